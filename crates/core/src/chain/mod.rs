@@ -1,0 +1,236 @@
+//! The whole chain at once: flour → water → dough → method → floor, each link's result the next
+//! link's input. This is what a what-if recomputes.
+
+mod hand;
+mod moves;
+
+use serde::Serialize;
+
+pub use hand::{FormulaInHand, Hand, Knobs, LineInHand, LotInHand};
+pub use moves::{Because, Link, Move, moves};
+
+use crate::dough::{FLOUR_PCT, Ingredient, Scaled, scale};
+use crate::flour::{Assessment, Moisture, MoistureBasis, Property, assess};
+use crate::heat::{Answer, Balance, Part, YEAST_WATER_C, flour_specific_heat};
+use crate::method::{Plan, Sheet, sheet};
+use crate::units::Why;
+use crate::water::{Flour, Stair, Wanted, stair};
+
+/// Every link's result for the dough in hand.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Chain {
+    pub flour: Assessment,
+    /// None where the chain cannot go on; `trouble` says why.
+    pub water: Option<Stair>,
+    pub dough: Option<DoughLink>,
+    pub heat: Option<HeatLink>,
+    pub method: MethodLink,
+    pub sheet: Option<Sheet>,
+    /// The first link that cannot stand, in words.
+    pub trouble: Option<Trouble>,
+}
+
+/// Why the chain cannot go on.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Trouble {
+    pub link: Link,
+    pub says: String,
+}
+
+/// The dough of the run and of one mix.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DoughLink {
+    #[serde(flatten)]
+    pub scaled: Scaled,
+    /// Of one dough.
+    pub flour_kg: f64,
+    /// Of one dough, to weigh, ice included.
+    pub water_kg: f64,
+    /// Water weighed over flour.
+    pub formula_hydration_pct: f64,
+    /// With the water other ingredients bring.
+    pub effective_hydration_pct: f64,
+}
+
+/// The heat balance of one dough and what it rests on.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct HeatLink {
+    #[serde(flatten)]
+    pub answer: Answer,
+    pub target_c: f64,
+    pub flour_c: f64,
+    pub room_c: f64,
+    pub tap_c: f64,
+    pub cautions: Vec<String>,
+    pub why: Why,
+}
+
+/// What the method asks of mixer and clock.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct MethodLink {
+    pub mixing_min: f64,
+    pub mixing_kj_per_kg: f64,
+    pub total_min: f64,
+}
+
+/// Computes every link for the dough in hand.
+pub fn chain(hand: &Hand<'_>) -> Chain {
+    let moisture = moisture_of(hand.lot);
+    let mut chain = Chain {
+        flour: assess(hand.limits, &hand.lot.readings, moisture),
+        water: None,
+        dough: None,
+        heat: None,
+        method: MethodLink {
+            mixing_min: hand.method.mixing_min(),
+            mixing_kj_per_kg: hand.method.mixing_kj_per_kg(&hand.line.mixer),
+            total_min: hand.method.total_min(),
+        },
+        sheet: None,
+        trouble: None,
+    };
+    if let Err(trouble) = run(hand, moisture, &mut chain) {
+        chain.trouble = Some(trouble);
+    }
+    chain
+}
+
+fn run(hand: &Hand<'_>, moisture: Option<Moisture>, chain: &mut Chain) -> Result<(), Trouble> {
+    let cannot = |link, says: String| Trouble { link, says };
+    let moisture = moisture.ok_or_else(|| {
+        cannot(
+            Link::Flour,
+            "the certificate has no moisture: nothing can be moved to the lot".into(),
+        )
+    })?;
+    let water = stair(&flour(hand, moisture), &wanted(hand))
+        .map_err(|error| cannot(Link::Water, error.to_string()))?;
+    let weigh_pct = water.weigh_pct;
+    if weigh_pct < 0.0 {
+        let says = "the other ingredients bring more water than the flour wants".into();
+        return Err(cannot(Link::Dough, says));
+    }
+    let dough = dough(hand, &water);
+    let heat = heat(hand, moisture, &dough, chain.method.mixing_kj_per_kg);
+    chain.sheet = Some(sheet(&Plan {
+        formula: &hand.formula.formula,
+        method: hand.method,
+        mixer: &hand.line.mixer,
+        scaled: &dough.scaled,
+        weigh_pct,
+        heat: &heat.answer,
+        target_c: heat.target_c,
+        division_kg: hand.division_kg(),
+    }));
+    chain.water = Some(water);
+    chain.dough = Some(dough);
+    chain.heat = Some(heat);
+    Ok(())
+}
+
+/// The lot's moisture, where its certificate states a possible one.
+pub fn moisture_of(lot: &LotInHand) -> Option<Moisture> {
+    lot.value(Property::Moisture, None, None).and_then(|percent| Moisture::new(percent).ok())
+}
+
+fn flour(hand: &Hand<'_>, moisture: Moisture) -> Flour {
+    let own = Some(moisture);
+    let fourteen = Some(MoistureBasis::Fourteen);
+    Flour {
+        moisture,
+        absorption_14_pct: hand.lot.value(Property::Absorption, fourteen, own),
+        species: hand.lot.species,
+        age_days: hand.age_days,
+        damaged_starch_pct: hand.lot.value(Property::DamagedStarch, Some(MoistureBasis::AsIs), own),
+        w: hand.lot.value(Property::W, None, None),
+    }
+}
+
+fn wanted<'a>(hand: &'a Hand<'_>) -> Wanted<'a> {
+    Wanted {
+        process: hand.method.process,
+        lines: hand.formula.additions(),
+        style_points: hand.formula.style_points,
+        set_by_hand_pct: hand.knobs.hydration_pct,
+        machine_divided: hand.method.machine_divided,
+    }
+}
+
+fn dough(hand: &Hand<'_>, water: &Stair) -> DoughLink {
+    let FormulaInHand { formula, piece_kg, losses, .. } = hand.formula;
+    let scaled = scale(hand.knobs.amount, *piece_kg, hand.line.mixer.max_kg, *losses);
+    let flour_kg = scaled.dough_kg / formula.total_pct(water.weigh_pct) * FLOUR_PCT;
+    DoughLink {
+        scaled,
+        flour_kg,
+        water_kg: flour_kg * water.weigh_pct / FLOUR_PCT,
+        formula_hydration_pct: water.weigh_pct,
+        effective_hydration_pct: water.floor_pct,
+    }
+}
+
+fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) -> Balance {
+    let Knobs { target_c, flour_c, room_c, tap_c, .. } = hand.knobs;
+    let parts = hand.formula.formula.lines().iter().map(|line| {
+        let is_flour = line.ingredient == Ingredient::Flour;
+        Part {
+            name: line.ingredient.label(),
+            kg: dough.flour_kg * line.pct / FLOUR_PCT,
+            temperature_c: if is_flour {
+                flour_c.unwrap_or(hand.line.flour_c)
+            } else {
+                room_c.unwrap_or(hand.line.room_c)
+            },
+            specific_heat: if is_flour {
+                flour_specific_heat(moisture)
+            } else {
+                line.ingredient.specific_heat()
+            },
+            is_flour,
+        }
+    });
+    Balance {
+        parts: parts.collect(),
+        water_kg: dough.water_kg,
+        tap_c: tap_c.unwrap_or(hand.line.tap_c),
+        target_c: target_c.unwrap_or(hand.method.target_c),
+        mixing_kj_per_kg: energy,
+        mixing_min: Some(hand.method.mixing_min()),
+        flour_wetted_kg: dough.flour_kg,
+        chilled_min_c: hand.line.chilled_min_c,
+        ice_c: 0.0,
+        max_ice_pct: hand.line.max_ice_pct,
+    }
+}
+
+fn heat(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) -> HeatLink {
+    let balance = balance(hand, moisture, dough, energy);
+    let answer = balance.solve();
+    let has_yeast = hand.formula.formula.lines().iter().any(|line| {
+        matches!(line.ingredient, Ingredient::InstantYeast | Ingredient::FreshYeast)
+            && line.pct > 0.0
+    });
+    let mut cautions = Vec::new();
+    if has_yeast && answer.water_c > YEAST_WATER_C {
+        cautions.push(format!(
+            "Water above {YEAST_WATER_C:.0} °C must not touch the yeast: flour and water first."
+        ));
+    }
+    if answer.ice_kg > 0.0 {
+        cautions.push("Flake the ice; no lump may be left when development starts.".into());
+    }
+    HeatLink {
+        why: balance.why(),
+        target_c: balance.target_c,
+        flour_c: hand.knobs.flour_c.unwrap_or(hand.line.flour_c),
+        room_c: hand.knobs.room_c.unwrap_or(hand.line.room_c),
+        tap_c: balance.tap_c,
+        cautions,
+        answer,
+    }
+}

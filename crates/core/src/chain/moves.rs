@@ -1,0 +1,195 @@
+use serde::{Deserialize, Serialize};
+
+use super::{Chain, Hand, balance, moisture_of};
+use crate::heat::{Answer, Balance};
+use crate::water::Stair;
+
+/// A link of the chain.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Link {
+    Flour,
+    Water,
+    Dough,
+    Method,
+    Floor,
+}
+
+/// One reason for a move, with its share of it or its own change.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Because {
+    pub label: String,
+    pub delta: f64,
+    pub unit: &'static str,
+}
+
+/// A figure of the chain that moved.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Move {
+    pub link: Link,
+    pub figure: &'static str,
+    pub label: &'static str,
+    pub unit: &'static str,
+    pub before: f64,
+    pub after: f64,
+    pub delta: f64,
+    /// True where the reasons' deltas add up to the move's.
+    pub adds_up: bool,
+    pub because: Vec<Because>,
+}
+
+/// Below this nothing a scale, thermometer or eye could tell has moved.
+const NOTHING: f64 = 0.005;
+
+/// What moved between two hands, by how much, and why.
+pub fn moves(before: (&Hand<'_>, &Chain), after: (&Hand<'_>, &Chain)) -> Vec<Move> {
+    let mut moved = Vec::new();
+    let (was, is) = (before.1, after.1);
+    if let (Some(a), Some(b)) = (&was.water, &is.water) {
+        let mut floor =
+            figure(Link::Water, "floor_pct", "floor water", "%", a.floor_pct, b.floor_pct);
+        floor.because = steps(a, b);
+        floor.adds_up = true;
+        moved.push(floor);
+    }
+    if let (Some(a), Some(b)) = (&was.dough, &is.dough) {
+        let water =
+            because("water on flour", b.formula_hydration_pct - a.formula_hydration_pct, "points");
+        let mass = because("dough in one mix", b.scaled.dough_kg - a.scaled.dough_kg, "kg");
+        let run = because("dough of the run", b.scaled.total_kg - a.scaled.total_kg, "kg");
+        let count = because("doughs", f64::from(b.scaled.doughs) - f64::from(a.scaled.doughs), "");
+        let of = |key, label, x, y, reasons: &[Because]| {
+            let mut figure = figure(Link::Dough, key, label, "kg", x, y);
+            figure.because = told(reasons);
+            figure
+        };
+        moved.extend([
+            of("dough_kg", "one dough", a.scaled.dough_kg, b.scaled.dough_kg, &[run, count]),
+            of("flour_kg", "flour", a.flour_kg, b.flour_kg, &[water.clone(), mass.clone()]),
+            of("water_kg", "water to weigh", a.water_kg, b.water_kg, &[water, mass]),
+        ]);
+    }
+    moved.extend(heat(before, after));
+    let mut time = figure(
+        Link::Method,
+        "total_min",
+        "first water to end",
+        "min",
+        was.method.total_min,
+        is.method.total_min,
+    );
+    time.because = told(&[because("the method", time.delta, "min")]);
+    moved.push(time);
+    moved.retain(|figure| figure.delta.abs() >= NOTHING);
+    moved
+}
+
+fn figure(
+    link: Link,
+    figure: &'static str,
+    label: &'static str,
+    unit: &'static str,
+    before: f64,
+    after: f64,
+) -> Move {
+    let delta = after - before;
+    Move { link, figure, label, unit, before, after, delta, adds_up: false, because: Vec::new() }
+}
+
+fn because(label: &str, delta: f64, unit: &'static str) -> Because {
+    Because { label: label.into(), delta, unit }
+}
+
+fn told(reasons: &[Because]) -> Vec<Because> {
+    reasons.iter().filter(|reason| reason.delta.abs() >= NOTHING).cloned().collect()
+}
+
+/// The stairs' differences step by step: they add up to the floor's.
+fn steps(before: &Stair, after: &Stair) -> Vec<Because> {
+    let points = |stair: &Stair, key| {
+        stair.steps.iter().find(|step| step.key == key).map_or(0.0, |step| step.points)
+    };
+    let mut seen = Vec::new();
+    let mut reasons = Vec::new();
+    for step in after.steps.iter().chain(&before.steps) {
+        if !seen.contains(&step.key) {
+            seen.push(step.key);
+            let delta = points(after, step.key) - points(before, step.key);
+            reasons.push(because(&step.label, delta, "points"));
+        }
+    }
+    told(&reasons)
+}
+
+/// One group of the balance's inputs, and how to put the new ones into the old balance.
+type Swap = (&'static str, fn(&mut Balance, &Balance));
+const SWAPS: [Swap; 7] = [
+    ("masses and the flour's moisture", |now, then| {
+        let temperatures = |flour| {
+            now.parts.iter().find(|part| part.is_flour == flour).map(|part| part.temperature_c)
+        };
+        let (flour_c, other_c) = (temperatures(true), temperatures(false));
+        let mut parts = then.parts.clone();
+        for part in &mut parts {
+            let kept = if part.is_flour { flour_c } else { other_c };
+            part.temperature_c = kept.unwrap_or(part.temperature_c);
+        }
+        now.parts = parts;
+        now.water_kg = then.water_kg;
+        now.flour_wetted_kg = then.flour_wetted_kg;
+    }),
+    ("flour and room temperature", |now, then| now.parts.clone_from(&then.parts)),
+    ("tap temperature", |now, then| now.tap_c = then.tap_c),
+    ("mixing", |now, then| {
+        now.mixing_kj_per_kg = then.mixing_kj_per_kg;
+        now.mixing_min = then.mixing_min;
+    }),
+    ("target", |now, then| now.target_c = then.target_c),
+    ("coldest chilled water", |now, then| now.chilled_min_c = then.chilled_min_c),
+    ("most ice", |now, then| now.max_ice_pct = then.max_ice_pct),
+];
+
+/// A figure of the balance's answer: key, label, unit, and where it stands.
+type Read = (&'static str, &'static str, &'static str, fn(&Answer) -> f64);
+
+const READ: [Read; 3] = [
+    ("water_c", "water temperature", "°C", |answer| answer.water_c),
+    ("ice_kg", "ice", "kg", |answer| answer.ice_kg),
+    ("dough_c", "dough off the mixer", "°C", |answer| answer.dough_c),
+];
+
+/// Water temperature, ice and dough temperature, with the move shared out by putting the new
+/// inputs into the old balance one after another; the shares add up.
+fn heat(before: (&Hand<'_>, &Chain), after: (&Hand<'_>, &Chain)) -> Vec<Move> {
+    let (Some(mut now), Some(then)) = (balance_of(before), balance_of(after)) else {
+        return Vec::new();
+    };
+    let start = now.solve();
+    let mut states = vec![start];
+    for (_, swap) in SWAPS {
+        swap(&mut now, &then);
+        states.push(now.solve());
+    }
+    let end = then.solve();
+    READ.into_iter()
+        .map(|(key, label, unit, of)| {
+            let mut moved = figure(Link::Method, key, label, unit, of(&states[0]), of(&end));
+            let shares: Vec<Because> = SWAPS
+                .iter()
+                .zip(states.windows(2))
+                .map(|((label, _), pair)| because(label, of(&pair[1]) - of(&pair[0]), unit))
+                .collect();
+            moved.because = told(&shares);
+            moved.adds_up = true;
+            moved
+        })
+        .collect()
+}
+
+fn balance_of((hand, chain): (&Hand<'_>, &Chain)) -> Option<Balance> {
+    let dough = chain.dough.as_ref()?;
+    Some(balance(hand, moisture_of(hand.lot)?, dough, chain.method.mixing_kj_per_kg))
+}

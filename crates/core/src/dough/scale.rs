@@ -1,0 +1,124 @@
+use serde::{Deserialize, Serialize};
+
+use crate::units::{Bound, Faults, Given};
+
+/// What is lost between the mixer and the cooled loaf, in percent of what goes in. House defaults.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Losses {
+    pub scaling_pct: f64,
+    pub fermentation_pct: f64,
+    pub bake_pct: f64,
+    pub cooling_pct: f64,
+}
+
+impl Losses {
+    pub const HOUSE: Self =
+        Self { scaling_pct: 0.5, fermentation_pct: 1.0, bake_pct: 12.0, cooling_pct: 1.5 };
+
+    /// Share of the dough that reaches the pans as pieces.
+    fn to_pieces(self) -> f64 {
+        1.0 - self.scaling_pct / 100.0
+    }
+
+    /// Share of a scaled piece that is left when cool.
+    fn to_cooled(self) -> f64 {
+        [self.fermentation_pct, self.bake_pct, self.cooling_pct]
+            .into_iter()
+            .map(|pct| 1.0 - pct / 100.0)
+            .product()
+    }
+}
+
+/// How much is wanted.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[serde(tag = "by", rename_all = "snake_case")]
+pub enum Amount {
+    /// So many pieces of the product's piece mass.
+    Pieces { pieces: f64 },
+    /// So much dough.
+    Dough { kg: f64 },
+    /// So many full mixers.
+    Mixer { doughs: f64 },
+}
+
+/// How much is wanted, as it was typed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "by", rename_all = "snake_case")]
+pub enum AmountInput {
+    Pieces {
+        #[serde(default)]
+        pieces: Given,
+    },
+    Dough {
+        #[serde(default)]
+        kg: Given,
+    },
+    Mixer {
+        #[serde(default)]
+        doughs: Given,
+    },
+}
+
+const PIECES: Bound = Bound::new("amount.pieces", "number of pieces", "", 1.0, 1_000_000.0);
+const DOUGH: Bound = Bound::new("amount.kg", "dough mass", "kg", 0.05, 100_000.0);
+const DOUGHS: Bound = Bound::new("amount.doughs", "number of full mixers", "", 1.0, 500.0);
+
+impl AmountInput {
+    pub fn check(&self, at: &str, faults: &mut Faults) -> Amount {
+        match self {
+            Self::Pieces { pieces } => {
+                Amount::Pieces { pieces: PIECES.check(pieces, at, faults).round() }
+            }
+            Self::Dough { kg } => Amount::Dough { kg: DOUGH.check(kg, at, faults) },
+            Self::Mixer { doughs } => {
+                Amount::Mixer { doughs: DOUGHS.check(doughs, at, faults).round() }
+            }
+        }
+    }
+}
+
+/// A run scaled to equal doughs.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Scaled {
+    /// All the dough of the run.
+    pub total_kg: f64,
+    pub doughs: u32,
+    pub dough_kg: f64,
+    /// Pieces the run makes, after scaling loss.
+    pub pieces: u32,
+    pub piece_kg: f64,
+    /// A piece when cool, after fermentation, bake and cooling loss.
+    pub cooled_piece_kg: f64,
+}
+
+/// Scales an amount to equal doughs that fit the mixer.
+///
+/// Pieces → dough: `pieces · piece / (1 − scaling loss)`. The run is split into the fewest equal
+/// doughs not above the mixer's most.
+///
+/// ```
+/// use ironpeel_core::dough::{Amount, Losses, scale};
+/// let run = scale(Amount::Pieces { pieces: 4000.0 }, 0.060, 150.0, Losses::HOUSE);
+/// assert_eq!(run.doughs, 2);
+/// assert!((run.dough_kg - 120.603).abs() < 0.001);
+/// ```
+pub fn scale(amount: Amount, piece_kg: f64, mixer_max_kg: f64, losses: Losses) -> Scaled {
+    let total_kg = match amount {
+        Amount::Pieces { pieces } => pieces * piece_kg / losses.to_pieces(),
+        Amount::Dough { kg } => kg,
+        Amount::Mixer { doughs } => doughs * mixer_max_kg,
+    };
+    // A hair of slack, so that a mixer filled to the brim is one dough and not two.
+    let doughs = (total_kg / mixer_max_kg - 1e-9).ceil().max(1.0);
+    Scaled {
+        total_kg,
+        doughs: doughs as u32,
+        dough_kg: total_kg / doughs,
+        pieces: (total_kg * losses.to_pieces() / piece_kg + 1e-9).floor() as u32,
+        piece_kg,
+        cooled_piece_kg: piece_kg * losses.to_cooled(),
+    }
+}

@@ -1,0 +1,103 @@
+use serde::{Deserialize, Serialize};
+
+use super::{Moisture, Movement, Property, absorption_at_moisture, at_moisture};
+
+/// The moisture a value is stated at.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum MoistureBasis {
+    /// At the flour's own moisture.
+    AsIs,
+    /// On 14 % moisture.
+    Fourteen,
+    /// On dry matter.
+    DryMatter,
+}
+
+impl MoistureBasis {
+    /// The basis as written on certificates and screens.
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::AsIs => "as is",
+            Self::Fourteen => "14 %",
+            Self::DryMatter => "dry matter",
+        }
+    }
+
+    /// The word in tables.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::AsIs => "as_is",
+            Self::Fourteen => "fourteen",
+            Self::DryMatter => "dry_matter",
+        }
+    }
+
+    /// The basis of this word in tables.
+    pub fn from_key(key: &str) -> Option<Self> {
+        [Self::AsIs, Self::Fourteen, Self::DryMatter].into_iter().find(|basis| basis.key() == key)
+    }
+
+    /// The moisture it means for a flour of `own` moisture; none where that is not known.
+    fn moisture(self, own: Option<Moisture>) -> Option<Moisture> {
+        match self {
+            Self::AsIs => own,
+            Self::Fourteen => Some(Moisture::FOURTEEN),
+            Self::DryMatter => Some(Moisture::DRY),
+        }
+    }
+}
+
+/// One value of a property, as the laboratory stated it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Reading {
+    pub property: Property,
+    /// In the property's own unit.
+    pub value: f64,
+    /// None where moisture plays no part.
+    pub basis: Option<MoistureBasis>,
+    pub method: Option<String>,
+}
+
+/// A reading on the three bases, where it can be had.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct OnBases {
+    pub as_is: Option<f64>,
+    pub fourteen: Option<f64>,
+    /// Never for absorption: water added to bone-dry flour is nobody's figure.
+    pub dry_matter: Option<f64>,
+}
+
+impl Reading {
+    /// The value on another basis; none where the flour's own moisture is needed and not known.
+    ///
+    /// A property that does not move with moisture has one value, whatever is asked.
+    pub fn on(&self, basis: Option<MoistureBasis>, own: Option<Moisture>) -> Option<f64> {
+        let (Some(from), Some(to)) = (self.basis, basis) else {
+            return Some(self.value);
+        };
+        if from == to {
+            return Some(self.value);
+        }
+        let (from, to) = (from.moisture(own)?, to.moisture(own)?);
+        match self.property.movement() {
+            Movement::None => Some(self.value),
+            Movement::Share => Some(at_moisture(self.value, from, to)),
+            Movement::AddedWater => Some(absorption_at_moisture(self.value, from, to)),
+        }
+    }
+
+    /// The value on each basis; all none for what does not move with moisture.
+    pub fn on_bases(&self, own: Option<Moisture>) -> OnBases {
+        let at = |basis| self.basis.and_then(|_| self.on(Some(basis), own));
+        let dry = at(MoistureBasis::DryMatter);
+        OnBases {
+            as_is: at(MoistureBasis::AsIs),
+            fourteen: at(MoistureBasis::Fourteen),
+            dry_matter: dry.filter(|_| self.property.movement() == Movement::Share),
+        }
+    }
+}

@@ -1,0 +1,175 @@
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+
+use super::{Moisture, MoistureBasis, Movement, Property, Reading};
+
+/// What a specification wants of one property: any of minimum, target and maximum, on one basis.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Limit {
+    pub property: Property,
+    pub basis: Option<MoistureBasis>,
+    pub min: Option<f64>,
+    pub target: Option<f64>,
+    pub max: Option<f64>,
+}
+
+/// A limit that cannot be kept.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+pub enum LimitFault {
+    #[error("{0} needs a minimum, a target or a maximum")]
+    Empty(&'static str),
+    #[error("{0}: minimum, target and maximum must rise")]
+    NotRising(&'static str),
+    #[error("{0} needs the basis its limits are on")]
+    NoBasis(&'static str),
+}
+
+impl Limit {
+    /// Whether it can be kept at all.
+    pub fn check(&self) -> Result<(), LimitFault> {
+        let label = self.property.label();
+        let given: Vec<f64> = [self.min, self.target, self.max].into_iter().flatten().collect();
+        if given.is_empty() {
+            return Err(LimitFault::Empty(label));
+        }
+        if !given.is_sorted() || given.iter().any(|value| !value.is_finite()) {
+            return Err(LimitFault::NotRising(label));
+        }
+        if self.basis.is_none() && self.property.movement() != Movement::None {
+            return Err(LimitFault::NoBasis(label));
+        }
+        Ok(())
+    }
+
+    /// A value against these limits.
+    ///
+    /// Within the method's repeatability of a limit, on either side, it is borderline: the
+    /// laboratory could as well have found it on the other.
+    ///
+    /// ```
+    /// use ironpeel_core::flour::{Limit, MoistureBasis, Property, Verdict};
+    /// let ash = Limit {
+    ///     property: Property::Ash, basis: Some(MoistureBasis::DryMatter),
+    ///     min: None, target: Some(0.60), max: Some(0.64),
+    /// };
+    /// assert_eq!(ash.judge(0.60), Verdict::In);
+    /// assert_eq!(ash.judge(0.65), Verdict::Borderline);
+    /// assert_eq!(ash.judge(0.67), Verdict::Out);
+    /// ```
+    pub fn judge(&self, value: f64) -> Verdict {
+        // Two decimals more than any laboratory states, so that 0.66 − 0.64 is 0.02.
+        const SLACK: f64 = 1e-9;
+        let fringe = |limit: f64| self.property.repeatability().at(limit) + SLACK;
+        let beyond = |limit: f64, distance: f64| {
+            if distance > fringe(limit) {
+                Verdict::Out
+            } else if distance >= -fringe(limit) && fringe(limit) > SLACK {
+                Verdict::Borderline
+            } else if distance > SLACK {
+                Verdict::Out
+            } else {
+                Verdict::In
+            }
+        };
+        let below = self.min.map_or(Verdict::In, |min| beyond(min, min - value));
+        let above = self.max.map_or(Verdict::In, |max| beyond(max, value - max));
+        below.max(above)
+    }
+}
+
+/// How a reading, or a lot, stands to its specification; the later, the worse.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Verdict {
+    In,
+    /// Within the method's repeatability of a limit.
+    Borderline,
+    /// Asked for and not on the certificate, or not to be had on the basis asked for.
+    Missing,
+    Out,
+}
+
+/// One property of a specification with what the lot has.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Rule {
+    #[serde(flatten)]
+    pub limit: Limit,
+    pub label: &'static str,
+    pub unit: &'static str,
+    /// The lot's value on the limit's basis.
+    pub value: Option<f64>,
+    /// The fringe around each limit, in the property's unit.
+    pub fringe_min: f64,
+    pub fringe_max: f64,
+    pub verdict: Verdict,
+    /// The verdict in words.
+    pub says: String,
+}
+
+/// A lot against a specification.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Assessment {
+    pub verdict: Verdict,
+    pub rules: Vec<Rule>,
+}
+
+/// Holds a lot's readings against the limits: the verdict is the worst of its readings.
+///
+/// Holding or rejecting stays a person's act.
+pub fn assess(limits: &[Limit], readings: &[Reading], moisture: Option<Moisture>) -> Assessment {
+    let rules: Vec<Rule> = limits.iter().map(|limit| rule(limit, readings, moisture)).collect();
+    let verdict = rules.iter().map(|rule| rule.verdict).max().unwrap_or(Verdict::In);
+    Assessment { verdict, rules }
+}
+
+fn rule(limit: &Limit, readings: &[Reading], moisture: Option<Moisture>) -> Rule {
+    let reading = readings.iter().find(|reading| reading.property == limit.property);
+    let value = reading.and_then(|reading| reading.on(limit.basis, moisture));
+    let verdict = value.map_or(Verdict::Missing, |value| limit.judge(value));
+    let says = match (value, reading) {
+        (Some(value), _) => words(limit, value, verdict),
+        (None, Some(_)) => {
+            "cannot be moved to this basis: the lot's moisture is not on the certificate".into()
+        }
+        (None, None) => "asked for, and not on the certificate".into(),
+    };
+    let fringe = |bound: Option<f64>| bound.map_or(0.0, |at| limit.property.repeatability().at(at));
+    Rule {
+        limit: *limit,
+        label: limit.property.label(),
+        unit: limit.property.unit(),
+        value,
+        fringe_min: fringe(limit.min),
+        fringe_max: fringe(limit.max),
+        verdict,
+        says,
+    }
+}
+
+fn words(limit: &Limit, value: f64, verdict: Verdict) -> String {
+    let nearest = [("minimum", limit.min), ("maximum", limit.max)]
+        .into_iter()
+        .filter_map(|(name, bound)| bound.map(|at| (name, at, value - at)))
+        .min_by(|a, b| a.2.abs().total_cmp(&b.2.abs()));
+    let Some((name, at, distance)) = nearest else {
+        return "no limit, only a target".into();
+    };
+    let side = if distance < 0.0 { "below" } else { "above" };
+    let far = round3(distance.abs());
+    match verdict {
+        Verdict::In => "inside its limits".into(),
+        Verdict::Borderline => format!(
+            "{far} {side} the {name} of {at}: within what the method repeats to ({})",
+            round3(limit.property.repeatability().at(at))
+        ),
+        Verdict::Missing | Verdict::Out => format!("{far} {side} the {name} of {at}"),
+    }
+}
+
+fn round3(value: f64) -> f64 {
+    (value * 1000.0).round() / 1000.0
+}

@@ -1,0 +1,341 @@
+use serde::Serialize;
+
+use crate::flour::Moisture;
+use crate::units::{Coefficient, Input, Origin, Why};
+
+/// Specific heat of water, kJ/kg·K.
+const WATER: f64 = 4.186;
+/// Heat to melt ice, kJ/kg.
+const MELTING: f64 = 334.0;
+/// Specific heat of ice, kJ/kg·K.
+const ICE: f64 = 2.05;
+/// Heat flour gives when water first wets it, kJ/kg.
+const WETTING: f64 = 15.1;
+/// The hottest water a dough may meet.
+pub const HOTTEST_WATER_C: f64 = 60.0;
+/// The hottest water yeast may meet.
+pub const YEAST_WATER_C: f64 = 43.0;
+
+/// Specific heat of flour at its moisture: `(1.45(100 − m) + 4.186 m)/100` kJ/kg·K.
+///
+/// ```
+/// use ironpeel_core::{flour::Moisture, heat::flour_specific_heat};
+/// assert!((flour_specific_heat(Moisture::FOURTEEN) - 1.833).abs() < 0.0005);
+/// ```
+pub fn flour_specific_heat(moisture: Moisture) -> f64 {
+    (1.45 * (100.0 - moisture.percent()) + WATER * moisture.percent()) / 100.0
+}
+
+/// Something that goes into the mixer besides water.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Part {
+    pub name: String,
+    pub kg: f64,
+    pub temperature_c: f64,
+    /// kJ/kg·K.
+    pub specific_heat: f64,
+    /// Whether it is flour, the lever that is most at hand.
+    pub is_flour: bool,
+}
+
+/// The heat balance of a mixer, checked: masses are not negative and something is mixed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Balance {
+    pub parts: Vec<Part>,
+    pub water_kg: f64,
+    pub tap_c: f64,
+    pub target_c: f64,
+    /// Of whole dough.
+    pub mixing_kj_per_kg: f64,
+    /// How long that takes, where a minute's worth is to be told.
+    pub mixing_min: Option<f64>,
+    /// As-is flour that meets water for the first time.
+    pub flour_wetted_kg: f64,
+    pub chilled_min_c: f64,
+    pub ice_c: f64,
+    pub max_ice_pct: f64,
+}
+
+/// Heat brought in (+) or taken away (−) on the way to the target.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Term {
+    pub name: String,
+    pub kj: f64,
+}
+
+/// What one small change would give.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Lever {
+    pub lever: &'static str,
+    pub label: &'static str,
+    /// By how much the water may be warmer, °C.
+    pub water_c: f64,
+    /// Change of the ice, kg.
+    pub ice_kg: f64,
+    /// Change of the dough's temperature, °C.
+    pub dough_c: f64,
+}
+
+/// What would reach the target when water and ice cannot.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Remedy {
+    pub remedy: &'static str,
+    pub says: String,
+}
+
+/// Water and ice that close the balance, or the nearest that can be had.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Answer {
+    /// Temperature of the liquid water.
+    pub water_c: f64,
+    /// Liquid water; with the ice it is all the water.
+    pub water_kg: f64,
+    pub ice_kg: f64,
+    pub dough_c: f64,
+    pub reachable: bool,
+    /// Why the target cannot be reached.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub reason: Option<String>,
+    pub remedies: Vec<Remedy>,
+    pub levers: Vec<Lever>,
+    pub terms: Vec<Term>,
+}
+
+struct Solved {
+    water_c: f64,
+    ice_kg: f64,
+    dough_c: f64,
+    reachable: bool,
+}
+
+impl Balance {
+    /// Closes the heat balance at the end of mixing.
+    ///
+    /// `water·4.186·(Tw − target) = Σ kg·c·(target − T) − mixing·m_dough − 15.1·flour_wetted`.
+    /// Water down to `chilled_min_c` needs no ice; below it tap water and ice (334 kJ/kg, 2.05
+    /// kJ/kg·K) close the balance, up to the cap. Water above 60 °C is refused.
+    pub fn solve(&self) -> Answer {
+        let solved = self.close();
+        let (reason, remedies) =
+            if solved.reachable { (None, Vec::new()) } else { self.explain(&solved) };
+        Answer {
+            water_c: solved.water_c,
+            water_kg: self.water_kg - solved.ice_kg,
+            ice_kg: solved.ice_kg,
+            dough_c: solved.dough_c,
+            reachable: solved.reachable,
+            reason,
+            remedies,
+            levers: self.levers(&solved),
+            terms: self.terms(&solved),
+        }
+    }
+
+    fn close(&self) -> Solved {
+        let with = |water_c, ice_kg, reachable| Solved {
+            water_c,
+            ice_kg,
+            dough_c: if reachable { self.target_c } else { self.settle(water_c, ice_kg) },
+            reachable,
+        };
+        if self.water_kg <= 0.0 {
+            let dough_c = self.settle(self.tap_c, 0.0);
+            let reachable = (dough_c - self.target_c).abs() < 0.05;
+            return Solved { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
+        }
+        let water_c = self.target_c + self.wanted_from_water() / (self.water_kg * WATER);
+        if water_c > HOTTEST_WATER_C {
+            return with(HOTTEST_WATER_C, 0.0, false);
+        }
+        // Tap water colder than what is wanted needs warming, never ice.
+        if water_c >= self.chilled_min_c.min(self.tap_c) {
+            return with(water_c, 0.0, true);
+        }
+        let from_tap = self.water_kg * WATER * (self.tap_c - self.target_c);
+        let ice_kg = (from_tap - self.wanted_from_water()) / (WATER * self.tap_c + self.to_melt());
+        let cap = self.water_kg * self.max_ice_pct / 100.0;
+        with(self.tap_c, ice_kg.min(cap), ice_kg <= cap)
+    }
+
+    /// kJ the water must bring, counted from the target; negative when it must cool.
+    fn wanted_from_water(&self) -> f64 {
+        let parts = self.parts.iter();
+        parts
+            .map(|part| part.kg * part.specific_heat * (self.target_c - part.temperature_c))
+            .sum::<f64>()
+            - self.given_off()
+    }
+
+    fn given_off(&self) -> f64 {
+        self.mixing_kj_per_kg * self.dough_kg() + WETTING * self.flour_wetted_kg
+    }
+
+    fn dough_kg(&self) -> f64 {
+        self.parts.iter().map(|part| part.kg).sum::<f64>() + self.water_kg
+    }
+
+    /// kJ to bring a kilo of ice to water at 0 °C.
+    fn to_melt(&self) -> f64 {
+        MELTING + ICE * -self.ice_c
+    }
+
+    /// kJ per degree of everything in the mixer.
+    fn capacity(&self) -> f64 {
+        self.parts.iter().map(|part| part.kg * part.specific_heat).sum::<f64>()
+            + self.water_kg * WATER
+    }
+
+    /// The dough's temperature with this water and ice.
+    fn settle(&self, water_c: f64, ice_kg: f64) -> f64 {
+        let parts = self.parts.iter();
+        let brought =
+            parts.map(|part| part.kg * part.specific_heat * part.temperature_c).sum::<f64>()
+                + (self.water_kg - ice_kg) * WATER * water_c
+                - ice_kg * self.to_melt()
+                + self.given_off();
+        brought / self.capacity()
+    }
+
+    fn flour_capacity(&self) -> f64 {
+        let flour = self.parts.iter().filter(|part| part.is_flour);
+        flour.map(|part| part.kg * part.specific_heat).sum()
+    }
+
+    fn explain(&self, solved: &Solved) -> (Option<String>, Vec<Remedy>) {
+        let over = (solved.dough_c - self.target_c) * self.capacity();
+        let reason = if self.water_kg <= 0.0 {
+            "there is no water to set the temperature with".to_owned()
+        } else if over > 0.0 {
+            format!(
+                "even with {:.0} % of the water as ice the dough comes off at {:.1} °C",
+                self.max_ice_pct, solved.dough_c
+            )
+        } else {
+            format!(
+                "water hotter than {HOTTEST_WATER_C:.0} °C is not used; at that the dough comes off \
+                 at {:.1} °C",
+                solved.dough_c
+            )
+        };
+        (Some(reason), self.remedies(over))
+    }
+
+    /// What each way out would have to give alone, to take `over` kJ away (or bring −`over`).
+    fn remedies(&self, over: f64) -> Vec<Remedy> {
+        let mut remedies = Vec::new();
+        let flour = self.flour_capacity();
+        if flour > 0.0 {
+            let degrees = over / flour;
+            let word = if degrees > 0.0 { "cooler" } else { "warmer" };
+            let says = format!("flour {:.1} °C {word}", degrees.abs());
+            remedies.push(Remedy { remedy: "flour", says });
+        }
+        let energy = over / self.dough_kg();
+        if energy > 0.0 && energy <= self.mixing_kj_per_kg {
+            let says = match self.mixing_min {
+                Some(minutes) => format!(
+                    "{:.1} minutes less mixing ({energy:.1} kJ/kg), if the dough is ready by then",
+                    energy / self.mixing_kj_per_kg * minutes
+                ),
+                None => format!("{energy:.1} kJ/kg less mixing, if the dough is ready by then"),
+            };
+            remedies.push(Remedy { remedy: "mixing", says });
+            let says = format!("a jacket that takes {over:.0} kJ out of each dough while it mixes");
+            remedies.push(Remedy { remedy: "jacket", says });
+        }
+        remedies
+    }
+
+    /// Solves again with one thing changed a little.
+    fn levers(&self, now: &Solved) -> Vec<Lever> {
+        let changed = |lever, label, edit: &dyn Fn(&mut Self)| {
+            let mut other = self.clone();
+            edit(&mut other);
+            let then = other.close();
+            Lever {
+                lever,
+                label,
+                water_c: then.water_c - now.water_c,
+                ice_kg: then.ice_kg - now.ice_kg,
+                dough_c: then.dough_c - now.dough_c,
+            }
+        };
+        let mut levers = Vec::with_capacity(3);
+        if self.flour_capacity() > 0.0 {
+            levers.push(changed("flour", "flour 1 °C cooler", &|other| {
+                for part in other.parts.iter_mut().filter(|part| part.is_flour) {
+                    part.temperature_c -= 1.0;
+                }
+            }));
+        }
+        levers.push(match self.mixing_min.filter(|minutes| *minutes > 0.0) {
+            Some(minutes) => changed("mixing", "1 minute less mixing", &|other| {
+                other.mixing_kj_per_kg = (other.mixing_kj_per_kg * (1.0 - 1.0 / minutes)).max(0.0);
+            }),
+            None => changed("mixing", "1 kJ/kg less mixing", &|other| {
+                other.mixing_kj_per_kg = (other.mixing_kj_per_kg - 1.0).max(0.0);
+            }),
+        });
+        levers.push(changed("tap", "tap 1 °C colder", &|other| other.tap_c -= 1.0));
+        levers
+    }
+
+    fn terms(&self, solved: &Solved) -> Vec<Term> {
+        let from = |c: f64| c - solved.dough_c;
+        let mut terms: Vec<Term> = self
+            .parts
+            .iter()
+            .map(|part| Term {
+                name: part.name.clone(),
+                kj: part.kg * part.specific_heat * from(part.temperature_c),
+            })
+            .collect();
+        let water_kg = self.water_kg - solved.ice_kg;
+        let ice = -solved.ice_kg * (self.to_melt() + WATER * solved.dough_c);
+        for (name, kj) in [
+            ("mixing", self.mixing_kj_per_kg * self.dough_kg()),
+            ("wetting the flour", WETTING * self.flour_wetted_kg),
+            ("water", water_kg * WATER * from(solved.water_c)),
+            ("ice", ice),
+        ] {
+            terms.push(Term { name: name.into(), kj });
+        }
+        terms
+    }
+
+    /// What the water's temperature rests on.
+    pub fn why(&self) -> Why {
+        let physics = |name, value, unit, source| {
+            Coefficient::fixed(name, value, unit, Origin::Physics, source)
+        };
+        Why {
+            formula: "water · 4.186 · (Tw − target) = Σ kg · c · (target − T) − mixing · dough − 15.1 · flour wetted",
+            inputs: vec![
+                Input::new("dough", self.dough_kg(), "kg"),
+                Input::new("all the water", self.water_kg, "kg"),
+                Input::new("target", self.target_c, "°C"),
+                Input::new("tap", self.tap_c, "°C"),
+                Input::new("mixing", self.mixing_kj_per_kg, "kJ/kg"),
+                Input::new("flour wetted", self.flour_wetted_kg, "kg"),
+            ],
+            coefficients: vec![
+                physics("specific heat of water", WATER, "kJ/kg·K", "physics"),
+                physics("melting of ice", MELTING, "kJ/kg", "physics"),
+                physics("specific heat of ice", ICE, "kJ/kg·K", "physics"),
+                physics("heat of wetting flour", WETTING, "kJ/kg", "calorimetry of flour"),
+                Coefficient::house(
+                    "most ice",
+                    self.max_ice_pct,
+                    40.0,
+                    70.0,
+                    "% of the water",
+                    "ice must melt before the dough develops",
+                ),
+            ],
+        }
+    }
+}

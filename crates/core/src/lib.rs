@@ -1,0 +1,17 @@
+//! The computation between a flour's lab sheet and a good loaf.
+//!
+//! Pure functions over plain values: no clock, no network, no database, no interface.
+//! The modules follow the dough: [`flour`] is read and judged, [`water`] is set from it,
+//! the [`dough`] is scaled and weighed, [`heat`] closes the balance, the [`method`] puts it
+//! on a sheet, and the [`chain`] runs all of them at once and says what moved and why.
+//!
+//! Percent are percent (`62.0`, not `0.62`); masses kg, temperatures °C, times as the name says.
+//! Every coefficient knows its [`units::Origin`].
+
+pub mod chain;
+pub mod dough;
+pub mod flour;
+pub mod heat;
+pub mod method;
+pub mod units;
+pub mod water;

@@ -1,0 +1,133 @@
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+
+use super::Mixer;
+use crate::dough::Ingredient;
+use crate::water::Process;
+
+/// What happens in a stage.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum StageKind {
+    Mix,
+    Rest,
+    Fold,
+    Divide,
+    Proof,
+    Bake,
+    Cool,
+}
+
+impl StageKind {
+    pub const ALL: [Self; 7] =
+        [Self::Mix, Self::Rest, Self::Fold, Self::Divide, Self::Proof, Self::Bake, Self::Cool];
+
+    /// The word in tables and on the wire.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Mix => "mix",
+            Self::Rest => "rest",
+            Self::Fold => "fold",
+            Self::Divide => "divide",
+            Self::Proof => "proof",
+            Self::Bake => "bake",
+            Self::Cool => "cool",
+        }
+    }
+
+    /// The stage of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|kind| kind.key() == key)
+    }
+}
+
+/// A mixer's speed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Speed {
+    Slow,
+    Fast,
+}
+
+impl Speed {
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Slow => "slow",
+            Self::Fast => "fast",
+        }
+    }
+
+    pub fn from_key(key: &str) -> Option<Self> {
+        [Self::Slow, Self::Fast].into_iter().find(|speed| speed.key() == key)
+    }
+}
+
+/// One stage of a method.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Stage {
+    pub kind: StageKind,
+    pub label: String,
+    pub minutes: f64,
+    /// When mixing.
+    pub speed: Option<Speed>,
+    pub temperature_c: Option<f64>,
+    pub humidity_pct: Option<f64>,
+    /// What ends it: a look, a height, a core temperature; minutes are only where to start looking.
+    pub ends_when: String,
+    /// What goes in at its start, besides what went in before. Ingredients no stage names go in at
+    /// the first mixing.
+    pub adds: Vec<Ingredient>,
+}
+
+/// How a dough is made: ordered stages and where the dough should come off the mixer.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Method {
+    pub process: Process,
+    pub target_c: f64,
+    pub machine_divided: bool,
+    pub stages: Vec<Stage>,
+}
+
+/// A method no dough can be made by.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
+pub enum MethodFault {
+    #[error("a method needs a mixing stage")]
+    NoMixing,
+    #[error("a stage takes no negative time")]
+    NegativeTime,
+}
+
+impl Method {
+    pub fn check(&self) -> Result<(), MethodFault> {
+        if !self.stages.iter().any(|stage| stage.kind == StageKind::Mix) {
+            return Err(MethodFault::NoMixing);
+        }
+        if self.stages.iter().any(|stage| stage.minutes.is_nan() || stage.minutes < 0.0) {
+            return Err(MethodFault::NegativeTime);
+        }
+        Ok(())
+    }
+
+    /// Minutes under the mixer, rests left out.
+    pub fn mixing_min(&self) -> f64 {
+        self.mixing().map(|stage| stage.minutes).sum()
+    }
+
+    /// Energy the mixer gives the dough: minutes at each speed times its power at that speed.
+    pub fn mixing_kj_per_kg(&self, mixer: &Mixer) -> f64 {
+        self.mixing().map(|stage| stage.minutes * mixer.kj_per_kg_min(stage.speed)).sum()
+    }
+
+    /// From the first water to the end of the last stage.
+    pub fn total_min(&self) -> f64 {
+        self.stages.iter().map(|stage| stage.minutes).sum()
+    }
+
+    fn mixing(&self) -> impl Iterator<Item = &Stage> {
+        self.stages.iter().filter(|stage| stage.kind == StageKind::Mix)
+    }
+}

@@ -1,0 +1,96 @@
+use serde::Serialize;
+
+use super::Given;
+
+/// What is wrong with one field, in the words of the job.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FieldError {
+    /// The field's path in the request, such as `parts[2].kg`.
+    pub field: String,
+    pub message: String,
+}
+
+/// All that is wrong with a request, gathered before answering.
+#[derive(Debug, Clone, PartialEq, Eq, Default, thiserror::Error)]
+#[error("{} field(s) cannot be used", .0.len())]
+pub struct Faults(pub Vec<FieldError>);
+
+impl Faults {
+    pub fn push(&mut self, field: impl Into<String>, message: impl Into<String>) {
+        self.0.push(FieldError { field: field.into(), message: message.into() });
+    }
+
+    /// `value` if nothing was found wrong, else everything that was.
+    pub fn or<T>(self, value: T) -> Result<T, Self> {
+        if self.0.is_empty() { Ok(value) } else { Err(self) }
+    }
+}
+
+/// The name, unit and allowed range of a number.
+///
+/// ```
+/// use ironpeel_core::units::{Bound, Faults, Given};
+/// const MOISTURE: Bound = Bound::new("flour_moisture_pct", "flour moisture", "%", 0.0, 30.0);
+/// let mut faults = Faults::default();
+/// MOISTURE.check(&Given::Number(130.0), "", &mut faults);
+/// assert_eq!(faults.0[0].message, "flour moisture must be from 0 to 30 %; 130 was given");
+/// ```
+#[derive(Debug, Clone, Copy)]
+pub struct Bound {
+    field: &'static str,
+    words: &'static str,
+    unit: &'static str,
+    min: f64,
+    max: f64,
+}
+
+impl Bound {
+    pub const fn new(
+        field: &'static str,
+        words: &'static str,
+        unit: &'static str,
+        min: f64,
+        max: f64,
+    ) -> Self {
+        Self { field, words, unit, min, max }
+    }
+
+    /// The number, or a fault recorded under `at` + the field's name. The value returned beside a
+    /// fault is a placeholder inside the range and is never used: [`Faults::or`] refuses it.
+    pub fn check(&self, given: &Given, at: &str, faults: &mut Faults) -> f64 {
+        match given {
+            Given::Number(value) if value.is_finite() && (self.min..=self.max).contains(value) => {
+                return *value;
+            }
+            Given::Missing => faults.push(
+                format!("{at}{}", self.field),
+                format!("{} is missing; {}", self.words, self.range()),
+            ),
+            Given::Number(_) => faults.push(
+                format!("{at}{}", self.field),
+                format!("{} must be {}; {given} was given", self.words, self.range()),
+            ),
+            Given::Other(_) => faults.push(
+                format!("{at}{}", self.field),
+                format!("{} must be a number {}; {given} was given", self.words, self.range()),
+            ),
+        }
+        self.min
+    }
+
+    /// As [`Self::check`], with a value for when nothing was given.
+    pub fn check_or(&self, given: &Given, default: f64, at: &str, faults: &mut Faults) -> f64 {
+        if given.is_missing() { default } else { self.check(given, at, faults) }
+    }
+
+    /// As [`Self::check`], when the number may be left out.
+    pub fn check_opt(&self, given: &Given, at: &str, faults: &mut Faults) -> Option<f64> {
+        (!given.is_missing()).then(|| self.check(given, at, faults))
+    }
+
+    fn range(&self) -> String {
+        let unit = if self.unit.is_empty() { String::new() } else { format!(" {}", self.unit) };
+        format!("from {} to {}{unit}", self.min, self.max)
+    }
+}

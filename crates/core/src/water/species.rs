@@ -1,0 +1,55 @@
+use serde::{Deserialize, Serialize};
+
+/// The grain a flour is milled from. Hardness is a matter of its own.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Species {
+    Wheat,
+    Durum,
+    Spelt,
+    Emmer,
+    Einkorn,
+    Khorasan,
+    Rye,
+}
+
+impl Species {
+    pub const ALL: [Self; 7] = [
+        Self::Wheat,
+        Self::Durum,
+        Self::Spelt,
+        Self::Emmer,
+        Self::Einkorn,
+        Self::Khorasan,
+        Self::Rye,
+    ];
+
+    /// The word in tables and on the wire.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Wheat => "wheat",
+            Self::Durum => "durum",
+            Self::Spelt => "spelt",
+            Self::Emmer => "emmer",
+            Self::Einkorn => "einkorn",
+            Self::Khorasan => "khorasan",
+            Self::Rye => "rye",
+        }
+    }
+
+    /// The grain of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|species| species.key() == key)
+    }
+
+    /// Water held back from a weak film and added by feel, in points: typical, low, high.
+    pub(super) const fn held_back(self) -> Option<(f64, f64, f64)> {
+        match self {
+            Self::Spelt => Some((-1.5, -3.0, 0.0)),
+            Self::Emmer => Some((-2.0, -4.0, 0.0)),
+            Self::Einkorn => Some((-3.0, -5.0, 0.0)),
+            Self::Wheat | Self::Durum | Self::Khorasan | Self::Rye => None,
+        }
+    }
+}

@@ -1,0 +1,195 @@
+//! The chain as a whole: what moves when the lot changes, and where it stops.
+
+use ironpeel_core::chain::{FormulaInHand, Hand, Knobs, LineInHand, Link, LotInHand, chain, moves};
+use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
+use ironpeel_core::flour::{Row, read_rows};
+use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::water::{Process, Species};
+
+fn lot(rows: &[(&str, &str, &str, &str)]) -> LotInHand {
+    let rows: Vec<Row> = rows
+        .iter()
+        .map(|(property, value, unit, basis)| Row {
+            property: (*property).into(),
+            value: (*value).into(),
+            unit: (*unit).into(),
+            basis: (*basis).into(),
+            method: String::new(),
+        })
+        .collect();
+    let readings = read_rows(&rows).into_iter().map(|read| read.expect("good")).collect();
+    LotInHand { species: Species::Wheat, readings }
+}
+
+fn roll() -> FormulaInHand {
+    let line = |ingredient, pct: f64| LineInput { ingredient, pct: pct.into() };
+    let formula = Formula::new(&[
+        line(Ingredient::Flour, 100.0),
+        line(Ingredient::InstantYeast, 1.6),
+        line(Ingredient::Sugar, 4.0),
+        line(Ingredient::Fat, 3.0),
+        line(Ingredient::Salt, 1.9),
+    ])
+    .expect("makes a dough");
+    FormulaInHand::new(formula, 0.0, 0.060, Losses::HOUSE)
+}
+
+fn method() -> Method {
+    let mix = |label: &str, minutes, speed, adds: &[Ingredient]| Stage {
+        kind: StageKind::Mix,
+        label: label.into(),
+        minutes,
+        speed: Some(speed),
+        temperature_c: None,
+        humidity_pct: None,
+        ends_when: String::new(),
+        adds: adds.to_vec(),
+    };
+    Method {
+        process: Process::NoTime,
+        target_c: 27.0,
+        machine_divided: true,
+        stages: vec![
+            mix("Pick-up", 2.0, Speed::Slow, &[]),
+            mix("Development", 5.5, Speed::Fast, &[]),
+            mix("Salt in", 2.5, Speed::Fast, &[Ingredient::Salt]),
+        ],
+    }
+}
+
+fn line() -> LineInHand {
+    LineInHand {
+        mixer: Mixer {
+            name: "mixer 2".into(),
+            kind: "spiral".into(),
+            min_kg: 20.0,
+            max_kg: 150.0,
+            slow_kj_per_kg_min: 1.0,
+            fast_kj_per_kg_min: 2.5,
+        },
+        division_kg: 0.01,
+        tap_c: 14.0,
+        flour_c: 22.0,
+        room_c: 24.0,
+        chilled_min_c: 2.0,
+        max_ice_pct: 60.0,
+    }
+}
+
+const KNOBS: Knobs = Knobs {
+    amount: Amount::Pieces { pieces: 4000.0 },
+    division_kg: None,
+    hydration_pct: None,
+    target_c: None,
+    flour_c: None,
+    room_c: None,
+    tap_c: None,
+};
+
+const THIRSTY: [(&str, &str, &str, &str); 3] = [
+    ("moisture", "13.2", "%", ""),
+    ("absorption", "64.0", "%", "14 %"),
+    ("W", "300", "10-4 J", ""),
+];
+const USUAL: [(&str, &str, &str, &str); 3] = [
+    ("moisture", "14.1", "%", ""),
+    ("absorption", "62.3", "%", "14 %"),
+    ("W", "300", "10-4 J", ""),
+];
+
+#[test]
+fn another_lot_moves_every_link_and_says_why() {
+    let (usual, thirsty, formula, method, line) =
+        (lot(&USUAL), lot(&THIRSTY), roll(), method(), line());
+    let hand = Hand {
+        lot: &usual,
+        limits: &[],
+        formula: &formula,
+        method: &method,
+        line: &line,
+        age_days: Some(6.0),
+        knobs: KNOBS,
+    };
+    let other = Hand { lot: &thirsty, ..hand };
+    let (before, after) = (chain(&hand), chain(&other));
+    let moved = moves((&hand, &before), (&other, &after));
+
+    let floor = moved.iter().find(|moved| moved.figure == "floor_pct").expect("water moved");
+    assert_eq!(floor.link, Link::Water);
+    let labels: Vec<_> = floor.because.iter().map(|because| &*because.label).collect();
+    assert_eq!(labels, ["farinograph absorption on 14 %", "the lot's own moisture, 13.2 %"]);
+    for figure in moved.iter().filter(|figure| figure.adds_up) {
+        let told: f64 = figure.because.iter().map(|because| because.delta).sum();
+        assert!((told - figure.delta).abs() < 0.03, "{figure:?}");
+    }
+    assert!(moved.iter().any(|moved| moved.figure == "flour_kg" && moved.delta < 0.0));
+    assert!(moves((&hand, &before), (&hand, &before)).is_empty());
+}
+
+#[test]
+fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
+    let (lot, formula, method, line) = (lot(&USUAL), roll(), method(), line());
+    let hand = Hand {
+        lot: &lot,
+        limits: &[],
+        formula: &formula,
+        method: &method,
+        line: &line,
+        age_days: None,
+        knobs: Knobs { flour_c: Some(28.0), tap_c: Some(18.0), ..KNOBS },
+    };
+    let chain = chain(&hand);
+    let sheet = chain.sheet.expect("a dough");
+    let salt_step = sheet
+        .steps
+        .iter()
+        .find(|step| step.takes.iter().any(|item| item.ingredient == Ingredient::Salt))
+        .expect("salt goes in");
+    assert_eq!(salt_step.label, "Salt in");
+    assert_eq!(salt_step.mixing_done_pct, Some(75.0));
+    let names: Vec<_> = sheet.steps[0].takes.iter().map(|item| &*item.name).collect();
+    assert_eq!(names, ["water", "ice", "flour", "instant yeast", "sugar", "fat"]);
+    let sum: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum();
+    let wanted = chain.dough.expect("a dough").scaled.dough_kg;
+    assert!((sum - sheet.dough_kg).abs() < 1e-9 && (sum - wanted).abs() <= 0.005);
+}
+
+#[test]
+fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
+    let (lot, formula, method, line) =
+        (lot(&[("moisture", "14.1", "%", "")]), roll(), method(), line());
+    let mut hand = Hand {
+        lot: &lot,
+        limits: &[],
+        formula: &formula,
+        method: &method,
+        line: &line,
+        age_days: None,
+        knobs: KNOBS,
+    };
+    let stopped = chain(&hand);
+    assert_eq!(stopped.trouble.expect("no base").link, Link::Water);
+    assert!(stopped.sheet.is_none());
+    hand.knobs.hydration_pct = Some(61.0);
+    let going = chain(&hand);
+    assert!(going.trouble.is_none());
+    assert_eq!(going.water.expect("set by hand").floor_pct, 61.0);
+}
+
+#[test]
+fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
+    let (lot, formula, method, line) = (lot(&USUAL), roll(), method(), line());
+    let hand = Hand {
+        lot: &lot,
+        limits: &[],
+        formula: &formula,
+        method: &method,
+        line: &line,
+        age_days: Some(1.0),
+        knobs: Knobs { hydration_pct: Some(84.0), ..KNOBS },
+    };
+    let water = chain(&hand).water.expect("still a dough");
+    let keys: Vec<_> = water.cautions.iter().map(|caution| caution.key).collect();
+    assert_eq!(keys, ["strength", "green"]);
+    assert_eq!(water.ceiling_pct, Some(50.0 + 0.13 * 300.0 - 8.0));
+}
