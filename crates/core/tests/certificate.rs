@@ -1,7 +1,7 @@
 //! Certificates as they arrive, and what is said of the rows that cannot be used.
 
 use ironpeel_core::flour::{
-    Column, Limit, Moisture, MoistureBasis, Property, Row, Verdict, assess, read_rows,
+    Column, Limit, MoistureBasis, Property, Readings, Row, Verdict, assess, read_rows,
 };
 use proptest::prelude::*;
 
@@ -66,12 +66,12 @@ fn a_lot_is_as_good_as_its_worst_reading() {
         limit(Property::Ash, Some(MoistureBasis::DryMatter), None, Some(0.64)),
         limit(Property::W, None, Some(290.0), None),
     ];
-    let moisture = Moisture::new(14.1).ok();
     let verdicts = |rows: &[&str]| {
-        let rows: Vec<Row> = rows.iter().map(|text| row(text)).collect();
+        let mut rows: Vec<Row> = rows.iter().map(|text| row(text)).collect();
+        rows.push(row("moisture;14.1;%;as is"));
         let readings: Vec<_> =
             read_rows(&rows).into_iter().map(|read| read.expect("good")).collect();
-        let assessment = assess(&limits, &readings, moisture);
+        let assessment = assess(&limits, &Readings(readings));
         let each: Vec<_> = assessment.rules.iter().map(|rule| rule.verdict).collect();
         (assessment.verdict, each)
     };
@@ -98,7 +98,7 @@ fn a_value_as_is_without_moisture_cannot_be_judged_on_dry_matter() {
         max: Some(0.64),
     };
     let reading = read_rows(&[row("ash;0.55;%;as is")]).remove(0).expect("good");
-    let assessment = assess(&[limit], &[reading], None);
+    let assessment = assess(&[limit], &Readings(vec![reading]));
     assert_eq!(assessment.verdict, Verdict::Missing);
     assert!(assessment.rules[0].says.contains("moisture"));
 }

@@ -2,7 +2,7 @@
 
 use ironpeel_core::chain::{FormulaInHand, Hand, Knobs, LineInHand, Link, LotInHand, chain, moves};
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
-use ironpeel_core::flour::{Row, read_rows};
+use ironpeel_core::flour::{Readings, Row, read_rows};
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::water::{Process, Species};
 
@@ -18,7 +18,7 @@ fn lot(rows: &[(&str, &str, &str, &str)]) -> LotInHand {
         })
         .collect();
     let readings = read_rows(&rows).into_iter().map(|read| read.expect("good")).collect();
-    LotInHand { species: Species::Wheat, readings }
+    LotInHand { species: Species::Wheat, readings: Readings(readings) }
 }
 
 fn roll() -> FormulaInHand {

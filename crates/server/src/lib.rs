@@ -1,1 +1,115 @@
+//! Ironpeel over HTTP.
+//!
+//! One file or folder per subject holds its routes; handlers parse, call and answer. [`app`] puts
+//! them together with the layers every request passes; [`serve`] runs it until told to stop.
 
+mod batches;
+mod calc;
+mod chain;
+pub mod demo;
+mod find;
+mod flour;
+mod health;
+mod page;
+mod problem;
+mod products;
+mod request;
+mod revision;
+mod state;
+mod web;
+
+use std::path::Path;
+use std::time::Duration;
+
+use axum::extract::Request;
+use axum::http::StatusCode;
+use axum::middleware::{Next, from_fn};
+use axum::response::Response;
+use axum::{Json, Router};
+use ironpeel_store::Store;
+use tokio::net::TcpListener;
+use tower::ServiceBuilder;
+use tower_http::catch_panic::CatchPanicLayer;
+use tower_http::compression::CompressionLayer;
+use tower_http::compression::predicate::SizeAbove;
+use tower_http::trace::{DefaultOnResponse, TraceLayer};
+use tracing::Level;
+use utoipa::OpenApi;
+use utoipa::openapi::OpenApi as Document;
+use utoipa_axum::router::OpenApiRouter;
+
+use problem::Problem;
+use state::App;
+
+/// The longest any request may take.
+const DEADLINE: Duration = Duration::from_secs(15);
+/// Answers below this are sent as they are: packing them costs more than a plant's network.
+const WORTH_PACKING: u16 = 32 * 1024;
+
+#[derive(OpenApi)]
+#[openapi(info(
+    title = "Ironpeel",
+    description = "From a flour's lab sheet to a good loaf. Errors are RFC 9457 problem details."
+))]
+struct Api;
+
+fn api() -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Api::openapi())
+        .merge(health::routes())
+        .merge(calc::routes())
+        .merge(flour::routes())
+        .merge(products::routes())
+        .merge(chain::routes())
+        .merge(batches::routes())
+        .merge(find::routes())
+}
+
+/// The OpenAPI document of every route.
+pub fn document() -> Document {
+    api().split_for_parts().1
+}
+
+/// Every route and the layers all requests pass.
+pub fn app(store: Store, web: Option<&Path>) -> Router {
+    let (routes, document) = api().split_for_parts();
+    let unknown = || async { Problem::not_found("this address leads nowhere in the API") };
+    let mut routes = routes
+        .route("/api/openapi.json", axum::routing::get(|| async { Json(document) }))
+        .route("/api/{*rest}", axum::routing::any(unknown))
+        .method_not_allowed_fallback(|| async {
+            let detail = "this address does not take that method";
+            Problem::new(StatusCode::METHOD_NOT_ALLOWED, "Not that way", detail)
+        });
+    if let Some(dist) = web {
+        routes = routes.merge(web::routes(dist));
+    }
+    let layers = ServiceBuilder::new()
+        .layer(TraceLayer::new_for_http().on_response(DefaultOnResponse::new().level(Level::DEBUG)))
+        .layer(CatchPanicLayer::custom(|_| {
+            let detail = "a fault of ours, and logged; nothing was stored";
+            axum::response::IntoResponse::into_response(Problem::new(
+                StatusCode::INTERNAL_SERVER_ERROR,
+                "Something broke",
+                detail,
+            ))
+        }))
+        .layer(CompressionLayer::new().compress_when(SizeAbove::new(WORTH_PACKING.into())))
+        .layer(from_fn(deadline));
+    routes.layer(layers).with_state(App::new(store))
+}
+
+async fn deadline(request: Request, next: Next) -> Result<Response, Problem> {
+    tokio::time::timeout(DEADLINE, next.run(request)).await.map_err(|_| {
+        let detail = "this took too long and was given up; it can be sent again";
+        Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Too slow", detail)
+    })
+}
+
+/// Serves until `stop` resolves, then finishes what is under way.
+pub async fn serve(
+    listener: TcpListener,
+    app: Router,
+    stop: impl Future<Output = ()> + Send + 'static,
+) -> std::io::Result<()> {
+    axum::serve(listener, app).with_graceful_shutdown(stop).await
+}

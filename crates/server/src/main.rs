@@ -1,1 +1,94 @@
-fn main() {}
+//! The `ironpeel` binary: serves the application, or prints its OpenAPI document.
+
+use std::net::{IpAddr, SocketAddr};
+use std::path::PathBuf;
+
+use anyhow::Context;
+use clap::{Parser, Subcommand};
+use ironpeel_store::Store;
+use tokio::net::TcpListener;
+use tracing_subscriber::EnvFilter;
+
+#[derive(Debug, Parser)]
+#[command(name = "ironpeel", version, about = "From a flour's lab sheet to a good loaf.")]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Serve the application.
+    Serve(Serve),
+    /// Print the OpenAPI document.
+    Openapi,
+}
+
+#[derive(Debug, clap::Args)]
+struct Serve {
+    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+    database_url: String,
+    #[arg(long, env = "IRONPEEL_HOST", default_value = "127.0.0.1")]
+    host: IpAddr,
+    #[arg(long, env = "IRONPEEL_PORT", default_value_t = 7420)]
+    port: u16,
+    /// Folder of the built front end.
+    #[arg(long)]
+    web: Option<PathBuf>,
+    /// Load the demo plant if the records are empty.
+    #[arg(long)]
+    demo: bool,
+    /// Logs as one JSON object a line.
+    #[arg(long)]
+    log_json: bool,
+}
+
+#[tokio::main]
+async fn main() -> anyhow::Result<()> {
+    match Arguments::parse().command {
+        Command::Serve(arguments) => serve(arguments).await,
+        Command::Openapi => {
+            println!("{}", ironpeel_server::document().to_pretty_json()?);
+            Ok(())
+        }
+    }
+}
+
+async fn serve(arguments: Serve) -> anyhow::Result<()> {
+    start_log(arguments.log_json);
+    let address = SocketAddr::new(arguments.host, arguments.port);
+    let listener = TcpListener::bind(address).await.with_context(|| {
+        format!("{address} is taken by another program; set IRONPEEL_PORT to a free port")
+    })?;
+    ironpeel_store::migrate(arguments.database_url.clone())
+        .await
+        .context("the records could not be brought to this version")?;
+    // Two connections a core keep PostgreSQL busy without queueing inside it.
+    let cores = std::thread::available_parallelism().map_or(2, usize::from);
+    let store = Store::new(&arguments.database_url, (2 * cores).max(4))?;
+    if arguments.demo && ironpeel_server::demo::load_if_empty(&store).await? {
+        tracing::info!("the demo plant was loaded");
+    }
+    let app = ironpeel_server::app(store, arguments.web.as_deref());
+    println!("Ironpeel is at http://{}", listener.local_addr()?);
+    ironpeel_server::serve(listener, app, told_to_stop()).await?;
+    println!("Ironpeel has stopped.");
+    Ok(())
+}
+
+fn start_log(json: bool) {
+    let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("info"));
+    let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr);
+    if json { log.json().init() } else { log.init() }
+}
+
+/// Ctrl-C, or the signal a service manager sends.
+async fn told_to_stop() {
+    let interrupt = tokio::signal::ctrl_c();
+    let mut terminate = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate())
+        .expect("the runtime has signals enabled");
+    tokio::select! {
+        _ = interrupt => {}
+        _ = terminate.recv() => {}
+    }
+}

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use crate::dough::{Amount, Formula, Ingredient, Losses};
-use crate::flour::{Limit, Moisture, MoistureBasis, Property, Reading};
+use crate::flour::{Limit, Readings};
 use crate::method::{Method, Mixer};
 use crate::water::Species;
 
@@ -9,20 +9,7 @@ use crate::water::Species;
 #[derive(Debug, Clone, PartialEq)]
 pub struct LotInHand {
     pub species: Species,
-    pub readings: Vec<Reading>,
-}
-
-impl LotInHand {
-    /// The value of a property on a basis, where it was measured and can be moved there.
-    pub fn value(
-        &self,
-        property: Property,
-        basis: Option<MoistureBasis>,
-        moisture: Option<Moisture>,
-    ) -> Option<f64> {
-        let reading = self.readings.iter().find(|reading| reading.property == property)?;
-        reading.on(basis, moisture)
-    }
+    pub readings: Readings,
 }
 
 /// A formula with what scaling it needs.

@@ -80,9 +80,9 @@ pub struct MethodLink {
 
 /// Computes every link for the dough in hand.
 pub fn chain(hand: &Hand<'_>) -> Chain {
-    let moisture = moisture_of(hand.lot);
+    let readings = &hand.lot.readings;
     let mut chain = Chain {
-        flour: assess(hand.limits, &hand.lot.readings, moisture),
+        flour: assess(hand.limits, readings),
         water: None,
         dough: None,
         heat: None,
@@ -94,7 +94,7 @@ pub fn chain(hand: &Hand<'_>) -> Chain {
         sheet: None,
         trouble: None,
     };
-    if let Err(trouble) = run(hand, moisture, &mut chain) {
+    if let Err(trouble) = run(hand, readings.moisture(), &mut chain) {
         chain.trouble = Some(trouble);
     }
     chain
@@ -133,21 +133,15 @@ fn run(hand: &Hand<'_>, moisture: Option<Moisture>, chain: &mut Chain) -> Result
     Ok(())
 }
 
-/// The lot's moisture, where its certificate states a possible one.
-pub fn moisture_of(lot: &LotInHand) -> Option<Moisture> {
-    lot.value(Property::Moisture, None, None).and_then(|percent| Moisture::new(percent).ok())
-}
-
 fn flour(hand: &Hand<'_>, moisture: Moisture) -> Flour {
-    let own = Some(moisture);
-    let fourteen = Some(MoistureBasis::Fourteen);
+    let readings = &hand.lot.readings;
     Flour {
         moisture,
-        absorption_14_pct: hand.lot.value(Property::Absorption, fourteen, own),
+        absorption_14_pct: readings.value(Property::Absorption, Some(MoistureBasis::Fourteen)),
         species: hand.lot.species,
         age_days: hand.age_days,
-        damaged_starch_pct: hand.lot.value(Property::DamagedStarch, Some(MoistureBasis::AsIs), own),
-        w: hand.lot.value(Property::W, None, None),
+        damaged_starch_pct: readings.value(Property::DamagedStarch, Some(MoistureBasis::AsIs)),
+        w: readings.value(Property::W, None),
     }
 }
 

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::{Chain, Hand, balance, moisture_of};
+use super::{Chain, Hand, balance};
 use crate::heat::{Answer, Balance};
 use crate::water::Stair;
 
@@ -191,5 +191,5 @@ fn heat(before: (&Hand<'_>, &Chain), after: (&Hand<'_>, &Chain)) -> Vec<Move> {
 
 fn balance_of((hand, chain): (&Hand<'_>, &Chain)) -> Option<Balance> {
     let dough = chain.dough.as_ref()?;
-    Some(balance(hand, moisture_of(hand.lot)?, dough, chain.method.mixing_kj_per_kg))
+    Some(balance(hand, hand.lot.readings.moisture()?, dough, chain.method.mixing_kj_per_kg))
 }

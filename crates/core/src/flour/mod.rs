@@ -11,5 +11,5 @@ pub use moisture::{
     Moisture, MoistureBasisAnswer, MoistureBasisInput, absorption_at_moisture, at_moisture,
 };
 pub use property::{Movement, Property, Repeatability};
-pub use reading::{MoistureBasis, OnBases, Reading};
+pub use reading::{MoistureBasis, OnBases, Reading, Readings};
 pub use specification::{Assessment, Limit, LimitFault, Rule, Verdict, assess};

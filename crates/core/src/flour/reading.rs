@@ -61,6 +61,26 @@ pub struct Reading {
     pub method: Option<String>,
 }
 
+/// What is known of one sample, a reading for each property.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Readings(pub Vec<Reading>);
+
+impl Readings {
+    /// The flour's own moisture, where it was measured.
+    pub fn moisture(&self) -> Option<Moisture> {
+        self.get(Property::Moisture).and_then(|reading| Moisture::new(reading.value).ok())
+    }
+
+    pub fn get(&self, property: Property) -> Option<&Reading> {
+        self.0.iter().find(|reading| reading.property == property)
+    }
+
+    /// The value of a property on a basis, where it was measured and can be moved there.
+    pub fn value(&self, property: Property, basis: Option<MoistureBasis>) -> Option<f64> {
+        self.get(property)?.on(basis, self.moisture())
+    }
+}
+
 /// A reading on the three bases, where it can be had.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

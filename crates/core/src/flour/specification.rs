@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
-use super::{Moisture, MoistureBasis, Movement, Property, Reading};
+use super::{MoistureBasis, Movement, Property, Readings};
 
 /// What a specification wants of one property: any of minimum, target and maximum, on one basis.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -120,15 +120,15 @@ pub struct Assessment {
 /// Holds a lot's readings against the limits: the verdict is the worst of its readings.
 ///
 /// Holding or rejecting stays a person's act.
-pub fn assess(limits: &[Limit], readings: &[Reading], moisture: Option<Moisture>) -> Assessment {
-    let rules: Vec<Rule> = limits.iter().map(|limit| rule(limit, readings, moisture)).collect();
+pub fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
+    let rules: Vec<Rule> = limits.iter().map(|limit| rule(limit, readings)).collect();
     let verdict = rules.iter().map(|rule| rule.verdict).max().unwrap_or(Verdict::In);
     Assessment { verdict, rules }
 }
 
-fn rule(limit: &Limit, readings: &[Reading], moisture: Option<Moisture>) -> Rule {
-    let reading = readings.iter().find(|reading| reading.property == limit.property);
-    let value = reading.and_then(|reading| reading.on(limit.basis, moisture));
+fn rule(limit: &Limit, readings: &Readings) -> Rule {
+    let reading = readings.get(limit.property);
+    let value = readings.value(limit.property, limit.basis);
     let verdict = value.map_or(Verdict::Missing, |value| limit.judge(value));
     let says = match (value, reading) {
         (Some(value), _) => words(limit, value, verdict),

@@ -1,0 +1,206 @@
+//! Planned batches: the sheet as it was handed to the floor, tied to the revisions it came from.
+
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ironpeel_core::chain::{Chain, chain};
+use ironpeel_core::units::Faults;
+use ironpeel_store::{BatchSummary, NewBatch};
+use serde::{Deserialize, Serialize};
+use serde_json::{Value, json};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::chain::{HandInput, Held, Pins};
+use crate::page::{After, PAGE, cut};
+use crate::problem::{Problem, Result};
+use crate::request::{Asked, At};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(batches)).routes(routes!(batch)).routes(routes!(save))
+}
+
+/// A batch as lists show it.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct BatchRow {
+    pub id: Uuid,
+    pub state: String,
+    pub product: String,
+    pub lot: String,
+    pub flour: String,
+    pub planned_for: DateTime<Utc>,
+    pub saved_at: DateTime<Utc>,
+    pub saved_by: String,
+}
+
+/// A page of batches, newest first.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct BatchPage {
+    pub batches: Vec<BatchRow>,
+    /// Where the next page begins; none on the last.
+    pub next: Option<After>,
+}
+
+/// A planned batch: a record, not recomputed.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct BatchView {
+    pub id: Uuid,
+    pub state: String,
+    pub slug: String,
+    pub planned_for: DateTime<Utc>,
+    pub saved_at: DateTime<Utc>,
+    pub saved_by: String,
+    pub pins: Pins,
+    /// What was set for it, as sent.
+    #[schema(value_type = Object)]
+    pub knobs: Value,
+    #[schema(value_type = Issued)]
+    pub issued: Value,
+}
+
+/// What the floor was handed.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Issued {
+    pub product: String,
+    pub line: String,
+    pub process: &'static str,
+    pub lot: String,
+    pub flour: String,
+    pub mill: String,
+    pub specification_number: i32,
+    pub lot_number: i32,
+    pub formula_number: i32,
+    pub method_number: i32,
+    pub line_number: i32,
+    pub chain: Chain,
+}
+
+/// A batch to be planned.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct BatchInput {
+    pub slug: String,
+    pub hand: HandInput,
+    pub planned_for: DateTime<Utc>,
+    #[serde(default)]
+    pub by: String,
+}
+
+/// Batches, newest first
+#[utoipa::path(get, path = "/api/v1/batches", tag = "batch", params(After),
+    responses((status = 200, body = BatchPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn batches(State(app): State<App>, Asked(after): Asked<After>) -> Result<Json<BatchPage>> {
+    let mut found = app.store.batches(after.key(), PAGE + 1).await?;
+    let next = cut(&mut found, |batch| (batch.saved_at, batch.id));
+    Ok(Json(BatchPage { batches: found.into_iter().map(Into::into).collect(), next }))
+}
+
+impl From<BatchSummary> for BatchRow {
+    fn from(found: BatchSummary) -> Self {
+        let BatchSummary { id, state, product, lot, flour, planned_for, saved_at, saved_by } =
+            found;
+        Self { id, state, product, lot, flour, planned_for, saved_at, saved_by }
+    }
+}
+
+/// A batch as it was issued
+#[utoipa::path(get, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)),
+    responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchView>> {
+    let (batch, slug, _) = app.store.batch(id).await?;
+    Ok(Json(BatchView {
+        id: batch.id,
+        state: batch.state,
+        slug,
+        planned_for: batch.planned_for,
+        saved_at: batch.saved_at,
+        saved_by: batch.saved_by,
+        pins: Pins {
+            lot_revision_id: batch.lot_revision_id,
+            specification_revision_id: batch.specification_revision_id,
+            formula_revision_id: batch.formula_revision_id,
+            method_revision_id: batch.method_revision_id,
+            line_revision_id: batch.line_revision_id,
+        },
+        knobs: batch.knobs,
+        issued: batch.issued,
+    }))
+}
+
+/// Plans a batch; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)), request_body = BatchInput,
+    responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At(id): At<Uuid>,
+    body: crate::request::Body<Value>,
+) -> Result<Json<BatchView>> {
+    // The knobs are kept as they were sent, beside what they were understood as.
+    let knobs = body.0.pointer("/hand/knobs").cloned().unwrap_or_default();
+    let input: BatchInput = crate::request::shape(body.0)?;
+    let new = Box::pin(plan(&app, id, input, knobs)).await?;
+    app.store.add_batch(&new).await?;
+    batch(State(app), At(id)).await
+}
+
+async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Result<NewBatch> {
+    let product = app.store.product(&input.slug).await?;
+    // The lot's age counts to the day of mixing, and the sheet is of what is on record.
+    input.hand.mix_on = Some(input.planned_for.date_naive());
+    input.hand.lines = None;
+    let held = Held::load(app, &input.hand, "hand.").await?;
+    let documents = &held.documents;
+
+    let mut faults = Faults::default();
+    let by = input.by.trim();
+    if by.is_empty() || by.chars().count() > 200 {
+        faults.push("by", "who plans this? a name or initials");
+    }
+    if documents.formula.formula_id != product.formula_id {
+        faults.push("hand.formula_revision_id", format!("this formula is not {}'s", product.name));
+    }
+    if documents.specification.flour_id != documents.lot.flour.id {
+        faults.push("hand.specification_revision_id", "this specification is of another flour");
+    }
+    faults.or(())?;
+    let chain = chain(&held.hand());
+    if let Some(trouble) = &chain.trouble {
+        return Err(Problem::field("hand", trouble.says.clone()));
+    }
+    let issued = Issued {
+        product: product.name,
+        line: documents.line.name.clone(),
+        process: documents.method.method.process.label(),
+        lot: documents.lot.code.clone(),
+        flour: documents.lot.flour.name.clone(),
+        mill: documents.lot.flour.mill.clone(),
+        specification_number: documents.specification.revision.number,
+        lot_number: documents.lot.current.revision.number,
+        formula_number: documents.formula.revision.number,
+        method_number: documents.method.revision.number,
+        line_number: documents.line.revision.number,
+        chain,
+    };
+    let Pins {
+        lot_revision_id,
+        specification_revision_id,
+        formula_revision_id,
+        method_revision_id,
+        line_revision_id,
+    } = input.hand.pins;
+    Ok(NewBatch {
+        id,
+        product_id: product.id,
+        lot_revision_id,
+        specification_revision_id,
+        formula_revision_id,
+        method_revision_id,
+        line_revision_id,
+        planned_for: input.planned_for,
+        saved_by: by.into(),
+        knobs,
+        issued: json!(issued),
+    })
+}

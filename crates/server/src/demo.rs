@@ -1,0 +1,234 @@
+//! The demo plant: Skerrow Bakehouse, invented from end to end.
+
+use std::collections::HashMap;
+
+use anyhow::Context;
+use chrono::{Days, Utc};
+use ironpeel_core::chain::{FormulaInHand, LineInHand};
+use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
+use ironpeel_core::flour::{Limit, Row, read_rows};
+use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::water::{Process, Species};
+use ironpeel_store::{Flour, LotReading, NewFormula, NewLotRevision, Product, Signed, Store};
+use serde::Deserialize;
+use uuid::Uuid;
+
+const PLANT: &str = include_str!("../demo/plant.json");
+
+#[derive(Deserialize)]
+struct Plant {
+    flours: Vec<DemoFlour>,
+    formulas: Vec<DemoFormula>,
+    methods: Vec<DemoMethod>,
+    lines: Vec<DemoLine>,
+    products: Vec<DemoProduct>,
+}
+
+#[derive(Deserialize)]
+struct DemoFlour {
+    mill: String,
+    name: String,
+    species: Species,
+    note: String,
+    limits: Vec<Limit>,
+    lots: Vec<DemoLot>,
+}
+
+#[derive(Deserialize)]
+struct DemoLot {
+    code: String,
+    milled_days_ago: u64,
+    delivered_days_ago: u64,
+    tonnes: f64,
+    /// Property, value, unit, basis, method.
+    rows: Vec<[String; 5]>,
+}
+
+#[derive(Deserialize)]
+struct DemoFormula {
+    name: String,
+    piece_kg: f64,
+    style_points: f64,
+    bake_loss_pct: f64,
+    lines: Vec<LineInput>,
+}
+
+#[derive(Deserialize)]
+struct DemoMethod {
+    name: String,
+    process: Process,
+    target_c: f64,
+    machine_divided: bool,
+    stages: Vec<DemoStage>,
+}
+
+#[derive(Deserialize)]
+struct DemoStage {
+    kind: StageKind,
+    label: String,
+    minutes: f64,
+    speed: Option<Speed>,
+    temperature_c: Option<f64>,
+    humidity_pct: Option<f64>,
+    ends_when: String,
+    adds: Vec<Ingredient>,
+}
+
+#[derive(Deserialize)]
+struct DemoLine {
+    name: String,
+    mixer_name: String,
+    mixer_kind: String,
+    min_kg: f64,
+    max_kg: f64,
+    slow: f64,
+    fast: f64,
+    division_kg: f64,
+    tap_c: f64,
+    flour_c: f64,
+    room_c: f64,
+}
+
+#[derive(Deserialize)]
+struct DemoProduct {
+    slug: String,
+    name: String,
+    flour: String,
+    formula: String,
+    method: String,
+    line: String,
+}
+
+/// Loads the demo plant, unless there is a flour on record already. True if it was loaded.
+pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
+    if !store.flours().await?.is_empty() {
+        return Ok(false);
+    }
+    let plant: Plant = serde_json::from_str(PLANT).context("the demo plant's file")?;
+    let signed = Signed { by: "demo".into(), reason: "first state".into() };
+    let mut ids: HashMap<String, Uuid> = HashMap::new();
+    for demo in plant.flours {
+        let id = Uuid::now_v7();
+        ids.insert(demo.name.clone(), id);
+        let DemoFlour { mill, name, species, note, limits, lots } = demo;
+        store.add_flour(&Flour { id, mill, name, species, note }).await?;
+        for limit in &limits {
+            limit.check()?;
+        }
+        store.add_specification(id, Uuid::now_v7(), 1, &limits, &signed).await?;
+        for lot in lots {
+            store.add_lot_revision(&lot.of(id, &signed)?).await?;
+        }
+    }
+    for demo in plant.formulas {
+        let formula_id = Uuid::now_v7();
+        ids.insert(demo.name.clone(), formula_id);
+        let losses = Losses { bake_pct: demo.bake_loss_pct, ..Losses::HOUSE };
+        let formula = Formula::new(&demo.lines)?;
+        let new = NewFormula {
+            formula_id,
+            name: demo.name,
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            formula: FormulaInHand::new(formula, demo.style_points, demo.piece_kg, losses),
+            signed: signed.clone(),
+        };
+        store.add_formula(&new).await?;
+    }
+    for demo in plant.methods {
+        let id = Uuid::now_v7();
+        ids.insert(demo.name.clone(), id);
+        let stages = demo.stages.into_iter().map(DemoStage::stage).collect();
+        let DemoMethod { name, process, target_c, machine_divided, .. } = demo;
+        let method = Method { process, target_c, machine_divided, stages };
+        method.check()?;
+        store.add_method(id, &name, &method, &signed).await?;
+    }
+    for demo in plant.lines {
+        let id = Uuid::now_v7();
+        ids.insert(demo.name.clone(), id);
+        store.add_line(id, &demo.name.clone(), &demo.line(), &signed).await?;
+    }
+    let id_of = |name: &str| {
+        ids.get(name).copied().with_context(|| format!("{name} is not in the demo plant"))
+    };
+    for DemoProduct { slug, name, flour, formula, method, line } in plant.products {
+        let product = Product {
+            id: Uuid::now_v7(),
+            slug,
+            name,
+            flour_id: id_of(&flour)?,
+            flour,
+            formula_id: id_of(&formula)?,
+            method_id: id_of(&method)?,
+            line_id: id_of(&line)?,
+            line,
+        };
+        store.add_product(&product).await?;
+    }
+    Ok(true)
+}
+
+impl DemoLot {
+    fn of(self, flour_id: Uuid, signed: &Signed) -> anyhow::Result<NewLotRevision> {
+        let today = Utc::now().date_naive();
+        let rows: Vec<Row> = self
+            .rows
+            .into_iter()
+            .map(|[property, value, unit, basis, method]| Row {
+                property,
+                value,
+                unit,
+                basis,
+                method,
+            })
+            .collect();
+        let readings = read_rows(&rows).into_iter().zip(&rows).map(|(read, row)| {
+            let reading =
+                read.map_err(|fault| anyhow::anyhow!("{}: {}", self.code, fault.message))?;
+            let (stated_value, stated_unit) = (row.value.clone(), row.unit.clone());
+            anyhow::Ok(LotReading { reading, stated_value, stated_unit })
+        });
+        Ok(NewLotRevision {
+            lot_id: Uuid::now_v7(),
+            flour_id,
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            milled_on: today.checked_sub_days(Days::new(self.milled_days_ago)),
+            delivered_on: today.checked_sub_days(Days::new(self.delivered_days_ago)),
+            tonnes: Some(self.tonnes),
+            readings: readings.collect::<anyhow::Result<_>>()?,
+            signed: signed.clone(),
+            code: self.code,
+        })
+    }
+}
+
+impl DemoStage {
+    fn stage(self) -> Stage {
+        let Self { kind, label, minutes, speed, temperature_c, humidity_pct, ends_when, adds } =
+            self;
+        Stage { kind, label, minutes, speed, temperature_c, humidity_pct, ends_when, adds }
+    }
+}
+
+impl DemoLine {
+    fn line(self) -> LineInHand {
+        LineInHand {
+            mixer: Mixer {
+                name: self.mixer_name,
+                kind: self.mixer_kind,
+                min_kg: self.min_kg,
+                max_kg: self.max_kg,
+                slow_kj_per_kg_min: self.slow,
+                fast_kj_per_kg_min: self.fast,
+            },
+            division_kg: self.division_kg,
+            tap_c: self.tap_c,
+            flour_c: self.flour_c,
+            room_c: self.room_c,
+            chilled_min_c: 2.0,
+            max_ice_pct: 60.0,
+        }
+    }
+}

@@ -1,0 +1,44 @@
+//! The quick finder.
+
+use axum::Json;
+use axum::extract::State;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::Asked;
+use crate::state::App;
+
+const MOST: i64 = 8;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(find))
+}
+
+#[derive(Debug, Deserialize, IntoParams)]
+struct Wanted {
+    /// What a lot's code begins with.
+    #[serde(default)]
+    q: String,
+}
+
+/// A lot that was found.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FoundLot {
+    pub id: Uuid,
+    pub code: String,
+    pub flour: String,
+}
+
+/// Lots whose code begins with what was typed, newest first
+#[utoipa::path(get, path = "/api/v1/find", tag = "find", params(Wanted),
+    responses((status = 200, body = Vec<FoundLot>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn find(State(app): State<App>, Asked(wanted): Asked<Wanted>) -> Result<Json<Vec<FoundLot>>> {
+    let text: String = wanted.q.trim().chars().take(60).collect();
+    let found = app.store.find_lots(&text, MOST).await?;
+    let lot = |(id, code, flour)| FoundLot { id, code, flour };
+    Ok(Json(found.into_iter().map(lot).collect()))
+}

@@ -1,0 +1,170 @@
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::{DefaultBodyLimit, State};
+use ironpeel_core::flour::{
+    Assessment, Moisture, MoistureBasis, OnBases, Property, Reading, Readings, Row, RowFault,
+    assess, read_rows,
+};
+use ironpeel_store::{SpecificationRevision, StoreError};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use super::CertificateFile;
+use crate::problem::{Problem, Result};
+use crate::request::Body;
+use crate::revision::RevisionView;
+use crate::state::App;
+
+/// Largest certificate file taken.
+pub const MOST_BYTES: usize = 1024 * 1024;
+/// Earlier lots shown beside a reading.
+const EARLIER: i64 = 16;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(read))
+        .routes(routes!(judge))
+        .layer(DefaultBodyLimit::max(MOST_BYTES))
+}
+
+/// A certificate's rows with what they say, or what is wrong with them, and how the lot stands to
+/// its flour's specification.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Certificate {
+    pub rows: Vec<ReadRow>,
+    pub moisture_pct: Option<f64>,
+    /// None until the flour is known.
+    pub assessment: Option<Assessment>,
+    pub specification: Option<RevisionView>,
+    pub earlier: Vec<Earlier>,
+}
+
+/// One row: a reading, or a fault.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ReadRow {
+    pub written: Row,
+    pub reading: Option<ReadingView>,
+    pub fault: Option<RowFault>,
+}
+
+/// A reading with its names and its value on each basis.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ReadingView {
+    #[serde(flatten)]
+    pub reading: Reading,
+    pub label: &'static str,
+    pub unit: &'static str,
+    pub on: OnBases,
+}
+
+/// What earlier lots of the flour had of one property, newest first, on the specification's basis.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Earlier {
+    pub property: Property,
+    pub basis: Option<MoistureBasis>,
+    pub values: Vec<f64>,
+}
+
+/// Rows to be judged.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct ToJudge {
+    pub flour_id: Option<Uuid>,
+    /// A lot not to be counted among the earlier ones.
+    pub lot_id: Option<Uuid>,
+    pub rows: Vec<Row>,
+}
+
+/// Takes a certificate file apart into its head and rows
+#[utoipa::path(post, path = "/api/v1/certificates/read", tag = "flour",
+    request_body(content = String, content_type = "text/csv"),
+    responses((status = 200, body = CertificateFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn read(
+    bytes: std::result::Result<Bytes, axum::extract::rejection::BytesRejection>,
+) -> Result<Json<CertificateFile>> {
+    let file =
+        CertificateFile::read(&bytes?).map_err(|fault| Problem::unusable(fault.to_string()))?;
+    Ok(Json(file))
+}
+
+/// Reads each row, moves it to each basis, and holds it against the flour's specification
+#[utoipa::path(post, path = "/api/v1/certificates/judge", tag = "flour", request_body = ToJudge,
+    responses((status = 200, body = Certificate), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn judge(State(app): State<App>, Body(asked): Body<ToJudge>) -> Result<Json<Certificate>> {
+    let specification = match asked.flour_id {
+        Some(flour_id) => match app.store.current_specification(flour_id).await {
+            Ok(specification) => Some(specification),
+            Err(StoreError::NotFound(_)) => None,
+            Err(error) => return Err(error.into()),
+        },
+        None => None,
+    };
+    Ok(Json(Certificate::judged(&app, asked.rows, specification.as_ref(), asked.lot_id).await?))
+}
+
+impl Certificate {
+    pub async fn judged(
+        app: &App,
+        rows: Vec<Row>,
+        specification: Option<&SpecificationRevision>,
+        except: Option<Uuid>,
+    ) -> Result<Self> {
+        let read = read_rows(&rows);
+        let readings = Readings(read.iter().flatten().cloned().collect());
+        let moisture = readings.moisture();
+        let earlier = match specification {
+            Some(specification) => earlier(app, specification, except).await?,
+            None => Vec::new(),
+        };
+        Ok(Self {
+            rows: rows
+                .into_iter()
+                .zip(read)
+                .map(|(written, read)| match read {
+                    Ok(reading) => ReadRow {
+                        written,
+                        reading: Some(ReadingView::new(reading, moisture)),
+                        fault: None,
+                    },
+                    Err(fault) => ReadRow { written, reading: None, fault: Some(fault) },
+                })
+                .collect(),
+            moisture_pct: moisture.map(Moisture::percent),
+            assessment: specification.map(|specification| assess(&specification.limits, &readings)),
+            specification: specification.map(|specification| specification.revision.clone().into()),
+            earlier,
+        })
+    }
+}
+
+impl ReadingView {
+    fn new(reading: Reading, moisture: Option<Moisture>) -> Self {
+        Self {
+            label: reading.property.label(),
+            unit: reading.property.unit(),
+            on: reading.on_bases(moisture),
+            reading,
+        }
+    }
+}
+
+async fn earlier(
+    app: &App,
+    specification: &SpecificationRevision,
+    except: Option<Uuid>,
+) -> Result<Vec<Earlier>> {
+    let lots = app.store.lots(Some(specification.flour_id), None, EARLIER).await?;
+    let lots = lots.into_iter().filter(|lot| Some(lot.id) != except);
+    let lots: Vec<Readings> = lots.map(|lot| lot.current.readings()).collect();
+    Ok(specification
+        .limits
+        .iter()
+        .map(|limit| Earlier {
+            property: limit.property,
+            basis: limit.basis,
+            values: lots.iter().filter_map(|lot| lot.value(limit.property, limit.basis)).collect(),
+        })
+        .collect())
+}

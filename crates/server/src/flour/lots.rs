@@ -1,0 +1,243 @@
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, NaiveDate, Utc};
+use ironpeel_core::flour::{Row, Verdict, assess, read_rows};
+use ironpeel_core::units::{Faults, parse_number};
+use ironpeel_store::{Lot, LotReading, NewLotRevision};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use super::{Certificate, FlourView};
+use crate::page::{After, PAGE, cut};
+use crate::problem::{Problem, Result};
+use crate::request::{Asked, At, Body};
+use crate::revision::{RevisionView, SignedInput};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(lots)).routes(routes!(lot)).routes(routes!(save))
+}
+
+/// A lot as lists show it.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LotRow {
+    pub id: Uuid,
+    pub code: String,
+    pub flour_id: Uuid,
+    pub flour: String,
+    pub mill: String,
+    pub recorded_at: DateTime<Utc>,
+    pub milled_on: Option<NaiveDate>,
+    pub delivered_on: Option<NaiveDate>,
+    pub tonnes: Option<f64>,
+    /// None where its flour has no specification.
+    pub verdict: Option<Verdict>,
+}
+
+/// A page of lots, newest first.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LotPage {
+    pub lots: Vec<LotRow>,
+    /// Where the next page begins; none on the last.
+    pub next: Option<After>,
+}
+
+/// A lot with its certificate held against the flour's specification.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LotView {
+    pub id: Uuid,
+    pub code: String,
+    pub flour: FlourView,
+    pub revision: RevisionView,
+    pub milled_on: Option<NaiveDate>,
+    pub delivered_on: Option<NaiveDate>,
+    pub tonnes: Option<f64>,
+    pub certificate: Certificate,
+}
+
+/// A lot, or a correction of one, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct LotInput {
+    pub flour_id: Uuid,
+    #[serde(default)]
+    pub code: String,
+    /// Year-month-day, or day.month.year; empty if not known.
+    #[serde(default)]
+    pub milled: String,
+    #[serde(default)]
+    pub delivered: String,
+    #[serde(default)]
+    pub tonnes: String,
+    /// 1 for a new lot; for a correction the number after the one that was looked at.
+    pub number: i32,
+    pub rows: Vec<Row>,
+    pub signed: SignedInput,
+}
+
+#[derive(Debug, Deserialize, utoipa::IntoParams)]
+struct LotsAsked {
+    flour_id: Option<Uuid>,
+    after_at: Option<DateTime<Utc>>,
+    after_id: Option<Uuid>,
+}
+
+/// Lots, newest first
+#[utoipa::path(get, path = "/api/v1/lots", tag = "flour", params(LotsAsked),
+    responses((status = 200, body = LotPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn lots(State(app): State<App>, Asked(asked): Asked<LotsAsked>) -> Result<Json<LotPage>> {
+    let after = After { after_at: asked.after_at, after_id: asked.after_id };
+    let mut found = app.store.lots(asked.flour_id, after.key(), PAGE + 1).await?;
+    let next = cut(&mut found, |lot| (lot.recorded_at, lot.id));
+    let specifications = app.store.current_specifications().await?;
+    let lots = found.into_iter().map(|lot| {
+        let limits = specifications.get(&lot.flour_id);
+        LotRow {
+            verdict: limits.map(|limits| assess(limits, &lot.current.readings()).verdict),
+            id: lot.id,
+            code: lot.code,
+            flour_id: lot.flour_id,
+            flour: lot.flour,
+            mill: lot.mill,
+            recorded_at: lot.recorded_at,
+            milled_on: lot.current.milled_on,
+            delivered_on: lot.current.delivered_on,
+            tonnes: lot.current.tonnes,
+        }
+    });
+    Ok(Json(LotPage { lots: lots.collect(), next }))
+}
+
+/// A lot in its newest state
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}", tag = "flour", params(("lot_id" = Uuid, Path)),
+    responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn lot(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<LotView>> {
+    let lot = app.store.lot(lot_id).await?;
+    view(&app, lot).await.map(Json)
+}
+
+/// Records a lot, or a correction of one; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/revisions/{revision_id}", tag = "flour",
+    params(("lot_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = LotInput,
+    responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At((lot_id, revision_id)): At<(Uuid, Uuid)>,
+    Body(input): Body<LotInput>,
+) -> Result<Json<LotView>> {
+    let new = input.check(lot_id, revision_id)?;
+    app.store.flour(new.flour_id).await?;
+    app.store.add_lot_revision(&new).await?;
+    let lot = app.store.lot_at(revision_id).await?;
+    view(&app, lot).await.map(Json)
+}
+
+async fn view(app: &App, lot: Lot) -> Result<LotView> {
+    let rows: Vec<Row> = lot.current.readings.iter().map(written).collect();
+    let specification = app.store.current_specification(lot.flour.id).await;
+    let specification = specification.ok();
+    let certificate = Certificate::judged(app, rows, specification.as_ref(), Some(lot.id)).await?;
+    Ok(LotView {
+        id: lot.id,
+        code: lot.code,
+        flour: lot.flour.into(),
+        revision: lot.current.revision.into(),
+        milled_on: lot.current.milled_on,
+        delivered_on: lot.current.delivered_on,
+        tonnes: lot.current.tonnes,
+        certificate,
+    })
+}
+
+/// A stored reading as the certificate wrote it.
+fn written(row: &LotReading) -> Row {
+    Row {
+        property: row.reading.property.label().into(),
+        value: row.stated_value.clone(),
+        unit: row.stated_unit.clone(),
+        basis: row.reading.basis.map(|basis| basis.label().into()).unwrap_or_default(),
+        method: row.reading.method.clone().unwrap_or_default(),
+    }
+}
+
+impl LotInput {
+    fn check(self, lot_id: Uuid, revision_id: Uuid) -> std::result::Result<NewLotRevision, Faults> {
+        let mut faults = Faults::default();
+        let code = self.code.trim().to_owned();
+        if code.is_empty() || code.chars().count() > 60 {
+            faults.push("code", "the lot needs its code, up to 60 letters");
+        }
+        if self.number < 1 {
+            faults.push("number", "revisions count from 1");
+        }
+        let milled_on = date("milled", &self.milled, &mut faults);
+        let delivered_on = date("delivered", &self.delivered, &mut faults);
+        if let (Some(milled), Some(delivered)) = (milled_on, delivered_on)
+            && delivered < milled
+        {
+            faults.push("delivered", format!("delivered before it was milled ({milled})"));
+        }
+        let tonnes = tonnes(&self.tonnes, &mut faults);
+        if self.rows.is_empty() {
+            faults.push("rows", "a certificate has at least one reading");
+        }
+        let mut readings = Vec::with_capacity(self.rows.len());
+        for (at, (read, row)) in read_rows(&self.rows).into_iter().zip(&self.rows).enumerate() {
+            match read {
+                Ok(reading) => readings.push(LotReading {
+                    reading,
+                    stated_value: row.value.trim().into(),
+                    stated_unit: row.unit.trim().into(),
+                }),
+                Err(fault) => faults.push(format!("rows[{at}]"), fault.message),
+            }
+        }
+        let signed = self.signed.check(self.number > 1, &mut faults);
+        faults.or(NewLotRevision {
+            lot_id,
+            flour_id: self.flour_id,
+            code,
+            revision_id,
+            number: self.number,
+            milled_on,
+            delivered_on,
+            tonnes,
+            readings,
+            signed,
+        })
+    }
+}
+
+fn date(field: &'static str, text: &str, faults: &mut Faults) -> Option<NaiveDate> {
+    let text = text.trim();
+    if text.is_empty() {
+        return None;
+    }
+    let read =
+        ["%Y-%m-%d", "%d.%m.%Y"].iter().find_map(|form| NaiveDate::parse_from_str(text, form).ok());
+    let sane = read.filter(|date| (2000..2100).contains(&chrono::Datelike::year(date)));
+    if sane.is_none() {
+        let short: String = text.chars().take(40).collect();
+        faults.push(field, format!("“{short}” is not a date; write 2026-11-05 or 5.11.2026"));
+    }
+    sane
+}
+
+fn tonnes(text: &str, faults: &mut Faults) -> Option<f64> {
+    if text.trim().is_empty() {
+        return None;
+    }
+    match parse_number(text) {
+        Ok(tonnes) if (0.0..=100_000.0).contains(&tonnes) => Some(tonnes),
+        Ok(tonnes) => {
+            faults.push("tonnes", format!("{tonnes} t cannot be delivered; from 0 to 100000 t"));
+            None
+        }
+        Err(error) => {
+            faults.push("tonnes", format!("{error}; tonnes are a number, such as 24.6"));
+            None
+        }
+    }
+}

@@ -1,0 +1,121 @@
+use axum::Json;
+use axum::extract::rejection::{BytesRejection, PathRejection, QueryRejection};
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use ironpeel_core::units::{Faults, FieldError};
+use ironpeel_store::StoreError;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What went wrong, as RFC 9457 problem details.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Problem {
+    status: u16,
+    title: &'static str,
+    /// What happened and what to do, in the words of the job.
+    detail: String,
+    /// Each field that cannot be used.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    errors: Vec<FieldError>,
+}
+
+pub type Result<T> = std::result::Result<T, Problem>;
+
+impl Problem {
+    pub fn new(status: StatusCode, title: &'static str, detail: impl Into<String>) -> Self {
+        Self { status: status.as_u16(), title, detail: detail.into(), errors: Vec::new() }
+    }
+
+    pub fn malformed(detail: impl Into<String>) -> Self {
+        Self::new(StatusCode::BAD_REQUEST, "The request cannot be read", detail)
+    }
+
+    pub fn unusable(detail: impl Into<String>) -> Self {
+        Self::new(StatusCode::UNPROCESSABLE_ENTITY, "Some of it cannot be used", detail)
+    }
+
+    /// One field that cannot be used.
+    pub fn field(field: impl Into<String>, message: impl Into<String>) -> Self {
+        let mut faults = Faults::default();
+        faults.push(field, message);
+        faults.into()
+    }
+
+    pub fn not_found(detail: impl Into<String>) -> Self {
+        Self::new(StatusCode::NOT_FOUND, "Not found", detail)
+    }
+}
+
+impl IntoResponse for Problem {
+    fn into_response(self) -> Response {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::SERVICE_UNAVAILABLE);
+        let mut response = (status, Json(self)).into_response();
+        let kind = HeaderValue::from_static("application/problem+json");
+        response.headers_mut().insert(header::CONTENT_TYPE, kind);
+        if status == StatusCode::SERVICE_UNAVAILABLE {
+            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("2"));
+        }
+        response
+    }
+}
+
+impl From<Faults> for Problem {
+    fn from(Faults(errors): Faults) -> Self {
+        let detail = match errors.as_slice() {
+            [only] => only.message.clone(),
+            many => format!("{} fields cannot be used; each says why", many.len()),
+        };
+        Self { errors, ..Self::unusable(detail) }
+    }
+}
+
+impl From<StoreError> for Problem {
+    fn from(error: StoreError) -> Self {
+        Self::from(&error)
+    }
+}
+
+impl From<&StoreError> for Problem {
+    fn from(error: &StoreError) -> Self {
+        match error {
+            StoreError::NotFound(what) => Self::not_found(format!("{what} is not on record")),
+            StoreError::Conflict(says) => {
+                Self::new(StatusCode::CONFLICT, "Somebody was there before", says.clone())
+            }
+            StoreError::Unavailable(source) => {
+                tracing::error!(error = %source, "the records cannot be reached");
+                Self::new(
+                    StatusCode::SERVICE_UNAVAILABLE,
+                    "The records cannot be reached",
+                    "nothing was stored; the same request can be sent again",
+                )
+            }
+        }
+    }
+}
+
+impl From<PathRejection> for Problem {
+    fn from(_: PathRejection) -> Self {
+        Self::not_found("this address leads nowhere")
+    }
+}
+
+impl From<QueryRejection> for Problem {
+    fn from(rejection: QueryRejection) -> Self {
+        Self::malformed(rejection.body_text())
+    }
+}
+
+impl From<BytesRejection> for Problem {
+    fn from(rejection: BytesRejection) -> Self {
+        if rejection.status() == StatusCode::PAYLOAD_TOO_LARGE {
+            Self::new(
+                StatusCode::PAYLOAD_TOO_LARGE,
+                "Too large",
+                "this is larger than is taken here at once",
+            )
+        } else {
+            Self::malformed(rejection.body_text())
+        }
+    }
+}

@@ -1,0 +1,71 @@
+//! What handlers take from a request, with every refusal told as a [`Problem`].
+
+use axum::body::Bytes;
+use axum::extract::{FromRequest, FromRequestParts, Request};
+use serde::de::DeserializeOwned;
+use serde_json::error::Category;
+
+use crate::problem::Problem;
+
+/// The path's parts.
+#[derive(Debug, FromRequestParts)]
+#[from_request(via(axum::extract::Path), rejection(Problem))]
+pub struct At<T>(pub T);
+
+/// The query's parts.
+#[derive(Debug, FromRequestParts)]
+#[from_request(via(axum::extract::Query), rejection(Problem))]
+pub struct Asked<T>(pub T);
+
+/// A JSON body, whatever the content type says.
+#[derive(Debug)]
+pub struct Body<T>(pub T);
+
+impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        let bytes = Bytes::from_request(request, state).await?;
+        read(&bytes).map(Self)
+    }
+}
+
+/// Malformed JSON is a bad request; JSON of another shape is a field that cannot be used.
+fn read<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
+    let deserializer = &mut serde_json::Deserializer::from_slice(bytes);
+    let value = serde_path_to_error::deserialize(&mut *deserializer).map_err(|error| {
+        let path = error.path().to_string();
+        let error = error.into_inner();
+        let says = error.to_string();
+        // A number such as 1e999 is well-formed JSON that no number can hold.
+        let endless = says.starts_with("number out of range");
+        match error.classify() {
+            Category::Syntax | Category::Eof | Category::Io if !endless => {
+                Problem::malformed(format!("this is not JSON: {says}"))
+            }
+            _ if endless => Problem::field(path, "the number is too large for anything real"),
+            _ => Problem::field(field_of(path, &says), says),
+        }
+    })?;
+    deserializer.end().map_err(|error| Problem::malformed(format!("this is not JSON: {error}")))?;
+    Ok(value)
+}
+
+/// The path to the field, to the missing one itself where serde only names its parent.
+fn field_of(path: String, says: &str) -> String {
+    let missing = says.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
+    match missing {
+        Some(name) if path == "." => name.to_owned(),
+        Some(name) => format!("{path}.{name}"),
+        None => path,
+    }
+}
+
+/// A body already read as JSON, in the shape that is wanted.
+pub fn shape<T: DeserializeOwned>(value: serde_json::Value) -> Result<T, Problem> {
+    serde_path_to_error::deserialize(value).map_err(|error| {
+        let path = error.path().to_string();
+        let says = error.into_inner().to_string();
+        Problem::field(field_of(path, &says), says)
+    })
+}

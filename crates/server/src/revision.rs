@@ -1,0 +1,52 @@
+use chrono::{DateTime, Utc};
+use ironpeel_core::units::Faults;
+use ironpeel_store::{Revision, Signed};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// Longest name or reason kept.
+const MOST_LETTERS: usize = 400;
+
+/// One state of a document: who, when and why.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct RevisionView {
+    pub id: Uuid,
+    pub number: i32,
+    pub made_at: DateTime<Utc>,
+    pub made_by: String,
+    pub reason: String,
+}
+
+impl From<Revision> for RevisionView {
+    fn from(Revision { id, number, made_at, made_by, reason }: Revision) -> Self {
+        Self { id, number, made_at, made_by, reason }
+    }
+}
+
+/// Who records something and why.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct SignedInput {
+    #[serde(default)]
+    pub by: String,
+    #[serde(default)]
+    pub reason: String,
+}
+
+impl SignedInput {
+    /// A name is needed, and a reason where something on record is changed.
+    pub fn check(&self, is_change: bool, faults: &mut Faults) -> Signed {
+        let (by, reason) = (self.by.trim(), self.reason.trim());
+        if by.is_empty() {
+            faults.push("signed.by", "who records this? a name or initials");
+        }
+        if is_change && reason.is_empty() {
+            faults
+                .push("signed.reason", "why is it changed? a few words for whoever reads it later");
+        }
+        if by.chars().count() > MOST_LETTERS || reason.chars().count() > MOST_LETTERS {
+            faults.push("signed", format!("name and reason: up to {MOST_LETTERS} letters each"));
+        }
+        Signed { by: by.into(), reason: reason.into() }
+    }
+}

@@ -1,0 +1,17 @@
+DROP TABLE batch;
+DROP TABLE product;
+DROP TABLE line_revision;
+DROP TABLE line;
+DROP TABLE method_stage;
+DROP TABLE method_revision;
+DROP TABLE method;
+DROP TABLE formula_line;
+DROP TABLE formula_revision;
+DROP TABLE formula;
+DROP TABLE reading;
+DROP TABLE lot_revision;
+DROP TABLE lot;
+DROP TABLE specification_limit;
+DROP TABLE specification_revision;
+DROP TABLE flour;
+DROP TABLE mill;

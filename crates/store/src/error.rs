@@ -1,0 +1,40 @@
+use diesel::result::{DatabaseErrorKind, Error as DieselError};
+use thiserror::Error;
+
+/// Why the records could not answer.
+#[derive(Debug, Error)]
+pub enum StoreError {
+    #[error("{0} is not on record")]
+    NotFound(&'static str),
+    /// Somebody else's record stands where this one wanted to.
+    #[error("{0}")]
+    Conflict(String),
+    /// The database cannot be reached, or answered something it never should.
+    #[error("the records cannot be reached")]
+    Unavailable(#[source] Box<dyn std::error::Error + Send + Sync>),
+}
+
+pub type Result<T> = std::result::Result<T, StoreError>;
+
+impl From<DieselError> for StoreError {
+    fn from(error: DieselError) -> Self {
+        Self::Unavailable(error.into())
+    }
+}
+
+impl StoreError {
+    /// A word in the database that the code does not know.
+    pub(crate) fn unknown_word(column: &'static str, word: &str) -> Self {
+        Self::Unavailable(format!("{column} holds “{word}”, which no version wrote").into())
+    }
+
+    /// A unique key already taken, in words; any other error as it is.
+    pub(crate) fn or_conflict(error: DieselError, says: impl FnOnce() -> String) -> Self {
+        match error {
+            DieselError::DatabaseError(DatabaseErrorKind::UniqueViolation, _) => {
+                Self::Conflict(says())
+            }
+            other => other.into(),
+        }
+    }
+}

@@ -1,0 +1,309 @@
+use chrono::{DateTime, NaiveDate, Utc};
+use diesel::prelude::*;
+use diesel_async::{AsyncConnection, RunQueryDsl};
+use ironpeel_core::chain::LotInHand;
+use ironpeel_core::flour::{Reading, Readings};
+use uuid::Uuid;
+
+use crate::error::{Result, StoreError};
+use crate::flour::{Flour, property_on};
+use crate::revision::{Revision, Signed};
+use crate::schema::{flour, lot, lot_revision, mill, reading};
+use crate::store::{PageKey, Store};
+
+/// A reading with the words the certificate stated it in.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LotReading {
+    pub reading: Reading,
+    pub stated_value: String,
+    pub stated_unit: String,
+}
+
+/// One state of a lot's certificate.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LotRevision {
+    pub revision: Revision,
+    pub milled_on: Option<NaiveDate>,
+    pub delivered_on: Option<NaiveDate>,
+    pub tonnes: Option<f64>,
+    pub readings: Vec<LotReading>,
+}
+
+/// A lot with one state of its certificate.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Lot {
+    pub id: Uuid,
+    pub code: String,
+    pub flour: Flour,
+    pub current: LotRevision,
+}
+
+impl Lot {
+    /// The lot as the chain takes it.
+    pub fn in_hand(&self) -> LotInHand {
+        LotInHand { species: self.flour.species, readings: self.current.readings() }
+    }
+}
+
+impl LotRevision {
+    pub fn readings(&self) -> Readings {
+        Readings(self.readings.iter().map(|row| row.reading.clone()).collect())
+    }
+}
+
+/// A lot as lists show it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LotSummary {
+    pub id: Uuid,
+    pub code: String,
+    pub flour_id: Uuid,
+    pub flour: String,
+    pub mill: String,
+    pub recorded_at: DateTime<Utc>,
+    pub current: LotRevision,
+}
+
+/// A lot, or a correction of one, to be recorded.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewLotRevision {
+    pub lot_id: Uuid,
+    pub flour_id: Uuid,
+    pub code: String,
+    pub revision_id: Uuid,
+    /// 1 for a new lot; for a correction the number after the one that was looked at.
+    pub number: i32,
+    pub milled_on: Option<NaiveDate>,
+    pub delivered_on: Option<NaiveDate>,
+    pub tonnes: Option<f64>,
+    pub readings: Vec<LotReading>,
+    pub signed: Signed,
+}
+
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = lot_revision)]
+struct RevisionRow {
+    id: Uuid,
+    lot_id: Uuid,
+    number: i32,
+    made_at: DateTime<Utc>,
+    made_by: String,
+    reason: String,
+    milled_on: Option<NaiveDate>,
+    delivered_on: Option<NaiveDate>,
+    tonnes: Option<f64>,
+}
+
+#[derive(Queryable, Insertable)]
+#[diesel(table_name = reading)]
+struct ReadingRow {
+    lot_revision_id: Uuid,
+    position: i16,
+    property: String,
+    value: f64,
+    basis: Option<String>,
+    method: Option<String>,
+    stated_value: String,
+    stated_unit: String,
+}
+
+/// Id, code, flour's id, flour, mill, and when it was recorded.
+type SummaryRow = (Uuid, String, Uuid, String, String, DateTime<Utc>);
+
+impl ReadingRow {
+    fn reading(self) -> Result<LotReading> {
+        let Self { property, value, basis, method, stated_value, stated_unit, .. } = self;
+        let (property, basis) = property_on(&property, basis.as_deref())?;
+        let reading = Reading { property, value, basis, method };
+        Ok(LotReading { reading, stated_value, stated_unit })
+    }
+}
+
+impl RevisionRow {
+    fn with(self, readings: Vec<LotReading>) -> LotRevision {
+        let Self { id, number, made_at, made_by, reason, milled_on, delivered_on, tonnes, .. } =
+            self;
+        let revision = Revision { id, number, made_at, made_by, reason };
+        LotRevision { revision, milled_on, delivered_on, tonnes, readings }
+    }
+}
+
+impl Store {
+    /// Lots from newest to oldest, with the newest state of each.
+    pub async fn lots(
+        &self,
+        of_flour: Option<Uuid>,
+        before: Option<PageKey>,
+        most: i64,
+    ) -> Result<Vec<LotSummary>> {
+        let connection = &mut self.connection().await?;
+        let mut query = lot::table
+            .inner_join(flour::table.inner_join(mill::table))
+            .select((lot::id, lot::code, flour::id, flour::name, mill::name, lot::recorded_at))
+            .order((lot::recorded_at.desc(), lot::id.desc()))
+            .limit(most)
+            .into_boxed();
+        if let Some(flour_id) = of_flour {
+            query = query.filter(lot::flour_id.eq(flour_id));
+        }
+        if let Some((at, id)) = before {
+            query = query
+                .filter(lot::recorded_at.lt(at).or(lot::recorded_at.eq(at).and(lot::id.lt(id))));
+        }
+        let rows: Vec<SummaryRow> = query.load(connection).await?;
+        let ids: Vec<Uuid> = rows.iter().map(|row| row.0).collect();
+
+        let revisions: Vec<RevisionRow> = lot_revision::table
+            .filter(lot_revision::lot_id.eq_any(&ids))
+            .distinct_on(lot_revision::lot_id)
+            .order((lot_revision::lot_id, lot_revision::number.desc()))
+            .select(RevisionRow::as_select())
+            .load(connection)
+            .await?;
+        let revision_ids: Vec<Uuid> = revisions.iter().map(|row| row.id).collect();
+        let readings: Vec<ReadingRow> = reading::table
+            .filter(reading::lot_revision_id.eq_any(&revision_ids))
+            .order((reading::lot_revision_id, reading::position))
+            .load(connection)
+            .await?;
+
+        let mut of_revision: std::collections::HashMap<Uuid, Vec<LotReading>> = <_>::default();
+        for row in readings {
+            of_revision.entry(row.lot_revision_id).or_default().push(row.reading()?);
+        }
+        let mut of_lot: std::collections::HashMap<Uuid, LotRevision> = revisions
+            .into_iter()
+            .map(|row| (row.lot_id, of_revision.remove(&row.id).unwrap_or_default(), row))
+            .map(|(lot_id, readings, row)| (lot_id, row.with(readings)))
+            .collect();
+        let summaries =
+            rows.into_iter().filter_map(|(id, code, flour_id, flour, mill, recorded_at)| {
+                let current = of_lot.remove(&id)?;
+                Some(LotSummary { id, code, flour_id, flour, mill, recorded_at, current })
+            });
+        Ok(summaries.collect())
+    }
+
+    /// A lot in its newest state.
+    pub async fn lot(&self, id: Uuid) -> Result<Lot> {
+        let revision_id: Option<Uuid> = lot_revision::table
+            .filter(lot_revision::lot_id.eq(id))
+            .order(lot_revision::number.desc())
+            .select(lot_revision::id)
+            .first(&mut self.connection().await?)
+            .await
+            .optional()?;
+        self.lot_at(revision_id.ok_or(StoreError::NotFound("this lot"))?).await
+    }
+
+    /// A lot in the state of one revision.
+    pub async fn lot_at(&self, revision_id: Uuid) -> Result<Lot> {
+        let connection = &mut self.connection().await?;
+        let found: Option<(RevisionRow, String, Uuid)> = lot_revision::table
+            .inner_join(lot::table)
+            .filter(lot_revision::id.eq(revision_id))
+            .select((RevisionRow::as_select(), lot::code, lot::flour_id))
+            .first(connection)
+            .await
+            .optional()?;
+        let (row, code, flour_id) = found.ok_or(StoreError::NotFound("this revision of a lot"))?;
+        let readings: Vec<ReadingRow> = reading::table
+            .filter(reading::lot_revision_id.eq(revision_id))
+            .order(reading::position)
+            .load(connection)
+            .await?;
+        let readings = readings.into_iter().map(ReadingRow::reading).collect::<Result<_>>()?;
+        let flour = self.flour(flour_id).await?;
+        Ok(Lot { id: row.lot_id, code, flour, current: row.with(readings) })
+    }
+
+    /// Lots whose code begins with `text`, newest first.
+    pub async fn find_lots(&self, text: &str, most: i64) -> Result<Vec<(Uuid, String, String)>> {
+        let start = format!("{}%", escaped(&text.to_lowercase()));
+        let found = lot::table
+            .inner_join(flour::table)
+            .filter(lower(lot::code).like(start))
+            .order((lot::recorded_at.desc(), lot::id.desc()))
+            .limit(most)
+            .select((lot::id, lot::code, flour::name))
+            .load(&mut self.connection().await?)
+            .await?;
+        Ok(found)
+    }
+
+    /// Records a lot or a correction of one. Sent twice, it is stored once.
+    pub async fn add_lot_revision(&self, new: &NewLotRevision) -> Result<()> {
+        let rows: Vec<ReadingRow> =
+            (0..).zip(&new.readings).map(|(at, row)| new.row(at, row)).collect();
+        let mut connection = self.connection().await?;
+        connection
+            .transaction(async |connection| {
+                diesel::insert_into(lot::table)
+                    .values((
+                        lot::id.eq(new.lot_id),
+                        lot::flour_id.eq(new.flour_id),
+                        lot::code.eq(&new.code),
+                    ))
+                    .on_conflict(lot::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                let added = diesel::insert_into(lot_revision::table)
+                    .values((
+                        lot_revision::id.eq(new.revision_id),
+                        lot_revision::lot_id.eq(new.lot_id),
+                        lot_revision::number.eq(new.number),
+                        lot_revision::made_by.eq(&new.signed.by),
+                        lot_revision::reason.eq(&new.signed.reason),
+                        lot_revision::milled_on.eq(new.milled_on),
+                        lot_revision::delivered_on.eq(new.delivered_on),
+                        lot_revision::tonnes.eq(new.tonnes),
+                    ))
+                    .on_conflict(lot_revision::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                if added == 1 {
+                    diesel::insert_into(reading::table).values(rows).execute(connection).await?;
+                }
+                Ok(())
+            })
+            .await
+            .map_err(|error| StoreError::or_conflict(error, || new.taken()))
+    }
+}
+
+impl NewLotRevision {
+    fn row(&self, position: i16, row: &LotReading) -> ReadingRow {
+        ReadingRow {
+            lot_revision_id: self.revision_id,
+            position,
+            property: row.reading.property.key().into(),
+            value: row.reading.value,
+            basis: row.reading.basis.map(|basis| basis.key().into()),
+            method: row.reading.method.clone(),
+            stated_value: row.stated_value.clone(),
+            stated_unit: row.stated_unit.clone(),
+        }
+    }
+
+    fn taken(&self) -> String {
+        if self.number == 1 {
+            format!("lot {} of this flour is already on record; open it to correct it", self.code)
+        } else {
+            format!(
+                "lot {} was corrected by somebody else meanwhile; look at theirs first",
+                self.code
+            )
+        }
+    }
+}
+
+diesel::define_sql_function! {
+    /// Lower case, as the index on lot codes has it.
+    fn lower(text: diesel::sql_types::Text) -> diesel::sql_types::Text;
+}
+
+/// Marks that `LIKE` would read as wild cards, taken literally.
+fn escaped(text: &str) -> String {
+    text.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_")
+}

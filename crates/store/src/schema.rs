@@ -1,0 +1,246 @@
+diesel::table! {
+    mill (id) {
+        id -> Uuid,
+        name -> Text,
+    }
+}
+
+diesel::table! {
+    flour (id) {
+        id -> Uuid,
+        mill_id -> Uuid,
+        name -> Text,
+        species -> Text,
+        note -> Text,
+    }
+}
+
+diesel::table! {
+    specification_revision (id) {
+        id -> Uuid,
+        flour_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+    }
+}
+
+diesel::table! {
+    specification_limit (revision_id, position) {
+        revision_id -> Uuid,
+        position -> Int2,
+        property -> Text,
+        basis -> Nullable<Text>,
+        min -> Nullable<Float8>,
+        target -> Nullable<Float8>,
+        max -> Nullable<Float8>,
+    }
+}
+
+diesel::table! {
+    lot (id) {
+        id -> Uuid,
+        flour_id -> Uuid,
+        code -> Text,
+        recorded_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    lot_revision (id) {
+        id -> Uuid,
+        lot_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+        milled_on -> Nullable<Date>,
+        delivered_on -> Nullable<Date>,
+        tonnes -> Nullable<Float8>,
+    }
+}
+
+diesel::table! {
+    reading (lot_revision_id, position) {
+        lot_revision_id -> Uuid,
+        position -> Int2,
+        property -> Text,
+        value -> Float8,
+        basis -> Nullable<Text>,
+        method -> Nullable<Text>,
+        stated_value -> Text,
+        stated_unit -> Text,
+    }
+}
+
+diesel::table! {
+    formula (id) {
+        id -> Uuid,
+        name -> Text,
+    }
+}
+
+diesel::table! {
+    formula_revision (id) {
+        id -> Uuid,
+        formula_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+        style_points -> Float8,
+        piece_kg -> Float8,
+        scaling_loss_pct -> Float8,
+        fermentation_loss_pct -> Float8,
+        bake_loss_pct -> Float8,
+        cooling_loss_pct -> Float8,
+    }
+}
+
+diesel::table! {
+    formula_line (revision_id, position) {
+        revision_id -> Uuid,
+        position -> Int2,
+        ingredient -> Text,
+        pct -> Float8,
+    }
+}
+
+diesel::table! {
+    method (id) {
+        id -> Uuid,
+        name -> Text,
+    }
+}
+
+diesel::table! {
+    method_revision (id) {
+        id -> Uuid,
+        method_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+        process -> Text,
+        target_c -> Float8,
+        machine_divided -> Bool,
+    }
+}
+
+diesel::table! {
+    method_stage (revision_id, position) {
+        revision_id -> Uuid,
+        position -> Int2,
+        kind -> Text,
+        label -> Text,
+        minutes -> Float8,
+        speed -> Nullable<Text>,
+        temperature_c -> Nullable<Float8>,
+        humidity_pct -> Nullable<Float8>,
+        ends_when -> Text,
+        adds -> Array<Text>,
+    }
+}
+
+diesel::table! {
+    line (id) {
+        id -> Uuid,
+        name -> Text,
+    }
+}
+
+diesel::table! {
+    line_revision (id) {
+        id -> Uuid,
+        line_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+        mixer_name -> Text,
+        mixer_kind -> Text,
+        mixer_min_kg -> Float8,
+        mixer_max_kg -> Float8,
+        slow_kj_per_kg_min -> Float8,
+        fast_kj_per_kg_min -> Float8,
+        division_kg -> Float8,
+        tap_c -> Float8,
+        flour_c -> Float8,
+        room_c -> Float8,
+        chilled_min_c -> Float8,
+        max_ice_pct -> Float8,
+    }
+}
+
+diesel::table! {
+    product (id) {
+        id -> Uuid,
+        slug -> Text,
+        name -> Text,
+        flour_id -> Uuid,
+        formula_id -> Uuid,
+        method_id -> Uuid,
+        line_id -> Uuid,
+    }
+}
+
+diesel::table! {
+    batch (id) {
+        id -> Uuid,
+        product_id -> Uuid,
+        lot_revision_id -> Uuid,
+        specification_revision_id -> Uuid,
+        formula_revision_id -> Uuid,
+        method_revision_id -> Uuid,
+        line_revision_id -> Uuid,
+        state -> Text,
+        planned_for -> Timestamptz,
+        saved_at -> Timestamptz,
+        saved_by -> Text,
+        knobs -> Jsonb,
+        issued -> Jsonb,
+    }
+}
+
+diesel::joinable!(flour -> mill (mill_id));
+diesel::joinable!(specification_revision -> flour (flour_id));
+diesel::joinable!(specification_limit -> specification_revision (revision_id));
+diesel::joinable!(lot -> flour (flour_id));
+diesel::joinable!(lot_revision -> lot (lot_id));
+diesel::joinable!(reading -> lot_revision (lot_revision_id));
+diesel::joinable!(formula_revision -> formula (formula_id));
+diesel::joinable!(formula_line -> formula_revision (revision_id));
+diesel::joinable!(method_revision -> method (method_id));
+diesel::joinable!(method_stage -> method_revision (revision_id));
+diesel::joinable!(line_revision -> line (line_id));
+diesel::joinable!(product -> flour (flour_id));
+diesel::joinable!(product -> formula (formula_id));
+diesel::joinable!(product -> method (method_id));
+diesel::joinable!(product -> line (line_id));
+diesel::joinable!(batch -> product (product_id));
+diesel::joinable!(batch -> lot_revision (lot_revision_id));
+diesel::joinable!(batch -> specification_revision (specification_revision_id));
+diesel::joinable!(batch -> formula_revision (formula_revision_id));
+diesel::joinable!(batch -> method_revision (method_revision_id));
+diesel::joinable!(batch -> line_revision (line_revision_id));
+
+diesel::allow_tables_to_appear_in_same_query!(
+    mill,
+    flour,
+    specification_revision,
+    specification_limit,
+    lot,
+    lot_revision,
+    reading,
+    formula,
+    formula_revision,
+    formula_line,
+    method,
+    method_revision,
+    method_stage,
+    line,
+    line_revision,
+    product,
+    batch,
+);
