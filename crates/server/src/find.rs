@@ -19,9 +19,11 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 #[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
 struct Wanted {
     /// What a lot's code begins with.
     #[serde(default)]
+    #[param(required = false)]
     q: String,
 }
 

@@ -9,6 +9,7 @@ pub const PAGE: i64 = 50;
 
 /// Where a page begins: after this row, counted from the newest.
 #[derive(Debug, Clone, Copy, Deserialize, Serialize, IntoParams, ToSchema)]
+#[into_params(parameter_in = Query)]
 pub struct After {
     pub after_at: Option<DateTime<Utc>>,
     pub after_id: Option<Uuid>,

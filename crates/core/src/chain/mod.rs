@@ -13,7 +13,7 @@ use crate::dough::{FLOUR_PCT, Ingredient, Scaled, scale};
 use crate::flour::{Assessment, Moisture, MoistureBasis, Property, assess};
 use crate::heat::{Answer, Balance, Part, YEAST_WATER_C, flour_specific_heat};
 use crate::method::{Plan, Sheet, sheet};
-use crate::units::Why;
+use crate::units::{Coefficient, Input, Why};
 use crate::water::{Flour, Stair, Wanted, stair};
 
 /// Every link's result for the dough in hand.
@@ -53,6 +53,7 @@ pub struct DoughLink {
     pub formula_hydration_pct: f64,
     /// With the water other ingredients bring.
     pub effective_hydration_pct: f64,
+    pub why: Why,
 }
 
 /// The heat balance of one dough and what it rests on.
@@ -70,12 +71,13 @@ pub struct HeatLink {
 }
 
 /// What the method asks of mixer and clock.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct MethodLink {
     pub mixing_min: f64,
     pub mixing_kj_per_kg: f64,
     pub total_min: f64,
+    pub why: Why,
 }
 
 /// Computes every link for the dough in hand.
@@ -86,11 +88,7 @@ pub fn chain(hand: &Hand<'_>) -> Chain {
         water: None,
         dough: None,
         heat: None,
-        method: MethodLink {
-            mixing_min: hand.method.mixing_min(),
-            mixing_kj_per_kg: hand.method.mixing_kj_per_kg(&hand.line.mixer),
-            total_min: hand.method.total_min(),
-        },
+        method: method(hand),
         sheet: None,
         trouble: None,
     };
@@ -165,6 +163,56 @@ fn dough(hand: &Hand<'_>, water: &Stair) -> DoughLink {
         water_kg: flour_kg * water.weigh_pct / FLOUR_PCT,
         formula_hydration_pct: water.weigh_pct,
         effective_hydration_pct: water.floor_pct,
+        why: dough_why(hand, &scaled, water.weigh_pct),
+    }
+}
+
+fn dough_why(hand: &Hand<'_>, scaled: &Scaled, weigh_pct: f64) -> Why {
+    let FormulaInHand { formula, losses, .. } = hand.formula;
+    let lost = |name, value, low, high| {
+        Coefficient::house(name, value, low, high, "%", "usual for a plant; weigh and set your own")
+    };
+    Why {
+        formula: "dough = pieces · piece / (1 − scaling loss), split into the fewest equal doughs the \
+                  mixer holds; flour = dough / (formula + water) · 100",
+        inputs: vec![
+            Input::new("dough of the run", scaled.total_kg, "kg"),
+            Input::new("pieces", scaled.pieces.into(), ""),
+            Input::new("piece at the divider", scaled.piece_kg, "kg"),
+            Input::new("piece when cool", scaled.cooled_piece_kg, "kg"),
+            Input::new("mixer holds", hand.line.mixer.max_kg, "kg"),
+            Input::new("formula with its water", formula.total_pct(weigh_pct), "% on flour"),
+        ],
+        coefficients: vec![
+            lost("scaling loss", losses.scaling_pct, 0.3, 1.0),
+            lost("fermentation loss", losses.fermentation_pct, 0.5, 2.0),
+            lost("bake loss", losses.bake_pct, 8.0, 20.0),
+            lost("cooling loss", losses.cooling_pct, 1.0, 2.0),
+        ],
+    }
+}
+
+fn method(hand: &Hand<'_>) -> MethodLink {
+    let mixer = &hand.line.mixer;
+    let power = |name, value: f64| {
+        let source = "usual for the kind of mixer; learned from dough temperatures later";
+        Coefficient::house(name, value, value * 0.7, value * 1.3, "kJ/kg·min", source)
+    };
+    MethodLink {
+        mixing_min: hand.method.mixing_min(),
+        mixing_kj_per_kg: hand.method.mixing_kj_per_kg(mixer),
+        total_min: hand.method.total_min(),
+        why: Why {
+            formula: "mixing energy = Σ minutes at a speed · power per kilo at that speed",
+            inputs: vec![
+                Input::new("mixing", hand.method.mixing_min(), "min"),
+                Input::new("first water to the end", hand.method.total_min(), "min"),
+            ],
+            coefficients: vec![
+                power("power at slow speed", mixer.slow_kj_per_kg_min),
+                power("power at fast speed", mixer.fast_kj_per_kg_min),
+            ],
+        },
     }
 }
 

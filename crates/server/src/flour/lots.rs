@@ -55,6 +55,8 @@ pub struct LotView {
     pub milled_on: Option<NaiveDate>,
     pub delivered_on: Option<NaiveDate>,
     pub tonnes: Option<f64>,
+    /// Days since milling.
+    pub age_days: Option<i64>,
     pub certificate: Certificate,
 }
 
@@ -78,6 +80,7 @@ pub struct LotInput {
 }
 
 #[derive(Debug, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 struct LotsAsked {
     flour_id: Option<Uuid>,
     after_at: Option<DateTime<Utc>>,
@@ -147,6 +150,7 @@ async fn view(app: &App, lot: Lot) -> Result<LotView> {
         milled_on: lot.current.milled_on,
         delivered_on: lot.current.delivered_on,
         tonnes: lot.current.tonnes,
+        age_days: lot.current.milled_on.map(|milled| (Utc::now().date_naive() - milled).num_days()),
         certificate,
     })
 }

@@ -1,0 +1,88 @@
+import { Radio, RadioGroup } from "@headlessui/react";
+import { AMOUNTS, type Hand } from "../hand/hand";
+import { useHand } from "../hand/HandProvider";
+import { Term } from "../shell/Term";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+
+const WAYS: { by: Hand["amount"]["by"]; name: string; label: string }[] = [
+  { by: "pieces", name: "pieces", label: "Pieces wanted" },
+  { by: "dough", name: "dough mass", label: "Dough wanted, all of it" },
+  { by: "mixer", name: "full mixers", label: "Full mixers" },
+];
+
+const DIVISIONS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.5];
+
+/** How much is wanted, and the scale it is weighed on. */
+export function AmountPanel() {
+  const { chain, product, refused } = useHeld();
+  const { hand, change } = useHand();
+  const format = useFormat();
+  const { by, value } = hand.amount;
+  const dough = chain?.dough;
+  const way = WAYS.find((one) => one.by === by);
+  const now = (next: Hand["amount"]["by"]) => {
+    if (!dough) return 1;
+    if (next === "pieces") return dough.pieces;
+    return next === "dough" ? Number(dough.total_kg.toFixed(2)) : dough.doughs;
+  };
+  const division = hand.division ?? product?.line.division_kg;
+  return (
+    <section aria-label="How much">
+      <h2>How much</h2>
+      <RadioGroup
+        value={by}
+        onChange={(next) => change({ amount: { by: next, value: now(next) } })}
+        aria-label="Scale to"
+        className="mt-2 flex"
+      >
+        {WAYS.map((one) => (
+          <Radio
+            key={one.by}
+            value={one.by}
+            className="flex-1 cursor-pointer border border-iron px-2 py-1.5 text-center text-sm not-first:border-l-0 data-checked:bg-ink data-checked:text-paper"
+          >
+            {one.name}
+          </Radio>
+        ))}
+      </RadioGroup>
+      <div className="mt-3">
+        <Quantity
+          label={way?.label ?? ""}
+          kind={by === "dough" ? "mass" : "number"}
+          value={value}
+          onSet={(next) => change({ amount: { by, value: next ?? 1 } })}
+          fault={refused?.at(`now.knobs.amount.${AMOUNTS[by]}`)}
+        />
+      </div>
+      {product && (
+        <p className="mt-2 text-sm text-iron">
+          {product.line.mixer.name}, {product.line.mixer.kind}, mixes{" "}
+          {format.mass(product.line.mixer.min_kg, 1)} to {format.mass(product.line.mixer.max_kg, 1)}{" "}
+          at a time.
+        </p>
+      )}
+      <label className="mt-5 block text-sm text-iron" htmlFor="division">
+        Scale's <Term of="division" />
+      </label>
+      <select
+        id="division"
+        className="field"
+        value={division}
+        onChange={(event) => change({ division: Number(event.target.value) })}
+      >
+        {DIVISIONS.map((kg) => (
+          <option key={kg} value={kg}>
+            {kg * 1000} g
+          </option>
+        ))}
+      </select>
+      {chain?.sheet?.cautions.map((says) => (
+        <p key={says} className="mt-3 border-l-4 border-crust bg-faint px-3 py-2 text-sm">
+          {says}
+        </p>
+      ))}
+    </section>
+  );
+}

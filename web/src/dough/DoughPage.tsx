@@ -1,0 +1,56 @@
+import { NoHand } from "../shell/NoHand";
+import { Term } from "../shell/Term";
+import { useHeld } from "../shell/useHeld";
+import { Why } from "../shell/Why";
+import { useFormat } from "../units/format";
+import { AmountPanel } from "./AmountPanel";
+import { FormulaTable } from "./FormulaTable";
+
+export function DoughPage() {
+  const { chain, product, lot, refused } = useHeld();
+  const format = useFormat();
+  if (!product || !lot || (!chain?.dough && !refused)) return <NoHand link="dough" />;
+  const dough = chain?.dough;
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div>
+          <h1>{product.name}</h1>
+          <p className="text-sm text-iron">
+            <Term of="baker's percent">Baker's percent</Term> on {lot.flour.name} {lot.code}
+          </p>
+        </div>
+        {dough && (
+          <>
+            <p>
+              <Why why={dough.why} of="one dough">
+                <span className="figure text-5xl">{format.mass(dough.dough_kg)}</span>
+              </Why>
+              <span className="block text-sm">
+                one dough
+                {dough.doughs > 1 &&
+                  `, ${dough.doughs} of them: ${format.mass(dough.total_kg)} together`}
+              </span>
+            </p>
+            <p className="text-sm">
+              <span className="figure block text-2xl">{format.number(dough.pieces, 0)}</span>
+              pieces of {format.mass(dough.piece_kg, 0.001)}, about{" "}
+              {format.mass(dough.cooled_piece_kg, 0.001)} when cool
+            </p>
+            <p className="text-sm">
+              <span className="figure block text-2xl">
+                {format.percent(dough.formula_hydration_pct)}
+              </span>
+              formula <Term of="hydration" />; effective{" "}
+              {format.percent(dough.effective_hydration_pct)}
+            </p>
+          </>
+        )}
+      </div>
+      <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <FormulaTable />
+        <AmountPanel />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { answer, api } from "../api/client";
+import { useFormat } from "../units/format";
+import { MixingSheet } from "./MixingSheet";
+
+/** A planned batch: the sheet as it was issued. */
+export function BatchPage() {
+  const { id = "" } = useParams();
+  const format = useFormat();
+  const { data: batch, error } = useQuery({
+    queryKey: ["batch", id],
+    queryFn: () =>
+      answer(api.GET("/api/v1/batches/{batch_id}", { params: { path: { batch_id: id } } })),
+  });
+  if (error) {
+    return (
+      <div className="max-w-xl py-10">
+        <h1>No such batch</h1>
+        <p className="mt-2">
+          {error.message}.{" "}
+          <Link to="/" className="link">
+            The planned ones are on the first page.
+          </Link>
+        </p>
+      </div>
+    );
+  }
+  if (!batch) return <p className="py-10 text-iron">Looking for the batch …</p>;
+  const { issued } = batch;
+  return (
+    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17rem] print:block">
+      <MixingSheet
+        chain={issued.chain}
+        head={{
+          product: issued.product,
+          line: issued.line,
+          process: issued.process,
+          lot: issued.lot,
+          flour: `${issued.flour}, ${issued.mill}`,
+          when: format.moment(batch.planned_for),
+          revisions: `Batch ${batch.id.slice(0, 8)} · specification ${issued.specification_number}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
+        }}
+      />
+      <aside className="screen-only self-start">
+        <button type="button" className="act w-full" onClick={() => window.print()}>
+          Print on one page
+        </button>
+        <h2 className="mt-6">Tied to</h2>
+        <dl className="mt-1 text-sm">
+          {(
+            [
+              ["lot", `${issued.lot}, revision ${issued.lot_number}`],
+              ["specification", `${issued.flour}, revision ${issued.specification_number}`],
+              ["formula", `revision ${issued.formula_number}`],
+              ["method", `revision ${issued.method_number}`],
+              ["line", `${issued.line}, revision ${issued.line_number}`],
+            ] as const
+          ).map(([name, text]) => (
+            <div key={name} className="flex justify-between border-t border-hair py-1">
+              <dt className="text-iron">{name}</dt>
+              <dd>{text}</dd>
+            </div>
+          ))}
+        </dl>
+        <p className="mt-3 text-sm text-iron">
+          A record of what was handed to the floor: later changes to lot, formula or defaults do not
+          reach it.
+        </p>
+        <p className="mt-4">
+          <Link className="link text-sm" to={`/dough?product=${batch.slug}`}>
+            Plan another {issued.product}
+          </Link>
+        </p>
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { useHand } from "../hand/HandProvider";
+import { NoHand } from "../shell/NoHand";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { MixingSheet } from "./MixingSheet";
+
+/** Tonight's mixing sheet, to print or to plan as a batch. */
+export function FloorPage() {
+  const { chain, product, lot, input } = useHeld();
+  const { lines } = useHand();
+  const format = useFormat();
+  const [planned, setPlanned] = useState(tonight);
+  if (!chain?.sheet || !product || !lot || !input) return <NoHand link="floor" />;
+  return (
+    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17rem] print:block">
+      <MixingSheet
+        chain={chain}
+        head={{
+          product: product.name,
+          line: product.line.name,
+          process: product.method.process_label,
+          lot: lot.code,
+          flour: lot.flour.name,
+          when: format.moment(planned),
+          revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${lines ? " edited" : ""}, method ${product.method.revision.number}, line ${product.line.revision.number}. Not yet planned.`,
+        }}
+      />
+      <PlanBatch
+        product={product}
+        input={input}
+        edited={Boolean(lines)}
+        planned={planned}
+        setPlanned={setPlanned}
+      />
+    </div>
+  );
+}
+
+interface Props {
+  product: Schemas["ProductView"];
+  input: Schemas["HandInput"];
+  edited: boolean;
+  planned: string;
+  setPlanned: (planned: string) => void;
+}
+
+function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
+  const { preferences, prefer } = usePreferences();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const plan = useMutation({
+    networkMode: "always",
+    mutationFn: (id: string) => {
+      const body: Schemas["BatchInput"] = {
+        slug: product.slug,
+        hand: input,
+        planned_for: new Date(planned).toISOString(),
+        by: preferences.name,
+      };
+      return record<Schemas["BatchView"]>({
+        path: `/api/v1/batches/${id}`,
+        label: `${product.name}, planned batch`,
+        body,
+      });
+    },
+    onSuccess: async (batch) => {
+      await queries.invalidateQueries({ queryKey: ["batches"] });
+      void navigate(`/batches/${batch.id}`);
+    },
+  });
+  const refused = plan.error instanceof Refused ? plan.error : undefined;
+  return (
+    <form
+      className="screen-only self-start"
+      aria-label="Plan a batch"
+      onSubmit={(event) => {
+        event.preventDefault();
+        plan.mutate(crypto.randomUUID());
+      }}
+    >
+      <button type="button" className="act w-full" onClick={() => window.print()}>
+        Print on one page
+      </button>
+      <h2 className="mt-6">Plan as a batch</h2>
+      <p className="text-sm text-iron">
+        Keeps this sheet as it stands, at an address of its own, tied to the lot and to the
+        revisions it came from.
+      </p>
+      <label className="mt-3 block text-sm text-iron">
+        To be mixed
+        <input
+          type="datetime-local"
+          className="field text-ink"
+          required
+          value={planned}
+          onChange={(event) => setPlanned(event.target.value)}
+        />
+      </label>
+      <label className="mt-3 block text-sm text-iron">
+        Planned by
+        <input
+          className="field text-ink"
+          value={preferences.name}
+          placeholder="name or initials"
+          aria-invalid={refused?.at("by") ? true : undefined}
+          onChange={(event) => prefer({ name: event.target.value })}
+        />
+      </label>
+      <button
+        type="submit"
+        className="act act-main mt-4 w-full"
+        disabled={plan.isPending || edited}
+      >
+        {plan.isPending ? "Recording …" : "Plan this batch"}
+      </button>
+      {edited && (
+        <p className="mt-2 text-sm text-crust">
+          Record the edited formula first, on the dough's page.
+        </p>
+      )}
+      {refused && (
+        <p className="mt-2 text-stop" role="alert">
+          {refused.problem.errors?.map((error) => error.message).join(". ") ?? refused.message}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** Next 22:00, as the field wants it. */
+function tonight(): string {
+  const at = new Date();
+  if (at.getHours() >= 22) at.setDate(at.getDate() + 1);
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T22:00`;
+}

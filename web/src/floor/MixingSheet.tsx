@@ -1,0 +1,155 @@
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+import { VERDICT } from "../shell/verdict";
+
+interface Props {
+  chain: Schemas["Chain"];
+  head: {
+    product: string;
+    line: string;
+    process: string;
+    lot: string;
+    flour: string;
+    revisions: string;
+    when: string;
+  };
+}
+
+/** The sheet the floor works from: fits one A4 page, black on white. */
+export function MixingSheet({ chain, head }: Props) {
+  const format = useFormat();
+  const { sheet, heat, water } = chain;
+  if (!sheet || !heat || !water) return null;
+  const verdict = VERDICT[chain.flour.verdict];
+  const warned = chain.flour.rules.filter((rule) => rule.verdict !== "in");
+  return (
+    <article
+      aria-label="Mixing sheet"
+      className="max-w-4xl border border-hair bg-sheet p-6 print:max-w-none print:border-0 print:p-0"
+    >
+      <header className="flex flex-wrap items-end justify-between gap-x-6 border-b-2 border-ink pb-2">
+        <div>
+          <h1 className="print:text-2xl">{head.product}</h1>
+          <p>
+            {head.line} · {head.process}
+          </p>
+        </div>
+        <div className="text-right">
+          <p className="figure text-lg">
+            {sheet.doughs === 1 ? "1 dough" : `${sheet.doughs} doughs, each`}{" "}
+            {format.mass(sheet.dough_kg, sheet.division_kg)}
+          </p>
+          <p>{head.when}</p>
+        </div>
+      </header>
+      <dl className="grid grid-cols-2 gap-x-6 border-b border-ink py-2 sm:grid-cols-4 print:grid-cols-4">
+        <Fact name="Flour lot">
+          {head.lot}
+          <span className="block text-sm font-normal">
+            {head.flour} · {verdict.mark} {verdict.word}
+          </span>
+        </Fact>
+        <Fact name="Water">
+          {format.temperature(heat.water_c)}
+          <span className="block text-sm font-normal">
+            {format.percent(water.floor_pct)} on flour, likely {format.number(water.low_pct)} to{" "}
+            {format.number(water.high_pct)}
+          </span>
+        </Fact>
+        <Fact name="Ice">
+          {heat.ice_kg > 0 ? format.mass(iceOf(sheet), sheet.division_kg) : "none"}
+        </Fact>
+        <Fact name="Dough off the mixer">
+          {format.temperature(heat.dough_c)}
+          {!heat.reachable && (
+            <span className="block text-sm font-normal text-stop">
+              wanted {format.temperature(sheet.target_c)}: out of reach
+            </span>
+          )}
+        </Fact>
+      </dl>
+      {[
+        ...warned.map((rule) => `${rule.label}: ${rule.says}`),
+        ...water.cautions.map((one) => one.says),
+        ...heat.cautions,
+        ...sheet.cautions,
+      ].map((says) => (
+        <p key={says} className="border-b border-hair py-1 text-sm">
+          <b>Mind:</b> {says}
+        </p>
+      ))}
+      <ol>
+        {sheet.steps.map((step, at) => (
+          <li
+            key={at}
+            className="grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b border-hair py-1.5 sm:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)] print:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)]"
+          >
+            <p className="text-right">
+              <span className="figure block text-lg leading-tight">{clock(step.at_min)}</span>
+              <span className="text-sm text-iron">{format.minutes(step.minutes)}</span>
+            </p>
+            <div>
+              <p>
+                <b>{step.label}</b>
+                {step.speed && `, ${step.speed}`}
+                {step.temperature_c != null && `, ${format.temperature(step.temperature_c, 0)}`}
+                {step.humidity_pct != null && `, ${format.percent(step.humidity_pct, 0)} humidity`}
+                {step.mixing_done_pct != null && step.mixing_done_pct > 0 && (
+                  <span className="text-sm text-iron">
+                    {" "}
+                    at {format.percent(step.mixing_done_pct, 0)} of mixing
+                  </span>
+                )}
+              </p>
+              <p className="text-sm">until {step.ends_when}</p>
+              {step.cautions.map((says) => (
+                <p key={says} className="text-sm text-stop">
+                  <b>⚠</b> {says}
+                </p>
+              ))}
+            </div>
+            <ul className="col-start-2 sm:col-start-3 print:col-start-3">
+              {step.takes.map((item) => (
+                <li key={item.name} className="flex justify-between gap-3">
+                  <span>{item.name}</span>
+                  <b className="figure text-lg leading-snug whitespace-nowrap">
+                    {format.mass(item.kg, sheet.division_kg)}
+                  </b>
+                </li>
+              ))}
+            </ul>
+          </li>
+        ))}
+      </ol>
+      <footer className="mt-2 flex flex-wrap justify-between gap-x-6 text-xs text-iron">
+        <p>{head.revisions}</p>
+        <p>Local code, the maker's instructions and licensed practice go before this sheet.</p>
+      </footer>
+      <p className="mt-3 hidden gap-8 text-sm print:flex">
+        <span>Dough measured ________ °C</span>
+        <span>Water added or held ________</span>
+        <span>Mixed by ________________</span>
+      </p>
+    </article>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <div>
+      <dt className="text-sm text-iron">{name}</dt>
+      <dd className="figure text-2xl leading-tight print:text-xl">{children}</dd>
+    </div>
+  );
+}
+
+/** The ice as weighed, which is rounded with everything else. */
+function iceOf(sheet: Schemas["Sheet"]): number {
+  return sheet.steps.flatMap((step) => step.takes).find((item) => item.name === "ice")?.kg ?? 0;
+}
+
+/** Minutes from the first water as h:mm. */
+function clock(minutes: number): string {
+  const whole = Math.floor(minutes);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+}

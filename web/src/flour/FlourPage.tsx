@@ -1,0 +1,100 @@
+import { Link, useLocation, useNavigate } from "react-router";
+import { useHand } from "../hand/HandProvider";
+import { useLot } from "../hand/useChain";
+import { VERDICT } from "../shell/verdict";
+import { useFormat } from "../units/format";
+import { CertificateTable } from "./CertificateTable";
+import { startCorrection } from "./draft";
+import { DropCertificate } from "./DropCertificate";
+
+/** The lot in hand: its certificate beside the flour's specification. */
+export function FlourPage() {
+  const { hand } = useHand();
+  const { data: lot, error } = useLot(hand.lot);
+  const format = useFormat();
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  if (error) return <p className="py-10 text-stop">{error.message}.</p>;
+  if (!lot) {
+    return (
+      <div className="max-w-2xl py-6">
+        <h1>No lot in hand</h1>
+        <p className="mt-2">
+          A lot is one delivery of flour with its certificate of analysis. Take one in here, or{" "}
+          <Link to="/" className="link">
+            choose one that is on record
+          </Link>
+          .
+        </p>
+        <DropCertificate />
+      </div>
+    );
+  }
+  const { certificate } = lot;
+  const assessment = certificate.assessment;
+  const verdict = assessment && VERDICT[assessment.verdict];
+  const facts: [string, string][] = [
+    [
+      "milled",
+      lot.milled_on ? `${format.date(lot.milled_on)}, ${lot.age_days} days ago` : "not stated",
+    ],
+    ["delivered", lot.delivered_on ? format.date(lot.delivered_on) : "not stated"],
+    ["tonnes", lot.tonnes == null ? "not stated" : format.number(lot.tonnes)],
+    ["certificate", `revision ${lot.revision.number}, ${lot.revision.made_by}`],
+    [
+      "specification",
+      certificate.specification ? `revision ${certificate.specification.number}` : "none",
+    ],
+  ];
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div>
+          <h1>{lot.code}</h1>
+          <p className="text-sm text-iron">
+            {lot.flour.name}, {lot.flour.note} · {lot.flour.mill}
+          </p>
+        </div>
+        {verdict && (
+          <p className={verdict.colour}>
+            <span className="figure text-4xl">
+              {verdict.mark} {verdict.word}
+            </span>
+            <span className="block text-sm text-iron">
+              the worst of its readings; holding is a person's act
+            </span>
+          </p>
+        )}
+        <dl className="flex flex-wrap gap-x-6 text-sm">
+          {facts.map(([name, text]) => (
+            <div key={name}>
+              <dt className="text-iron">{name}</dt>
+              <dd>{text}</dd>
+            </div>
+          ))}
+        </dl>
+        <button
+          type="button"
+          className="act ml-auto"
+          onClick={() => {
+            startCorrection(lot);
+            void navigate({ pathname: "/flour/intake", search });
+          }}
+        >
+          Correct this certificate
+        </button>
+      </div>
+      <div className="mt-5">
+        <CertificateTable certificate={certificate} />
+      </div>
+      <p className="mt-2 text-sm text-iron">
+        Shaded: wanted. Hatched: within what the method repeats to, a house default. Open triangle:
+        target. Ring or dot: this lot. Faint marks: earlier lots.
+      </p>
+      <div className="mt-6 max-w-xl">
+        <h2>Another delivery</h2>
+        <DropCertificate />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,101 @@
+import { useId } from "react";
+import type { Refused, Schemas } from "../api/client";
+import { usePreferences } from "../units/preferences";
+import { changeDraft, type Draft } from "./draft";
+
+interface Props {
+  draft: Draft;
+  flourId: string | null;
+  flours: Schemas["FlourView"][];
+  refused: Refused | undefined;
+}
+
+/** The head of a certificate: which flour, which lot, when, how much, who. */
+export function IntakeHead({ draft, flourId, flours, refused }: Props) {
+  const { preferences, prefer } = usePreferences();
+  const text = (key: "code" | "milled" | "delivered" | "tonnes", label: string, like: string) => (
+    <TextField
+      label={label}
+      placeholder={like}
+      value={draft[key]}
+      fault={refused?.at(key)}
+      onChange={(value) => changeDraft({ [key]: value })}
+    />
+  );
+  return (
+    <div className="mt-4 grid grid-cols-2 gap-x-6 gap-y-3 md:grid-cols-6">
+      <label className="text-sm text-iron">
+        Flour
+        <select
+          className="field text-ink"
+          value={flourId ?? ""}
+          disabled={draft.number > 1}
+          onChange={(event) => changeDraft({ flourId: event.target.value || null })}
+        >
+          <option value="">which flour?</option>
+          {flours.map((flour) => (
+            <option key={flour.id} value={flour.id}>
+              {flour.name}, {flour.mill}
+            </option>
+          ))}
+        </select>
+      </label>
+      {text("code", "Lot", "VR-26-1107")}
+      {text("milled", "Milled", "2026-11-05")}
+      {text("delivered", "Delivered", "2026-11-07")}
+      {text("tonnes", "Tonnes", "24.6")}
+      <TextField
+        label="Recorded by"
+        placeholder="name or initials"
+        value={preferences.name}
+        fault={refused?.at("signed.by")}
+        onChange={(name) => prefer({ name })}
+      />
+      {draft.number > 1 && (
+        <div className="col-span-2 md:col-span-6">
+          <TextField
+            label="Why it is corrected"
+            placeholder="the mill sent a second sheet"
+            value={draft.reason}
+            fault={refused?.at("signed.reason")}
+            onChange={(reason) => changeDraft({ reason })}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface TextProps {
+  label: string;
+  placeholder: string;
+  value: string;
+  fault: string | undefined;
+  onChange: (value: string) => void;
+}
+
+function TextField({ label, placeholder, value, fault, onChange }: TextProps) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="block text-sm text-iron">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field"
+        autoComplete="off"
+        placeholder={placeholder}
+        value={value}
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      {fault && (
+        <p id={`${id}-fault`} className="text-sm text-stop">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}

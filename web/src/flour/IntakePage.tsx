@@ -1,0 +1,196 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { useHand } from "../hand/HandProvider";
+import { writeHand } from "../hand/hand";
+import { VERDICT } from "../shell/verdict";
+import { usePreferences } from "../units/preferences";
+import { CertificateTable } from "./CertificateTable";
+import { canUndo, changeDraft, clearDraft, undoDraft, useDraft, type Draft } from "./draft";
+import { DropCertificate } from "./DropCertificate";
+import { IntakeHead } from "./IntakeHead";
+import { RowSuggestions, type RowEdit } from "./RowCells";
+
+const EMPTY_ROW = { property: "", value: "", unit: "", basis: "", method: "" };
+const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" } as const;
+
+/** Takes in a certificate: from a file or typed, corrected inline, judged as it is typed. */
+export function IntakePage() {
+  const draft = useDraft();
+  const flours = useFlours();
+  const judged = useJudged(draft);
+  const save = useSaveLot(draft);
+
+  // The product a certificate names is one of our flours, if we have it.
+  const named = flours?.find((flour) =>
+    draft.from.toLowerCase().includes(flour.name.toLowerCase()),
+  );
+  const flourId = draft.flourId ?? named?.id ?? null;
+  useEffect(() => {
+    if (draft.flourId === null && named) changeDraft({ flourId: named.id });
+  }, [draft.flourId, named]);
+
+  const edit: RowEdit = {
+    set: (at, change) =>
+      changeDraft({
+        rows: draft.rows.map((row, index) => (index === at ? { ...row, ...change } : row)),
+      }),
+    remove: (at) => changeDraft({ rows: draft.rows.filter((_, index) => index !== at) }),
+    add: (rule) => changeDraft({ rows: [...draft.rows, rule ? rowFor(rule) : EMPTY_ROW] }),
+  };
+  const certificate = judged && {
+    ...judged,
+    rows: draft.rows.map((written, at) => ({
+      ...(judged.rows[at] ?? { reading: null, fault: null }),
+      written,
+    })),
+  };
+  const faults = judged?.rows.filter((row) => row.fault).length ?? 0;
+  const assessment = judged?.assessment;
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  const rules = assessment?.rules ?? [];
+  return (
+    <>
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <h1>{draft.number === 1 ? "Take in a certificate" : `Correct ${draft.code}`}</h1>
+          <p className="text-sm text-iron">
+            {draft.from ? `From ${draft.from}. ` : ""}Kept in this browser until it is recorded.
+          </p>
+        </div>
+        {assessment && draft.rows.length > 0 && (
+          <p className={VERDICT[assessment.verdict].colour}>
+            <span className="figure text-3xl">
+              {VERDICT[assessment.verdict].mark} {VERDICT[assessment.verdict].word}
+            </span>
+          </p>
+        )}
+        <div className="flex gap-3">
+          <button type="button" className="act" onClick={undoDraft} disabled={!canUndo()}>
+            Undo
+          </button>
+          <button type="button" className="act" onClick={clearDraft}>
+            Start afresh
+          </button>
+        </div>
+      </div>
+      <IntakeHead draft={draft} flourId={flourId} flours={flours ?? []} refused={refused} />
+      {draft.notes.map((note) => (
+        <p key={note} className="mt-2 text-sm text-crust">
+          {note}.
+        </p>
+      ))}
+      <RowSuggestions />
+      <datalist id="properties">
+        {rules.map((rule) => (
+          <option key={rule.property} value={rule.label} />
+        ))}
+      </datalist>
+      <div className="mt-4">
+        {certificate && <CertificateTable certificate={certificate} edit={edit} />}
+      </div>
+      <div className="mt-3 flex flex-wrap items-center gap-4">
+        <button type="button" className="act" onClick={() => edit.add()}>
+          Add a row
+        </button>
+        {draft.rows.length === 0 && rules.length > 0 && (
+          <button
+            type="button"
+            className="act"
+            onClick={() => changeDraft({ rows: rules.map((rule) => rowFor(rule)) })}
+          >
+            A row for each property of the specification
+          </button>
+        )}
+        <button
+          type="button"
+          className="act act-main ml-auto"
+          disabled={save.isPending || draft.rows.length === 0 || faults > 0 || flourId === null}
+          onClick={() => save.mutate(flourId)}
+        >
+          {save.isPending
+            ? "Recording …"
+            : draft.number === 1
+              ? "Record the lot"
+              : "Record the correction"}
+        </button>
+      </div>
+      <p className="mt-2 text-right text-sm text-iron">
+        {faults > 0 &&
+          `${faults} ${faults === 1 ? "row" : "rows"} to put right or remove before it is recorded.`}
+        {faults === 0 && flourId === null && "Choose the flour it is before it is recorded."}
+      </p>
+      {refused && (
+        <p className="mt-2 text-right text-stop" role="alert">
+          {refused.problem.errors?.map((error) => error.message).join(". ") ?? refused.message}
+        </p>
+      )}
+      {draft.rows.length === 0 && (
+        <div className="max-w-xl">
+          <DropCertificate />
+        </div>
+      )}
+    </>
+  );
+}
+
+const rowFor = ({ label, unit, basis }: Schemas["Rule"]) => ({
+  property: label,
+  value: "",
+  unit,
+  basis: basis ? BASIS[basis] : "",
+  method: "",
+});
+
+function useFlours() {
+  return useQuery({
+    queryKey: ["flours"],
+    queryFn: () => answer(api.GET("/api/v1/flours")),
+  }).data;
+}
+
+function useJudged({ flourId, lotId, rows }: Draft) {
+  const body: Schemas["ToJudge"] = { flour_id: flourId, lot_id: lotId, rows };
+  return useQuery({
+    queryKey: ["judged", body],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => answer(api.POST("/api/v1/certificates/judge", { body, signal })),
+  }).data;
+}
+
+function useSaveLot(draft: Draft) {
+  const { preferences } = usePreferences();
+  const { hand } = useHand();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  return useMutation({
+    networkMode: "always",
+    mutationFn: (flourId: string | null) => {
+      const body = {
+        flour_id: flourId,
+        code: draft.code,
+        milled: draft.milled,
+        delivered: draft.delivered,
+        tonnes: draft.tonnes,
+        number: draft.number,
+        rows: draft.rows,
+        signed: { by: preferences.name, reason: draft.reason },
+      };
+      return record<Schemas["LotView"]>({
+        path: `/api/v1/lots/${draft.lotId}/revisions/${draft.revisionId}`,
+        label: `lot ${draft.code}`,
+        body,
+      });
+    },
+    onSuccess: async (lot) => {
+      clearDraft();
+      await Promise.all([
+        queries.invalidateQueries({ queryKey: ["lots"] }),
+        queries.invalidateQueries({ queryKey: ["lot", lot.id] }),
+      ]);
+      void navigate({ pathname: "/flour", search: writeHand({ ...hand, lot: lot.id }).toString() });
+    },
+  });
+}

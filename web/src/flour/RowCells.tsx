@@ -1,0 +1,70 @@
+import type { Schemas } from "../api/client";
+
+export interface RowEdit {
+  set: (at: number, change: Partial<Schemas["Row"]>) => void;
+  remove: (at: number) => void;
+  add: (rule?: Schemas["Rule"]) => void;
+}
+
+interface Props {
+  row: Schemas["ReadRow"];
+  at: number;
+  edit: RowEdit | undefined;
+}
+
+const COLUMNS = [
+  { key: "property", width: "min-w-32", list: "properties" },
+  { key: "value", width: "w-20 text-right", list: undefined },
+  { key: "unit", width: "w-20", list: "units" },
+  { key: "basis", width: "w-24", list: "bases" },
+  { key: "method", width: "w-28", list: undefined },
+] as const;
+
+/** A row as it was written, or as inputs to write it. */
+export function RowCells({ row, at, edit }: Props) {
+  const { written, fault } = row;
+  if (!edit) {
+    return (
+      <>
+        <th scope="row" className="py-1 text-base font-normal text-ink">
+          {written.property}
+        </th>
+        <td className="figure text-right text-lg">{written.value}</td>
+        <td className="pl-1 text-sm whitespace-nowrap">{written.unit}</td>
+        <td className="pl-3 text-sm whitespace-nowrap">{written.basis}</td>
+        <td className="pl-3 text-sm whitespace-nowrap text-iron">{written.method}</td>
+      </>
+    );
+  }
+  return COLUMNS.map(({ key, width, list }) => (
+    <td key={key} className="pr-1">
+      <input
+        className={`field ${width}`}
+        aria-label={`${key}, row ${at + 1}`}
+        aria-invalid={fault?.column === key ? true : undefined}
+        autoComplete="off"
+        list={list}
+        value={written[key] ?? ""}
+        onChange={(event) => edit.set(at, { [key]: event.target.value })}
+      />
+    </td>
+  ));
+}
+
+/** What the inputs of a row suggest. */
+export function RowSuggestions() {
+  return (
+    <>
+      <datalist id="bases">
+        {["as is", "14 %", "dry matter"].map((basis) => (
+          <option key={basis} value={basis} />
+        ))}
+      </datalist>
+      <datalist id="units">
+        {["%", "s", "min", "FU", "mmH2O", "mm", "10-4 J"].map((unit) => (
+          <option key={unit} value={unit} />
+        ))}
+      </datalist>
+    </>
+  );
+}

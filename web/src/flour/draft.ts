@@ -1,0 +1,106 @@
+import { useSyncExternalStore } from "react";
+import type { Schemas } from "../api/client";
+
+/** A certificate being taken in: kept in the browser, so that a reload loses nothing. */
+export interface Draft {
+  /** Made here, so that sending twice stores once. */
+  lotId: string;
+  revisionId: string;
+  /** 1 for a new lot; for a correction the number after the one that was looked at. */
+  number: number;
+  flourId: string | null;
+  /** The mill and product as the file had them. */
+  from: string;
+  code: string;
+  milled: string;
+  delivered: string;
+  tonnes: string;
+  reason: string;
+  rows: Schemas["Row"][];
+  notes: string[];
+}
+
+const KEY = "ironpeel.intake";
+
+const EMPTY: Omit<Draft, "lotId" | "revisionId"> = {
+  number: 1,
+  flourId: null,
+  from: "",
+  code: "",
+  milled: "",
+  delivered: "",
+  tonnes: "",
+  reason: "",
+  rows: [],
+  notes: [],
+};
+
+const fresh = (start: Partial<Draft> = {}): Draft => ({
+  ...EMPTY,
+  lotId: crypto.randomUUID(),
+  revisionId: crypto.randomUUID(),
+  ...start,
+});
+
+function stored(): Draft {
+  const kept = localStorage.getItem(KEY);
+  return kept ? (JSON.parse(kept) as Draft) : fresh();
+}
+
+let now = stored();
+let past: Draft[] = [];
+const listeners = new Set<() => void>();
+
+function put(next: Draft, history: Draft[]) {
+  now = next;
+  past = history;
+  localStorage.setItem(KEY, JSON.stringify(next));
+  listeners.forEach((listener) => listener());
+}
+
+export const changeDraft = (change: Partial<Draft>) =>
+  put({ ...now, ...change }, [...past.slice(-99), now]);
+
+export const undoDraft = () => {
+  const last = past.at(-1);
+  if (last) put(last, past.slice(0, -1));
+};
+
+export const canUndo = () => past.length > 0;
+
+export const clearDraft = () => put(fresh(), []);
+
+/** A new draft from a file. What was being typed can be had back by undo. */
+export function startFrom({ head, rows, notes }: Schemas["CertificateFile"], name: string) {
+  const from = [head.mill, head.product].filter(Boolean).join(", ");
+  const { lot: code, milled, delivered, tonnes } = head;
+  const start = { from: from || name, code, milled, delivered, tonnes, rows, notes };
+  put(fresh(start), now.rows.length > 0 ? [...past, now] : []);
+}
+
+/** A draft that corrects a lot on record. */
+export function startCorrection(lot: Schemas["LotView"]) {
+  put(
+    fresh({
+      lotId: lot.id,
+      number: lot.revision.number + 1,
+      flourId: lot.flour.id,
+      code: lot.code,
+      milled: lot.milled_on ?? "",
+      delivered: lot.delivered_on ?? "",
+      tonnes: lot.tonnes == null ? "" : String(lot.tonnes),
+      rows: lot.certificate.rows.map((row) => row.written),
+    }),
+    [],
+  );
+}
+
+export function useDraft(): Draft {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => now,
+  );
+}

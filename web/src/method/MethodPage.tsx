@@ -1,0 +1,113 @@
+import { HeatBalance } from "../figures/HeatBalance";
+import { useHand } from "../hand/HandProvider";
+import { NoHand } from "../shell/NoHand";
+import { useHeld } from "../shell/useHeld";
+import { Why } from "../shell/Why";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { Levers } from "./Levers";
+import { Stages } from "./Stages";
+
+const DIALS = [
+  { key: "target", field: "target_c", label: "Dough off the mixer" },
+  { key: "flour", field: "flour_c", label: "Flour" },
+  { key: "room", field: "room_c", label: "Room, and what stands in it" },
+  { key: "tap", field: "tap_c", label: "Tap water" },
+] as const;
+
+export function MethodPage() {
+  const { chain, product, refused } = useHeld();
+  const { hand, change } = useHand();
+  const format = useFormat();
+  if (!product || !chain?.heat) return <NoHand link="method" />;
+  const { heat, method } = chain;
+  const usual = {
+    target: product.method.target_c,
+    flour: product.line.flour_c,
+    room: product.line.room_c,
+    tap: product.line.tap_c,
+  };
+  const out = heat.reachable ? undefined : heat.reason;
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div>
+          <h1>Method</h1>
+          <p className="text-sm text-iron">
+            {product.method.process_label} on {product.line.name}
+          </p>
+        </div>
+        <p>
+          <Why why={heat.why} of="water temperature">
+            <span className="figure text-5xl text-water">
+              {heat.ice_kg > 0
+                ? `${format.mass(heat.ice_kg)} ice`
+                : format.temperature(heat.water_c)}
+            </span>
+          </Why>
+          <span className="block text-sm">
+            {heat.ice_kg > 0
+              ? `with ${format.mass(heat.water_kg)} tap water at ${format.temperature(heat.water_c)}`
+              : `for ${format.mass(heat.water_kg)} of water`}
+          </span>
+        </p>
+        <p className="text-sm">
+          <span className={`figure block text-2xl ${heat.reachable ? "" : "text-stop"}`}>
+            {format.temperature(heat.dough_c)}
+          </span>
+          dough off the mixer
+        </p>
+        <p className="text-sm">
+          <Why why={method.why} of="mixing energy">
+            <span className="figure text-2xl">{format.number(method.mixing_kj_per_kg)} kJ/kg</span>
+          </Why>
+          <span className="block">in {format.minutes(method.mixing_min)} of mixing</span>
+        </p>
+      </div>
+      {out && (
+        <div className="mt-4 border-l-4 border-stop bg-faint px-3 py-2" role="alert">
+          <p className="font-semibold text-stop">The target cannot be reached: {out}.</p>
+          {heat.remedies.length > 0 && (
+            <>
+              <p className="mt-1">Any one of these alone would:</p>
+              <ul className="ml-5 list-disc">
+                {heat.remedies.map((one) => (
+                  <li key={one.remedy}>{one.says}</li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      )}
+      {heat.cautions.map((says) => (
+        <p key={says} className="mt-4 border-l-4 border-crust bg-faint px-3 py-2">
+          {says}
+        </p>
+      ))}
+      <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_30rem]">
+        <section aria-label="Heat balance">
+          <h2>Heat balance</h2>
+          <div className="my-3 grid grid-cols-2 gap-4 sm:grid-cols-4">
+            {DIALS.map(({ key, field, label }) => (
+              <Quantity
+                key={key}
+                label={label}
+                kind="temperature"
+                value={hand[key]}
+                usual={usual[key]}
+                onSet={(value) => change({ [key]: value })}
+                fault={
+                  refused?.at(`now.knobs.${field}`) ??
+                  (key === "target" ? (out ?? undefined) : undefined)
+                }
+              />
+            ))}
+          </div>
+          <HeatBalance heat={heat} />
+          <Levers levers={heat.levers} />
+        </section>
+        <Stages stages={product.method.stages} />
+      </div>
+    </>
+  );
+}

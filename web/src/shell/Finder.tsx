@@ -1,0 +1,122 @@
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useLocation, useNavigate } from "react-router";
+import { answer, api } from "../api/client";
+import { readHand, writeHand, type Hand } from "../hand/hand";
+import { LINKS } from "./links";
+import { OverSheet } from "./Sheet";
+
+interface Found {
+  key: string;
+  kind: string;
+  name: string;
+  more: string;
+  go: () => void;
+}
+
+/** Finds lots, products, links of the chain and actions by what is typed. */
+export function Finder({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [text, setText] = useState("");
+  const { search } = useLocation();
+  const navigate = useNavigate();
+  const products = useQuery({
+    queryKey: ["products"],
+    enabled: open,
+    queryFn: () => answer(api.GET("/api/v1/products")),
+  }).data;
+  const lots = useQuery({
+    queryKey: ["find", text],
+    enabled: open,
+    placeholderData: keepPreviousData,
+    queryFn: () => answer(api.GET("/api/v1/find", { params: { query: { q: text } } })),
+  }).data;
+
+  const to =
+    (pathname: string, change: Partial<Hand> = {}) =>
+    () => {
+      const hand = { ...readHand(new URLSearchParams(search)), ...change };
+      void navigate({ pathname, search: writeHand(hand).toString() });
+    };
+  const matches = (name: string) => name.toLowerCase().includes(text.trim().toLowerCase());
+  const found: Found[] = [
+    ...(products ?? [])
+      .filter((product) => matches(product.name))
+      .map((product) => ({
+        key: product.slug,
+        kind: "product",
+        name: product.name,
+        more: product.line,
+        go: to("/dough", { product: product.slug, lot: null, water: null }),
+      })),
+    ...(lots ?? []).map((lot) => ({
+      key: lot.id,
+      kind: "lot",
+      name: lot.code,
+      more: lot.flour,
+      go: to("/flour", { lot: lot.id }),
+    })),
+    ...LINKS.filter((link) => matches(link.name)).map((link) => ({
+      key: link.key,
+      kind: "link",
+      name: link.name,
+      more: "of the chain",
+      go: to(link.path),
+    })),
+    ...[
+      { name: "Take in a certificate", path: "/flour/intake" },
+      { name: "Planned batches", path: "/" },
+    ]
+      .filter((action) => matches(action.name))
+      .map((action) => ({
+        key: action.path,
+        kind: "action",
+        name: action.name,
+        more: "",
+        go: to(action.path),
+      })),
+  ];
+
+  return (
+    <OverSheet open={open} onClose={onClose} title="Find">
+      <Combobox<Found | null>
+        immediate
+        onChange={(one) => {
+          if (!one) return;
+          one.go();
+          setText("");
+          onClose();
+        }}
+      >
+        <ComboboxInput
+          autoFocus
+          aria-label="Find a lot, a product, an action"
+          placeholder="a lot's code, a product, an action"
+          className="field mt-3 text-lg"
+          autoComplete="off"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <ComboboxOptions static className="mt-2 max-h-80 overflow-y-auto">
+          {found.map((one) => (
+            <ComboboxOption
+              key={one.kind + one.key}
+              value={one}
+              className="flex cursor-pointer gap-3 border-t border-hair px-1 py-2 data-focus:bg-faint"
+            >
+              <span className="w-16 text-sm text-iron">{one.kind}</span>
+              <span className="font-semibold">{one.name}</span>
+              <span className="text-iron">{one.more}</span>
+            </ComboboxOption>
+          ))}
+        </ComboboxOptions>
+      </Combobox>
+      {found.length === 0 && (
+        <p className="mt-3 text-sm text-iron">
+          Nothing begins like that. Lots are found by the start of their code, products by any part
+          of their name.
+        </p>
+      )}
+    </OverSheet>
+  );
+}

@@ -1,0 +1,85 @@
+import { Radio, RadioGroup } from "@headlessui/react";
+import { usePreferences, type Preferences } from "../units/preferences";
+import { OverSheet } from "./Sheet";
+
+const CHOICES = [
+  {
+    key: "temperature",
+    label: "Temperature",
+    options: [
+      ["C", "°C"],
+      ["F", "°F"],
+    ],
+  },
+  {
+    key: "mass",
+    label: "Mass",
+    options: [
+      ["kg", "kg, g"],
+      ["lb", "lb, oz"],
+    ],
+  },
+  {
+    key: "mark",
+    label: "Decimal mark",
+    options: [
+      [".", "point 62.3"],
+      [",", "comma 62,3"],
+    ],
+  },
+  {
+    key: "more",
+    label: "Decimals",
+    options: [
+      [0, "usual"],
+      [1, "one more"],
+    ],
+  },
+  {
+    key: "theme",
+    label: "Light",
+    options: [
+      ["day", "day"],
+      ["night", "night shift"],
+    ],
+  },
+] as const;
+
+export function PreferencesDialog(props: { open: boolean; onClose: () => void }) {
+  const { preferences, prefer } = usePreferences();
+  return (
+    <OverSheet {...props} title="Units and light">
+      <p className="mt-1 text-sm text-iron">Yours alone, kept in this browser.</p>
+      {CHOICES.map(({ key, label, options }) => (
+        <RadioGroup
+          key={key}
+          value={preferences[key]}
+          onChange={(value) => prefer({ [key]: value } as Partial<Preferences>)}
+          className="flex items-center gap-2 border-t border-hair py-2 first-of-type:mt-3"
+          aria-label={label}
+        >
+          <span className="w-36 shrink-0">{label}</span>
+          {options.map(([value, text]) => (
+            <Radio
+              key={String(value)}
+              value={value}
+              className="cursor-pointer border border-hair px-3 py-1 data-checked:border-ink data-checked:bg-ink data-checked:text-paper"
+            >
+              {text}
+            </Radio>
+          ))}
+        </RadioGroup>
+      ))}
+      <label className="flex items-center gap-2 border-t border-hair py-2">
+        <span className="w-36 shrink-0">Name on records</span>
+        <input
+          className="field"
+          maxLength={60}
+          value={preferences.name}
+          placeholder="name or initials"
+          onChange={(event) => prefer({ name: event.target.value })}
+        />
+      </label>
+    </OverSheet>
+  );
+}

@@ -1,0 +1,151 @@
+import { useEffect, useState } from "react";
+import { Link, Outlet, useLocation, useNavigate } from "react-router";
+import { useOutbox } from "../api/outbox";
+import { useHand, HandProvider } from "../hand/HandProvider";
+import { useChain, useLotsOf } from "../hand/useChain";
+import { ChainBar } from "./ChainBar";
+import { Finder } from "./Finder";
+import { LINKS } from "./links";
+import { Moves } from "./Moves";
+import { PreferencesDialog } from "./PreferencesDialog";
+import { Shortcuts } from "./Shortcuts";
+import { VERDICT } from "./verdict";
+
+type Open = "finder" | "shortcuts" | "preferences" | null;
+
+export function Shell() {
+  return (
+    <HandProvider>
+      <Frame />
+    </HandProvider>
+  );
+}
+
+function Frame() {
+  const [open, setOpen] = useState<Open>(null);
+  const held = useChain();
+  const { hand, change } = useHand();
+  const lots = useLotsOf(held.product?.flour.id).data?.lots;
+  const location = useLocation();
+  const navigate = useNavigate();
+  const { product } = held;
+
+  // A product without a lot in hand takes its flour's newest.
+  const newest = lots?.[0]?.id;
+  useEffect(() => {
+    if (product && !hand.lot && newest) change({ lot: newest });
+  }, [product, hand.lot, newest, change]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key === "k") {
+        event.preventDefault();
+        return setOpen("finder");
+      }
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=dialog]");
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const link = LINKS[Number(event.key) - 1];
+      if (link) void navigate({ pathname: link.path, search: location.search });
+      if (event.key === "/") setOpen("finder");
+      if (event.key === "?") setOpen("shortcuts");
+      if (event.key === ",") setOpen("preferences");
+      if (event.key === "n") void navigate({ pathname: "/flour/intake", search: location.search });
+      if (event.key === "[" || event.key === "]") {
+        const at = lots?.findIndex((lot) => lot.id === hand.lot) ?? -1;
+        const next = lots?.[event.key === "[" ? at + 1 : at - 1];
+        if (at >= 0 && next) change({ lot: next.id });
+      }
+      if (["/", "?"].includes(event.key)) event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [change, hand.lot, location.search, lots, navigate]);
+
+  const close = () => setOpen(null);
+  return (
+    <div className="min-h-screen">
+      <a
+        href="#content"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-40 focus:bg-sheet focus:p-3"
+      >
+        To the content
+      </a>
+      <header className="screen-only mx-auto flex max-w-7xl flex-wrap items-center gap-x-6 gap-y-1 px-3 py-2 sm:px-6">
+        <Link to={{ pathname: "/", search: location.search }} className="flex items-center gap-2">
+          <img src="/peel.svg" alt="" className="h-7 w-7" />
+          <span className="text-lg font-bold [font-stretch:118%]">Ironpeel</span>
+        </Link>
+        {product && (
+          <p className="min-w-0 text-sm">
+            <span className="text-iron">in hand </span>
+            <Link to="/" className="link font-semibold">
+              {product.name}
+            </Link>
+            <span className="text-iron"> on {product.line.name} from </span>
+            <label>
+              <span className="sr-only">Lot in hand</span>
+              <select
+                className="border-b border-iron bg-paper font-semibold"
+                value={hand.lot ?? ""}
+                onChange={(event) => change({ lot: event.target.value })}
+              >
+                {held.lot && !lots?.some((lot) => lot.id === held.lot?.id) && (
+                  <option value={held.lot.id}>
+                    {held.lot.code} · {held.lot.flour.name}
+                  </option>
+                )}
+                {lots?.map((lot) => (
+                  <option key={lot.id} value={lot.id}>
+                    {lot.code}{" "}
+                    {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </p>
+        )}
+        <p className="ml-auto flex items-center gap-5 text-sm">
+          <button type="button" className="link" onClick={() => setOpen("finder")}>
+            Find <kbd className="font-sans text-iron">/</kbd>
+          </button>
+          <button type="button" className="link" onClick={() => setOpen("preferences")}>
+            Units and light
+          </button>
+          <button type="button" className="link" onClick={() => setOpen("shortcuts")}>
+            Keys <kbd className="font-sans text-iron">?</kbd>
+          </button>
+        </p>
+      </header>
+      <ChainBar held={held} />
+      <Moves moves={held.moves} />
+      <Unsent lost={held.lost} />
+      <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
+        <Outlet context={held} />
+      </main>
+      <Finder open={open === "finder"} onClose={close} />
+      <Shortcuts open={open === "shortcuts"} onClose={close} />
+      <PreferencesDialog open={open === "preferences"} onClose={close} />
+    </div>
+  );
+}
+
+/** Says what is not yet recorded, and that figures may be old. */
+function Unsent({ lost }: { lost: boolean }) {
+  const letters = useOutbox();
+  if (letters.length === 0 && !lost) return null;
+  return (
+    <p role="status" className="screen-only border-b border-crust bg-faint px-6 py-2 text-sm">
+      {letters.length > 0 ? (
+        <>
+          <b className="text-crust">Not yet recorded:</b>{" "}
+          {letters.map((letter) => letter.label).join(", ")}. Kept here, and sent again by itself
+          until the server has it.
+        </>
+      ) : (
+        <b className="text-crust">The server does not answer. What you see may be old.</b>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,28 @@
+import { OverSheet } from "./Sheet";
+
+const KEYS = [
+  ["1 … 5", "along the chain: flour, water, dough, method, floor"],
+  ["[  ]", "the lot before, the lot after"],
+  ["Ctrl Z", "take the last change back"],
+  ["/  or  Ctrl K", "find a lot, a product, an action"],
+  ["n", "take in a certificate"],
+  [",", "units and light"],
+  ["Enter  Esc", "in a field: take it over, put it back"],
+  ["Ctrl P", "print the sheet"],
+  ["?", "this sheet"],
+] as const;
+
+export function Shortcuts(props: { open: boolean; onClose: () => void }) {
+  return (
+    <OverSheet {...props} title="Keys">
+      <dl className="mt-3">
+        {KEYS.map(([keys, does]) => (
+          <div key={keys} className="flex border-t border-hair py-1.5">
+            <dt className="w-36 shrink-0 font-semibold whitespace-pre">{keys}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </OverSheet>
+  );
+}

@@ -1,0 +1,70 @@
+import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import type { ReactNode } from "react";
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+
+export const ORIGIN: Record<Schemas["Origin"], { letter: string; word: string }> = {
+  standard: { letter: "S", word: "published standard" },
+  physics: { letter: "P", word: "physics" },
+  house: { letter: "H", word: "house default, to be calibrated by the plant" },
+  choice: { letter: "C", word: "somebody's choice" },
+};
+
+/** A figure that answers "why?": formula, inputs, and coefficients with their origin and band. */
+export function Why({
+  why,
+  of,
+  children,
+}: {
+  why: Schemas["Why"];
+  of: string;
+  children: ReactNode;
+}) {
+  const format = useFormat();
+  return (
+    <Popover className="inline-block">
+      <PopoverButton
+        className="decoration-iron underline decoration-dotted decoration-1 underline-offset-4"
+        aria-label={`Why: ${of}`}
+        title={`Why: ${of}`}
+      >
+        {children}
+      </PopoverButton>
+      <PopoverPanel
+        anchor={{ to: "bottom start", gap: 6, padding: 12 }}
+        className="z-30 max-w-md border border-ink bg-sheet p-4 text-sm shadow-lg"
+      >
+        <p className="font-semibold">{of}</p>
+        <p className="mt-1">{why.formula}</p>
+        <table className="mt-3 w-full">
+          <tbody>
+            {why.inputs.map((input) => (
+              <tr key={input.name} className="border-t border-hair">
+                <td className="py-1 pr-3">{input.name}</td>
+                <td className="py-1 text-right">{format.figure(input.value, input.unit)}</td>
+              </tr>
+            ))}
+            {why.coefficients.map((one) => (
+              <tr key={one.name} className="border-t border-hair align-top">
+                <td className="py-1 pr-3">
+                  {one.name}
+                  <span className="block text-iron">
+                    {ORIGIN[one.origin].letter} · {one.source}
+                  </span>
+                </td>
+                <td className="py-1 text-right">
+                  {format.plain(one.value)} {one.unit}
+                  {one.low !== one.high && (
+                    <span className="block text-iron">
+                      {format.plain(one.low)} to {format.plain(one.high)}
+                    </span>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </PopoverPanel>
+    </Popover>
+  );
+}

@@ -1,0 +1,77 @@
+import { useId, useState } from "react";
+import { useFormat } from "./format";
+import { parseQuantity, type Kind } from "./parse";
+import { usePreferences } from "./preferences";
+
+interface Props {
+  label: string;
+  kind: Kind;
+  /** In the stored unit: kg, °C, %. */
+  value: number | null;
+  /** Shown where nothing is set. */
+  usual?: number | undefined;
+  onSet: (value: number | null) => void;
+  /** What the server says of it. */
+  fault?: string | undefined;
+  hint?: string | undefined;
+  bare?: boolean;
+}
+
+/** A number typed with or without its unit, taken over on Enter or on leaving. */
+export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }: Props) {
+  const id = useId();
+  const { preferences } = usePreferences();
+  const format = useFormat();
+  const show = (number: number | null | undefined) => {
+    if (number === null || number === undefined) return "";
+    if (kind === "temperature") return format.temperature(number);
+    if (kind === "mass") return format.mass(number, 0.001);
+    return format.plain(number) + (kind === "percent" ? " %" : "");
+  };
+  const shown = show(value);
+  // What is being typed; none while the field shows what is set.
+  const [typed, setTyped] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string>();
+
+  const take = () => {
+    if (typed === null) return;
+    const text = typed.trim();
+    const read = text === "" ? { value: null } : parseQuantity(text, kind, preferences);
+    if ("says" in read) return setWrong(read.says);
+    setTyped(null);
+    setWrong(undefined);
+    if (text !== shown) onSet(read.value);
+  };
+  const says = wrong ?? fault;
+  return (
+    <div>
+      <label htmlFor={id} className={bare ? "sr-only" : "block text-sm text-iron"}>
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field"
+        inputMode="decimal"
+        autoComplete="off"
+        value={typed ?? shown}
+        placeholder={usual === undefined ? undefined : show(usual)}
+        aria-invalid={says ? true : undefined}
+        aria-describedby={says || hint ? `${id}-says` : undefined}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") take();
+          if (event.key === "Escape") {
+            setTyped(null);
+            setWrong(undefined);
+          }
+        }}
+      />
+      {(says ?? hint) && (
+        <p id={`${id}-says`} className={`mt-1 text-sm ${says ? "text-stop" : "text-iron"}`}>
+          {says ?? hint}
+        </p>
+      )}
+    </div>
+  );
+}

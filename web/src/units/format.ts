@@ -1,0 +1,114 @@
+import { useMemo } from "react";
+import { usePreferences, type Preferences } from "./preferences";
+
+const KG_PER_LB = 0.45359237;
+
+/** Numbers as one person wants to read them. */
+export class Format {
+  private readonly preferences: Preferences;
+
+  constructor(preferences: Preferences) {
+    this.preferences = preferences;
+  }
+
+  number(value: number, decimals = 1): string {
+    const { mark, more } = this.preferences;
+    const digits = decimals === 0 ? 0 : decimals + more;
+    const zero = Math.abs(value) < 0.5 * 10 ** -digits;
+    const text = (zero ? 0 : value).toLocaleString(mark === "," ? "de-DE" : "en-GB", {
+      minimumFractionDigits: digits,
+      maximumFractionDigits: digits,
+      useGrouping: false,
+    });
+    return group(text, mark).replace("-", "−");
+  }
+
+  /** As many decimals as it has, for figures somebody typed. */
+  plain(value: number): string {
+    const text = String(Number(value.toPrecision(6)));
+    return text.replace(".", this.preferences.mark).replace("-", "−");
+  }
+
+  signed(value: number, decimals = 1): string {
+    const text = this.number(value, decimals);
+    return value > 0 && !/^[0.,]*$/.test(text) ? `+${text}` : text;
+  }
+
+  percent(value: number, decimals = 1): string {
+    return `${this.number(value, decimals)} %`;
+  }
+
+  temperature(c: number, decimals = 1): string {
+    const inF = this.preferences.temperature === "F";
+    return `${this.number(inF ? c * 1.8 + 32 : c, decimals)} °${inF ? "F" : "C"}`;
+  }
+
+  /** A difference of temperatures. */
+  degrees(c: number, decimals = 1): string {
+    const inF = this.preferences.temperature === "F";
+    return `${this.signed(inF ? c * 1.8 : c, decimals)} °${inF ? "F" : "C"}`;
+  }
+
+  /** A mass to the division of its scale. */
+  mass(kg: number, division = 0.1): string {
+    if (this.preferences.mass === "lb") {
+      const lb = kg / KG_PER_LB;
+      return Math.abs(lb) < 1 ? `${this.number(lb * 16, 2)} oz` : `${this.number(lb, 2)} lb`;
+    }
+    if (Math.abs(kg) < 1 && division <= 0.01) {
+      const grams = Math.max(0, Math.ceil(-Math.log10(division * 1000) - 1e-9));
+      return `${this.number(kg * 1000, grams)} g`;
+    }
+    return `${this.number(kg, decimalsOf(division))} kg`;
+  }
+
+  minutes(minutes: number): string {
+    if (minutes < 60) return `${this.plain(Number(minutes.toFixed(1)))} min`;
+    const whole = Math.round(minutes);
+    return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")}`;
+  }
+
+  date(iso: string): string {
+    return new Date(iso).toLocaleDateString("en-GB", {
+      day: "numeric",
+      month: "short",
+      year: "numeric",
+    });
+  }
+
+  moment(iso: string): string {
+    return new Date(iso).toLocaleString("en-GB", {
+      weekday: "short",
+      day: "numeric",
+      month: "short",
+      hour: "2-digit",
+      minute: "2-digit",
+    });
+  }
+
+  /** A figure with its unit, whatever it is of. */
+  figure(value: number, unit: string, change = false): string {
+    if (unit === "°C") return change ? this.degrees(value) : this.temperature(value);
+    const number = change ? this.signed(value, 2) : this.number(value, 2);
+    if (unit === "kg" && this.preferences.mass === "lb") {
+      return (change && value > 0 ? "+" : "") + this.mass(value);
+    }
+    return unit ? `${number} ${unit}` : number;
+  }
+}
+
+function decimalsOf(division: number): number {
+  return Math.max(0, Math.ceil(-Math.log10(division) - 1e-9));
+}
+
+/** A thin space between thousands: neither mark can be mistaken for it. */
+function group(text: string, mark: string): string {
+  const [whole = "", part] = text.split(mark);
+  const spaced = whole.replace(/\B(?=(\d{3})+$)/g, "\u202f");
+  return part === undefined ? spaced : `${spaced}${mark}${part}`;
+}
+
+export function useFormat(): Format {
+  const { preferences } = usePreferences();
+  return useMemo(() => new Format(preferences), [preferences]);
+}

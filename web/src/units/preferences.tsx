@@ -1,0 +1,51 @@
+import { createContext, use, useEffect, useMemo, useState, type ReactNode } from "react";
+
+/** How one person wants to see things. Kept in the browser. */
+export interface Preferences {
+  temperature: "C" | "F";
+  mass: "kg" | "lb";
+  mark: "." | ",";
+  /** Decimals beyond the usual ones. */
+  more: 0 | 1;
+  theme: "day" | "night";
+  /** Name or initials on records. */
+  name: string;
+}
+
+const KEY = "ironpeel.preferences";
+const USUAL: Preferences = {
+  temperature: "C",
+  mass: "kg",
+  mark: ".",
+  more: 0,
+  theme: "day",
+  name: "",
+};
+
+interface Held {
+  preferences: Preferences;
+  prefer: (change: Partial<Preferences>) => void;
+}
+
+const Context = createContext<Held>({ preferences: USUAL, prefer: () => {} });
+
+export function PreferencesProvider({ children }: { children: ReactNode }) {
+  const [preferences, set] = useState<Preferences>(() => ({
+    ...USUAL,
+    ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Preferences>),
+  }));
+  useEffect(() => {
+    localStorage.setItem(KEY, JSON.stringify(preferences));
+    document.documentElement.dataset.theme = preferences.theme;
+  }, [preferences]);
+  const held = useMemo(
+    () => ({
+      preferences,
+      prefer: (change: Partial<Preferences>) => set((now) => ({ ...now, ...change })),
+    }),
+    [preferences],
+  );
+  return <Context value={held}>{children}</Context>;
+}
+
+export const usePreferences = () => use(Context);
