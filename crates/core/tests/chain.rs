@@ -136,7 +136,7 @@ fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
         method: &method,
         line: &line,
         age_days: None,
-        knobs: Knobs { flour_c: Some(28.0), tap_c: Some(18.0), ..KNOBS },
+        knobs: Knobs { flour_c: Some(32.0), tap_c: Some(24.0), ..KNOBS },
     };
     let chain = chain(&hand);
     let sheet = chain.sheet.expect("a dough");

@@ -64,9 +64,10 @@ proptest! {
         let rounded: f64 = weighed.iter().map(|mass| mass.kg).sum();
         prop_assert!((rounded - total).abs() <= division / 2.0 + 1e-6);
         for mass in &weighed {
-            prop_assert!((mass.kg - mass.exact_kg).abs() < division + 1e-6);
-            let divisions = mass.kg / division;
+            prop_assert!((mass.kg - mass.exact_kg).abs() < mass.division_kg + 1e-6);
+            let divisions = mass.kg / mass.division_kg;
             prop_assert!((divisions - divisions.round()).abs() < 1e-3);
+            prop_assert!(mass.division_kg <= division);
         }
     }
 

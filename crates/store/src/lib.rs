@@ -15,6 +15,8 @@ mod product;
 mod revision;
 mod schema;
 mod store;
+#[cfg(feature = "testing")]
+pub mod testing;
 
 pub use batch::{Batch, BatchSummary, NewBatch};
 pub use error::{Result, StoreError};

@@ -64,7 +64,7 @@ export function FormulaTable() {
                   />
                 </td>
                 <td className="figure text-right text-lg">
-                  {mass && format.mass(mass.kg, division)}
+                  {mass && format.mass(mass.kg, mass.division_kg)}
                 </td>
                 <td className="text-right text-sm text-iron">
                   {mass && format.signed(mass.off_pct, 2)} %

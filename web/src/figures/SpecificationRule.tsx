@@ -32,12 +32,7 @@ export function SpecificationRule({ rule, earlier }: { rule: Schemas["Rule"]; ea
   );
   const says = `${rule.label}: ${value == null ? "not known" : format.plain(value)} ${rule.unit}, ${rule.says}`;
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} 34`}
-      className="block w-full min-w-52 max-w-96"
-      role="img"
-      aria-label={says}
-    >
+    <svg viewBox={`0 0 ${WIDTH} 34`} className="block w-full min-w-60" role="img" aria-label={says}>
       <defs>
         <pattern
           id={id}
@@ -78,7 +73,7 @@ export function SpecificationRule({ rule, earlier }: { rule: Schemas["Rule"]; ea
             stroke="var(--color-iron)"
             strokeWidth="0.75"
           />
-          <text x={x(tick)} y={32} textAnchor="middle" fontSize="9" fill="var(--color-iron)">
+          <text x={x(tick)} y={32} textAnchor="middle" fontSize="10.5" fill="var(--color-iron)">
             {format.plain(tick)}
           </text>
         </g>

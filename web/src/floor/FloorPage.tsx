@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useHand } from "../hand/HandProvider";
@@ -53,6 +53,7 @@ interface Props {
 function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
   const { preferences, prefer } = usePreferences();
   const navigate = useNavigate();
+  const { search } = useLocation();
   const queries = useQueryClient();
   const plan = useMutation({
     networkMode: "always",
@@ -71,7 +72,7 @@ function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
     },
     onSuccess: async (batch) => {
       await queries.invalidateQueries({ queryKey: ["batches"] });
-      void navigate(`/batches/${batch.id}`);
+      void navigate({ pathname: `/batches/${batch.id}`, search });
     },
   });
   const refused = plan.error instanceof Refused ? plan.error : undefined;

@@ -46,7 +46,10 @@ export function MixingSheet({ chain, head }: Props) {
         <Fact name="Flour lot">
           {head.lot}
           <span className="block text-sm font-normal">
-            {head.flour} · {verdict.mark} {verdict.word}
+            {head.flour} ·{" "}
+            <span className="whitespace-nowrap">
+              {verdict.mark} {verdict.word}
+            </span>
           </span>
         </Fact>
         <Fact name="Water">
@@ -103,8 +106,8 @@ export function MixingSheet({ chain, head }: Props) {
               </p>
               <p className="text-sm">until {step.ends_when}</p>
               {step.cautions.map((says) => (
-                <p key={says} className="text-sm text-stop">
-                  <b>⚠</b> {says}
+                <p key={says} className="text-sm text-iron">
+                  <b className="text-crust">⚠</b> {says}
                 </p>
               ))}
             </div>
@@ -113,7 +116,7 @@ export function MixingSheet({ chain, head }: Props) {
                 <li key={item.name} className="flex justify-between gap-3">
                   <span>{item.name}</span>
                   <b className="figure text-lg leading-snug whitespace-nowrap">
-                    {format.mass(item.kg, sheet.division_kg)}
+                    {format.mass(item.kg, item.division_kg)}
                   </b>
                 </li>
               ))}

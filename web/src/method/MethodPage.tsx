@@ -11,7 +11,7 @@ import { Stages } from "./Stages";
 const DIALS = [
   { key: "target", field: "target_c", label: "Dough off the mixer" },
   { key: "flour", field: "flour_c", label: "Flour" },
-  { key: "room", field: "room_c", label: "Room, and what stands in it" },
+  { key: "room", field: "room_c", label: "Room, all else" },
   { key: "tap", field: "tap_c", label: "Tap water" },
 ] as const;
 

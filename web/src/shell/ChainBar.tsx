@@ -14,18 +14,18 @@ interface Face {
 }
 
 function faces({ chain, lot, product }: ChainInHand, format: Format): Record<LinkKey, Face> {
-  const none: Face = {
+  const empty = (under: string): Face => ({
     figure: "–",
-    under: product ? "waits for the link before" : "no dough in hand",
-  };
+    under: product ? "waits for the link before" : under,
+  });
   const all: Record<LinkKey, Face> = {
     flour: lot
       ? { figure: lot.code, under: lot.flour.name }
-      : { figure: "–", under: "no lot in hand" },
-    water: none,
-    dough: none,
-    method: none,
-    floor: none,
+      : { figure: "–", under: "a lot, held to its specification" },
+    water: empty("what the flour takes"),
+    dough: empty("the formula, scaled and weighed"),
+    method: empty("stages, heat, water temperature"),
+    floor: empty("tonight's mixing sheet"),
   };
   if (!chain) return all;
   const { verdict } = chain.flour;

@@ -17,7 +17,7 @@ export function WaterPage() {
         label="Set by hand, all the water on flour"
         kind="percent"
         value={hand.water}
-        usual={chain?.water?.floor_pct}
+        usual={rounded(chain?.water?.floor_pct)}
         onSet={(water) => change({ water })}
         fault={refused?.at("now.knobs.hydration_pct")}
       />
@@ -124,3 +124,6 @@ export function WaterPage() {
 }
 
 const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+
+const rounded = (value: number | undefined) =>
+  value === undefined ? undefined : Math.round(value * 10) / 10;

@@ -16,6 +16,8 @@ pub struct ToWeigh {
     pub exact_kg: f64,
     /// As the scale shows it.
     pub kg: f64,
+    /// The scale's division, or the finer one this needs.
+    pub division_kg: f64,
     /// How far the scale's division takes it from its percentage, in percent of itself.
     pub off_pct: f64,
 }
@@ -150,30 +152,28 @@ fn weigh_out(plan: &Plan<'_>) -> Vec<ToWeigh> {
         .into_iter()
         .zip(weighed)
         .filter(|((.., pct), _)| *pct > 0.0)
-        .map(|((name, ingredient, pct), Weighed { exact_kg, kg })| ToWeigh {
+        .map(|((name, ingredient, pct), Weighed { exact_kg, kg, division_kg })| ToWeigh {
             name,
             ingredient,
             pct,
             exact_kg,
             kg,
+            division_kg,
             off_pct: 100.0 * (kg - exact_kg) / exact_kg,
         })
         .collect()
 }
 
 fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
-    const COARSE_PCT: f64 = 2.0;
     let mut cautions: Vec<String> = to_weigh
         .iter()
-        .filter(|item| item.off_pct.abs() > COARSE_PCT)
+        .filter(|item| item.division_kg < plan.division_kg)
         .map(|item| {
             format!(
-                "The scale's division of {:.0} g is too coarse for {}: {:.1} g wanted, {:.0} g \
-                 shown. Weigh it on a finer scale.",
-                plan.division_kg * 1000.0,
+                "Weigh {} on a scale that shows {} g: this one's {} g is too coarse for it.",
                 item.name,
-                item.exact_kg * 1000.0,
-                item.kg * 1000.0
+                item.division_kg * 1000.0,
+                plan.division_kg * 1000.0
             )
         })
         .collect();

@@ -193,7 +193,7 @@ fn weak_film(species: Species) -> Option<Step> {
 }
 
 fn age(days: f64) -> Option<Step> {
-    let label = format!("{days:.0} days since milling");
+    let label = format!("{days:.0} {} since milling", if days == 1.0 { "day" } else { "days" });
     if days < 2.0 {
         let reason = "green flour: weak, and not yet thirsty";
         Some(house("age", label, (-0.5, -1.0, 0.0), reason.into()))

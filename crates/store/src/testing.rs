@@ -1,0 +1,98 @@
+//! Databases for tests: one throwaway cluster a process, one database a test.
+
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use tokio::sync::OnceCell;
+use uuid::Uuid;
+
+use crate::{Store, migrate};
+
+/// Enough for what one test does at once.
+const CONNECTIONS: usize = 4;
+
+static SERVER: OnceCell<Server> = OnceCell::const_new();
+
+/// The server tests run on, with a migrated template to copy.
+struct Server {
+    /// Address of the server without a database's name.
+    base: String,
+    template: String,
+    /// Stops the cluster when this process ends and its end of the pipe closes.
+    _cluster: Option<Child>,
+}
+
+/// A database of a test's own, migrated and empty.
+#[derive(Debug)]
+pub struct TestDatabase {
+    pub url: String,
+    pub store: Store,
+}
+
+impl TestDatabase {
+    /// A copy of the template; `DATABASE_URL` names the server if it is set.
+    pub async fn new() -> Self {
+        let server = SERVER.get_or_init(Server::start).await;
+        let name = format!("test_{}", Uuid::now_v7().simple());
+        server.run(&format!("CREATE DATABASE {name} TEMPLATE {}", server.template)).await;
+        let url = format!("{}/{name}", server.base);
+        let store = Store::new(&url, CONNECTIONS).expect("a pool needs no server yet");
+        Self { url, store }
+    }
+
+    /// Cuts every connection to this database, as a restart would.
+    pub async fn cut_connections(&self) {
+        let server = SERVER.get().expect("this database is on it");
+        let name = self.url.rsplit('/').next().unwrap_or_default();
+        server
+            .run(&format!(
+                "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{name}'"
+            ))
+            .await;
+    }
+}
+
+impl Server {
+    async fn start() -> Self {
+        let (url, cluster) = match std::env::var("DATABASE_URL") {
+            Ok(url) => (url, None),
+            Err(_) => {
+                let (url, cluster) = start_cluster();
+                (url, Some(cluster))
+            }
+        };
+        let base = url.rsplit_once('/').expect("an address ends in a database's name").0.to_owned();
+        let template = format!("template_{}", Uuid::now_v7().simple());
+        let server = Self { base, template, _cluster: cluster };
+        server.run(&format!("CREATE DATABASE {}", server.template)).await;
+        let template = format!("{}/{}", server.base, server.template);
+        migrate(template).await.expect("the migrations run on an empty database");
+        server
+    }
+
+    async fn run(&self, sql: &str) {
+        let url = format!("{}/postgres", self.base);
+        let mut connection =
+            AsyncPgConnection::establish(&url).await.expect("the test server takes connections");
+        diesel::sql_query(sql).execute(&mut connection).await.expect(sql);
+    }
+}
+
+fn start_cluster() -> (String, Child) {
+    let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/postgres");
+    let directory = std::env::temp_dir().join(format!("ironpeel-{}", Uuid::now_v7().simple()));
+    let mut cluster = Command::new(script)
+        .arg(&directory)
+        .arg("throwaway")
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .spawn()
+        .expect("scripts/postgres is part of the project");
+    let mut url = String::new();
+    let stdout = cluster.stdout.take().expect("it was asked for");
+    BufReader::new(stdout).read_line(&mut url).expect("scripts/postgres says its address");
+    assert!(!url.trim().is_empty(), "PostgreSQL did not start; scripts/setup installs it");
+    (url.trim().to_owned(), cluster)
+}

@@ -1,0 +1,198 @@
+//! The store on a real database.
+
+use diesel_async::AsyncPgConnection;
+use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
+use diesel_migrations::{FileBasedMigrations, MigrationHarness};
+use ironpeel_core::flour::{Limit, Property, Reading};
+use ironpeel_core::water::Species;
+use ironpeel_store::testing::TestDatabase;
+use ironpeel_store::{Flour, LotReading, NewLotRevision, Signed, Store, StoreError};
+use uuid::Uuid;
+
+fn signed(reason: &str) -> Signed {
+    Signed { by: "RK".into(), reason: reason.into() }
+}
+
+async fn flour(store: &Store) -> Uuid {
+    let id = Uuid::now_v7();
+    let flour = Flour {
+        id,
+        mill: "Vennick Roller Mill".into(),
+        name: format!("Tarn {id}"),
+        species: Species::Wheat,
+        note: String::new(),
+    };
+    store.add_flour(&flour).await.expect("recorded");
+    assert_eq!(store.flour(id).await.expect("on record"), flour);
+    id
+}
+
+fn lot(flour_id: Uuid, code: &str, number: i32, protein: f64) -> NewLotRevision {
+    let reading = Reading {
+        property: Property::Protein,
+        value: protein,
+        basis: Some(ironpeel_core::flour::MoistureBasis::Fourteen),
+        method: Some("ISO 16634-2".into()),
+    };
+    NewLotRevision {
+        lot_id: Uuid::now_v7(),
+        flour_id,
+        code: code.into(),
+        revision_id: Uuid::now_v7(),
+        number,
+        milled_on: chrono::NaiveDate::from_ymd_opt(2026, 11, 5),
+        delivered_on: None,
+        tonnes: Some(24.6),
+        readings: vec![LotReading {
+            reading,
+            stated_value: format!("{protein}"),
+            stated_unit: "%".into(),
+        }],
+        signed: signed("first state"),
+    }
+}
+
+#[tokio::test]
+async fn a_lot_comes_back_as_it_was_recorded_and_is_stored_once() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let new = lot(flour_id, "VR-1", 1, 13.0);
+    store.add_lot_revision(&new).await.expect("recorded");
+    store.add_lot_revision(&new).await.expect("sent again, stored once");
+
+    let found = store.lot(new.lot_id).await.expect("on record");
+    assert_eq!(found.code, "VR-1");
+    assert_eq!(found.current.readings, new.readings);
+    assert_eq!(found.current.milled_on, new.milled_on);
+    assert_eq!(store.lots(None, None, 10).await.expect("a list").len(), 1);
+}
+
+#[tokio::test]
+async fn a_correction_is_a_new_revision_and_the_old_one_stays() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let first = lot(flour(store).await, "VR-1", 1, 13.0);
+    store.add_lot_revision(&first).await.expect("recorded");
+    let second = NewLotRevision {
+        revision_id: Uuid::now_v7(),
+        number: 2,
+        signed: signed("the mill sent a second sheet"),
+        readings: lot(first.flour_id, "", 2, 12.4).readings,
+        ..first.clone()
+    };
+    store.add_lot_revision(&second).await.expect("recorded");
+
+    let value = |lot: &ironpeel_store::Lot| lot.current.readings[0].reading.value;
+    assert_eq!(value(&store.lot(first.lot_id).await.expect("newest")), 12.4);
+    assert_eq!(value(&store.lot_at(first.revision_id).await.expect("the old one")), 13.0);
+
+    let late = NewLotRevision { revision_id: Uuid::now_v7(), ..second };
+    let refused = store.add_lot_revision(&late).await.expect_err("somebody was there before");
+    assert!(matches!(refused, StoreError::Conflict(says) if says.contains("somebody else")));
+}
+
+#[tokio::test]
+async fn a_code_taken_twice_and_a_flour_that_is_not_there_store_nothing() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    store.add_lot_revision(&lot(flour_id, "VR-1", 1, 13.0)).await.expect("recorded");
+    let again = store.add_lot_revision(&lot(flour_id, "VR-1", 1, 12.0)).await;
+    assert!(matches!(again, Err(StoreError::Conflict(says)) if says.contains("already on record")));
+    assert!(store.add_lot_revision(&lot(Uuid::now_v7(), "VR-2", 1, 12.0)).await.is_err());
+    assert_eq!(store.lots(None, None, 10).await.expect("a list").len(), 1);
+}
+
+#[tokio::test]
+async fn pages_by_key_show_every_lot_once_newest_first() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    for number in 0..23 {
+        let new = lot(flour_id, &format!("VR-{number:02}"), 1, 13.0);
+        store.add_lot_revision(&new).await.expect("recorded");
+    }
+    let mut seen = Vec::new();
+    let mut after = None;
+    loop {
+        let page = store.lots(Some(flour_id), after, 7).await.expect("a page");
+        let Some(last) = page.last() else { break };
+        after = Some((last.recorded_at, last.id));
+        seen.extend(page.into_iter().map(|lot| lot.code));
+    }
+    let wanted: Vec<_> = (0..23).rev().map(|number| format!("VR-{number:02}")).collect();
+    assert_eq!(seen, wanted);
+}
+
+#[tokio::test]
+async fn lots_are_found_by_the_start_of_their_code_taken_literally() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    for code in ["VR-26-1", "vr-26-2", "V%-1", "BS-1"] {
+        store.add_lot_revision(&lot(flour_id, code, 1, 13.0)).await.expect("recorded");
+    }
+    let codes = async |text: &str| -> Vec<String> {
+        let found = store.find_lots(text, 8).await.expect("a list");
+        found.into_iter().map(|(_, code, _)| code).collect()
+    };
+    assert_eq!(codes("vr-26").await, ["vr-26-2", "VR-26-1"]);
+    assert_eq!(codes("V%").await, ["V%-1"]);
+    assert_eq!(codes("").await.len(), 4);
+}
+
+#[tokio::test]
+async fn specifications_are_revised_not_overwritten() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let limits = |max| {
+        vec![Limit { property: Property::Moisture, basis: None, min: None, target: None, max }]
+    };
+    let ids = [Uuid::now_v7(), Uuid::now_v7()];
+    for (number, (id, max)) in (1..).zip(ids.into_iter().zip([14.8, 14.5])) {
+        store
+            .add_specification(flour_id, id, number, &limits(Some(max)), &signed("drier"))
+            .await
+            .expect("recorded");
+    }
+    let current = store.current_specification(flour_id).await.expect("newest");
+    assert_eq!((current.revision.number, current.limits[0].max), (2, Some(14.5)));
+    let first = store.specification(ids[0]).await.expect("the old one");
+    assert_eq!((first.revision.number, first.limits[0].max), (1, Some(14.8)));
+    assert_eq!(store.current_specifications().await.expect("all")[&flour_id], current.limits);
+}
+
+#[tokio::test]
+async fn cut_connections_cost_nobody_an_error() {
+    let database = TestDatabase::new().await;
+    for _ in 0..3 {
+        database.store.ping().await.expect("reached");
+        database.cut_connections().await;
+    }
+    database.store.ping().await.expect("reached again");
+}
+
+#[tokio::test]
+async fn a_database_that_is_not_there_is_told_as_such() {
+    let nowhere = Store::new("postgres://nobody@127.0.0.1:1/nothing", 1).expect("not yet");
+    assert!(matches!(nowhere.ping().await, Err(StoreError::Unavailable(_))));
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn migrations_go_both_ways() {
+    use diesel::Connection;
+    let database = TestDatabase::new().await;
+    let url = database.url.clone();
+    tokio::task::spawn_blocking(move || {
+        let mut connection =
+            AsyncConnectionWrapper::<AsyncPgConnection>::establish(&url).expect("connected");
+        let migrations = FileBasedMigrations::find_migrations_directory().expect("a folder");
+        connection.revert_all_migrations(migrations.clone()).expect("down");
+        connection.run_pending_migrations(migrations).expect("up again");
+    })
+    .await
+    .expect("no panic");
+    flour(&database.store).await;
+}
