@@ -1,0 +1,177 @@
+//! The what-if and planned batches on the real server.
+
+mod support;
+
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+use support::{Plant, fields, full_mixer, new_id};
+
+const CHAIN: &str = "/api/v1/chain";
+
+#[tokio::test]
+async fn another_lot_moves_the_chain_and_says_why() {
+    let plant = Plant::open().await;
+    let now = plant.hand("deck-roll-60", "VR-26-1063", full_mixer()).await;
+    let before = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let (status, answer) = plant.post(CHAIN, &json!({"now": now, "before": before})).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    let moves = answer["moves"].as_array().expect("a list");
+    let floor = moves.iter().find(|one| one["figure"] == "floor_pct").expect("water moved");
+    let told: f64 = floor["because"]
+        .as_array()
+        .expect("a list")
+        .iter()
+        .map(|because| because["delta"].as_f64().expect("a number"))
+        .sum();
+    assert!((told - floor["delta"].as_f64().expect("a number")).abs() < 0.02);
+    let stair = &answer["chain"]["water"];
+    let sum: f64 = stair["steps"]
+        .as_array()
+        .expect("a list")
+        .iter()
+        .map(|step| step["points"].as_f64().expect("a number"))
+        .sum();
+    assert!((sum - stair["floor_pct"].as_f64().expect("a number")).abs() < 1e-9);
+}
+
+#[tokio::test]
+async fn a_lot_without_absorption_stops_the_chain_until_water_is_set() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("causeway-stick", "BS-0430", full_mixer()).await;
+    let (status, answer) = plant.post(CHAIN, &json!({"now": hand})).await;
+    assert_eq!(status, StatusCode::OK);
+    assert_eq!(answer["chain"]["trouble"]["link"], "water");
+    let knobs = json!({"amount": {"by": "dough", "kg": 12}, "hydration_pct": 78});
+    let hand = plant.hand("causeway-stick", "BS-0430", knobs).await;
+    let (_, answer) = plant.post(CHAIN, &json!({"now": hand})).await;
+    assert_eq!(answer["chain"]["trouble"], Value::Null);
+    assert_eq!(answer["chain"]["dough"]["formula_hydration_pct"], 78.0);
+}
+
+#[tokio::test]
+async fn what_cannot_be_is_said_at_its_field() {
+    let plant = Plant::open().await;
+    for (knobs, named) in [
+        (json!({"amount": {"by": "dough", "kg": -4}}), "now.knobs.amount.kg"),
+        (json!({"amount": {"by": "pieces"}}), "now.knobs.amount.pieces"),
+        (json!({"amount": {"by": "mixer", "doughs": 1}, "tap_c": 300}), "now.knobs.tap_c"),
+        (
+            json!({"amount": {"by": "mixer", "doughs": 1}, "hydration_pct": "wet"}),
+            "now.knobs.hydration_pct",
+        ),
+        (
+            json!({"amount": {"by": "mixer", "doughs": 1}, "division_kg": 0}),
+            "now.knobs.division_kg",
+        ),
+    ] {
+        let hand = plant.hand("deck-roll-60", "VR-26-1090", knobs).await;
+        let (status, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
+        assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec![named]));
+    }
+    let mut hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    hand["lines"] = json!([{"ingredient": "flour", "pct": 0}, {"ingredient": "salt", "pct": -2}]);
+    let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
+    assert_eq!(fields(&problem), ["lines[1].pct"]);
+    hand["lines"] = json!([{"ingredient": "flour", "pct": 0}]);
+    let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
+    assert!(problem["detail"].as_str().is_some_and(|says| says.contains("make no dough")));
+    hand["lot_revision_id"] = json!(new_id());
+    let (status, _) = plant.post(CHAIN, &json!({"now": hand})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+async fn plan(plant: &Plant, id: &str, hand: &Value) -> (StatusCode, Value) {
+    let body = json!({
+        "slug": "deck-roll-60", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+    });
+    plant.put(&format!("/api/v1/batches/{id}"), &body).await
+}
+
+#[tokio::test]
+async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let id = new_id();
+    let (status, batch) = plan(&plant, &id, &hand).await;
+    assert_eq!(status, StatusCode::OK, "{batch}");
+    plan(&plant, &id, &hand).await;
+    let page = plant.get("/api/v1/batches").await;
+    assert_eq!(page["batches"].as_array().map(Vec::len), Some(1), "sent twice, stored once");
+
+    let product = plant.get("/api/v1/products/deck-roll-60").await;
+    let formula = product["formula"]["id"].as_str().expect("an id");
+    let mut lines = product["formula"]["lines"].clone();
+    lines[1]["pct"] = json!(2.2);
+    let revision = json!({
+        "number": 2, "lines": lines, "piece_kg": 0.060,
+        "signed": {"by": "RK", "reason": "cold night"},
+    });
+    let path = format!("/api/v1/formulas/{formula}/revisions/{}", new_id());
+    let (status, changed) = plant.put(&path, &revision).await;
+    assert_eq!((status, &changed["revision"]["number"]), (StatusCode::OK, &json!(2)));
+    let other = format!("/api/v1/formulas/{formula}/revisions/{}", new_id());
+    assert_eq!(plant.put(&other, &revision).await.0, StatusCode::CONFLICT);
+
+    let kept = plant.get(&format!("/api/v1/batches/{id}")).await;
+    assert_eq!(kept["issued"], batch["issued"]);
+    assert_eq!(kept["issued"]["formula_number"], 1);
+    assert_eq!(kept["pins"]["formula_revision_id"], hand["formula_revision_id"]);
+    let newest = plant.get("/api/v1/products/deck-roll-60").await;
+    assert_eq!(newest["formula"]["lines"][1]["pct"], 2.2);
+}
+
+#[tokio::test]
+async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("deck-roll-60", "BS-0430", full_mixer()).await;
+    let (status, problem) = plan(&plant, &new_id(), &hand).await;
+    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["hand"]));
+    let mut wrong = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let strong = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    wrong["specification_revision_id"] = strong["specification_revision_id"].clone();
+    let (_, problem) = plan(&plant, &new_id(), &wrong).await;
+    assert_eq!(fields(&problem), ["hand.formula_revision_id", "hand.specification_revision_id"]);
+    let body = json!({"slug": "deck-roll-60", "hand": hand, "planned_for": "tonight", "by": "RK"});
+    let (status, problem) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
+    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["planned_for"]));
+}
+
+#[tokio::test]
+async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let id = new_id();
+    assert_eq!(plan(&plant, &id, &hand).await.0, StatusCode::OK);
+    plant.database.cut_connections().await;
+    let kept = plant.get(&format!("/api/v1/batches/{id}")).await;
+    assert_eq!(kept["saved_by"], "RK");
+
+    let nowhere = ironpeel_store::Store::new("postgres://nobody@127.0.0.1:1/nothing", 1);
+    let app = ironpeel_server::app(nowhere.expect("connects later"), None);
+    let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.expect("a free port");
+    let base = format!("http://{}", listener.local_addr().expect("bound"));
+    tokio::spawn(ironpeel_server::serve(listener, app, std::future::pending()));
+    for path in ["/readyz", "/api/v1/lots", "/api/v1/products/deck-roll-60"] {
+        let response = reqwest::get(format!("{base}{path}")).await.expect("an answer");
+        assert_eq!(response.status(), StatusCode::SERVICE_UNAVAILABLE);
+        assert!(response.headers().contains_key("retry-after"));
+        let problem: Value = response.json().await.expect("JSON");
+        assert!(problem["detail"].as_str().is_some_and(|says| says.contains("sent again")));
+    }
+    let healthy = reqwest::get(format!("{base}/healthz")).await.expect("an answer");
+    assert_eq!(healthy.status(), StatusCode::OK);
+}
+
+#[tokio::test]
+async fn the_document_of_the_api_is_the_one_the_interface_was_made_from() {
+    let plant = Plant::open().await;
+    let served = plant.get("/api/openapi.json").await;
+    let kept: Value = serde_json::from_str(include_str!("../../../web/src/api/openapi.json"))
+        .expect("web/src/api/openapi.json is JSON");
+    assert!(served == kept, "run: cargo run --bin ironpeel openapi > web/src/api/openapi.json");
+    for path in ["/api/v1/calc/moisture-basis", "/api/v1/calc/dough-temperature"] {
+        assert!(served["paths"][path]["post"].is_object(), "{path}");
+    }
+    let (_, none) = plant.ask(Method::GET, "/api/nothing", &Value::Null).await;
+    assert_eq!(none["status"], 404);
+}

@@ -1,0 +1,83 @@
+//! The front end as it is served, and the server's own start and stop.
+
+mod support;
+
+use std::time::Duration;
+
+use reqwest::Method;
+use support::Plant;
+
+#[tokio::test]
+async fn files_are_packed_cached_by_name_and_under_a_strict_policy() {
+    let dist = std::env::temp_dir().join(format!("ironpeel-dist-{}", support::new_id()));
+    std::fs::create_dir_all(dist.join("assets")).expect("a folder");
+    std::fs::write(dist.join("index.html"), "<!doctype html>").expect("written");
+    std::fs::write(dist.join("assets/app-1a2b.js"), "plain").expect("written");
+    std::fs::write(dist.join("assets/app-1a2b.js.br"), "packed").expect("written");
+    let plant = Plant::open_with(Some(&dist)).await;
+
+    for path in ["/", "/water?product=deck-roll-60", "/batches/anything"] {
+        let page = plant.raw(Method::GET, path, "").await;
+        assert_eq!(page.status(), 200, "{path}");
+        let headers = page.headers();
+        assert_eq!(headers["cache-control"], "no-cache");
+        let policy = headers["content-security-policy"].to_str().expect("text");
+        assert!(policy.contains("default-src 'none'") && !policy.contains("unsafe"));
+        assert_eq!(headers["x-content-type-options"], "nosniff");
+        assert_eq!(page.text().await.expect("text"), "<!doctype html>");
+    }
+    let url = format!("{}/assets/app-1a2b.js", plant.base);
+    let packed = reqwest::Client::new().get(url).header("accept-encoding", "br");
+    let packed = packed.send().await.expect("an answer");
+    assert_eq!(packed.headers()["content-encoding"], "br");
+    assert!(packed.headers()["cache-control"].to_str().expect("text").contains("immutable"));
+    assert_eq!(packed.text().await.expect("text"), "packed");
+    let gone = plant.raw(Method::GET, "/assets/old-9z.js", "").await;
+    assert!(!gone.headers()["cache-control"].to_str().expect("text").contains("immutable"));
+    std::fs::remove_dir_all(dist).expect("removed");
+}
+
+#[tokio::test]
+async fn a_second_start_loads_the_demo_plant_no_second_time() {
+    let plant = Plant::open().await;
+    let again = ironpeel_server::demo::load_if_empty(&plant.database.store).await;
+    assert!(!again.expect("asked"));
+}
+
+#[tokio::test]
+async fn told_to_stop_it_finishes_and_says_when_its_port_is_taken() {
+    let plant = Plant::open().await;
+    let start = |port: u16| {
+        tokio::process::Command::new(env!("CARGO_BIN_EXE_ironpeel"))
+            .args(["serve", "--port", &port.to_string()])
+            .env("DATABASE_URL", &plant.database.url)
+            .stdout(std::process::Stdio::piped())
+            .stderr(std::process::Stdio::piped())
+            .spawn()
+            .expect("the binary starts")
+    };
+    let port: u16 =
+        plant.base.rsplit(':').next().and_then(|port| port.parse().ok()).expect("a port");
+    let refused = start(port).wait_with_output().await.expect("it ends");
+    assert!(!refused.status.success());
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("taken by another program"));
+
+    let free = std::net::TcpListener::bind("127.0.0.1:0").expect("a free port");
+    let port = free.local_addr().expect("bound").port();
+    drop(free);
+    let child = start(port);
+    let url = format!("http://127.0.0.1:{port}/readyz");
+    let mut tries = tokio::time::interval(Duration::from_millis(50));
+    for _ in 0..200 {
+        tries.tick().await;
+        if reqwest::get(&url).await.is_ok_and(|answer| answer.status().is_success()) {
+            break;
+        }
+    }
+    let id = child.id().expect("it runs").to_string();
+    let told = std::process::Command::new("kill").args(["-INT", &id]).status().expect("kill");
+    assert!(told.success());
+    let stopped = child.wait_with_output().await.expect("it ends");
+    assert!(stopped.status.success());
+    assert!(String::from_utf8_lossy(&stopped.stdout).contains("Ironpeel has stopped"));
+}

@@ -1,0 +1,100 @@
+//! A real server on a free port, with the demo plant in a database of its own.
+
+#![allow(dead_code, reason = "each test binary uses its part")]
+
+use std::path::Path;
+
+use ironpeel_store::testing::TestDatabase;
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+use tokio::net::TcpListener;
+use uuid::Uuid;
+
+pub struct Plant {
+    pub database: TestDatabase,
+    pub base: String,
+    client: reqwest::Client,
+}
+
+impl Plant {
+    pub async fn open() -> Self {
+        Self::open_with(None).await
+    }
+
+    pub async fn open_with(web: Option<&Path>) -> Self {
+        let database = TestDatabase::new().await;
+        let loaded = ironpeel_server::demo::load_if_empty(&database.store).await;
+        assert!(loaded.expect("the demo plant loads"), "a new database is empty");
+        let app = ironpeel_server::app(database.store.clone(), web);
+        let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
+        let base = format!("http://{}", listener.local_addr().expect("bound"));
+        tokio::spawn(ironpeel_server::serve(listener, app, std::future::pending()));
+        Self { database, base, client: reqwest::Client::new() }
+    }
+
+    pub async fn raw(
+        &self,
+        method: Method,
+        path: &str,
+        body: impl Into<reqwest::Body>,
+    ) -> reqwest::Response {
+        let url = format!("{}{path}", self.base);
+        self.client.request(method, url).body(body).send().await.expect("the server answers")
+    }
+
+    pub async fn ask(&self, method: Method, path: &str, body: &Value) -> (StatusCode, Value) {
+        let response = self.raw(method, path, body.to_string()).await;
+        let status = response.status();
+        (status, response.json().await.expect("JSON"))
+    }
+
+    pub async fn get(&self, path: &str) -> Value {
+        let (status, body) = self.ask(Method::GET, path, &Value::Null).await;
+        assert_eq!(status, StatusCode::OK, "{path}: {body}");
+        body
+    }
+
+    pub async fn post(&self, path: &str, body: &Value) -> (StatusCode, Value) {
+        self.ask(Method::POST, path, body).await
+    }
+
+    pub async fn put(&self, path: &str, body: &Value) -> (StatusCode, Value) {
+        self.ask(Method::PUT, path, body).await
+    }
+
+    /// A lot of the demo plant by its code.
+    pub async fn lot(&self, code: &str) -> Value {
+        let page = self.get("/api/v1/lots").await;
+        let lots = page["lots"].as_array().expect("a list");
+        let lot = lots.iter().find(|lot| lot["code"] == code).expect(code);
+        self.get(&format!("/api/v1/lots/{}", lot["id"].as_str().expect("an id"))).await
+    }
+
+    /// The dough in hand: a product from a lot.
+    pub async fn hand(&self, slug: &str, code: &str, knobs: Value) -> Value {
+        let product = self.get(&format!("/api/v1/products/{slug}")).await;
+        let lot = self.lot(code).await;
+        json!({
+            "lot_revision_id": lot["revision"]["id"],
+            "specification_revision_id": lot["certificate"]["specification"]["id"],
+            "formula_revision_id": product["formula"]["revision"]["id"],
+            "method_revision_id": product["method"]["revision"]["id"],
+            "line_revision_id": product["line"]["revision"]["id"],
+            "knobs": knobs,
+        })
+    }
+}
+
+pub fn full_mixer() -> Value {
+    json!({"amount": {"by": "mixer", "doughs": 1}})
+}
+
+pub fn new_id() -> String {
+    Uuid::new_v4().to_string()
+}
+
+/// The fields a problem names.
+pub fn fields(problem: &Value) -> Vec<&str> {
+    let errors = problem["errors"].as_array().map(Vec::as_slice).unwrap_or_default();
+    errors.iter().filter_map(|error| error["field"].as_str()).collect()
+}
