@@ -24,10 +24,13 @@ export function IntakeHead({ draft, flourId, flours, refused }: Props) {
   );
   return (
     <div className="mt-4 grid grid-cols-2 gap-x-6 gap-y-3 md:grid-cols-6">
-      <label className="text-sm text-iron">
-        Flour
+      <div>
+        <label htmlFor="flour" className="block text-sm text-iron">
+          Flour
+        </label>
         <select
-          className="field text-ink"
+          id="flour"
+          className="field"
           value={flourId ?? ""}
           disabled={draft.number > 1}
           onChange={(event) => changeDraft({ flourId: event.target.value || null })}
@@ -39,7 +42,7 @@ export function IntakeHead({ draft, flourId, flours, refused }: Props) {
             </option>
           ))}
         </select>
-      </label>
+      </div>
       {text("code", "Lot", "VR-26-1107")}
       {text("milled", "Milled", "2026-11-05")}
       {text("delivered", "Delivered", "2026-11-07")}

@@ -96,8 +96,12 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
           autoComplete="off"
           value={text}
           onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            // The list never closes by itself, so this closes the sheet.
+            if (event.key === "Escape") onClose();
+          }}
         />
-        <ComboboxOptions static className="mt-2 max-h-80 overflow-y-auto">
+        <ComboboxOptions static modal={false} className="mt-2 max-h-80 overflow-y-auto">
           {found.map((one) => (
             <ComboboxOption
               key={one.kind + one.key}

@@ -1,0 +1,75 @@
+import AxeBuilder from "@axe-core/playwright";
+import { certificate, drop, expect, GOOD, link, test } from "./plant";
+
+const SCREENS = [
+  ["start", "/"],
+  ["flour", "/flour?product=deck-roll-60"],
+  ["water", "/water?product=deck-roll-60"],
+  ["dough", "/dough?product=deck-roll-60"],
+  ["method", "/method?product=ferry-tin-short&flour=38&tap=28"],
+  ["floor", "/floor?product=causeway-stick"],
+  ["no hand", "/water"],
+  ["nowhere", "/no/such/place"],
+] as const;
+
+for (const theme of ["day", "night"]) {
+  for (const [name, path] of SCREENS) {
+    test(`${name} by ${theme} can be used by everybody`, async ({ page }) => {
+      await page.addInitScript(
+        (kept) => localStorage.setItem("ironpeel.preferences", kept),
+        JSON.stringify({ theme }),
+      );
+      await page.goto(path);
+      if (path.includes("product")) await expect(link(page, "Floor")).toContainText("Mixing sheet");
+      await expect(page.locator("html")).toHaveAttribute("data-theme", theme);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);
+    });
+  }
+}
+
+test("the certificate, the batch and the sheets laid over can be used by everybody", async ({
+  page,
+}) => {
+  const violations = async () =>
+    (await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [
+      id,
+      nodes.map((node) => node.html),
+    ]);
+  await page.goto("/floor?product=deck-roll-60");
+  await page.getByLabel("Planned by").fill("RK");
+  await page.getByRole("button", { name: "Plan this batch" }).click();
+  await expect(page.getByText("Tied to")).toBeVisible();
+  expect(await violations()).toEqual([]);
+  await page.goto("/");
+  await drop(page, certificate("VR-E2E-AXE", [...GOOD.slice(0, 3), "protein;130;%;14 %;"]));
+  await expect(
+    page.getByText("protein stands twice").or(page.getByText("cannot be")),
+  ).toBeVisible();
+  expect(await violations()).toEqual([]);
+  for (const key of ["?", ",", "/"]) {
+    await page.locator("h1").click();
+    await page.keyboard.press(key);
+    await expect(page.getByRole("dialog").getByRole("heading"), key).toBeVisible();
+    expect(await violations()).toEqual([]);
+    await page.keyboard.press("Escape");
+    await expect(page.getByRole("dialog")).toHaveCount(0);
+  }
+});
+
+for (const [size, width, height] of [
+  ["a tablet", 820, 1180],
+  ["200 % zoom", 640, 400],
+] as const) {
+  test(`every screen fits ${size} without scrolling sideways`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    for (const [, path] of SCREENS) {
+      await page.goto(path);
+      if (path.includes("product")) await expect(link(page, "Floor")).toContainText("Mixing sheet");
+      const wider = await page.evaluate(
+        () => document.documentElement.scrollWidth - window.innerWidth,
+      );
+      expect(wider, path).toBeLessThanOrEqual(0);
+    }
+  });
+}

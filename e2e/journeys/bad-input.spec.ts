@@ -1,0 +1,101 @@
+import { certificate, drop, expect, GOOD, test } from "./plant";
+
+test("bad rows say what would be right and the good ones stay", async ({ page }) => {
+  await page.goto("/");
+  const rows = [
+    ...GOOD.slice(0, 1),
+    "protein;130;%;14 %;",
+    "ash;0,61;;dry matter;",
+    "wet gluten;plenty;%;14 %;",
+    "loaf joy;3;%;;",
+    "moisture;14,0;%;as is;",
+    ...GOOD.slice(6, 7),
+  ];
+  await drop(page, certificate("VR-E2E-BAD", rows));
+  for (const says of [
+    "protein of 130 cannot be; it is from 0 to 40 %",
+    "the unit is missing; ash is in %",
+    "“plenty” is not a number",
+    "“loaf joy” is not a property we know; one of moisture",
+    "moisture stands twice, here and in row 1",
+  ]) {
+    await expect(page.getByText(says)).toBeVisible();
+  }
+  await expect(page.getByLabel("value, row 7")).toHaveValue("63,3");
+  await expect(page.getByText("5 rows to put right or remove")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Record the lot" })).toBeDisabled();
+
+  await page.getByRole("button", { name: "Remove row 5" }).click();
+  await expect(page.getByText("4 rows to put right or remove")).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("5 rows to put right or remove")).toBeVisible();
+});
+
+test("what is no certificate is refused in words and leaves the rows alone", async ({ page }) => {
+  await page.goto("/");
+  const file = (buffer: Buffer) => ({ name: "sheet.csv", mimeType: "text/csv", buffer });
+  await drop(page, file(Buffer.alloc(40 * 1024 * 1024, "x")));
+  await expect(page.getByText("40 MB is far more than a certificate")).toBeVisible();
+  await drop(page, file(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0])));
+  await expect(page.getByText("this is not a text file")).toBeVisible();
+  await drop(page, file(Buffer.from("dear miller, please find enclosed")));
+  await expect(page.getByText("no row begins with property and value")).toBeVisible();
+  await expect(page).toHaveURL(/\/$/);
+});
+
+test("a formula that makes no dough is said at its line, a recorded one is a revision", async ({
+  page,
+}) => {
+  await page.goto("/dough?product=causeway-stick");
+  const flour = page.getByLabel("flour, percent on flour");
+  await flour.fill("90");
+  await flour.press("Enter");
+  await expect(page.getByText("these percentages make no dough")).toBeVisible();
+  await page.getByRole("button", { name: "Put back" }).click();
+  await expect(flour).toHaveValue("100 %");
+
+  const salt = page.getByLabel("salt, percent on flour");
+  await salt.fill("-2");
+  await salt.press("Enter");
+  await expect(
+    page.getByText("percent on flour must be from 0 to 100 %; -2 was given"),
+  ).toBeVisible();
+  await salt.fill("plenty");
+  await salt.press("Enter");
+  await expect(page.getByText("“plenty” is not a percentage, such as 1.9")).toBeVisible();
+  await salt.fill("2.1");
+  await salt.press("Enter");
+  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await page.reload();
+  await expect(salt).toHaveValue("2.1 %");
+  await page.getByLabel("Who").fill("RK");
+  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await expect(page.getByText("why is it changed?")).toBeVisible();
+  await page.getByLabel("Why", { exact: true }).fill("flat taste");
+  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await expect(page.getByText("Revision 2,")).toBeVisible();
+  await expect(page.getByText("Edited and not recorded")).toBeHidden();
+});
+
+test("a target no water can reach is said at the field with what can be done", async ({ page }) => {
+  await page.goto("/method?product=causeway-stick");
+  const target = page.getByLabel("Dough off the mixer");
+  await target.fill("60");
+  await target.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("water hotter than 60 °C is not used");
+  await expect(target).toHaveAttribute("aria-invalid", "true");
+  await expect(page.getByText("target out of reach")).toBeVisible();
+
+  await page.goto("/method?product=ferry-tin-short&tap=28");
+  await target.fill("10");
+  await target.press("Enter");
+  await page.getByLabel("Flour", { exact: true }).fill("95 F");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Flour", { exact: true })).toHaveValue("35.0 °C");
+  await expect(page.getByRole("alert")).toContainText("of the water as ice");
+  await expect(page.getByRole("alert")).toContainText("°C cooler");
+
+  await page.getByLabel("Tap water").fill("200");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("tap water must be from 0 to 60 °C; 200 was given")).toBeVisible();
+});

@@ -1,0 +1,101 @@
+import { certificate, drop, expect, GOOD, link, pages, test } from "./plant";
+
+test("a certificate becomes tonight's mixing sheet", async ({ page }) => {
+  await page.goto("/");
+  await drop(page, certificate("VR-E2E-1", GOOD));
+  await expect(page.getByRole("heading", { name: "Take in a certificate" })).toBeVisible();
+  await expect(page.getByLabel("Flour", { exact: true })).toHaveValue(/.+/);
+
+  // Each reading on its basis, on 14 % and on dry matter.
+  const protein = page.getByRole("row").filter({ has: page.getByLabel("value, row 2") });
+  await expect(protein).toContainText("12.98");
+  await expect(protein).toContainText("15.12");
+
+  // Corrected inline, judged as it is typed.
+  await page.getByLabel("value, row 3").fill("0,70");
+  await expect(
+    page.getByRole("row").filter({ has: page.getByLabel("value, row 3") }),
+  ).toContainText("0.06 above the maximum of 0.64");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByLabel("value, row 3")).toHaveValue("0,61");
+
+  // A reload loses nothing.
+  await page.reload();
+  await expect(page.getByLabel("Lot", { exact: true })).toHaveValue("VR-E2E-1");
+  await page.getByLabel("Recorded by").fill("RK");
+  await page.getByRole("button", { name: "Record the lot" }).click();
+  await expect(page.getByRole("heading", { name: "VR-E2E-1" })).toBeVisible();
+  await expect(page.getByText("● in").first()).toBeVisible();
+
+  // A product from this lot.
+  await page.getByRole("link", { name: "Ironpeel" }).click();
+  await page.getByRole("link", { name: "Deck Roll 60 Line 2" }).click();
+  await page.getByLabel("Lot in hand").selectOption({ label: "VR-E2E-1 ● in" });
+  await expect(link(page, "Flour")).toContainText("VR-E2E-1");
+  await page.getByRole("radio", { name: "pieces" }).click();
+  await page.getByLabel("Pieces wanted").fill("4000");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("2 of them")).toBeVisible();
+
+  await page.keyboard.press("Escape");
+  await link(page, "Water").click();
+  await expect(page.getByRole("figure", { name: "Water stair" })).toBeVisible();
+  await expect(page.getByRole("cell", { name: "the lot's own moisture, 14.1 %" })).toBeVisible();
+
+  await link(page, "Floor").click();
+  const sheet = page.getByRole("article", { name: "Mixing sheet" });
+  await expect(sheet).toContainText("VR-E2E-1");
+  const salt = sheet.getByRole("listitem").filter({ hasText: "Salt in" }).first();
+  await expect(salt).toContainText("at 75 % of mixing");
+  await expect(salt).toContainText("salt");
+  await expect(sheet).toContainText("Guard shut");
+
+  await page.getByRole("button", { name: "Plan this batch" }).click();
+  await expect(page).toHaveURL(/\/batches\/[0-9a-f-]{36}/);
+  await expect(page.getByText("VR-E2E-1, revision 1")).toBeVisible();
+  const planned = await sheet.innerText();
+  await page.goto(new URL(page.url()).pathname);
+  await expect(sheet).toContainText("VR-E2E-1");
+  expect(await sheet.innerText()).toBe(planned);
+  expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
+});
+
+test("every product's sheet prints on one A4 page", async ({ page }) => {
+  for (const slug of ["deck-roll-60", "ferry-tin-short", "causeway-stick"]) {
+    await page.goto(`/floor?product=${slug}&tap=26&flour=34`);
+    await expect(page.getByRole("article", { name: "Mixing sheet" })).toBeVisible();
+    expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
+  }
+});
+
+test("a certificate is typed in by keyboard alone", async ({ page }) => {
+  await page.goto("/");
+  await page.keyboard.press("n");
+  await expect(page.getByRole("heading", { name: "Take in a certificate" })).toBeVisible();
+  await page.getByLabel("Flour", { exact: true }).focus();
+  await page.keyboard.type("Tarn P");
+  await page.keyboard.press("Tab");
+  for (const text of ["VP-E2E-1", "6.11.2026", "2026-11-08", "12,5", "RK"]) {
+    await page.keyboard.type(text);
+    await page.keyboard.press("Tab");
+  }
+  await page.getByRole("button", { name: "A row for each property" }).press("Enter");
+  const values = ["14,2", "10,4", "0,55", "320", "5,6", "56,5", "165"];
+  for (const [at, value] of values.entries()) {
+    await page.getByLabel(`value, row ${at + 1}`).focus();
+    await page.keyboard.type(value);
+  }
+  const save = page.getByRole("button", { name: "Record the lot" });
+  await expect(save).toBeEnabled();
+  await save.press("Enter");
+  await expect(page.getByRole("heading", { name: "VP-E2E-1" })).toBeVisible();
+
+  // Put right later: a new revision with its reason.
+  await page.getByRole("button", { name: "Correct this certificate" }).click();
+  await page.getByLabel("value, row 1").fill("14,6");
+  await page.getByRole("button", { name: "Record the correction" }).click();
+  await expect(page.getByText("why is it changed?").first()).toBeVisible();
+  await page.getByLabel("Why it is corrected").fill("read from the wrong line");
+  await page.getByRole("button", { name: "Record the correction" }).click();
+  await expect(page.getByText("revision 2, RK")).toBeVisible();
+});

@@ -1,0 +1,117 @@
+import { certificate, drop, expect, GOOD, link, test } from "./plant";
+
+test("another lot moves the chain, says why, and undo takes it back", async ({ page }) => {
+  await page.goto("/water?product=deck-roll-60");
+  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1090 ● in" });
+  await expect(link(page, "Water")).toContainText("58.5 %");
+  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out" });
+  await expect(link(page, "Water")).toContainText("62.6 %");
+  await expect(link(page, "Water")).toContainText("+4.09");
+  await expect(page.getByText("damaged starch is 10.9 %")).toBeVisible();
+
+  const moved = page.getByRole("complementary", { name: "What moved" });
+  await moved.getByText("floor water").first().click();
+  await expect(moved.getByRole("listitem").first()).toContainText(
+    "farinograph absorption on 14 % +3.40 points",
+  );
+  await page.keyboard.press("Control+z");
+  await expect(link(page, "Water")).toContainText("58.5 %");
+  await expect(page.getByLabel("Lot in hand")).toHaveValue(/.+/);
+});
+
+test("water set by hand is kept in the address and can be put back", async ({ page }) => {
+  await page.goto("/water?product=deck-roll-60");
+  const byHand = page.getByLabel("Set by hand");
+  await byHand.fill("64");
+  await byHand.press("Enter");
+  await expect(link(page, "Water")).toContainText("64.0 %");
+  await expect(page).toHaveURL(/water=64/);
+  await expect(page.getByRole("cell", { name: "set by hand", exact: true })).toBeVisible();
+  await page.reload();
+  await expect(link(page, "Water")).toContainText("64.0 %");
+  await page.getByRole("button", { name: "Back to the stair" }).click();
+  await expect(page.getByRole("cell", { name: "set by hand", exact: true })).toBeHidden();
+});
+
+test("the chain stops in words where a lot has no absorption", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "BS-0430" }).click();
+  const lot = new URL(page.url()).searchParams.get("lot");
+  await page.goto(`/floor?product=causeway-stick&lot=${lot}`);
+  await expect(page.getByRole("heading", { name: "The chain stops at water" })).toBeVisible();
+  await link(page, "Water").click();
+  await page.getByLabel("Set by hand").fill("76");
+  await page.keyboard.press("Enter");
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+});
+
+test("a lost connection is said, kept, and sent again without doubling", async ({
+  page,
+  context,
+}) => {
+  await page.goto("/");
+  await drop(page, certificate("VR-E2E-LOST", GOOD));
+  await page.getByLabel("Recorded by").fill("RK");
+  await expect(page.getByRole("button", { name: "Record the lot" })).toBeEnabled();
+
+  // The server records it, and its answer is lost on the way.
+  let lost = true;
+  await page.route("**/api/v1/lots/*/revisions/*", async (route) => {
+    if (!lost) return route.continue();
+    await route.fetch();
+    await route.abort();
+  });
+  await page.getByRole("button", { name: "Record the lot" }).click();
+  await expect(page.getByText("Not yet recorded:")).toBeVisible();
+  await context.setOffline(true);
+  lost = false;
+  await expect(page.getByText("lot VR-E2E-LOST. Kept here")).toBeVisible();
+
+  await context.setOffline(false);
+  await expect(page.getByRole("heading", { name: "VR-E2E-LOST" })).toBeVisible();
+  await expect(page.getByText("Not yet recorded:")).toBeHidden();
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: "VR-E2E-LOST" })).toHaveCount(1);
+});
+
+test("keys, finder, units and the night shift", async ({ page }) => {
+  await page.goto("/dough?product=deck-roll-60");
+  await expect(link(page, "Method")).toContainText("°C");
+  await page.keyboard.press("4");
+  await expect(page.getByRole("heading", { name: "Method" })).toBeVisible();
+  await page.keyboard.press("?");
+  await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  await page.keyboard.press(",");
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("radio", { name: "°F" }).click();
+  await dialog.getByRole("radio", { name: "lb, oz" }).click();
+  await dialog.getByRole("radio", { name: "comma" }).click();
+  await dialog.getByRole("radio", { name: "night shift" }).click();
+  await page.keyboard.press("Escape");
+  await expect(link(page, "Method")).toContainText("dough 80,6 °F");
+  await expect(link(page, "Dough")).toContainText("352,74 lb");
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "night");
+  await page.getByLabel("Tap water").fill("50");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/tap=10(&|$)/);
+  await page.getByLabel("Tap water").blur();
+
+  await page.keyboard.press("/");
+  await page.getByLabel("Find a lot, a product, an action").fill("vr-26-1063");
+  await dialog.getByRole("option", { name: /VR-26-1063/ }).click();
+  await expect(page.getByRole("heading", { name: "VR-26-1063" })).toBeVisible();
+  await expect(link(page, "Flour")).toContainText("VR-26-1063");
+});
+
+test("figures answer why", async ({ page }) => {
+  await page.goto("/method?product=ferry-tin-short");
+  await page.getByRole("button", { name: "Why: water temperature" }).click();
+  await expect(page.getByText("melting of ice")).toBeVisible();
+  await expect(page.getByText("ice must melt before the dough develops")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await link(page, "Dough").click();
+  await page.getByRole("button", { name: "Why: one dough" }).click();
+  await expect(page.getByRole("cell", { name: /^scaling loss/ })).toBeVisible();
+});

@@ -1,0 +1,67 @@
+import { expect, test as base, type Page } from "@playwright/test";
+
+/** A page on which nothing may be logged as an error: no broken policy, no failing script. */
+export const test = base.extend<{ quiet: string[] }>({
+  quiet: [
+    async ({ page }, use) => {
+      const said: string[] = [];
+      page.on("pageerror", (error) => said.push(error.message));
+      page.on("console", (message) => {
+        // A refused request is the journey's own business, and shown on the page.
+        if (message.type() === "error" && !message.text().startsWith("Failed to load resource")) {
+          said.push(message.text());
+        }
+      });
+      await use(said);
+      expect(said).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** A link of the chain. */
+export const link = (page: Page, name: string) =>
+  page
+    .getByRole("navigation", { name: "The chain" })
+    .getByRole("link", { name: new RegExp(`^${name}`) });
+
+/** The one-lot certificate of the mill, with a code of the journey's own. */
+export const certificate = (code: string, rows: string[]) => ({
+  name: "certificate.csv",
+  mimeType: "text/csv",
+  buffer: Buffer.from(
+    [
+      "mill;Vennick Roller Mill",
+      "product;Tarn Strong",
+      `lot;${code}`,
+      "milled;2026-11-05",
+      "delivered;2026-11-07",
+      "tonnes;24,6",
+      "property;value;unit;basis;method",
+      ...rows,
+    ].join("\n"),
+  ),
+});
+
+export const GOOD = [
+  "moisture;14,1;%;as is;ISO 712",
+  "protein;13,0;%;14 %;ISO 16634-2",
+  "ash;0,61;%;dry matter;ISO 2171",
+  "wet gluten;31,4;%;14 %;ISO 21415-2",
+  "falling number;342;s;;ISO 3093",
+  "damaged starch;8,4;%;as is;AACC 76-31",
+  "absorption;63,3;%;14 %;ISO 5530-1",
+  "stability;11,5;min;;ISO 5530-1",
+  "W;298;10-4 J;;ISO 27971",
+];
+
+export async function drop(page: Page, file: { name: string; mimeType: string; buffer: Buffer }) {
+  await page.locator("input[type=file]").first().setInputFiles(file);
+}
+
+/** Pages of a PDF. */
+export function pages(pdf: Buffer): number {
+  return pdf.toString("latin1").match(/\/Type\s*\/Page[^s]/g)?.length ?? 0;
+}

@@ -1,0 +1,19 @@
+import { defineConfig } from "@playwright/test";
+
+export default defineConfig({
+  testDir: "journeys",
+  outputDir: "results",
+  fullyParallel: true,
+  workers: 2,
+  forbidOnly: Boolean(process.env.CI),
+  reporter: "list",
+  timeout: 60_000,
+  use: {
+    baseURL: process.env.IRONPEEL_URL ?? "http://127.0.0.1:7420",
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"],
+    },
+  },
+});
