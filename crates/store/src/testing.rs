@@ -56,13 +56,8 @@ impl TestDatabase {
 
 impl Server {
     async fn start() -> Self {
-        let (url, cluster) = match std::env::var("DATABASE_URL") {
-            Ok(url) => (url, None),
-            Err(_) => {
-                let (url, cluster) = start_cluster();
-                (url, Some(cluster))
-            }
-        };
+        let given = std::env::var("DATABASE_URL").map(|url| (url, None));
+        let (url, cluster) = given.unwrap_or_else(|_| start_cluster());
         let base = url.rsplit_once('/').expect("an address ends in a database's name").0.to_owned();
         let template = format!("template_{}", Uuid::now_v7().simple());
         let server = Self { base, template, _cluster: cluster };
@@ -80,7 +75,7 @@ impl Server {
     }
 }
 
-fn start_cluster() -> (String, Child) {
+fn start_cluster() -> (String, Option<Child>) {
     let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/postgres");
     let directory = std::env::temp_dir().join(format!("ironpeel-{}", Uuid::now_v7().simple()));
     let mut cluster = Command::new(script)
@@ -94,5 +89,5 @@ fn start_cluster() -> (String, Child) {
     let stdout = cluster.stdout.take().expect("it was asked for");
     BufReader::new(stdout).read_line(&mut url).expect("scripts/postgres says its address");
     assert!(!url.trim().is_empty(), "PostgreSQL did not start; scripts/setup installs it");
-    (url.trim().to_owned(), cluster)
+    (url.trim().to_owned(), Some(cluster))
 }
