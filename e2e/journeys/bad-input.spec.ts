@@ -41,6 +41,18 @@ test("what is no certificate is refused in words and leaves the rows alone", asy
   await drop(page, file(Buffer.from("dear miller, please find enclosed")));
   await expect(page.getByText("no row begins with property and value")).toBeVisible();
   await expect(page).toHaveURL(/\/$/);
+
+  // Dropped anywhere on the page, it is taken just so.
+  const data = await page.evaluateHandle(() => {
+    const held = new DataTransfer();
+    held.items.add(new File(["lot;VR-DROP\nproperty;value\nW;298"], "dropped.csv"));
+    return held;
+  });
+  await page.dispatchEvent("body", "dragover", { dataTransfer: data });
+  await expect(page.getByText("Let the certificate go here")).toBeVisible();
+  await page.dispatchEvent("body", "drop", { dataTransfer: data });
+  await expect(page.getByLabel("Lot", { exact: true })).toHaveValue("VR-DROP");
+  await expect(page.getByText("the unit is missing; W is in 10-4 J")).toBeVisible();
 });
 
 test("a formula that makes no dough is said at its line, a recorded one is a revision", async ({
@@ -75,6 +87,21 @@ test("a formula that makes no dough is said at its line, a recorded one is a rev
   await page.getByRole("button", { name: "Record revision 2" }).click();
   await expect(page.getByText("Revision 2,")).toBeVisible();
   await expect(page.getByText("Edited and not recorded")).toBeHidden();
+});
+
+test("a mass nobody can weigh is said at its field", async ({ page }) => {
+  await page.goto("/dough?product=deck-roll-60");
+  await page.getByRole("radio", { name: "dough mass" }).click();
+  const dough = page.getByLabel("Dough wanted");
+  await dough.fill("-4 kg");
+  await dough.press("Enter");
+  await expect(
+    page.getByText("dough mass must be from 0.05 to 100000 kg; -4 was given"),
+  ).toBeVisible();
+  await dough.fill("3 lb 4 oz");
+  await dough.press("Enter");
+  await expect(dough).toHaveValue("1.474 kg");
+  await expect(page.getByText("is less than Mixer 2 mixes well")).toBeVisible();
 });
 
 test("a target no water can reach is said at the field with what can be done", async ({ page }) => {

@@ -12,7 +12,7 @@ test("another lot moves the chain, says why, and undo takes it back", async ({ p
   const moved = page.getByRole("complementary", { name: "What moved" });
   await moved.getByText("floor water").first().click();
   await expect(moved.getByRole("listitem").first()).toContainText(
-    "farinograph absorption on 14 % +3.40 points",
+    "+3.40 points farinograph absorption on 14 %",
   );
   await page.keyboard.press("Control+z");
   await expect(link(page, "Water")).toContainText("58.5 %");

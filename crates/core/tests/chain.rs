@@ -6,7 +6,7 @@ use ironpeel_core::flour::{Readings, Row, read_rows};
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::water::{Process, Species};
 
-fn lot(rows: &[(&str, &str, &str, &str)]) -> LotInHand {
+fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
     let rows: Vec<Row> = rows
         .iter()
         .map(|(property, value, unit, basis)| Row {
@@ -18,7 +18,11 @@ fn lot(rows: &[(&str, &str, &str, &str)]) -> LotInHand {
         })
         .collect();
     let readings = read_rows(&rows).into_iter().map(|read| read.expect("good")).collect();
-    LotInHand { species: Species::Wheat, readings: Readings(readings) }
+    Readings(readings)
+}
+
+fn wheat(readings: &Readings) -> LotInHand<'_> {
+    LotInHand { species: Species::Wheat, readings }
 }
 
 fn roll() -> FormulaInHand {
@@ -102,7 +106,7 @@ fn another_lot_moves_every_link_and_says_why() {
     let (usual, thirsty, formula, method, line) =
         (lot(&USUAL), lot(&THIRSTY), roll(), method(), line());
     let hand = Hand {
-        lot: &usual,
+        lot: wheat(&usual),
         limits: &[],
         formula: &formula,
         method: &method,
@@ -110,7 +114,7 @@ fn another_lot_moves_every_link_and_says_why() {
         age_days: Some(6.0),
         knobs: KNOBS,
     };
-    let other = Hand { lot: &thirsty, ..hand };
+    let other = Hand { lot: wheat(&thirsty), ..hand };
     let (before, after) = (chain(&hand), chain(&other));
     let moved = moves((&hand, &before), (&other, &after));
 
@@ -130,7 +134,7 @@ fn another_lot_moves_every_link_and_says_why() {
 fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
     let (lot, formula, method, line) = (lot(&USUAL), roll(), method(), line());
     let hand = Hand {
-        lot: &lot,
+        lot: wheat(&lot),
         limits: &[],
         formula: &formula,
         method: &method,
@@ -147,7 +151,7 @@ fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
         .expect("salt goes in");
     assert_eq!(salt_step.label, "Salt in");
     assert_eq!(salt_step.mixing_done_pct, Some(75.0));
-    let names: Vec<_> = sheet.steps[0].takes.iter().map(|item| &*item.name).collect();
+    let names: Vec<_> = sheet.steps[0].takes.iter().map(|item| item.name).collect();
     assert_eq!(names, ["water", "ice", "flour", "instant yeast", "sugar", "fat"]);
     let sum: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum();
     let wanted = chain.dough.expect("a dough").scaled.dough_kg;
@@ -159,7 +163,7 @@ fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
     let (lot, formula, method, line) =
         (lot(&[("moisture", "14.1", "%", "")]), roll(), method(), line());
     let mut hand = Hand {
-        lot: &lot,
+        lot: wheat(&lot),
         limits: &[],
         formula: &formula,
         method: &method,
@@ -180,7 +184,7 @@ fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
 fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
     let (lot, formula, method, line) = (lot(&USUAL), roll(), method(), line());
     let hand = Hand {
-        lot: &lot,
+        lot: wheat(&lot),
         limits: &[],
         formula: &formula,
         method: &method,

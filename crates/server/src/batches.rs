@@ -14,7 +14,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::chain::{HandInput, Held, Pins};
-use crate::page::{After, PAGE, cut};
+use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At};
 use crate::state::App;
@@ -89,10 +89,10 @@ pub struct BatchInput {
 }
 
 /// Batches, newest first
-#[utoipa::path(get, path = "/api/v1/batches", tag = "batch", params(After),
+#[utoipa::path(get, path = "/api/v1/batches", tag = "batch", params(Wanted),
     responses((status = 200, body = BatchPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn batches(State(app): State<App>, Asked(after): Asked<After>) -> Result<Json<BatchPage>> {
-    let mut found = app.store.batches(after.key(), PAGE + 1).await?;
+async fn batches(State(app): State<App>, Asked(page): Asked<Wanted>) -> Result<Json<BatchPage>> {
+    let mut found = app.store.batches(page.key(), PAGE + 1).await?;
     let next = cut(&mut found, |batch| (batch.saved_at, batch.id));
     Ok(Json(BatchPage { batches: found.into_iter().map(Into::into).collect(), next }))
 }
@@ -159,10 +159,14 @@ async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Resul
         faults.push("by", "who plans this? a name or initials");
     }
     if documents.formula.formula_id != product.formula_id {
-        faults.push("hand.formula_revision_id", format!("this formula is not {}'s", product.name));
+        faults.push(
+            "hand.pins.formula_revision_id",
+            format!("this formula is not {}'s", product.name),
+        );
     }
     if documents.specification.flour_id != documents.lot.flour.id {
-        faults.push("hand.specification_revision_id", "this specification is of another flour");
+        faults
+            .push("hand.pins.specification_revision_id", "this specification is of another flour");
     }
     faults.or(())?;
     let chain = chain(&held.hand());

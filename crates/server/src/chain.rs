@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{NaiveDate, Utc};
-use ironpeel_core::chain::{Chain, FormulaInHand, Hand, Knobs, LotInHand, Move, chain, moves};
+use ironpeel_core::chain::{Chain, FormulaInHand, Hand, Knobs, Move, chain, moves};
 use ironpeel_core::dough::{AmountInput, LineInput};
 use ironpeel_core::units::{Bound, Faults, Given};
 use serde::{Deserialize, Serialize};
@@ -59,7 +59,6 @@ pub struct KnobsInput {
 /// The dough in hand.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct HandInput {
-    #[serde(flatten)]
     pub pins: Pins,
     pub knobs: KnobsInput,
     /// When it is to be mixed; today if left out. The lot's age counts to it.
@@ -107,7 +106,6 @@ impl KnobsInput {
 #[derive(Debug)]
 pub struct Held {
     pub documents: Documents,
-    lot: LotInHand,
     edited: Option<FormulaInHand>,
     age_days: Option<f64>,
     knobs: Knobs,
@@ -127,12 +125,12 @@ impl Held {
         let mix_on = input.mix_on.unwrap_or_else(|| Utc::now().date_naive());
         let milled_on = documents.lot.current.milled_on;
         let age_days = milled_on.map(|milled| (mix_on - milled).num_days().max(0) as f64);
-        Ok(Self { lot: documents.lot.in_hand(), documents, edited, age_days, knobs })
+        Ok(Self { documents, edited, age_days, knobs })
     }
 
     pub fn hand(&self) -> Hand<'_> {
         Hand {
-            lot: &self.lot,
+            lot: self.documents.lot.in_hand(),
             limits: self.documents.limits(),
             formula: self.edited.as_ref().unwrap_or(&self.documents.formula.formula),
             method: &self.documents.method.method,

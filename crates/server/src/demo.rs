@@ -6,10 +6,10 @@ use anyhow::Context;
 use chrono::{Days, Utc};
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
-use ironpeel_core::flour::{Limit, Row, read_rows};
+use ironpeel_core::flour::{Limit, Readings, Row, read_rows};
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::water::{Process, Species};
-use ironpeel_store::{Flour, LotReading, NewFormula, NewLotRevision, Product, Signed, Store};
+use ironpeel_store::{Flour, NewFormula, NewLotRevision, Product, Signed, Stated, Store};
 use serde::Deserialize;
 use uuid::Uuid;
 
@@ -183,12 +183,10 @@ impl DemoLot {
                 method,
             })
             .collect();
-        let readings = read_rows(&rows).into_iter().zip(&rows).map(|(read, row)| {
-            let reading =
-                read.map_err(|fault| anyhow::anyhow!("{}: {}", self.code, fault.message))?;
-            let (stated_value, stated_unit) = (row.value.clone(), row.unit.clone());
-            anyhow::Ok(LotReading { reading, stated_value, stated_unit })
-        });
+        let readings = read_rows(&rows)
+            .into_iter()
+            .map(|read| read.map_err(|fault| anyhow::anyhow!("{}: {}", self.code, fault.message)))
+            .collect::<anyhow::Result<_>>()?;
         Ok(NewLotRevision {
             lot_id: Uuid::now_v7(),
             flour_id,
@@ -197,7 +195,11 @@ impl DemoLot {
             milled_on: today.checked_sub_days(Days::new(self.milled_days_ago)),
             delivered_on: today.checked_sub_days(Days::new(self.delivered_days_ago)),
             tonnes: Some(self.tonnes),
-            readings: readings.collect::<anyhow::Result<_>>()?,
+            readings: Readings(readings),
+            stated: rows
+                .into_iter()
+                .map(|Row { value, unit, .. }| Stated { value, unit })
+                .collect(),
             signed: signed.clone(),
             code: self.code,
         })

@@ -32,7 +32,7 @@ use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::compression::predicate::SizeAbove;
-use tower_http::trace::{DefaultOnResponse, TraceLayer};
+use tower_http::trace::{DefaultMakeSpan, DefaultOnResponse, TraceLayer};
 use tracing::Level;
 use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
@@ -84,7 +84,11 @@ pub fn app(store: Store, web: Option<&Path>) -> Router {
         routes = routes.merge(web::routes(dist));
     }
     let layers = ServiceBuilder::new()
-        .layer(TraceLayer::new_for_http().on_response(DefaultOnResponse::new().level(Level::DEBUG)))
+        .layer(
+            TraceLayer::new_for_http()
+                .make_span_with(DefaultMakeSpan::new().level(Level::INFO))
+                .on_response(DefaultOnResponse::new().level(Level::INFO)),
+        )
         .layer(CatchPanicLayer::custom(|_| {
             let detail = "a fault of ours, and logged; nothing was stored";
             axum::response::IntoResponse::into_response(Problem::new(

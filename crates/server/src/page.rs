@@ -8,14 +8,21 @@ use uuid::Uuid;
 pub const PAGE: i64 = 50;
 
 /// Where a page begins: after this row, counted from the newest.
-#[derive(Debug, Clone, Copy, Deserialize, Serialize, IntoParams, ToSchema)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
 pub struct After {
+    pub after_at: DateTime<Utc>,
+    pub after_id: Uuid,
+}
+
+/// The page wanted; the first if both are left out.
+#[derive(Debug, Clone, Copy, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Wanted {
     pub after_at: Option<DateTime<Utc>>,
     pub after_id: Option<Uuid>,
 }
 
-impl After {
+impl Wanted {
     pub fn key(self) -> Option<PageKey> {
         self.after_at.zip(self.after_id)
     }
@@ -25,7 +32,6 @@ impl After {
 pub fn cut<T>(rows: &mut Vec<T>, key: impl Fn(&T) -> PageKey) -> Option<After> {
     let more = rows.len() > PAGE as usize;
     rows.truncate(PAGE as usize);
-    let last = rows.last().filter(|_| more)?;
-    let (at, id) = key(last);
-    Some(After { after_at: Some(at), after_id: Some(id) })
+    let (after_at, after_id) = rows.last().filter(|_| more).map(key)?;
+    Some(After { after_at, after_id })
 }

@@ -63,7 +63,7 @@ pub struct FormulaView {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct LineRow {
     pub ingredient: Ingredient,
-    pub label: String,
+    pub label: &'static str,
     pub pct: f64,
 }
 

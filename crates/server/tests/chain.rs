@@ -75,7 +75,7 @@ async fn what_cannot_be_is_said_at_its_field() {
     hand["lines"] = json!([{"ingredient": "flour", "pct": 0}]);
     let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
     assert!(problem["detail"].as_str().is_some_and(|says| says.contains("make no dough")));
-    hand["lot_revision_id"] = json!(new_id());
+    hand["pins"]["lot_revision_id"] = json!(new_id());
     let (status, _) = plant.post(CHAIN, &json!({"now": hand})).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
@@ -115,7 +115,7 @@ async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
     let kept = plant.get(&format!("/api/v1/batches/{id}")).await;
     assert_eq!(kept["issued"], batch["issued"]);
     assert_eq!(kept["issued"]["formula_number"], 1);
-    assert_eq!(kept["pins"]["formula_revision_id"], hand["formula_revision_id"]);
+    assert_eq!(kept["pins"]["formula_revision_id"], hand["pins"]["formula_revision_id"]);
     let newest = plant.get("/api/v1/products/deck-roll-60").await;
     assert_eq!(newest["formula"]["lines"][1]["pct"], 2.2);
 }
@@ -128,9 +128,13 @@ async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["hand"]));
     let mut wrong = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
     let strong = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    wrong["specification_revision_id"] = strong["specification_revision_id"].clone();
+    wrong["pins"]["specification_revision_id"] =
+        strong["pins"]["specification_revision_id"].clone();
     let (_, problem) = plan(&plant, &new_id(), &wrong).await;
-    assert_eq!(fields(&problem), ["hand.formula_revision_id", "hand.specification_revision_id"]);
+    assert_eq!(
+        fields(&problem),
+        ["hand.pins.formula_revision_id", "hand.pins.specification_revision_id"]
+    );
     let body = json!({"slug": "deck-roll-60", "hand": hand, "planned_for": "tonight", "by": "RK"});
     let (status, problem) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["planned_for"]));

@@ -23,7 +23,7 @@ pub use error::{Result, StoreError};
 pub use flour::{Flour, SpecificationRevision};
 pub use formula::{FormulaRevision, NewFormula};
 pub use line::LineRevision;
-pub use lot::{Lot, LotReading, LotRevision, LotSummary, NewLotRevision};
+pub use lot::{Lot, LotRevision, LotSummary, NewLotRevision, Stated};
 pub use method::MethodRevision;
 pub use product::Product;
 pub use revision::{Revision, Signed};

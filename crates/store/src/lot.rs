@@ -11,12 +11,11 @@ use crate::revision::{Revision, Signed};
 use crate::schema::{flour, lot, lot_revision, mill, reading};
 use crate::store::{PageKey, Store};
 
-/// A reading with the words the certificate stated it in.
-#[derive(Debug, Clone, PartialEq)]
-pub struct LotReading {
-    pub reading: Reading,
-    pub stated_value: String,
-    pub stated_unit: String,
+/// The words a certificate stated a reading in.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Stated {
+    pub value: String,
+    pub unit: String,
 }
 
 /// One state of a lot's certificate.
@@ -26,7 +25,9 @@ pub struct LotRevision {
     pub milled_on: Option<NaiveDate>,
     pub delivered_on: Option<NaiveDate>,
     pub tonnes: Option<f64>,
-    pub readings: Vec<LotReading>,
+    pub readings: Readings,
+    /// One for each reading, in their order.
+    pub stated: Vec<Stated>,
 }
 
 /// A lot with one state of its certificate.
@@ -40,14 +41,8 @@ pub struct Lot {
 
 impl Lot {
     /// The lot as the chain takes it.
-    pub fn in_hand(&self) -> LotInHand {
-        LotInHand { species: self.flour.species, readings: self.current.readings() }
-    }
-}
-
-impl LotRevision {
-    pub fn readings(&self) -> Readings {
-        Readings(self.readings.iter().map(|row| row.reading.clone()).collect())
+    pub fn in_hand(&self) -> LotInHand<'_> {
+        LotInHand { species: self.flour.species, readings: &self.current.readings }
     }
 }
 
@@ -75,7 +70,9 @@ pub struct NewLotRevision {
     pub milled_on: Option<NaiveDate>,
     pub delivered_on: Option<NaiveDate>,
     pub tonnes: Option<f64>,
-    pub readings: Vec<LotReading>,
+    pub readings: Readings,
+    /// One for each reading, in their order.
+    pub stated: Vec<Stated>,
     pub signed: Signed,
 }
 
@@ -110,20 +107,22 @@ struct ReadingRow {
 type SummaryRow = (Uuid, String, Uuid, String, String, DateTime<Utc>);
 
 impl ReadingRow {
-    fn reading(self) -> Result<LotReading> {
+    fn reading(self) -> Result<(Reading, Stated)> {
         let Self { property, value, basis, method, stated_value, stated_unit, .. } = self;
         let (property, basis) = property_on(&property, basis.as_deref())?;
         let reading = Reading { property, value, basis, method };
-        Ok(LotReading { reading, stated_value, stated_unit })
+        Ok((reading, Stated { value: stated_value, unit: stated_unit }))
     }
 }
 
 impl RevisionRow {
-    fn with(self, readings: Vec<LotReading>) -> LotRevision {
+    fn with(self, rows: Vec<(Reading, Stated)>) -> LotRevision {
+        let (readings, stated) = rows.into_iter().unzip();
+        let readings = Readings(readings);
         let Self { id, number, made_at, made_by, reason, milled_on, delivered_on, tonnes, .. } =
             self;
         let revision = Revision { id, number, made_at, made_by, reason };
-        LotRevision { revision, milled_on, delivered_on, tonnes, readings }
+        LotRevision { revision, milled_on, delivered_on, tonnes, readings, stated }
     }
 }
 
@@ -166,7 +165,8 @@ impl Store {
             .load(connection)
             .await?;
 
-        let mut of_revision: std::collections::HashMap<Uuid, Vec<LotReading>> = <_>::default();
+        let mut of_revision: std::collections::HashMap<Uuid, Vec<(Reading, Stated)>> =
+            <_>::default();
         for row in readings {
             of_revision.entry(row.lot_revision_id).or_default().push(row.reading()?);
         }
@@ -232,8 +232,10 @@ impl Store {
 
     /// Records a lot or a correction of one. Sent twice, it is stored once.
     pub async fn add_lot_revision(&self, new: &NewLotRevision) -> Result<()> {
-        let rows: Vec<ReadingRow> =
-            (0..).zip(&new.readings).map(|(at, row)| new.row(at, row)).collect();
+        let rows: Vec<ReadingRow> = (0..)
+            .zip(new.readings.0.iter().zip(&new.stated))
+            .map(|(position, (reading, stated))| new.row(position, reading, stated))
+            .collect();
         let mut connection = self.connection().await?;
         connection
             .transaction(async |connection| {
@@ -273,16 +275,16 @@ impl Store {
 }
 
 impl NewLotRevision {
-    fn row(&self, position: i16, row: &LotReading) -> ReadingRow {
+    fn row(&self, position: i16, reading: &Reading, stated: &Stated) -> ReadingRow {
         ReadingRow {
             lot_revision_id: self.revision_id,
             position,
-            property: row.reading.property.key().into(),
-            value: row.reading.value,
-            basis: row.reading.basis.map(|basis| basis.key().into()),
-            method: row.reading.method.clone(),
-            stated_value: row.stated_value.clone(),
-            stated_unit: row.stated_unit.clone(),
+            property: reading.property.key().into(),
+            value: reading.value,
+            basis: reading.basis.map(|basis| basis.key().into()),
+            method: reading.method.clone(),
+            stated_value: stated.value.clone(),
+            stated_unit: stated.unit.clone(),
         }
     }
 

@@ -3,10 +3,10 @@
 use diesel_async::AsyncPgConnection;
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_migrations::{FileBasedMigrations, MigrationHarness};
-use ironpeel_core::flour::{Limit, Property, Reading};
+use ironpeel_core::flour::{Limit, Property, Reading, Readings};
 use ironpeel_core::water::Species;
 use ironpeel_store::testing::TestDatabase;
-use ironpeel_store::{Flour, LotReading, NewLotRevision, Signed, Store, StoreError};
+use ironpeel_store::{Flour, NewLotRevision, Signed, Stated, Store, StoreError};
 use uuid::Uuid;
 
 fn signed(reason: &str) -> Signed {
@@ -43,11 +43,8 @@ fn lot(flour_id: Uuid, code: &str, number: i32, protein: f64) -> NewLotRevision 
         milled_on: chrono::NaiveDate::from_ymd_opt(2026, 11, 5),
         delivered_on: None,
         tonnes: Some(24.6),
-        readings: vec![LotReading {
-            reading,
-            stated_value: format!("{protein}"),
-            stated_unit: "%".into(),
-        }],
+        readings: Readings(vec![reading]),
+        stated: vec![Stated { value: format!("{protein}"), unit: "%".into() }],
         signed: signed("first state"),
     }
 }
@@ -64,6 +61,7 @@ async fn a_lot_comes_back_as_it_was_recorded_and_is_stored_once() {
     let found = store.lot(new.lot_id).await.expect("on record");
     assert_eq!(found.code, "VR-1");
     assert_eq!(found.current.readings, new.readings);
+    assert_eq!(found.current.stated, new.stated);
     assert_eq!(found.current.milled_on, new.milled_on);
     assert_eq!(store.lots(None, None, 10).await.expect("a list").len(), 1);
 }
@@ -83,7 +81,7 @@ async fn a_correction_is_a_new_revision_and_the_old_one_stays() {
     };
     store.add_lot_revision(&second).await.expect("recorded");
 
-    let value = |lot: &ironpeel_store::Lot| lot.current.readings[0].reading.value;
+    let value = |lot: &ironpeel_store::Lot| lot.current.readings.0[0].value;
     assert_eq!(value(&store.lot(first.lot_id).await.expect("newest")), 12.4);
     assert_eq!(value(&store.lot_at(first.revision_id).await.expect("the old one")), 13.0);
 

@@ -15,7 +15,7 @@ interface Props {
 export function CertificateTable({ certificate, edit }: Props) {
   const { rows, assessment, earlier } = certificate;
   const rules = assessment?.rules ?? [];
-  const stated = new Set(rows.map((row) => row.reading?.property));
+  const stated = new Set(rows.map((row) => row.property));
   const missing = rules.filter((rule) => !stated.has(rule.property));
   const ruleOf = (row: Schemas["ReadRow"]) =>
     rules.find((rule) => rule.property === row.reading?.property);
@@ -154,7 +154,9 @@ function Ruled({ rule, earlier, fault }: RuledProps) {
         <span className={`${colour} font-semibold`}>
           {mark} {word}
         </span>
-        {rule.verdict !== "in" && <span className="block leading-snug text-iron">{rule.says}</span>}
+        {rule.verdict !== "in" && rule.value != null && (
+          <span className="block leading-snug text-iron">{rule.says}</span>
+        )}
       </td>
     </>
   );

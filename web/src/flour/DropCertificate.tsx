@@ -1,41 +1,15 @@
-import { useState } from "react";
-import { Link, useLocation, useNavigate } from "react-router";
-import { startFrom } from "./draft";
-import { readFile } from "./readFile";
+import { Link, useLocation } from "react-router";
+import { useTakeCertificate } from "./takeCertificate";
 
-/** Takes a certificate file by dropping or choosing, or leads to typing one in. */
-export function DropCertificate({ onRead }: { onRead?: () => void }) {
-  const [says, setSays] = useState<string>();
-  const [over, setOver] = useState(false);
-  const navigate = useNavigate();
+/** Says how a certificate is taken in: dropped anywhere on the page, chosen, or typed. */
+export function DropCertificate() {
+  const { says, take } = useTakeCertificate();
   const { search } = useLocation();
-  const take = async (file: File | undefined) => {
-    if (!file) return;
-    setSays(`Reading ${file.name} …`);
-    const read = await readFile(file);
-    if ("says" in read) return setSays(`${file.name}: ${read.says}`);
-    setSays(undefined);
-    startFrom(read.file, file.name);
-    onRead?.();
-    void navigate({ pathname: "/flour/intake", search });
-  };
   return (
-    <div
-      className={`mt-2 border-2 border-dashed p-4 ${over ? "border-crust bg-faint" : "border-hair"}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        void take(event.dataTransfer.files[0]);
-      }}
-    >
+    <div className="mt-2 border-2 border-dashed border-hair p-4">
       <p>
-        Drop a certificate of analysis here (CSV),{" "}
-        <label className="link focus-within:outline-2">
+        Drop a certificate of analysis anywhere on the page (CSV),{" "}
+        <label className="link cursor-pointer focus-within:outline-2">
           choose the file
           <input
             type="file"

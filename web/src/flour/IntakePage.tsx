@@ -43,7 +43,7 @@ export function IntakePage() {
   const certificate = judged && {
     ...judged,
     rows: draft.rows.map((written, at) => ({
-      ...(judged.rows[at] ?? { reading: null, fault: null }),
+      ...(judged.rows[at] ?? { property: null, reading: null, fault: null }),
       written,
     })),
   };
@@ -188,6 +188,7 @@ function useSaveLot(draft: Draft) {
       clearDraft();
       await Promise.all([
         queries.invalidateQueries({ queryKey: ["lots"] }),
+        queries.invalidateQueries({ queryKey: ["lots of"] }),
         queries.invalidateQueries({ queryKey: ["lot", lot.id] }),
       ]);
       void navigate({ pathname: "/flour", search: writeHand({ ...hand, lot: lot.id }).toString() });

@@ -58,11 +58,13 @@ export function handInput(
   if (!specification) return null;
   const { by, value } = hand.amount;
   return {
-    lot_revision_id: lot.revision.id,
-    specification_revision_id: specification.id,
-    formula_revision_id: product.formula.revision.id,
-    method_revision_id: product.method.revision.id,
-    line_revision_id: product.line.revision.id,
+    pins: {
+      lot_revision_id: lot.revision.id,
+      specification_revision_id: specification.id,
+      formula_revision_id: product.formula.revision.id,
+      method_revision_id: product.method.revision.id,
+      line_revision_id: product.line.revision.id,
+    },
     knobs: {
       amount: { by, [AMOUNTS[by]]: value } as Schemas["AmountInput"],
       division_kg: hand.division ?? undefined,

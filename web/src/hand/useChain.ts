@@ -23,7 +23,7 @@ export function useLot(id: string | null) {
 
 export function useLotsOf(flourId: string | undefined) {
   return useQuery({
-    queryKey: ["lots", flourId],
+    queryKey: ["lots of", flourId],
     enabled: flourId !== undefined,
     queryFn: () =>
       answer(api.GET("/api/v1/lots", { params: { query: { flour_id: flourId ?? "" } } })),

@@ -101,7 +101,7 @@ export function ChainBar({ held }: { held: ChainInHand }) {
           const { figure, under, colour, stop } = face[key];
           const move = moved(key, held.moves);
           return (
-            <li key={key} className="relative min-w-44 flex-1">
+            <li key={key} className="relative min-w-36 flex-1">
               {at > 0 && (
                 <svg
                   aria-hidden
@@ -120,7 +120,7 @@ export function ChainBar({ held }: { held: ChainInHand }) {
               <NavLink
                 to={{ pathname: path, search }}
                 className={({ isActive }) =>
-                  `block h-full border-b-4 px-4 pt-2 pb-1.5 hover:bg-faint ${isActive ? "border-crust" : "border-transparent"}`
+                  `block h-full border-b-4 px-3 pt-2 pb-1.5 hover:bg-faint lg:px-4 ${isActive ? "border-crust" : "border-transparent"}`
                 }
               >
                 <span className="flex items-baseline justify-between text-xs text-iron">
@@ -129,8 +129,10 @@ export function ChainBar({ held }: { held: ChainInHand }) {
                     {at + 1}
                   </kbd>
                 </span>
-                <span className="flex items-baseline gap-2 whitespace-nowrap">
-                  <span className={`figure text-xl ${stop ? "text-stop" : ""}`}>{figure}</span>
+                <span className="flex flex-wrap items-baseline gap-x-2 whitespace-nowrap">
+                  <span className={`figure text-lg lg:text-xl ${stop ? "text-stop" : ""}`}>
+                    {figure}
+                  </span>
                   {move && (
                     <span
                       key={move.after}

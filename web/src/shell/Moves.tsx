@@ -5,8 +5,8 @@ import { useFormat } from "../units/format";
 /** What moved since the last change, by how much and why, and the way back. */
 export function Moves({ moves }: { moves: Schemas["Move"][] }) {
   const format = useFormat();
-  const { before, undo } = useHand();
-  if (!before) return null;
+  const { hand, before, undo } = useHand();
+  if (before?.hand.product !== hand.product || !before) return null;
   return (
     <aside aria-label="What moved" className="screen-only border-b border-hair bg-faint">
       <div className="mx-auto flex max-w-7xl items-start gap-4 px-3 py-1.5 text-sm sm:px-6">
@@ -30,8 +30,8 @@ export function Moves({ moves }: { moves: Schemas["Move"][] }) {
                   <span className="text-iron">
                     {move.adds_up ? ": " : ", with "}
                     {move.because
-                      .map((one) => `${one.label} ${format.figure(one.delta, one.unit, true)}`)
-                      .join(", ")}
+                      .map((one) => `${format.figure(one.delta, one.unit, true)} ${one.label}`)
+                      .join("; ")}
                   </span>
                 )}
               </li>

@@ -1,9 +1,13 @@
 import { Link } from "react-router";
+import { useProduct } from "../hand/useChain";
+import { useHand } from "../hand/HandProvider";
 import { useHeld } from "./useHeld";
 
 /** What a link of the chain shows while it has nothing to show. */
 export function NoHand({ link }: { link: string }) {
-  const { product, chain, refused } = useHeld();
+  const { chain, refused } = useHeld();
+  const { hand } = useHand();
+  const { error } = useProduct(hand.product);
   if (chain?.trouble) {
     return (
       <div className="max-w-2xl py-10">
@@ -13,7 +17,8 @@ export function NoHand({ link }: { link: string }) {
     );
   }
   if (refused) return <p className="py-10 text-stop">{refused.message}</p>;
-  if (product) return <p className="py-10 text-iron">Computing the {link} …</p>;
+  if (error) return <p className="py-10 text-stop">{error.message}.</p>;
+  if (hand.product) return <p className="py-10 text-iron">Computing the {link} …</p>;
   return (
     <div className="max-w-2xl py-10">
       <h1>No dough in hand</h1>

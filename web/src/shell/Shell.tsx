@@ -5,6 +5,7 @@ import { useHand, HandProvider } from "../hand/HandProvider";
 import { useChain, useLotsOf } from "../hand/useChain";
 import { ChainBar } from "./ChainBar";
 import { Finder } from "./Finder";
+import { Incoming } from "./Incoming";
 import { LINKS } from "./links";
 import { Moves } from "./Moves";
 import { PreferencesDialog } from "./PreferencesDialog";
@@ -121,6 +122,7 @@ function Frame() {
       <ChainBar held={held} />
       <Moves moves={held.moves} />
       <Unsent lost={held.lost} />
+      <Incoming />
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />
       </main>

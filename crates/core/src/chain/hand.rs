@@ -6,10 +6,10 @@ use crate::method::{Method, Mixer};
 use crate::water::Species;
 
 /// A lot as its certificate states it.
-#[derive(Debug, Clone, PartialEq)]
-pub struct LotInHand {
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LotInHand<'a> {
     pub species: Species,
-    pub readings: Readings,
+    pub readings: &'a Readings,
 }
 
 /// A formula with what scaling it needs.
@@ -23,6 +23,7 @@ pub struct FormulaInHand {
 }
 
 impl FormulaInHand {
+    /// A checked formula with its scaling; its additions are laid out once for the stair.
     pub fn new(formula: Formula, style_points: f64, piece_kg: f64, losses: Losses) -> Self {
         let additions = formula.additions();
         Self { formula, style_points, piece_kg, losses, additions }
@@ -62,7 +63,7 @@ pub struct Knobs {
 /// The dough in hand: a product's formula, method and line, a lot, and what is set for tonight.
 #[derive(Debug, Clone, Copy)]
 pub struct Hand<'a> {
-    pub lot: &'a LotInHand,
+    pub lot: LotInHand<'a>,
     pub limits: &'a [Limit],
     pub formula: &'a FormulaInHand,
     pub method: &'a Method,

@@ -82,7 +82,7 @@ pub struct MethodLink {
 
 /// Computes every link for the dough in hand.
 pub fn chain(hand: &Hand<'_>) -> Chain {
-    let readings = &hand.lot.readings;
+    let readings = hand.lot.readings;
     let mut chain = Chain {
         flour: assess(hand.limits, readings),
         water: None,
@@ -132,7 +132,7 @@ fn run(hand: &Hand<'_>, moisture: Option<Moisture>, chain: &mut Chain) -> Result
 }
 
 fn flour(hand: &Hand<'_>, moisture: Moisture) -> Flour {
-    let readings = &hand.lot.readings;
+    let readings = hand.lot.readings;
     Flour {
         moisture,
         absorption_14_pct: readings.value(Property::Absorption, Some(MoistureBasis::Fourteen)),
@@ -221,7 +221,7 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
     let parts = hand.formula.formula.lines().iter().map(|line| {
         let is_flour = line.ingredient == Ingredient::Flour;
         Part {
-            name: line.ingredient.label(),
+            name: line.ingredient.label().into(),
             kg: dough.flour_kg * line.pct / FLOUR_PCT,
             temperature_c: if is_flour {
                 flour_c.unwrap_or(hand.line.flour_c)

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Chain, Hand, balance};
-use crate::heat::{Answer, Balance};
+use crate::heat::{Balance, Closed};
 use crate::water::Stair;
 
 /// A link of the chain.
@@ -152,13 +152,13 @@ const SWAPS: [Swap; 7] = [
     ("most ice", |now, then| now.max_ice_pct = then.max_ice_pct),
 ];
 
-/// A figure of the balance's answer: key, label, unit, and where it stands.
-type Read = (&'static str, &'static str, &'static str, fn(&Answer) -> f64);
+/// A figure of the closed balance: key, label, unit, and where it stands.
+type Read = (&'static str, &'static str, &'static str, fn(&Closed) -> f64);
 
 const READ: [Read; 3] = [
-    ("water_c", "water temperature", "°C", |answer| answer.water_c),
-    ("ice_kg", "ice", "kg", |answer| answer.ice_kg),
-    ("dough_c", "dough off the mixer", "°C", |answer| answer.dough_c),
+    ("water_c", "water temperature", "°C", |closed| closed.water_c),
+    ("ice_kg", "ice", "kg", |closed| closed.ice_kg),
+    ("dough_c", "dough off the mixer", "°C", |closed| closed.dough_c),
 ];
 
 /// Water temperature, ice and dough temperature, with the move shared out by putting the new
@@ -167,13 +167,13 @@ fn heat(before: (&Hand<'_>, &Chain), after: (&Hand<'_>, &Chain)) -> Vec<Move> {
     let (Some(mut now), Some(then)) = (balance_of(before), balance_of(after)) else {
         return Vec::new();
     };
-    let start = now.solve();
+    let start = now.close();
     let mut states = vec![start];
     for (_, swap) in SWAPS {
         swap(&mut now, &then);
-        states.push(now.solve());
+        states.push(now.close());
     }
-    let end = then.solve();
+    let end = then.close();
     READ.into_iter()
         .map(|(key, label, unit, of)| {
             let mut moved = figure(Link::Method, key, label, unit, of(&states[0]), of(&end));

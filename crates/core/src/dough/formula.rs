@@ -70,6 +70,7 @@ impl Formula {
         faults.or(Self { lines: checked })
     }
 
+    /// The lines in the order they go in.
     pub fn lines(&self) -> &[Line] {
         &self.lines
     }

@@ -57,6 +57,7 @@ impl Effect {
 }
 
 impl Ingredient {
+    /// Every ingredient a line may name.
     pub const ALL: [Self; 23] = [
         Self::Flour,
         Self::Water,
@@ -118,8 +119,32 @@ impl Ingredient {
     }
 
     /// The word on screen.
-    pub fn label(self) -> String {
-        self.key().replace('_', " ")
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::Flour => "flour",
+            Self::Water => "water",
+            Self::InstantYeast => "instant yeast",
+            Self::FreshYeast => "fresh yeast",
+            Self::Salt => "salt",
+            Self::Sugar => "sugar",
+            Self::Fat => "fat",
+            Self::Butter => "butter",
+            Self::VitalGluten => "vital gluten",
+            Self::SkimMilkPowder => "skim milk powder",
+            Self::SoyFlour => "soy flour",
+            Self::OatFibre => "oat fibre",
+            Self::Psyllium => "psyllium",
+            Self::Inulin => "inulin",
+            Self::Bran => "bran",
+            Self::Milk => "milk",
+            Self::Egg => "egg",
+            Self::EggWhite => "egg white",
+            Self::Honey => "honey",
+            Self::Molasses => "molasses",
+            Self::MaltSyrup => "malt syrup",
+            Self::Vinegar => "vinegar",
+            Self::AscorbicAcid => "ascorbic acid",
+        }
     }
 
     /// Water it brings, in percent of itself.

@@ -13,6 +13,7 @@ pub struct Losses {
 }
 
 impl Losses {
+    /// Usual losses of a plant: 0.5, 1, 12 and 1.5 %.
     pub const HOUSE: Self =
         Self { scaling_pct: 0.5, fermentation_pct: 1.0, bake_pct: 12.0, cooling_pct: 1.5 };
 
@@ -66,6 +67,7 @@ const DOUGH: Bound = Bound::new("amount.kg", "dough mass", "kg", 0.05, 100_000.0
 const DOUGHS: Bound = Bound::new("amount.doughs", "number of full mixers", "", 1.0, 500.0);
 
 impl AmountInput {
+    /// The amount inside its range, or faults under `at`; pieces and mixers are whole.
     pub fn check(&self, at: &str, faults: &mut Faults) -> Amount {
         match self {
             Self::Pieces { pieces } => {

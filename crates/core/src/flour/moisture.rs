@@ -16,9 +16,12 @@ pub struct Moisture(f64);
 pub struct MoistureError(f64);
 
 impl Moisture {
+    /// Dry matter.
     pub const DRY: Self = Self(0.0);
+    /// The moisture flours are compared at.
     pub const FOURTEEN: Self = Self(14.0);
 
+    /// A moisture from 0 to 30 %, or [`MoistureError`].
     pub fn new(percent: f64) -> Result<Self, MoistureError> {
         if (0.0..=30.0).contains(&percent) {
             Ok(Self(percent))
@@ -27,6 +30,7 @@ impl Moisture {
         }
     }
 
+    /// In percent.
     pub const fn percent(self) -> f64 {
         self.0
     }

@@ -54,6 +54,7 @@ impl Repeatability {
 }
 
 impl Property {
+    /// Every property, in the order a certificate lists them.
     pub const ALL: [Self; 16] = [
         Self::Moisture,
         Self::Protein,

@@ -71,6 +71,7 @@ impl Readings {
         self.get(Property::Moisture).and_then(|reading| Moisture::new(reading.value).ok())
     }
 
+    /// The reading of one property, where there is one.
     pub fn get(&self, property: Property) -> Option<&Reading> {
         self.0.iter().find(|reading| reading.property == property)
     }

@@ -1,3 +1,5 @@
+use std::borrow::Cow;
+
 use serde::Serialize;
 
 use crate::flour::Moisture;
@@ -29,7 +31,7 @@ pub fn flour_specific_heat(moisture: Moisture) -> f64 {
 /// Something that goes into the mixer besides water.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Part {
-    pub name: String,
+    pub name: Cow<'static, str>,
     pub kg: f64,
     pub temperature_c: f64,
     /// kJ/kg·K.
@@ -60,7 +62,7 @@ pub struct Balance {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Term {
-    pub name: String,
+    pub name: Cow<'static, str>,
     pub kj: f64,
 }
 
@@ -105,10 +107,12 @@ pub struct Answer {
     pub terms: Vec<Term>,
 }
 
-struct Solved {
-    water_c: f64,
-    ice_kg: f64,
-    dough_c: f64,
+/// The balance closed, and nothing told about it yet.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Closed {
+    pub(crate) water_c: f64,
+    pub(crate) ice_kg: f64,
+    pub(crate) dough_c: f64,
     reachable: bool,
 }
 
@@ -135,8 +139,9 @@ impl Balance {
         }
     }
 
-    fn close(&self) -> Solved {
-        let with = |water_c, ice_kg, reachable| Solved {
+    /// Water and ice alone.
+    pub(crate) fn close(&self) -> Closed {
+        let with = |water_c, ice_kg, reachable| Closed {
             water_c,
             ice_kg,
             dough_c: if reachable { self.target_c } else { self.settle(water_c, ice_kg) },
@@ -145,7 +150,7 @@ impl Balance {
         if self.water_kg <= 0.0 {
             let dough_c = self.settle(self.tap_c, 0.0);
             let reachable = (dough_c - self.target_c).abs() < 0.05;
-            return Solved { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
+            return Closed { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
         }
         let water_c = self.target_c + self.wanted_from_water() / (self.water_kg * WATER);
         if water_c > HOTTEST_WATER_C {
@@ -205,7 +210,7 @@ impl Balance {
         flour.map(|part| part.kg * part.specific_heat).sum()
     }
 
-    fn explain(&self, solved: &Solved) -> (Option<String>, Vec<Remedy>) {
+    fn explain(&self, solved: &Closed) -> (Option<String>, Vec<Remedy>) {
         let over = (solved.dough_c - self.target_c) * self.capacity();
         let reason = if self.water_kg <= 0.0 {
             "there is no water to set the temperature with".to_owned()
@@ -251,7 +256,7 @@ impl Balance {
     }
 
     /// Solves again with one thing changed a little.
-    fn levers(&self, now: &Solved) -> Vec<Lever> {
+    fn levers(&self, now: &Closed) -> Vec<Lever> {
         let changed = |lever, label, edit: &dyn Fn(&mut Self)| {
             let mut other = self.clone();
             edit(&mut other);
@@ -284,7 +289,7 @@ impl Balance {
         levers
     }
 
-    fn terms(&self, solved: &Solved) -> Vec<Term> {
+    fn terms(&self, solved: &Closed) -> Vec<Term> {
         let from = |c: f64| c - solved.dough_c;
         let mut terms: Vec<Term> = self
             .parts

@@ -132,7 +132,7 @@ impl PartInput {
     fn check(&self, at: &str, faults: &mut Faults) -> Part {
         Part {
             is_flour: self.name.to_lowercase().contains("flour"),
-            name: self.name.clone(),
+            name: self.name.clone().into(),
             kg: KG.check(&self.kg, at, faults),
             temperature_c: TEMPERATURE.check(&self.temperature_c, at, faults),
             specific_heat: HEAT.check(&self.specific_heat, at, faults),

@@ -3,6 +3,7 @@
 mod balance;
 mod dough_temperature;
 
+pub(crate) use balance::Closed;
 pub use balance::{
     Answer, Balance, HOTTEST_WATER_C, Lever, Part, Remedy, Term, YEAST_WATER_C, flour_specific_heat,
 };

@@ -18,6 +18,7 @@ pub struct Mixer {
 }
 
 impl Mixer {
+    /// Power per kilo at a speed; slow where none is stated.
     pub const fn kj_per_kg_min(&self, speed: Option<Speed>) -> f64 {
         match speed {
             Some(Speed::Fast) => self.fast_kj_per_kg_min,

@@ -9,7 +9,7 @@ use crate::heat::Answer;
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct ToWeigh {
     /// The word on the sheet: an ingredient, or water, or ice.
-    pub name: String,
+    pub name: &'static str,
     pub ingredient: Ingredient,
     /// In percent on flour.
     pub pct: f64,
@@ -136,9 +136,9 @@ fn weigh_out(plan: &Plan<'_>) -> Vec<ToWeigh> {
     let water_kg = plan.weigh_pct / 100.0 * flour_kg;
     let ice_kg = plan.heat.ice_kg / (plan.heat.ice_kg + plan.heat.water_kg).max(f64::MIN_POSITIVE)
         * water_kg;
-    let mut items = vec![("water".to_owned(), Ingredient::Water, share(water_kg - ice_kg))];
+    let mut items = vec![("water", Ingredient::Water, share(water_kg - ice_kg))];
     if ice_kg > 0.0 {
-        items.push(("ice".to_owned(), Ingredient::Water, share(ice_kg)));
+        items.push(("ice", Ingredient::Water, share(ice_kg)));
     }
     items.extend(
         plan.formula

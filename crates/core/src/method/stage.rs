@@ -20,6 +20,7 @@ pub enum StageKind {
 }
 
 impl StageKind {
+    /// Every kind of stage.
     pub const ALL: [Self; 7] =
         [Self::Mix, Self::Rest, Self::Fold, Self::Divide, Self::Proof, Self::Bake, Self::Cool];
 
@@ -52,6 +53,7 @@ pub enum Speed {
 }
 
 impl Speed {
+    /// The word in tables and on the wire.
     pub const fn key(self) -> &'static str {
         match self {
             Self::Slow => "slow",
@@ -59,6 +61,7 @@ impl Speed {
         }
     }
 
+    /// The speed of this word.
     pub fn from_key(key: &str) -> Option<Self> {
         [Self::Slow, Self::Fast].into_iter().find(|speed| speed.key() == key)
     }
@@ -102,6 +105,7 @@ pub enum MethodFault {
 }
 
 impl Method {
+    /// Whether a dough can be made by it: it mixes, and no stage takes negative time.
     pub fn check(&self) -> Result<(), MethodFault> {
         if !self.stages.iter().any(|stage| stage.kind == StageKind::Mix) {
             return Err(MethodFault::NoMixing);

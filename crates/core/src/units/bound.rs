@@ -17,6 +17,7 @@ pub struct FieldError {
 pub struct Faults(pub Vec<FieldError>);
 
 impl Faults {
+    /// Notes what is wrong with one field.
     pub fn push(&mut self, field: impl Into<String>, message: impl Into<String>) {
         self.0.push(FieldError { field: field.into(), message: message.into() });
     }
@@ -46,6 +47,7 @@ pub struct Bound {
 }
 
 impl Bound {
+    /// A number's field, its name in words, its unit and the range it must keep.
     pub const fn new(
         field: &'static str,
         words: &'static str,

@@ -16,6 +16,7 @@ pub enum Given {
 }
 
 impl Given {
+    /// Whether nothing, or null, was given.
     pub const fn is_missing(&self) -> bool {
         matches!(self, Self::Missing)
     }

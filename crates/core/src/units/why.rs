@@ -12,6 +12,7 @@ pub struct Input {
 }
 
 impl Input {
+    /// A number by name, with its unit.
     pub const fn new(name: &'static str, value: f64, unit: &'static str) -> Self {
         Self { name, value, unit }
     }

@@ -13,6 +13,7 @@ pub enum Process {
 }
 
 impl Process {
+    /// Every process.
     pub const ALL: [Self; 5] =
         [Self::NoTime, Self::StraightBulk, Self::SpongeDough, Self::LongCold, Self::Frozen];
 

@@ -15,6 +15,7 @@ pub enum Species {
 }
 
 impl Species {
+    /// Every grain.
     pub const ALL: [Self; 7] = [
         Self::Wheat,
         Self::Durum,

@@ -46,6 +46,8 @@ pub struct Certificate {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct ReadRow {
     pub written: Row,
+    /// The property it is of, even where the rest cannot be used.
+    pub property: Option<Property>,
     pub reading: Option<ReadingView>,
     pub fault: Option<RowFault>,
 }
@@ -122,13 +124,13 @@ impl Certificate {
             rows: rows
                 .into_iter()
                 .zip(read)
-                .map(|(written, read)| match read {
-                    Ok(reading) => ReadRow {
-                        written,
-                        reading: Some(ReadingView::new(reading, moisture)),
-                        fault: None,
-                    },
-                    Err(fault) => ReadRow { written, reading: None, fault: Some(fault) },
+                .map(|(written, read)| {
+                    let property = Property::named(&written.property);
+                    let (reading, fault) = match read {
+                        Ok(reading) => (Some(ReadingView::new(reading, moisture)), None),
+                        Err(fault) => (None, Some(fault)),
+                    };
+                    ReadRow { written, property, reading, fault }
                 })
                 .collect(),
             moisture_pct: moisture.map(Moisture::percent),
@@ -157,7 +159,7 @@ async fn earlier(
 ) -> Result<Vec<Earlier>> {
     let lots = app.store.lots(Some(specification.flour_id), None, EARLIER).await?;
     let lots = lots.into_iter().filter(|lot| Some(lot.id) != except);
-    let lots: Vec<Readings> = lots.map(|lot| lot.current.readings()).collect();
+    let lots: Vec<Readings> = lots.map(|lot| lot.current.readings).collect();
     Ok(specification
         .limits
         .iter()

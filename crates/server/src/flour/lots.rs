@@ -1,9 +1,9 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, NaiveDate, Utc};
-use ironpeel_core::flour::{Row, Verdict, assess, read_rows};
+use ironpeel_core::flour::{Readings, Row, Verdict, assess, read_rows};
 use ironpeel_core::units::{Faults, parse_number};
-use ironpeel_store::{Lot, LotReading, NewLotRevision};
+use ironpeel_store::{Lot, LotRevision, NewLotRevision, Stated};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -11,7 +11,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::{Certificate, FlourView};
-use crate::page::{After, PAGE, cut};
+use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Body};
 use crate::revision::{RevisionView, SignedInput};
@@ -81,24 +81,25 @@ pub struct LotInput {
 
 #[derive(Debug, Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
-struct LotsAsked {
+struct OfFlour {
     flour_id: Option<Uuid>,
-    after_at: Option<DateTime<Utc>>,
-    after_id: Option<Uuid>,
 }
 
 /// Lots, newest first
-#[utoipa::path(get, path = "/api/v1/lots", tag = "flour", params(LotsAsked),
+#[utoipa::path(get, path = "/api/v1/lots", tag = "flour", params(OfFlour, Wanted),
     responses((status = 200, body = LotPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn lots(State(app): State<App>, Asked(asked): Asked<LotsAsked>) -> Result<Json<LotPage>> {
-    let after = After { after_at: asked.after_at, after_id: asked.after_id };
-    let mut found = app.store.lots(asked.flour_id, after.key(), PAGE + 1).await?;
+async fn lots(
+    State(app): State<App>,
+    Asked(of): Asked<OfFlour>,
+    Asked(page): Asked<Wanted>,
+) -> Result<Json<LotPage>> {
+    let mut found = app.store.lots(of.flour_id, page.key(), PAGE + 1).await?;
     let next = cut(&mut found, |lot| (lot.recorded_at, lot.id));
     let specifications = app.store.current_specifications().await?;
     let lots = found.into_iter().map(|lot| {
         let limits = specifications.get(&lot.flour_id);
         LotRow {
-            verdict: limits.map(|limits| assess(limits, &lot.current.readings()).verdict),
+            verdict: limits.map(|limits| assess(limits, &lot.current.readings).verdict),
             id: lot.id,
             code: lot.code,
             flour_id: lot.flour_id,
@@ -138,7 +139,7 @@ async fn save(
 }
 
 async fn view(app: &App, lot: Lot) -> Result<LotView> {
-    let rows: Vec<Row> = lot.current.readings.iter().map(written).collect();
+    let rows = written(&lot.current);
     let specification = app.store.current_specification(lot.flour.id).await;
     let specification = specification.ok();
     let certificate = Certificate::judged(app, rows, specification.as_ref(), Some(lot.id)).await?;
@@ -155,15 +156,17 @@ async fn view(app: &App, lot: Lot) -> Result<LotView> {
     })
 }
 
-/// A stored reading as the certificate wrote it.
-fn written(row: &LotReading) -> Row {
-    Row {
-        property: row.reading.property.label().into(),
-        value: row.stated_value.clone(),
-        unit: row.stated_unit.clone(),
-        basis: row.reading.basis.map(|basis| basis.label().into()).unwrap_or_default(),
-        method: row.reading.method.clone().unwrap_or_default(),
-    }
+/// The readings as the certificate wrote them.
+fn written(current: &LotRevision) -> Vec<Row> {
+    let rows = current.readings.0.iter().zip(&current.stated);
+    rows.map(|(reading, stated)| Row {
+        property: reading.property.label().into(),
+        value: stated.value.clone(),
+        unit: stated.unit.clone(),
+        basis: reading.basis.map(|basis| basis.label().into()).unwrap_or_default(),
+        method: reading.method.clone().unwrap_or_default(),
+    })
+    .collect()
 }
 
 impl LotInput {
@@ -188,13 +191,16 @@ impl LotInput {
             faults.push("rows", "a certificate has at least one reading");
         }
         let mut readings = Vec::with_capacity(self.rows.len());
+        let mut stated = Vec::with_capacity(self.rows.len());
         for (at, (read, row)) in read_rows(&self.rows).into_iter().zip(&self.rows).enumerate() {
             match read {
-                Ok(reading) => readings.push(LotReading {
-                    reading,
-                    stated_value: row.value.trim().into(),
-                    stated_unit: row.unit.trim().into(),
-                }),
+                Ok(reading) => {
+                    readings.push(reading);
+                    stated.push(Stated {
+                        value: row.value.trim().into(),
+                        unit: row.unit.trim().into(),
+                    });
+                }
                 Err(fault) => faults.push(format!("rows[{at}]"), fault.message),
             }
         }
@@ -208,7 +214,8 @@ impl LotInput {
             milled_on,
             delivered_on,
             tonnes,
-            readings,
+            readings: Readings(readings),
+            stated,
             signed,
         })
     }

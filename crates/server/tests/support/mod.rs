@@ -75,11 +75,13 @@ impl Plant {
         let product = self.get(&format!("/api/v1/products/{slug}")).await;
         let lot = self.lot(code).await;
         json!({
-            "lot_revision_id": lot["revision"]["id"],
-            "specification_revision_id": lot["certificate"]["specification"]["id"],
-            "formula_revision_id": product["formula"]["revision"]["id"],
-            "method_revision_id": product["method"]["revision"]["id"],
-            "line_revision_id": product["line"]["revision"]["id"],
+            "pins": {
+                "lot_revision_id": lot["revision"]["id"],
+                "specification_revision_id": lot["certificate"]["specification"]["id"],
+                "formula_revision_id": product["formula"]["revision"]["id"],
+                "method_revision_id": product["method"]["revision"]["id"],
+                "line_revision_id": product["line"]["revision"]["id"],
+            },
             "knobs": knobs,
         })
     }

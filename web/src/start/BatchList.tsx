@@ -1,0 +1,49 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { answer, api, type Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+
+/** Planned batches, newest first, a page at a time. */
+export function BatchList() {
+  const format = useFormat();
+  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery({
+    queryKey: ["batches"],
+    initialPageParam: {} as Partial<Schemas["After"]>,
+    queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/batches", { params: { query } })),
+    getNextPageParam: (page) => page.next,
+  });
+  const batches = data?.pages.flatMap((page) => page.batches);
+  return (
+    <section aria-labelledby="planned" className="mt-8">
+      <h2 id="planned">Planned batches</h2>
+      {batches?.length === 0 && (
+        <p className="mt-1 text-iron">
+          None yet. Take a dough in hand, follow the chain to the floor, and plan its mixing sheet.
+        </p>
+      )}
+      <ul className="mt-1">
+        {batches?.map((batch) => (
+          <li key={batch.id} className="flex flex-wrap gap-x-4 border-t border-hair py-1.5">
+            <Link className="link font-semibold" to={`/batches/${batch.id}`}>
+              {batch.product}
+            </Link>
+            <span>{format.moment(batch.planned_for)}</span>
+            <span className="text-iron">
+              from {batch.lot}, planned by {batch.saved_by}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {hasNextPage && (
+        <button
+          type="button"
+          className="link mt-2"
+          disabled={isFetchingNextPage}
+          onClick={() => void fetchNextPage()}
+        >
+          Earlier batches
+        </button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,69 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { answer, api, type Schemas } from "../api/client";
+import { VERDICT } from "../shell/verdict";
+import { useFormat } from "../units/format";
+
+/** Lots, newest first, a page at a time. */
+export function LotList() {
+  const format = useFormat();
+  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery({
+    queryKey: ["lots"],
+    initialPageParam: {} as Partial<Schemas["After"]>,
+    queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/lots", { params: { query } })),
+    getNextPageParam: (page) => page.next,
+  });
+  const lots = data?.pages.flatMap((page) => page.lots);
+  return (
+    <section aria-labelledby="lots">
+      <h2 id="lots">Lots, newest first</h2>
+      <table className="mt-1 w-full">
+        <thead>
+          <tr className="border-b border-ink">
+            <th scope="col" className="py-1">
+              lot
+            </th>
+            <th scope="col">flour</th>
+            <th scope="col">milled</th>
+            <th scope="col" className="text-right">
+              tonnes
+            </th>
+            <th scope="col" className="pl-6">
+              specification
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {lots?.map((lot) => (
+            <tr key={lot.id} className="border-b border-hair hover:bg-faint">
+              <td className="py-1">
+                <Link className="link font-semibold" to={`/flour?lot=${lot.id}`}>
+                  {lot.code}
+                </Link>
+              </td>
+              <td>{lot.flour}</td>
+              <td>{lot.milled_on && format.date(lot.milled_on)}</td>
+              <td className="text-right">{lot.tonnes != null && format.number(lot.tonnes)}</td>
+              <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
+                {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {lots?.length === 0 && (
+        <p className="mt-2">No lots yet. Drop a mill's certificate to take one in.</p>
+      )}
+      {hasNextPage && (
+        <button
+          type="button"
+          className="link mt-2"
+          disabled={isFetchingNextPage}
+          onClick={() => void fetchNextPage()}
+        >
+          Older lots
+        </button>
+      )}
+    </section>
+  );
+}
