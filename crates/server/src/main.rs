@@ -71,7 +71,7 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     }
     let app = ironpeel_server::app(store, arguments.web.as_deref());
     println!("Ironpeel is at http://{}", listener.local_addr()?);
-    ironpeel_server::serve(listener, app, told_to_stop()).await?;
+    ironpeel_server::serve(listener, app, Box::pin(told_to_stop())).await?;
     println!("Ironpeel has stopped.");
     Ok(())
 }

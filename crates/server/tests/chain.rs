@@ -154,7 +154,7 @@ async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
     let app = ironpeel_server::app(nowhere.expect("connects later"), None);
     let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.expect("a free port");
     let base = format!("http://{}", listener.local_addr().expect("bound"));
-    tokio::spawn(ironpeel_server::serve(listener, app, std::future::pending()));
+    tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
     for path in ["/readyz", "/api/v1/lots", "/api/v1/products/deck-roll-60"] {
         let response = reqwest::get(format!("{base}{path}")).await.expect("an answer");
         assert_eq!(response.status(), StatusCode::SERVICE_UNAVAILABLE);

@@ -21,7 +21,7 @@ export function MixingSheet({ chain, head }: Props) {
   const { sheet, heat, water } = chain;
   if (!sheet || !heat || !water) return null;
   const verdict = VERDICT[chain.flour.verdict];
-  const warned = chain.flour.rules.filter((rule) => rule.verdict !== "in");
+  const warned = chain.flour.concerns;
   return (
     <article
       aria-label="Mixing sheet"

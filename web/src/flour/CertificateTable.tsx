@@ -147,7 +147,7 @@ function Ruled({ rule, earlier, fault }: RuledProps) {
   const run = earlier.find((one) => one.property === rule.property)?.values ?? [];
   return (
     <>
-      <td className="w-84 py-0.5 pl-5">
+      <td className="w-76 py-0.5 pl-5">
         <SpecificationRule rule={rule} earlier={run} />
       </td>
       <td className="w-56 pl-2 text-sm">

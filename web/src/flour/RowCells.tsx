@@ -13,7 +13,7 @@ interface Props {
 }
 
 const COLUMNS = [
-  { key: "property", width: "min-w-32", list: "properties" },
+  { key: "property", width: "min-w-36", list: "properties" },
   { key: "value", width: "w-20 text-right", list: undefined },
   { key: "unit", width: "w-24", list: "units" },
   { key: "basis", width: "w-24", list: "bases" },

@@ -10,7 +10,7 @@ pub use hand::{FormulaInHand, Hand, Knobs, LineInHand, LotInHand};
 pub use moves::{Because, Link, Move, moves};
 
 use crate::dough::{FLOUR_PCT, Ingredient, Scaled, scale};
-use crate::flour::{Assessment, Moisture, MoistureBasis, Property, assess};
+use crate::flour::{Assessment, Moisture, MoistureBasis, Property, Rule, Verdict, assess};
 use crate::heat::{Answer, Balance, Part, YEAST_WATER_C, flour_specific_heat};
 use crate::method::{Plan, Sheet, sheet};
 use crate::units::{Coefficient, Input, Why};
@@ -20,7 +20,7 @@ use crate::water::{Flour, Stair, Wanted, stair};
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Chain {
-    pub flour: Assessment,
+    pub flour: FlourLink,
     /// None where the chain cannot go on; `trouble` says why.
     pub water: Option<Stair>,
     pub dough: Option<DoughLink>,
@@ -29,6 +29,22 @@ pub struct Chain {
     pub sheet: Option<Sheet>,
     /// The first link that cannot stand, in words.
     pub trouble: Option<Trouble>,
+}
+
+/// How the lot stands to its specification, as far as the links after it care.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FlourLink {
+    pub verdict: Verdict,
+    /// The properties that are not simply in; the certificate has all of them.
+    pub concerns: Vec<Rule>,
+}
+
+impl FlourLink {
+    fn of(Assessment { verdict, mut rules }: Assessment) -> Self {
+        rules.retain(|rule| rule.verdict != Verdict::In);
+        Self { verdict, concerns: rules }
+    }
 }
 
 /// Why the chain cannot go on.
@@ -84,7 +100,7 @@ pub struct MethodLink {
 pub fn chain(hand: &Hand<'_>) -> Chain {
     let readings = hand.lot.readings;
     let mut chain = Chain {
-        flour: assess(hand.limits, readings),
+        flour: FlourLink::of(assess(hand.limits, readings)),
         water: None,
         dough: None,
         heat: None,

@@ -1,3 +1,5 @@
+use std::borrow::Cow;
+
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
@@ -106,7 +108,7 @@ pub struct Rule {
     pub fringe_max: f64,
     pub verdict: Verdict,
     /// The verdict in words.
-    pub says: String,
+    pub says: Cow<'static, str>,
 }
 
 /// A lot against a specification.
@@ -150,7 +152,7 @@ fn rule(limit: &Limit, readings: &Readings) -> Rule {
     }
 }
 
-fn words(limit: &Limit, value: f64, verdict: Verdict) -> String {
+fn words(limit: &Limit, value: f64, verdict: Verdict) -> Cow<'static, str> {
     let nearest = [("minimum", limit.min), ("maximum", limit.max)]
         .into_iter()
         .filter_map(|(name, bound)| bound.map(|at| (name, at, value - at)))
@@ -165,8 +167,9 @@ fn words(limit: &Limit, value: f64, verdict: Verdict) -> String {
         Verdict::Borderline => format!(
             "{far} {side} the {name} of {at}: within what the method repeats to ({})",
             round3(limit.property.repeatability().at(at))
-        ),
-        Verdict::Missing | Verdict::Out => format!("{far} {side} the {name} of {at}"),
+        )
+        .into(),
+        Verdict::Missing | Verdict::Out => format!("{far} {side} the {name} of {at}").into(),
     }
 }
 

@@ -28,7 +28,7 @@ impl Plant {
         let app = ironpeel_server::app(database.store.clone(), web);
         let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
         let base = format!("http://{}", listener.local_addr().expect("bound"));
-        tokio::spawn(ironpeel_server::serve(listener, app, std::future::pending()));
+        tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
         Self { database, base, client: reqwest::Client::new() }
     }
 
