@@ -5,6 +5,7 @@ use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, read_rows};
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::water::{Process, Species};
+use proptest::prelude::*;
 
 fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
     let rows: Vec<Row> = rows
@@ -196,4 +197,65 @@ fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
     let keys: Vec<_> = water.cautions.iter().map(|caution| caution.key).collect();
     assert_eq!(keys, ["strength", "green"]);
     assert_eq!(water.ceiling_pct, Some(50.0 + 0.13 * 300.0 - 8.0));
+}
+
+fn knobs() -> impl Strategy<Value = Knobs> {
+    let degrees = || prop::option::of(0.0..45.0);
+    (
+        0.05..2000.0,
+        prop::option::of(prop::sample::select(vec![0.001, 0.01, 0.05, 0.5])),
+        prop::option::of(30.0..110.0),
+        prop::option::of(0.0..50.0),
+        degrees(),
+        degrees(),
+        degrees(),
+    )
+        .prop_map(|(kg, division_kg, hydration_pct, target_c, flour_c, room_c, tap_c)| Knobs {
+            amount: Amount::Dough { kg },
+            division_kg,
+            hydration_pct,
+            target_c,
+            flour_c,
+            room_c,
+            tap_c,
+        })
+}
+
+proptest! {
+    #[test]
+    fn whatever_is_set_the_chain_holds_together(
+        a in knobs(), b in knobs(), moisture in 8.0..16.0f64, absorption in 50.0..75.0f64,
+    ) {
+        let (moisture, absorption) = (format!("{moisture:.1}"), format!("{absorption:.1}"));
+        let other = lot(&[
+            ("moisture", &moisture, "%", ""),
+            ("absorption", &absorption, "%", "14 %"),
+        ]);
+        let (usual, formula, method, line) = (lot(&USUAL), roll(), method(), line());
+        let before = Hand {
+            lot: wheat(&usual), limits: &[], formula: &formula, method: &method, line: &line,
+            age_days: Some(6.0), knobs: a,
+        };
+        let after = Hand { lot: wheat(&other), knobs: b, ..before };
+        let (was, is) = (chain(&before), chain(&after));
+
+        for chain in [&was, &is] {
+            let sheet = chain.sheet.as_ref().expect("a dough");
+            let dough = chain.dough.as_ref().expect("a dough");
+            let heat = chain.heat.as_ref().expect("a dough");
+            let weighed: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum();
+            prop_assert!((weighed - dough.scaled.dough_kg).abs() <= sheet.division_kg / 2.0 + 1e-6);
+            prop_assert!((heat.answer.water_kg + heat.answer.ice_kg - dough.water_kg).abs() < 1e-6);
+            prop_assert!(dough.scaled.dough_kg <= line.mixer.max_kg * (1.0 + 1e-6));
+            let goes_in = sheet.steps.iter().flat_map(|step| &step.takes).filter(|item| item.name != "ice");
+            prop_assert_eq!(goes_in.count(), 6, "every ingredient goes in once");
+        }
+        for figure in moves((&before, &was), (&after, &is)) {
+            prop_assert!((figure.after - figure.before - figure.delta).abs() < 1e-9);
+            if figure.adds_up {
+                let told: f64 = figure.because.iter().map(|because| because.delta).sum();
+                prop_assert!((told - figure.delta).abs() < 0.05, "{:?}", figure);
+            }
+        }
+    }
 }

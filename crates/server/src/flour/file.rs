@@ -209,4 +209,15 @@ mod tests {
             assert_eq!(CertificateFile::read(bytes), Err(fault));
         }
     }
+
+    proptest::proptest! {
+        #[test]
+        fn no_file_makes_it_panic(bytes in proptest::collection::vec(proptest::prelude::any::<u8>(), 0..400)) {
+            let _ = CertificateFile::read(&bytes);
+            let with_header = [b"property;value\n".as_slice(), &bytes].concat();
+            if let Ok(file) = CertificateFile::read(&with_header) {
+                proptest::prop_assert!(file.rows.len() <= MOST_ROWS);
+            }
+        }
+    }
 }
