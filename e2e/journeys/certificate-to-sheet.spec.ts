@@ -70,6 +70,7 @@ test("every product's sheet prints on one A4 page", async ({ page }) => {
 
 test("a certificate is typed in by keyboard alone", async ({ page }) => {
   await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Take a dough in hand" })).toBeVisible();
   await page.keyboard.press("n");
   await expect(page.getByRole("heading", { name: "Take in a certificate" })).toBeVisible();
   await page.getByLabel("Flour", { exact: true }).focus();

@@ -158,12 +158,13 @@ async fn documents(app: &App, pins: Pins) -> Result<Documents> {
 async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Json<WhatIfAnswer>> {
     let now = Held::load(&app, &asked.now, "now.").await?;
     let now_chain = chain(&now.hand());
-    let moves = match &asked.before {
-        Some(before) => {
-            let before = Held::load(&app, before, "before.").await?;
-            moves((&before.hand(), &chain(&before.hand())), (&now.hand(), &now_chain))
-        }
-        None => Vec::new(),
+    // What could not be used before has nothing to be compared with.
+    let before = match &asked.before {
+        Some(before) => Held::load(&app, before, "before.").await.ok(),
+        None => None,
     };
+    let moves = before.map_or_else(Vec::new, |before| {
+        moves((&before.hand(), &chain(&before.hand())), (&now.hand(), &now_chain))
+    });
     Ok(Json(WhatIfAnswer { chain: now_chain, moves }))
 }

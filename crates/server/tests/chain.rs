@@ -35,6 +35,17 @@ async fn another_lot_moves_the_chain_and_says_why() {
 }
 
 #[tokio::test]
+async fn what_could_not_be_used_before_spoils_nothing_now() {
+    let plant = Plant::open().await;
+    let now = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let wrong = json!({"amount": {"by": "dough", "kg": -4}});
+    let before = plant.hand("deck-roll-60", "VR-26-1090", wrong).await;
+    let (status, answer) = plant.post(CHAIN, &json!({"now": now, "before": before})).await;
+    assert_eq!((status, &answer["moves"]), (StatusCode::OK, &json!([])));
+    assert!(answer["chain"]["sheet"].is_object());
+}
+
+#[tokio::test]
 async fn a_lot_without_absorption_stops_the_chain_until_water_is_set() {
     let plant = Plant::open().await;
     let hand = plant.hand("causeway-stick", "BS-0430", full_mixer()).await;
