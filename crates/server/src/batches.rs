@@ -109,7 +109,7 @@ impl From<BatchSummary> for BatchRow {
 #[utoipa::path(get, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)),
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchView>> {
-    let (batch, slug, _) = app.store.batch(id).await?;
+    let (batch, slug) = app.store.batch(id).await?;
     Ok(Json(BatchView {
         id: batch.id,
         state: batch.state,

@@ -83,12 +83,12 @@ impl Store {
         Ok(query.load(&mut self.connection().await?).await?)
     }
 
-    /// A batch and the slug and name of its product.
-    pub async fn batch(&self, id: Uuid) -> Result<(Batch, String, String)> {
+    /// A batch and the slug of its product.
+    pub async fn batch(&self, id: Uuid) -> Result<(Batch, String)> {
         let found = batch::table
             .inner_join(product::table)
             .filter(batch::id.eq(id))
-            .select((Batch::as_select(), product::slug, product::name))
+            .select((Batch::as_select(), product::slug))
             .first(&mut self.connection().await?)
             .await
             .optional()?;
