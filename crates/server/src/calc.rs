@@ -2,7 +2,10 @@
 
 use axum::Json;
 use axum::extract::DefaultBodyLimit;
-use ironpeel_core::flour::{MoistureBasisAnswer, MoistureBasisInput};
+use ironpeel_core::flour::{
+    AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
+    FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
+};
 use ironpeel_core::heat::{Answer, DoughTemperatureInput};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
@@ -16,6 +19,10 @@ const MOST_BYTES: usize = 16 * 1024 * 1024;
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(moisture_basis))
+        .routes(routes!(farinograph))
+        .routes(routes!(alveograph))
+        .routes(routes!(blend))
+        .routes(routes!(sift))
         .routes(routes!(dough_temperature))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
@@ -27,6 +34,38 @@ pub fn routes() -> OpenApiRouter<App> {
 async fn moisture_basis(
     Body(input): Body<MoistureBasisInput>,
 ) -> Result<Json<MoistureBasisAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// A farinogram read by the standard
+#[utoipa::path(post, path = "/api/v1/calc/farinograph", tag = "calculators",
+    request_body = FarinographInput,
+    responses((status = 200, body = FarinographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn farinograph(Body(input): Body<FarinographInput>) -> Result<Json<FarinographAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// An alveogram read by the standard
+#[utoipa::path(post, path = "/api/v1/calc/alveograph", tag = "calculators",
+    request_body = AlveographInput,
+    responses((status = 200, body = AlveographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn alveograph(Body(input): Body<AlveographInput>) -> Result<Json<AlveographAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// The cheapest blend within targets
+#[utoipa::path(post, path = "/api/v1/calc/blend", tag = "calculators",
+    request_body = BlendInput,
+    responses((status = 200, body = BlendAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn blend(Body(input): Body<BlendInput>) -> Result<Json<BlendAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// What sieving bran out of a flour leaves
+#[utoipa::path(post, path = "/api/v1/calc/sift", tag = "calculators",
+    request_body = SiftInput,
+    responses((status = 200, body = SiftAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn sift(Body(input): Body<SiftInput>) -> Result<Json<SiftAnswer>> {
     Ok(Json(input.compute()?))
 }
 

@@ -39,11 +39,11 @@ impl Faults {
 /// ```
 #[derive(Debug, Clone, Copy)]
 pub struct Bound {
-    field: &'static str,
-    words: &'static str,
+    pub(super) field: &'static str,
+    pub(super) words: &'static str,
     unit: &'static str,
-    min: f64,
-    max: f64,
+    pub(super) min: f64,
+    pub(super) max: f64,
 }
 
 impl Bound {
@@ -91,7 +91,7 @@ impl Bound {
         (!given.is_missing()).then(|| self.check(given, at, faults))
     }
 
-    fn range(&self) -> String {
+    pub(super) fn range(&self) -> String {
         let unit = if self.unit.is_empty() { String::new() } else { format!(" {}", self.unit) };
         format!("from {} to {}{unit}", self.min, self.max)
     }

@@ -4,10 +4,12 @@ mod bound;
 mod given;
 mod number;
 mod origin;
+mod series;
 mod why;
 
 pub use bound::{Bound, Faults, FieldError};
 pub use given::Given;
 pub use number::{NumberError, parse_number};
 pub use origin::{Coefficient, Origin};
+pub use series::{Series, check_equal, check_rising};
 pub use why::{Input, Why};

@@ -1,0 +1,186 @@
+use good_lp::{
+    Constraint, Expression, ProblemVariables, Solution, SolverModel, Variable, microlp, variable,
+};
+
+use super::{BlendFlour, BlendProperty, Conflict, Side, Target};
+
+/// What is left over when a solver's answer is rounded, in the property's own unit.
+const SLACK: f64 = 1e-6;
+
+/// The linear programs over one set of flours.
+///
+/// The unknowns are as-is masses. Every rule about them is homogeneous (twice the masses meet it
+/// as well), so the scale is free: masses that sum to one make the price linear, masses whose dry
+/// matter sums to one make a property linear (Charnes & Cooper 1962).
+pub struct Search<'a> {
+    flours: &'a [BlendFlour],
+}
+
+/// A program being written: its unknowns and the rules they keep.
+struct Program {
+    unknowns: ProblemVariables,
+    masses: Vec<Variable>,
+    rules: Vec<Constraint>,
+}
+
+impl<'a> Search<'a> {
+    pub const fn new(flours: &'a [BlendFlour]) -> Self {
+        Self { flours }
+    }
+
+    /// The cheapest shares within every target, in percent.
+    pub fn cheapest(&self, targets: &[Target]) -> Option<Vec<f64>> {
+        let mut program = self.program(|_| 1.0);
+        program
+            .rules
+            .extend(targets.iter().map(|target| self.rule(&program.masses, target).geq(0.0)));
+        let prices = self.flours.iter().map(|flour| flour.price_per_t);
+        let price = sum(&program.masses, prices);
+        self.shares(program, price)
+    }
+
+    /// The shares that come nearest to every target: least sum of misses, each in proportion to
+    /// what was wanted.
+    pub fn nearest(&self, targets: &[Target]) -> Vec<f64> {
+        let mut program = self.program(|flour| flour.properties.weight(BlendProperty::Protein));
+        let mut missed = Expression::with_capacity(targets.len());
+        for target in targets {
+            let miss = program.unknowns.add(variable().min(0.0));
+            let scale = target.property.to_mixing(target.wanted).abs().max(1e-3);
+            program.rules.push((self.rule(&program.masses, target) + scale * miss).geq(0.0));
+            missed += miss;
+        }
+        self.shares(program, missed).unwrap_or_else(|| self.even())
+    }
+
+    /// The targets that cannot be met, or not together, each with the nearest that can be had
+    /// while the ones it conflicts with are kept.
+    pub fn conflicts(&self, targets: &[Target]) -> Vec<Conflict> {
+        if let Some(conflict) = self.shares_conflict() {
+            return vec![conflict];
+        }
+        let (hopeless, possible): (Vec<Target>, Vec<Target>) =
+            targets.iter().copied().partition(|target| self.cheapest(&[*target]).is_none());
+        let mut conflicts: Vec<Conflict> =
+            hopeless.iter().map(|target| self.conflict(target, &[])).collect();
+        // Of the rest, the smallest set that cannot be met together: whatever can be dropped while
+        // there is still no solution has no part in it.
+        let mut set = possible;
+        if self.cheapest(&set).is_none() {
+            let mut at = 0;
+            while at < set.len() {
+                let target = set.remove(at);
+                if self.cheapest(&set).is_some() {
+                    set.insert(at, target);
+                    at += 1;
+                }
+            }
+            for (at, target) in set.iter().enumerate() {
+                let mut others = set.clone();
+                others.remove(at);
+                conflicts.push(self.conflict(target, &others));
+            }
+        }
+        conflicts
+    }
+
+    fn conflict(&self, target: &Target, others: &[Target]) -> Conflict {
+        let Target { property, side, wanted } = *target;
+        let best_reachable = self.best(property, side, others).unwrap_or(wanted);
+        let (word, bound) = match side {
+            Side::Min => ("at most", "minimum"),
+            Side::Max => ("at least", "maximum"),
+        };
+        let while_kept = if others.is_empty() {
+            "from these flours within their shares".to_owned()
+        } else {
+            let kept: Vec<_> = others.iter().map(|other| other.property.label()).collect();
+            format!("while {} is kept", kept.join(" and "))
+        };
+        let label = property.label();
+        let says = format!(
+            "{label} can be {word} {best_reachable:.2} {} {while_kept}; the {bound} is {wanted}",
+            property.unit()
+        );
+        Conflict { property: property.key(), side, wanted, best_reachable, says }
+    }
+
+    /// The highest or lowest a property can be within the other targets.
+    fn best(&self, property: BlendProperty, side: Side, others: &[Target]) -> Option<f64> {
+        let mut program = self.program(|flour| flour.properties.weight(property));
+        program.rules.extend(others.iter().map(|other| self.rule(&program.masses, other).geq(0.0)));
+        let mixing = self.flours.iter().map(|flour| {
+            flour.properties.weight(property) * property.to_mixing(flour.properties.get(property))
+        });
+        let highest = (side == Side::Min) != property.turns();
+        let sign = if highest { -1.0 } else { 1.0 };
+        let value = sum(&program.masses, mixing.map(|weighed| sign * weighed));
+        let shares = self.shares(program, value)?;
+        let parts = self.flours.iter().map(|flour| flour.properties).zip(shares);
+        Some(super::Mixture::of(parts).get(property))
+    }
+
+    /// Smallest shares above 100 % together, or largest below it.
+    fn shares_conflict(&self) -> Option<Conflict> {
+        let total = |of: fn(&BlendFlour) -> f64| self.flours.iter().map(of).sum::<f64>();
+        let least = total(|flour| flour.min_share_pct);
+        let most = total(|flour| flour.max_share_pct);
+        let (side, best_reachable, says) = if least > 100.0 + SLACK {
+            (Side::Max, least, format!("the smallest shares add up to {least:.1} %, above 100"))
+        } else if most < 100.0 - SLACK {
+            (Side::Min, most, format!("the largest shares add up to {most:.1} %, below 100"))
+        } else {
+            return None;
+        };
+        Some(Conflict { property: "share", side, wanted: 100.0, best_reachable, says })
+    }
+
+    /// Non-negative masses within each flour's shares, whose weighed sum is one.
+    fn program(&self, weight: impl Fn(&BlendFlour) -> f64) -> Program {
+        let mut unknowns = ProblemVariables::new();
+        let masses: Vec<Variable> =
+            self.flours.iter().map(|_| unknowns.add(variable().min(0.0))).collect();
+        let total = || sum(&masses, self.flours.iter().map(|_| 1.0));
+        let mut rules = vec![sum(&masses, self.flours.iter().map(weight)).eq(1.0)];
+        for (flour, mass) in self.flours.iter().zip(&masses) {
+            if flour.min_share_pct > 0.0 {
+                rules.push((*mass - total() * (flour.min_share_pct / 100.0)).geq(0.0));
+            }
+            if flour.max_share_pct < 100.0 {
+                rules.push((total() * (flour.max_share_pct / 100.0) - *mass).geq(0.0));
+            }
+        }
+        Program { unknowns, masses, rules }
+    }
+
+    /// What must not be negative for a target to be met.
+    fn rule(&self, masses: &[Variable], target: &Target) -> Expression {
+        let Target { property, side, wanted } = *target;
+        let sign = if (side == Side::Min) == property.turns() { -1.0 } else { 1.0 };
+        let wanted = property.to_mixing(wanted);
+        let above = self.flours.iter().map(|flour| {
+            let has = property.to_mixing(flour.properties.get(property));
+            sign * flour.properties.weight(property) * (has - wanted)
+        });
+        sum(masses, above)
+    }
+
+    /// Solves a program; the masses as shares in percent.
+    fn shares(&self, program: Program, least: Expression) -> Option<Vec<f64>> {
+        let Program { unknowns, masses, rules } = program;
+        let model = unknowns.minimise(least).using(microlp).with_all(rules);
+        let solved = model.solve().ok()?;
+        let found: Vec<f64> = masses.iter().map(|mass| solved.value(*mass).max(0.0)).collect();
+        let total: f64 = found.iter().sum();
+        (total > 0.0).then(|| found.into_iter().map(|mass| 100.0 * mass / total).collect())
+    }
+
+    /// Where not even the shares can be kept.
+    fn even(&self) -> Vec<f64> {
+        vec![100.0 / self.flours.len() as f64; self.flours.len()]
+    }
+}
+
+fn sum(masses: &[Variable], factors: impl Iterator<Item = f64>) -> Expression {
+    masses.iter().zip(factors).map(|(mass, factor)| factor * *mass).sum()
+}

@@ -1,0 +1,307 @@
+use serde::{Deserialize, Serialize};
+
+use super::smooth::{Smooth, smooth};
+use super::{Moisture, absorption_at_moisture};
+use crate::units::{Bound, Faults, Given, Series, check_equal, check_rising};
+
+/// Most points of a trace.
+pub const MOST_POINTS: usize = 200_000;
+const LEAST_POINTS: usize = 60;
+/// The consistency a flour's absorption is stated at, FU.
+const AIM_FU: f64 = 500.0;
+/// How far from it the summit may lie before the titration is repeated, FU.
+const OFF_AIM_FU: f64 = 20.0;
+/// A top this flat is one summit, and its end the time of it, FU.
+const FLAT_FU: f64 = 0.5;
+const MTI_AFTER_MIN: f64 = 5.0;
+const SOFTENING_AFTER_MIN: f64 = 12.0;
+/// The quality number is read where the centre has fallen this far, FU.
+const FALLEN_FU: f64 = 30.0;
+
+const MOISTURE: Bound = Bound::new("flour_moisture_pct", "flour moisture", "%", 5.0, 20.0);
+const FLOUR: Bound = Bound::new("flour_g", "flour in the mixer", "g", 20.0, 400.0);
+const WATER: Bound = Bound::new("water_ml", "water", "ml", 5.0, 400.0);
+const TIME: Bound = Bound::new("t_s", "time from the first water", "s", 0.0, 86_400.0);
+const CENTRE: Bound = Bound::new("fu", "consistency", "FU", -200.0, 2000.0);
+const BAND: Bound = Bound::new("band_fu", "half the band's width", "FU", 0.0, 1000.0);
+
+/// The size of the farinograph's mixer, by the flour it takes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum FarinographMixer {
+    G300,
+    G50,
+}
+
+impl FarinographMixer {
+    /// Correction of the water per FU the summit is off 500, ml.
+    const fn per_fu(self) -> f64 {
+        match self {
+            Self::G300 => 0.096,
+            Self::G50 => 0.016,
+        }
+    }
+
+    const fn grams(self) -> f64 {
+        match self {
+            Self::G300 => 300.0,
+            Self::G50 => 50.0,
+        }
+    }
+
+    /// Absorption on 14 % from the corrected water and the flour, both counted from the nominal
+    /// charge.
+    fn absorption_14(self, corrected_ml: f64, flour_g: f64) -> f64 {
+        (corrected_ml + flour_g - self.grams()) * 100.0 / self.grams()
+    }
+
+    fn check(given: &Given, faults: &mut Faults) -> Self {
+        match given {
+            Given::Number(300.0) => Self::G300,
+            Given::Number(50.0) => Self::G50,
+            other => {
+                let says = format!("the mixer takes 300 or 50 g of flour; {other} was given");
+                faults.push("mixer_g", says);
+                Self::G300
+            }
+        }
+    }
+}
+
+/// A titration and its trace, checked.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Farinogram<'a> {
+    pub mixer: FarinographMixer,
+    pub moisture: Moisture,
+    pub flour_g: f64,
+    pub water_ml: f64,
+    pub t_s: &'a [f64],
+    /// The centre line, FU.
+    pub fu: &'a [f64],
+    /// Half the band's width, FU; empty where it was not recorded.
+    pub band_fu: &'a [f64],
+}
+
+/// What the `farinograph` calculator is asked.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FarinographInput {
+    /// 300 or 50.
+    #[serde(default)]
+    pub mixer_g: Given,
+    /// 5 to 20 %.
+    #[serde(default)]
+    pub flour_moisture_pct: Given,
+    /// 20 to 400 g; the mixer's charge on 14 % if left out.
+    #[serde(default)]
+    pub flour_g: Given,
+    /// 5 to 400 ml.
+    #[serde(default)]
+    pub water_ml: Given,
+    /// From the first water, rising, 60 to 200 000 values.
+    #[serde(default)]
+    pub t_s: Series,
+    /// The centre line, a value for each time.
+    #[serde(default)]
+    pub fu: Series,
+    /// Half the band's width, a value for each time; may be left out.
+    #[serde(default)]
+    pub band_fu: Series,
+}
+
+/// What a farinogram says.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FarinographAnswer {
+    /// Water to 500 FU, on flour at 14 % moisture.
+    pub absorption_14_pct: f64,
+    /// The same on the flour as it is.
+    pub absorption_as_is_pct: f64,
+    /// The water corrected to 500 FU, ml.
+    pub corrected_water_ml: f64,
+    pub flour_g: f64,
+    pub max_consistency_fu: f64,
+    /// The line that arrival and departure are read at.
+    pub line_fu: f64,
+    pub development_min: f64,
+    pub arrival_min: Option<f64>,
+    pub departure_min: Option<f64>,
+    pub stability_min: Option<f64>,
+    pub mti_fu: Option<f64>,
+    pub softening_fu: Option<f64>,
+    pub quality_number_mm: Option<f64>,
+    /// Noise found on the centre line, 1 σ; it was taken out before reading.
+    pub noise_fu: f64,
+    pub notes: Vec<String>,
+}
+
+impl FarinographInput {
+    /// Checks every field, then reads the trace.
+    pub fn compute(&self) -> Result<FarinographAnswer, Faults> {
+        Ok(self.check()?.read())
+    }
+
+    /// The titration, if every field can be used.
+    pub fn check(&self) -> Result<Farinogram<'_>, Faults> {
+        let mut faults = Faults::default();
+        let mixer = FarinographMixer::check(&self.mixer_g, &mut faults);
+        let percent = MOISTURE.check(&self.flour_moisture_pct, "", &mut faults);
+        let usual_g = mixer.grams() * 86.0 / (100.0 - percent);
+        let flour_g = FLOUR.check_or(&self.flour_g, usual_g, "", &mut faults);
+        let water_ml = WATER.check(&self.water_ml, "", &mut faults);
+        let count = LEAST_POINTS..=MOST_POINTS;
+        let t_s = TIME.check_all(&self.t_s, count.clone(), "", &mut faults);
+        let fu = CENTRE.check_all(&self.fu, count.clone(), "", &mut faults);
+        let band_fu = if self.band_fu == Series::Missing {
+            &[]
+        } else {
+            BAND.check_all(&self.band_fu, count, "", &mut faults)
+        };
+        check_rising(t_s, "t_s", "time from the first water", "s", &mut faults);
+        check_equal(("fu", fu), ("t_s", t_s), &mut faults);
+        check_equal(("band_fu", band_fu), ("t_s", t_s), &mut faults);
+        let moisture = Moisture::new(percent).unwrap_or(Moisture::FOURTEEN);
+        faults.or(Farinogram { mixer, moisture, flour_g, water_ml, t_s, fu, band_fu })
+    }
+}
+
+impl Farinogram<'_> {
+    /// Reads a farinogram (ISO 5530-1, AACC 54-21, ICC 115).
+    ///
+    /// `Vc = V + k(Cmax − 500)`, k 0.096 ml/FU (300 g) or 0.016 (50 g); absorption on 14 % is
+    /// `(Vc + m − 300)/3` or `(Vc + m − 50)·2`. The summit is the highest point of the centre line,
+    /// the end of a flat top, the second of two equal ones. Arrival and departure are where the
+    /// upper edge crosses 500 FU, or the summit's own height where that is more than 20 FU off.
+    /// What the trace is too short for is none, with a note. Noise is taken out first.
+    ///
+    /// ```
+    /// use ironpeel_core::flour::{Farinogram, FarinographMixer, Moisture};
+    /// let t_s: Vec<f64> = (0..1200).map(f64::from).collect();
+    /// let fu: Vec<f64> = t_s.iter().map(|t| 512.0 - (t - 372.0).abs() / 4.0).collect();
+    /// let gram = Farinogram {
+    ///     mixer: FarinographMixer::G300, moisture: Moisture::new(13.2)?, flour_g: 297.24,
+    ///     water_ml: 186.0, t_s: &t_s, fu: &fu, band_fu: &[],
+    /// };
+    /// let read = gram.read();
+    /// assert!((read.absorption_14_pct - 61.46).abs() < 0.01);
+    /// assert!((read.development_min - 6.2).abs() < 0.1);
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn read(&self) -> FarinographAnswer {
+        let t_min: Vec<f64> = self.t_s.iter().map(|t| t / 60.0).collect();
+        let centre = smooth(&t_min, self.fu);
+        let edge = self.upper_edge(&t_min, &centre);
+        let mut notes = Vec::new();
+
+        let highest = centre.y.iter().copied().fold(f64::MIN, f64::max);
+        // Where noise was taken out, no half FU can be told from the top.
+        let flat = if centre.noise > 0.0 { 0.0 } else { FLAT_FU };
+        let summit = centre.y.iter().rposition(|fu| *fu >= highest - flat).unwrap_or(0);
+        let development_min = centre.t[summit];
+        if summit + 1 == centre.t.len() {
+            notes.push("the trace ends at its highest point: it may have risen further".to_owned());
+        }
+        let line_fu = if (highest - AIM_FU).abs() <= OFF_AIM_FU {
+            AIM_FU
+        } else {
+            notes.push(format!(
+                "the summit is at {highest:.0} FU, more than {OFF_AIM_FU} off {AIM_FU}: repeat the \
+                 titration with other water; arrival and departure are read at the summit's height"
+            ));
+            highest
+        };
+        if self.band_fu.is_empty() {
+            notes.push(
+                "no width of the band was given: arrival, departure and MTI are read on the centre line"
+                    .to_owned(),
+            );
+        }
+
+        let arrival_min = crossing(&centre.t[..=summit], &edge[..=summit], line_fu, true);
+        if arrival_min.is_none() {
+            notes.push(format!("the upper edge never reaches the {line_fu:.0} FU line"));
+        }
+        let departure_min = arrival_min
+            .and_then(|_| crossing(&centre.t[summit..], &edge[summit..], line_fu, false));
+        if arrival_min.is_some() && departure_min.is_none() {
+            notes.push(format!(
+                "the trace ends before the upper edge leaves the {line_fu:.0} FU line: no departure \
+                 and no stability"
+            ));
+        }
+        let mut later = |minutes: f64, values: &[f64], name: &str| {
+            let then = at(&centre.t, values, development_min + minutes);
+            if then.is_none() {
+                let end = centre.t.last().copied().unwrap_or_default();
+                notes.push(format!(
+                    "the trace ends at {end:.1} min, less than {minutes} min after the summit: no {name}"
+                ));
+            }
+            then.map(|then| values[summit] - then)
+        };
+        let mti_fu = later(MTI_AFTER_MIN, &edge, "MTI");
+        let softening_fu = later(SOFTENING_AFTER_MIN, &centre.y, "softening");
+        let fallen =
+            crossing(&centre.t[summit..], &centre.y[summit..], centre.y[summit] - FALLEN_FU, false);
+        if fallen.is_none() {
+            notes.push(format!(
+                "the trace ends before the centre has fallen {FALLEN_FU} FU: no quality number"
+            ));
+        }
+
+        let corrected_water_ml = self.water_ml + self.mixer.per_fu() * (highest - AIM_FU);
+        let absorption_14_pct = self.mixer.absorption_14(corrected_water_ml, self.flour_g);
+        FarinographAnswer {
+            absorption_14_pct,
+            absorption_as_is_pct: absorption_at_moisture(
+                absorption_14_pct,
+                Moisture::FOURTEEN,
+                self.moisture,
+            ),
+            corrected_water_ml,
+            flour_g: self.flour_g,
+            max_consistency_fu: highest,
+            line_fu,
+            development_min,
+            arrival_min,
+            departure_min,
+            stability_min: departure_min.zip(arrival_min).map(|(end, start)| end - start),
+            mti_fu,
+            softening_fu,
+            quality_number_mm: fallen.map(|minutes| 10.0 * minutes),
+            noise_fu: centre.noise,
+            notes,
+        }
+    }
+
+    /// The centre line and half the band, where the centre line was kept.
+    fn upper_edge(&self, t_min: &[f64], centre: &Smooth) -> Vec<f64> {
+        if self.band_fu.is_empty() {
+            return centre.y.clone();
+        }
+        let band = smooth(t_min, self.band_fu);
+        let half = |(t, fu): (&f64, &f64)| fu + at(&band.t, &band.y, *t).unwrap_or_default();
+        centre.t.iter().zip(&centre.y).map(half).collect()
+    }
+}
+
+/// The value at a time, on the line between its neighbours; none outside the trace.
+fn at(t: &[f64], values: &[f64], time: f64) -> Option<f64> {
+    let after = t.partition_point(|one| *one < time);
+    match (after.checked_sub(1), t.get(after)) {
+        (_, Some(exact)) if *exact == time => Some(values[after]),
+        (Some(before), Some(_)) => {
+            let share = (time - t[before]) / (t[after] - t[before]);
+            Some(values[before] + share * (values[after] - values[before]))
+        }
+        _ => None,
+    }
+}
+
+/// When the values first cross a level, upward or downward; at once where they start beyond it.
+fn crossing(t: &[f64], values: &[f64], level: f64, upward: bool) -> Option<f64> {
+    let beyond = |value: f64| if upward { value >= level } else { value <= level };
+    let after = values.iter().position(|value| beyond(*value))?;
+    let Some(before) = after.checked_sub(1) else { return t.first().copied() };
+    let share = (level - values[before]) / (values[after] - values[before]);
+    Some(t[before] + share * (t[after] - t[before]))
+}

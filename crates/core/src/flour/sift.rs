@@ -1,0 +1,213 @@
+use serde::{Deserialize, Serialize};
+
+use crate::units::{Bound, Coefficient, Faults, Given, Input, Why};
+
+/// Ash of what a sieve holds back, % on dry matter. House default.
+pub const BRAN_ASH: Coefficient = Coefficient::house(
+    "ash of the bran",
+    5.8,
+    5.0,
+    6.5,
+    "% on dry matter",
+    "usual for the coarse bran of wheat; measure your own",
+);
+
+const ASH: Bound = Bound::new("ash_dm_pct", "ash on dry matter", "%", 0.1, 8.0);
+const BRAN: Bound = Bound::new("bran_ash_dm_pct", "ash of the bran on dry matter", "%", 0.5, 12.0);
+const REMOVED: Bound = Bound::new("removed_pct", "bran removed", "%", 0.0, 90.0);
+const TARGET: Bound = Bound::new("target_ash_dm_pct", "ash wanted on dry matter", "%", 0.1, 8.0);
+
+/// A pass over a sieve and how much of freshly milled whole wheat it holds back.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SievePass {
+    pub mesh: u16,
+    pub opening_mm: f64,
+    pub pass: &'static str,
+    pub removed_low_pct: f64,
+    pub removed_high_pct: f64,
+}
+
+/// What passes take off freshly milled whole wheat. House defaults.
+pub const SIEVE_PASSES: [SievePass; 3] = [
+    SievePass {
+        mesh: 30,
+        opening_mm: 0.60,
+        pass: "first pass of 30 mesh",
+        removed_low_pct: 12.0,
+        removed_high_pct: 17.0,
+    },
+    SievePass {
+        mesh: 30,
+        opening_mm: 0.60,
+        pass: "second pass of 30 mesh, after the first",
+        removed_low_pct: 13.0,
+        removed_high_pct: 20.0,
+    },
+    SievePass {
+        mesh: 50,
+        opening_mm: 0.30,
+        pass: "50 mesh after it",
+        removed_low_pct: 15.0,
+        removed_high_pct: 22.0,
+    },
+];
+
+/// What the `sift` calculator is asked: what is removed, or the ash that is wanted.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SiftInput {
+    /// 0.1 to 8 %.
+    #[serde(default)]
+    pub ash_dm_pct: Given,
+    /// 0.5 to 12 %; 5.8 if left out.
+    #[serde(default)]
+    pub bran_ash_dm_pct: Given,
+    /// 0 to 90 % of the flour.
+    #[serde(default)]
+    pub removed_pct: Given,
+    /// 0.1 to 8 %.
+    #[serde(default)]
+    pub target_ash_dm_pct: Given,
+}
+
+/// What sieving leaves.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SiftAnswer {
+    pub feasible: bool,
+    pub removed_pct: f64,
+    pub ash_dm_pct: f64,
+    pub extraction_pct: f64,
+    /// Of the figure that was not given, over the range of the bran's ash.
+    pub low_pct: f64,
+    pub high_pct: f64,
+    /// Passes that take off about as much.
+    pub passes: Vec<SievePass>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub reason: Option<String>,
+    pub why: Why,
+}
+
+/// A flour to be sieved, checked.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Sift {
+    pub ash_dm_pct: f64,
+    /// None for the house default with its band.
+    pub bran_ash_dm_pct: Option<f64>,
+    pub wanted: Wanted,
+}
+
+/// What sieving is to reach.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Wanted {
+    RemovedPct(f64),
+    AshDmPct(f64),
+}
+
+impl SiftInput {
+    /// Checks every field, then balances.
+    ///
+    /// ```
+    /// use ironpeel_core::flour::SiftInput;
+    /// let sift = SiftInput {
+    ///     ash_dm_pct: 1.62.into(), target_ash_dm_pct: 0.85.into(), ..SiftInput::default()
+    /// };
+    /// assert!((sift.compute()?.removed_pct - 15.56).abs() < 0.005);
+    /// # Ok::<(), ironpeel_core::units::Faults>(())
+    /// ```
+    pub fn compute(&self) -> Result<SiftAnswer, Faults> {
+        let mut faults = Faults::default();
+        let ash_dm_pct = ASH.check(&self.ash_dm_pct, "", &mut faults);
+        let bran_ash_dm_pct = BRAN.check_opt(&self.bran_ash_dm_pct, "", &mut faults);
+        let bran = bran_ash_dm_pct.unwrap_or(BRAN_ASH.value);
+        if faults.0.is_empty() && bran <= ash_dm_pct {
+            faults.push(
+                "bran_ash_dm_pct",
+                format!("the bran's ash must be above the flour's; {bran} % and {ash_dm_pct} %"),
+            );
+        }
+        let wanted = match (self.removed_pct.is_missing(), self.target_ash_dm_pct.is_missing()) {
+            (false, true) => Wanted::RemovedPct(REMOVED.check(&self.removed_pct, "", &mut faults)),
+            (true, false) => {
+                Wanted::AshDmPct(TARGET.check(&self.target_ash_dm_pct, "", &mut faults))
+            }
+            _ => {
+                let says = "give either the bran removed or the ash wanted, and not both";
+                faults.push("removed_pct", says);
+                Wanted::RemovedPct(0.0)
+            }
+        };
+        Ok(faults.or(Sift { ash_dm_pct, bran_ash_dm_pct, wanted })?.balance())
+    }
+}
+
+impl Sift {
+    /// The mass balance of ash: `ash' = (ash − r·bran)/(1 − r)`, so `r = (ash − ash')/(bran − ash')`.
+    ///
+    /// Ash in % on dry matter, r the share removed. More ash than there is cannot be taken off:
+    /// then the nearest is said.
+    pub fn balance(&self) -> SiftAnswer {
+        let bran = self.bran_ash_dm_pct.unwrap_or(BRAN_ASH.value);
+        let (removed_pct, reason) = self.possible(bran);
+        let ends = match self.bran_ash_dm_pct {
+            Some(_) => [bran, bran],
+            None => [BRAN_ASH.low, BRAN_ASH.high],
+        };
+        let [one, other] = ends.map(|bran| match self.wanted {
+            Wanted::RemovedPct(_) => self.ash_after(removed_pct, bran).max(0.0),
+            Wanted::AshDmPct(_) => self.possible(bran).0,
+        });
+        let near = |pass: &SievePass| {
+            (pass.removed_low_pct..=pass.removed_high_pct).contains(&removed_pct)
+        };
+        SiftAnswer {
+            feasible: reason.is_none(),
+            removed_pct,
+            ash_dm_pct: self.ash_after(removed_pct, bran).max(0.0),
+            extraction_pct: 100.0 - removed_pct,
+            low_pct: one.min(other),
+            high_pct: one.max(other),
+            passes: SIEVE_PASSES.into_iter().filter(near).collect(),
+            reason,
+            why: Why {
+                formula: "ash after = (ash − removed · bran's ash) / (1 − removed)",
+                inputs: vec![Input::new("ash on dry matter", self.ash_dm_pct, "%")],
+                coefficients: vec![Coefficient {
+                    value: bran,
+                    low: ends[0],
+                    high: ends[1],
+                    ..BRAN_ASH
+                }],
+            },
+        }
+    }
+
+    fn ash_after(&self, removed_pct: f64, bran: f64) -> f64 {
+        let removed = removed_pct / 100.0;
+        (self.ash_dm_pct - removed * bran) / (1.0 - removed)
+    }
+
+    /// What is removed, the nearest where it cannot be as wanted, and then why.
+    fn possible(&self, bran: f64) -> (f64, Option<String>) {
+        let ash = self.ash_dm_pct;
+        match self.wanted {
+            Wanted::RemovedPct(removed) if removed / 100.0 * bran > ash => {
+                let most = 100.0 * ash / bran;
+                let says = format!(
+                    "{removed} % of bran at {bran} % ash is more ash than the flour has; at most \
+                     {most:.1} % can be bran"
+                );
+                (most, Some(says))
+            }
+            Wanted::RemovedPct(removed) => (removed, None),
+            Wanted::AshDmPct(target) if target > ash => {
+                let says = format!(
+                    "sieving only lowers ash: {target} % is above the flour's {ash} %; nothing is removed"
+                );
+                (0.0, Some(says))
+            }
+            Wanted::AshDmPct(target) => (100.0 * (ash - target) / (bran - target), None),
+        }
+    }
+}
