@@ -23,7 +23,6 @@ fn each_bad_row_says_what_would_be_right_and_spoils_no_other() {
         ("protein;13,0;%;", Column::Basis, "needs its basis: as is, 14 % or dry matter"),
         ("protein;13,0;%;wet", Column::Basis, "“wet” is not a basis"),
         ("absorption;62;%;dry matter", Column::Basis, "never on dry matter"),
-        ("falling number;<62;s;", Column::Value, "a limit of the method"),
         ("moisture;14;%;dry matter", Column::Basis, "always as is"),
     ] {
         let read = read_rows(&[row("ash;0,61;%;dry matter;ISO 2171"), row(text)]);
@@ -61,7 +60,15 @@ fn units_are_understood_as_laboratories_write_them() {
 #[test]
 fn a_lot_is_as_good_as_its_worst_reading() {
     use Verdict::{Borderline, In, Missing, Out};
-    let limit = |property, basis, min, max| Limit { property, basis, min, target: None, max };
+    let limit = |property, basis, min, max| Limit {
+        property,
+        basis,
+        min,
+        target: None,
+        max,
+        must: true,
+        method: None,
+    };
     let limits = [
         limit(Property::Protein, Some(MoistureBasis::DryMatter), Some(14.5), None),
         limit(Property::Ash, Some(MoistureBasis::DryMatter), None, Some(0.64)),
@@ -96,6 +103,8 @@ fn a_value_as_is_without_moisture_cannot_be_judged_on_dry_matter() {
         min: None,
         target: None,
         max: Some(0.64),
+        must: true,
+        method: None,
     };
     let reading = read_rows(&[row("ash;0.55;%;as is")]).remove(0).expect("good");
     let assessment = assess(&[limit], &Readings(vec![reading]));

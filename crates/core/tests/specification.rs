@@ -7,11 +7,11 @@ use ironpeel_core::flour::{
 
 fn limit(property: Property, min: Option<f64>, target: Option<f64>, max: Option<f64>) -> Limit {
     let basis = (property.movement() != Movement::None).then_some(MoistureBasis::Fourteen);
-    Limit { property, basis, min, target, max }
+    Limit { property, basis, min, target, max, must: true, method: None }
 }
 
 fn reading(property: Property, value: f64, basis: Option<MoistureBasis>) -> Reading {
-    Reading { property, value, basis, method: None }
+    Reading { property, value, basis, method: None, censored: None }
 }
 
 #[test]
@@ -109,7 +109,7 @@ fn words_name_the_nearest_limit_and_the_distance() {
         (Property::W, Some(270.0), Some(360.0), 310.0, "inside its limits"),
     ] {
         let basis = (property == Property::DamagedStarch).then_some(MoistureBasis::Fourteen);
-        let limit = Limit { property, basis, min, target: None, max };
+        let limit = Limit { property, basis, min, target: None, max, must: true, method: None };
         let assessment = assess(&[limit], &Readings(vec![reading(property, value, basis)]));
         assert_eq!(assessment.rules[0].says, says);
     }

@@ -6,6 +6,7 @@
 mod batches;
 mod calc;
 mod chain;
+mod curve;
 pub mod demo;
 mod find;
 mod flour;
@@ -63,6 +64,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(health::routes())
         .merge(calc::routes())
         .merge(flour::routes())
+        .merge(curve::routes())
         .merge(products::routes())
         .merge(chain::routes())
         .merge(batches::routes())

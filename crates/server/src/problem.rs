@@ -41,6 +41,11 @@ impl Problem {
         faults.into()
     }
 
+    /// What happened, in words.
+    pub fn detail(self) -> String {
+        self.detail
+    }
+
     pub fn not_found(detail: impl Into<String>) -> Self {
         Self::new(StatusCode::NOT_FOUND, "Not found", detail)
     }

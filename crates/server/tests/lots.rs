@@ -53,7 +53,7 @@ async fn a_certificate_is_read_judged_recorded_and_stored_once() {
     assert!((dry - 13.0 * 100.0 / 86.0).abs() < 1e-9);
     let earlier = judged["earlier"].as_array().expect("a list");
     assert!(earlier.iter().any(|run| run["property"] == "damaged_starch"
-        && run["values"].as_array().is_some_and(|values| values.len() == 8)));
+        && run["values"].as_array().is_some_and(|values| values.len() == 16)));
 
     let path = at(&new_id(), &new_id());
     let (status, lot) = plant.put(&path, &input).await;

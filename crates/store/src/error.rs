@@ -37,4 +37,14 @@ impl StoreError {
             other => other.into(),
         }
     }
+
+    /// A reference to a record that is not there, in words; any other error as it is.
+    pub(crate) fn or_missing(error: DieselError, what: &'static str) -> Self {
+        match error {
+            DieselError::DatabaseError(DatabaseErrorKind::ForeignKeyViolation, _) => {
+                Self::NotFound(what)
+            }
+            other => other.into(),
+        }
+    }
 }

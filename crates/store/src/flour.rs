@@ -1,17 +1,14 @@
-use std::collections::HashMap;
-
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
-use ironpeel_core::flour::{Limit, MoistureBasis, Property};
+use ironpeel_core::flour::{Hardness, IntendedUse, Treatment};
 use ironpeel_core::water::Species;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed};
-use crate::schema::{flour, mill, specification_limit, specification_revision};
+use crate::schema::{flour, mill};
 use crate::store::Store;
 
-/// A flour a mill sells.
+/// A flour a mill sells, or a blend of the plant's own.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Flour {
     pub id: Uuid,
@@ -19,59 +16,55 @@ pub struct Flour {
     pub name: String,
     pub species: Species,
     pub note: String,
+    pub hardness: Option<Hardness>,
+    /// Flour got from 100 of grain; 100 is whole grain.
+    pub extraction_pct: Option<f64>,
+    pub treatment: Treatment,
+    pub intended_use: IntendedUse,
 }
 
-type FlourRow = (Uuid, String, String, String, String);
-
-impl Flour {
-    fn from_row((id, mill, name, species, note): FlourRow) -> Result<Self> {
-        let species = Species::from_key(&species)
-            .ok_or_else(|| StoreError::unknown_word("species", &species))?;
-        Ok(Self { id, mill, name, species, note })
-    }
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = flour)]
+struct FlourRow {
+    id: Uuid,
+    #[diesel(select_expression = mill::name)]
+    mill: String,
+    name: String,
+    species: String,
+    note: String,
+    hardness: Option<String>,
+    extraction_pct: Option<f64>,
+    treatment: String,
+    intended_use: String,
 }
 
-/// One state of what the plant wants of a flour.
-#[derive(Debug, Clone, PartialEq)]
-pub struct SpecificationRevision {
-    pub revision: Revision,
-    pub flour_id: Uuid,
-    pub limits: Vec<Limit>,
-}
-
-#[derive(Queryable, Insertable)]
-#[diesel(table_name = specification_limit)]
-struct LimitRow {
-    revision_id: Uuid,
-    position: i16,
-    property: String,
-    basis: Option<String>,
-    min: Option<f64>,
-    target: Option<f64>,
-    max: Option<f64>,
-}
-
-impl LimitRow {
-    fn limit(self) -> Result<Limit> {
-        let Self { property, basis, min, target, max, .. } = self;
-        let (property, basis) = property_on(&property, basis.as_deref())?;
-        Ok(Limit { property, basis, min, target, max })
-    }
-}
-
-/// A property and basis from their words.
-pub(crate) fn property_on(
-    property: &str,
-    basis: Option<&str>,
-) -> Result<(Property, Option<MoistureBasis>)> {
-    let named =
-        Property::named(property).ok_or_else(|| StoreError::unknown_word("property", property))?;
-    let basis = basis
-        .map(|word| {
-            MoistureBasis::from_key(word).ok_or_else(|| StoreError::unknown_word("basis", word))
+impl FlourRow {
+    fn flour(self) -> Result<Flour> {
+        let species = Species::from_key(&self.species)
+            .ok_or_else(|| StoreError::unknown_word("species", &self.species))?;
+        let hardness = self
+            .hardness
+            .map(|word| {
+                Hardness::from_key(&word).ok_or_else(|| StoreError::unknown_word("hardness", &word))
+            })
+            .transpose()?;
+        let treatment = Treatment::from_key(&self.treatment)
+            .ok_or_else(|| StoreError::unknown_word("treatment", &self.treatment))?;
+        let intended_use = IntendedUse::from_key(&self.intended_use)
+            .ok_or_else(|| StoreError::unknown_word("intended_use", &self.intended_use))?;
+        let Self { id, mill, name, note, extraction_pct, .. } = self;
+        Ok(Flour {
+            id,
+            mill,
+            name,
+            species,
+            note,
+            hardness,
+            extraction_pct,
+            treatment,
+            intended_use,
         })
-        .transpose()?;
-    Ok((named, basis))
+    }
 }
 
 impl Store {
@@ -79,26 +72,27 @@ impl Store {
     pub async fn flours(&self) -> Result<Vec<Flour>> {
         let rows: Vec<FlourRow> = flour::table
             .inner_join(mill::table)
-            .select((flour::id, mill::name, flour::name, flour::species, flour::note))
+            .select(FlourRow::as_select())
             .order(flour::name)
             .load(&mut self.connection().await?)
             .await?;
-        rows.into_iter().map(Flour::from_row).collect()
+        rows.into_iter().map(FlourRow::flour).collect()
     }
 
     pub async fn flour(&self, id: Uuid) -> Result<Flour> {
         let row: Option<FlourRow> = flour::table
             .inner_join(mill::table)
-            .select((flour::id, mill::name, flour::name, flour::species, flour::note))
+            .select(FlourRow::as_select())
             .filter(flour::id.eq(id))
             .first(&mut self.connection().await?)
             .await
             .optional()?;
-        Flour::from_row(row.ok_or(StoreError::NotFound("this flour"))?)
+        row.ok_or(StoreError::NotFound("this flour"))?.flour()
     }
 
-    /// Records a flour, and its mill if that is new.
-    pub async fn add_flour(&self, new: &Flour) -> Result<()> {
+    /// Records what a flour is, and its mill if that is new. Sent twice, it is stored once; sent
+    /// with other words, they replace the ones before.
+    pub async fn put_flour(&self, new: &Flour) -> Result<()> {
         let mut connection = self.connection().await?;
         connection
             .transaction(async |connection| {
@@ -113,16 +107,21 @@ impl Store {
                     .select(mill::id)
                     .first(connection)
                     .await?;
+                let is = (
+                    flour::mill_id.eq(mill_id),
+                    flour::name.eq(&new.name),
+                    flour::species.eq(new.species.key()),
+                    flour::note.eq(&new.note),
+                    flour::hardness.eq(new.hardness.map(Hardness::key)),
+                    flour::extraction_pct.eq(new.extraction_pct),
+                    flour::treatment.eq(new.treatment.key()),
+                    flour::intended_use.eq(new.intended_use.key()),
+                );
                 diesel::insert_into(flour::table)
-                    .values((
-                        flour::id.eq(new.id),
-                        flour::mill_id.eq(mill_id),
-                        flour::name.eq(&new.name),
-                        flour::species.eq(new.species.key()),
-                        flour::note.eq(&new.note),
-                    ))
+                    .values((flour::id.eq(new.id), is))
                     .on_conflict(flour::id)
-                    .do_nothing()
+                    .do_update()
+                    .set(is)
                     .execute(connection)
                     .await?;
                 Ok(())
@@ -130,123 +129,6 @@ impl Store {
             .await
             .map_err(|error| {
                 StoreError::or_conflict(error, || format!("{} is already on record", new.name))
-            })
-    }
-
-    /// The newest specification of a flour.
-    pub async fn current_specification(&self, flour_id: Uuid) -> Result<SpecificationRevision> {
-        let id: Option<Uuid> = specification_revision::table
-            .filter(specification_revision::flour_id.eq(flour_id))
-            .order(specification_revision::number.desc())
-            .select(specification_revision::id)
-            .first(&mut self.connection().await?)
-            .await
-            .optional()?;
-        self.specification(id.ok_or(StoreError::NotFound("a specification of this flour"))?).await
-    }
-
-    /// The newest limits of every flour that has any.
-    pub async fn current_specifications(&self) -> Result<HashMap<Uuid, Vec<Limit>>> {
-        let connection = &mut self.connection().await?;
-        let newest: Vec<(Uuid, Uuid)> = specification_revision::table
-            .distinct_on(specification_revision::flour_id)
-            .order((specification_revision::flour_id, specification_revision::number.desc()))
-            .select((specification_revision::id, specification_revision::flour_id))
-            .load(connection)
-            .await?;
-        let flour_of: HashMap<Uuid, Uuid> = newest.into_iter().collect();
-        let rows: Vec<LimitRow> = specification_limit::table
-            .filter(specification_limit::revision_id.eq_any(flour_of.keys()))
-            .order((specification_limit::revision_id, specification_limit::position))
-            .load(connection)
-            .await?;
-        let mut limits: HashMap<Uuid, Vec<Limit>> = HashMap::new();
-        for row in rows {
-            let flour_id = flour_of[&row.revision_id];
-            limits.entry(flour_id).or_default().push(row.limit()?);
-        }
-        Ok(limits)
-    }
-
-    pub async fn specification(&self, revision_id: Uuid) -> Result<SpecificationRevision> {
-        let connection = &mut self.connection().await?;
-        let found: Option<(Revision, Uuid)> = specification_revision::table
-            .find(revision_id)
-            .select((
-                (
-                    specification_revision::id,
-                    specification_revision::number,
-                    specification_revision::made_at,
-                    specification_revision::made_by,
-                    specification_revision::reason,
-                ),
-                specification_revision::flour_id,
-            ))
-            .first(connection)
-            .await
-            .optional()?;
-        let (revision, flour_id) =
-            found.ok_or(StoreError::NotFound("this revision of a specification"))?;
-        let rows: Vec<LimitRow> = specification_limit::table
-            .filter(specification_limit::revision_id.eq(revision_id))
-            .order(specification_limit::position)
-            .load(connection)
-            .await?;
-        let limits = rows.into_iter().map(LimitRow::limit).collect::<Result<_>>()?;
-        Ok(SpecificationRevision { revision, flour_id, limits })
-    }
-
-    /// Records the revision after `number − 1` of a flour's specification.
-    pub async fn add_specification(
-        &self,
-        flour_id: Uuid,
-        revision_id: Uuid,
-        number: i32,
-        limits: &[Limit],
-        signed: &Signed,
-    ) -> Result<()> {
-        let rows: Vec<LimitRow> = (0..)
-            .zip(limits)
-            .map(|(position, limit)| LimitRow {
-                revision_id,
-                position,
-                property: limit.property.key().into(),
-                basis: limit.basis.map(|basis| basis.key().into()),
-                min: limit.min,
-                target: limit.target,
-                max: limit.max,
-            })
-            .collect();
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
-                let added = diesel::insert_into(specification_revision::table)
-                    .values((
-                        specification_revision::id.eq(revision_id),
-                        specification_revision::flour_id.eq(flour_id),
-                        specification_revision::number.eq(number),
-                        specification_revision::made_by.eq(&signed.by),
-                        specification_revision::reason.eq(&signed.reason),
-                    ))
-                    .on_conflict(specification_revision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                if added == 1 {
-                    diesel::insert_into(specification_limit::table)
-                        .values(rows)
-                        .execute(connection)
-                        .await?;
-                }
-                Ok(())
-            })
-            .await
-            .map_err(|error| {
-                StoreError::or_conflict(error, || {
-                    format!(
-                        "revision {number} of this specification exists already; look at it first"
-                    )
-                })
             })
     }
 }

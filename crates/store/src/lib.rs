@@ -5,26 +5,38 @@
 //! Everything a client makes carries the client's own id, so that sending twice stores once.
 
 mod batch;
+mod blend;
 mod error;
 mod flour;
 mod formula;
 mod line;
 mod lot;
+mod lot_fate;
+mod lot_import;
+mod mapping;
 mod method;
 mod product;
 mod revision;
 mod schema;
+mod specification;
 mod store;
 #[cfg(feature = "testing")]
 pub mod testing;
+mod trace;
 
 pub use batch::{Batch, BatchSummary, NewBatch};
+pub use blend::{BlendPart, BlendRevision, LotPart};
 pub use error::{Result, StoreError};
-pub use flour::{Flour, SpecificationRevision};
+pub use flour::Flour;
 pub use formula::{FormulaRevision, NewFormula};
 pub use line::LineRevision;
 pub use lot::{Lot, LotRevision, LotSummary, NewLotRevision, Stated};
+pub use lot_fate::{Decision, Fate, LotDecision, LotStock};
+pub use lot_import::{Imported, ReadingColumn};
+pub use mapping::MillMapping;
 pub use method::MethodRevision;
 pub use product::Product;
 pub use revision::{Revision, Signed};
+pub use specification::SpecificationRevision;
 pub use store::{PageKey, Store, migrate};
+pub use trace::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};

@@ -1,14 +1,17 @@
+use std::collections::HashMap;
+
 use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
 use ironpeel_core::chain::LotInHand;
-use ironpeel_core::flour::{Reading, Readings};
+use ironpeel_core::flour::{Censored, Reading, Readings};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::flour::{Flour, property_on};
+use crate::flour::Flour;
 use crate::revision::{Revision, Signed};
 use crate::schema::{flour, lot, lot_revision, mill, reading};
+use crate::specification::property_on;
 use crate::store::{PageKey, Store};
 
 /// The words a certificate stated a reading in.
@@ -54,7 +57,7 @@ pub struct LotSummary {
     pub flour_id: Uuid,
     pub flour: String,
     pub mill: String,
-    pub recorded_at: DateTime<Utc>,
+    pub came_at: DateTime<Utc>,
     pub current: LotRevision,
 }
 
@@ -92,25 +95,31 @@ struct RevisionRow {
 
 #[derive(Queryable, Insertable)]
 #[diesel(table_name = reading)]
-struct ReadingRow {
-    lot_revision_id: Uuid,
-    position: i16,
-    property: String,
-    value: f64,
-    basis: Option<String>,
-    method: Option<String>,
-    stated_value: String,
-    stated_unit: String,
+pub(crate) struct ReadingRow {
+    pub(crate) lot_revision_id: Uuid,
+    pub(crate) position: i16,
+    pub(crate) property: String,
+    pub(crate) value: f64,
+    pub(crate) basis: Option<String>,
+    pub(crate) method: Option<String>,
+    pub(crate) stated_value: String,
+    pub(crate) stated_unit: String,
+    pub(crate) censored: Option<String>,
 }
 
-/// Id, code, flour's id, flour, mill, and when it was recorded.
+/// Id, code, flour's id, flour, mill, and when it came.
 type SummaryRow = (Uuid, String, Uuid, String, String, DateTime<Utc>);
 
 impl ReadingRow {
     fn reading(self) -> Result<(Reading, Stated)> {
-        let Self { property, value, basis, method, stated_value, stated_unit, .. } = self;
+        let Self { property, value, basis, method, stated_value, stated_unit, censored, .. } = self;
         let (property, basis) = property_on(&property, basis.as_deref())?;
-        let reading = Reading { property, value, basis, method };
+        let censored = censored
+            .map(|word| {
+                Censored::from_key(&word).ok_or_else(|| StoreError::unknown_word("censored", &word))
+            })
+            .transpose()?;
+        let reading = Reading { property, value, basis, method, censored };
         Ok((reading, Stated { value: stated_value, unit: stated_unit }))
     }
 }
@@ -134,25 +143,56 @@ impl Store {
         before: Option<PageKey>,
         most: i64,
     ) -> Result<Vec<LotSummary>> {
-        let connection = &mut self.connection().await?;
+        self.page_of_lots(of_flour, before, most, false).await
+    }
+
+    /// A page of lots on from a place, onward in time or back.
+    pub(crate) async fn page_of_lots(
+        &self,
+        of_flour: Option<Uuid>,
+        from: Option<PageKey>,
+        most: i64,
+        onward: bool,
+    ) -> Result<Vec<LotSummary>> {
         let mut query = lot::table
             .inner_join(flour::table.inner_join(mill::table))
-            .select((lot::id, lot::code, flour::id, flour::name, mill::name, lot::recorded_at))
-            .order((lot::recorded_at.desc(), lot::id.desc()))
+            .select((lot::id, lot::code, flour::id, flour::name, mill::name, lot::came_at))
             .limit(most)
             .into_boxed();
         if let Some(flour_id) = of_flour {
             query = query.filter(lot::flour_id.eq(flour_id));
         }
-        if let Some((at, id)) = before {
-            query = query
-                .filter(lot::recorded_at.lt(at).or(lot::recorded_at.eq(at).and(lot::id.lt(id))));
+        query = if onward {
+            query.order((lot::came_at, lot::id))
+        } else {
+            query.order((lot::came_at.desc(), lot::id.desc()))
+        };
+        if let Some((at, id)) = from {
+            query = if onward {
+                query.filter(lot::came_at.gt(at).or(lot::came_at.eq(at).and(lot::id.gt(id))))
+            } else {
+                query.filter(lot::came_at.lt(at).or(lot::came_at.eq(at).and(lot::id.lt(id))))
+            };
         }
-        let rows: Vec<SummaryRow> = query.load(connection).await?;
+        let rows: Vec<SummaryRow> = query.load(&mut self.connection().await?).await?;
         let ids: Vec<Uuid> = rows.iter().map(|row| row.0).collect();
+        let mut of_lot = self.current_revisions(&ids).await?;
+        let summaries =
+            rows.into_iter().filter_map(|(id, code, flour_id, flour, mill, came_at)| {
+                let current = of_lot.remove(&id)?;
+                Some(LotSummary { id, code, flour_id, flour, mill, came_at, current })
+            });
+        Ok(summaries.collect())
+    }
 
+    /// The newest state of each of these lots.
+    pub(crate) async fn current_revisions(
+        &self,
+        lot_ids: &[Uuid],
+    ) -> Result<HashMap<Uuid, LotRevision>> {
+        let connection = &mut self.connection().await?;
         let revisions: Vec<RevisionRow> = lot_revision::table
-            .filter(lot_revision::lot_id.eq_any(&ids))
+            .filter(lot_revision::lot_id.eq_any(lot_ids))
             .distinct_on(lot_revision::lot_id)
             .order((lot_revision::lot_id, lot_revision::number.desc()))
             .select(RevisionRow::as_select())
@@ -164,23 +204,15 @@ impl Store {
             .order((reading::lot_revision_id, reading::position))
             .load(connection)
             .await?;
-
-        let mut of_revision: std::collections::HashMap<Uuid, Vec<(Reading, Stated)>> =
-            <_>::default();
+        let mut of_revision: HashMap<Uuid, Vec<(Reading, Stated)>> = HashMap::new();
         for row in readings {
             of_revision.entry(row.lot_revision_id).or_default().push(row.reading()?);
         }
-        let mut of_lot: std::collections::HashMap<Uuid, LotRevision> = revisions
-            .into_iter()
-            .map(|row| (row.lot_id, of_revision.remove(&row.id).unwrap_or_default(), row))
-            .map(|(lot_id, readings, row)| (lot_id, row.with(readings)))
-            .collect();
-        let summaries =
-            rows.into_iter().filter_map(|(id, code, flour_id, flour, mill, recorded_at)| {
-                let current = of_lot.remove(&id)?;
-                Some(LotSummary { id, code, flour_id, flour, mill, recorded_at, current })
-            });
-        Ok(summaries.collect())
+        let with_readings = revisions.into_iter().map(|row| {
+            let readings = of_revision.remove(&row.id).unwrap_or_default();
+            (row.lot_id, row.with(readings))
+        });
+        Ok(with_readings.collect())
     }
 
     /// A lot in its newest state.
@@ -216,13 +248,33 @@ impl Store {
         Ok(Lot { id: row.lot_id, code, flour, current: row.with(readings) })
     }
 
+    /// The lot of the same flour that came before this one.
+    pub async fn lot_before(&self, id: Uuid) -> Result<Option<Uuid>> {
+        let connection = &mut self.connection().await?;
+        let found: Option<(Uuid, DateTime<Utc>)> = lot::table
+            .find(id)
+            .select((lot::flour_id, lot::came_at))
+            .first(connection)
+            .await
+            .optional()?;
+        let (flour_id, came_at) = found.ok_or(StoreError::NotFound("this lot"))?;
+        Ok(lot::table
+            .filter(lot::flour_id.eq(flour_id))
+            .filter(lot::came_at.lt(came_at).or(lot::came_at.eq(came_at).and(lot::id.lt(id))))
+            .order((lot::came_at.desc(), lot::id.desc()))
+            .select(lot::id)
+            .first(connection)
+            .await
+            .optional()?)
+    }
+
     /// Lots whose code begins with `text`, newest first.
     pub async fn find_lots(&self, text: &str, most: i64) -> Result<Vec<(Uuid, String, String)>> {
         let start = format!("{}%", escaped(&text.to_lowercase()));
         let found = lot::table
             .inner_join(flour::table)
             .filter(lower(lot::code).like(start))
-            .order((lot::recorded_at.desc(), lot::id.desc()))
+            .order((lot::came_at.desc(), lot::id.desc()))
             .limit(most)
             .select((lot::id, lot::code, flour::name))
             .load(&mut self.connection().await?)
@@ -232,10 +284,7 @@ impl Store {
 
     /// Records a lot or a correction of one. Sent twice, it is stored once.
     pub async fn add_lot_revision(&self, new: &NewLotRevision) -> Result<()> {
-        let rows: Vec<ReadingRow> = (0..)
-            .zip(new.readings.0.iter().zip(&new.stated))
-            .map(|(position, (reading, stated))| new.row(position, reading, stated))
-            .collect();
+        let rows = new.rows();
         let mut connection = self.connection().await?;
         connection
             .transaction(async |connection| {
@@ -244,9 +293,11 @@ impl Store {
                         lot::id.eq(new.lot_id),
                         lot::flour_id.eq(new.flour_id),
                         lot::code.eq(&new.code),
+                        lot::came_at.eq(new.came_at()),
                     ))
                     .on_conflict(lot::id)
-                    .do_nothing()
+                    .do_update()
+                    .set(lot::came_at.eq(new.came_at()))
                     .execute(connection)
                     .await?;
                 let added = diesel::insert_into(lot_revision::table)
@@ -274,7 +325,30 @@ impl Store {
     }
 }
 
+impl LotRevision {
+    /// Days from milling to delivery, where both are known.
+    pub fn age_days(&self) -> Option<f64> {
+        Some((self.delivered_on? - self.milled_on?).num_days() as f64)
+    }
+
+    /// The readings a specification is held against: the certificate's, and the lot's age.
+    pub fn judged(&self) -> Readings {
+        self.readings.clone().with_age(self.age_days())
+    }
+}
+
 impl NewLotRevision {
+    /// When the flour came: delivered, else milled, else now.
+    pub fn came_at(&self) -> DateTime<Utc> {
+        let day = self.delivered_on.or(self.milled_on);
+        day.and_then(|day| day.and_hms_opt(0, 0, 0)).map_or_else(Utc::now, |at| at.and_utc())
+    }
+
+    pub(crate) fn rows(&self) -> Vec<ReadingRow> {
+        let readings = self.readings.0.iter().zip(&self.stated);
+        (0..).zip(readings).map(|(at, (reading, stated))| self.row(at, reading, stated)).collect()
+    }
+
     fn row(&self, position: i16, reading: &Reading, stated: &Stated) -> ReadingRow {
         ReadingRow {
             lot_revision_id: self.revision_id,
@@ -285,6 +359,7 @@ impl NewLotRevision {
             method: reading.method.clone(),
             stated_value: stated.value.clone(),
             stated_unit: stated.unit.clone(),
+            censored: reading.censored.map(|side| side.key().into()),
         }
     }
 

@@ -12,6 +12,10 @@ diesel::table! {
         name -> Text,
         species -> Text,
         note -> Text,
+        hardness -> Nullable<Text>,
+        extraction_pct -> Nullable<Float8>,
+        treatment -> Text,
+        intended_use -> Text,
     }
 }
 
@@ -35,6 +39,8 @@ diesel::table! {
         min -> Nullable<Float8>,
         target -> Nullable<Float8>,
         max -> Nullable<Float8>,
+        must -> Bool,
+        method -> Nullable<Text>,
     }
 }
 
@@ -44,6 +50,7 @@ diesel::table! {
         flour_id -> Uuid,
         code -> Text,
         recorded_at -> Timestamptz,
+        came_at -> Timestamptz,
     }
 }
 
@@ -71,6 +78,7 @@ diesel::table! {
         method -> Nullable<Text>,
         stated_value -> Text,
         stated_unit -> Text,
+        censored -> Nullable<Text>,
     }
 }
 
@@ -203,12 +211,103 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    lot_decision (id) {
+        id -> Uuid,
+        lot_id -> Uuid,
+        decision -> Text,
+        reason -> Text,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    lot_stock (id) {
+        id -> Uuid,
+        lot_id -> Uuid,
+        place -> Text,
+        tonnes_left -> Float8,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    trace (id) {
+        id -> Uuid,
+        lot_id -> Uuid,
+        kind -> Text,
+        source -> Text,
+        input -> Jsonb,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    trace_mark (id) {
+        id -> Uuid,
+        trace_id -> Uuid,
+        mark -> Text,
+        minute -> Nullable<Float8>,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    mill_mapping (id) {
+        id -> Uuid,
+        mill -> Text,
+        headers -> Array<Text>,
+        mapping -> Jsonb,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    blend_revision (id) {
+        id -> Uuid,
+        flour_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+    }
+}
+
+diesel::table! {
+    blend_part (revision_id, position) {
+        revision_id -> Uuid,
+        position -> Int2,
+        flour_id -> Uuid,
+        share_pct -> Float8,
+    }
+}
+
+diesel::table! {
+    lot_part (lot_id, position) {
+        lot_id -> Uuid,
+        position -> Int2,
+        part_lot_id -> Uuid,
+        share_pct -> Float8,
+    }
+}
+
 diesel::joinable!(flour -> mill (mill_id));
 diesel::joinable!(specification_revision -> flour (flour_id));
 diesel::joinable!(specification_limit -> specification_revision (revision_id));
 diesel::joinable!(lot -> flour (flour_id));
 diesel::joinable!(lot_revision -> lot (lot_id));
 diesel::joinable!(reading -> lot_revision (lot_revision_id));
+diesel::joinable!(lot_decision -> lot (lot_id));
+diesel::joinable!(lot_stock -> lot (lot_id));
+diesel::joinable!(trace -> lot (lot_id));
+diesel::joinable!(trace_mark -> trace (trace_id));
+diesel::joinable!(blend_revision -> flour (flour_id));
+diesel::joinable!(blend_part -> blend_revision (revision_id));
 diesel::joinable!(formula_revision -> formula (formula_id));
 diesel::joinable!(formula_line -> formula_revision (revision_id));
 diesel::joinable!(method_revision -> method (method_id));
@@ -233,6 +332,14 @@ diesel::allow_tables_to_appear_in_same_query!(
     lot,
     lot_revision,
     reading,
+    lot_decision,
+    lot_stock,
+    lot_part,
+    trace,
+    trace_mark,
+    mill_mapping,
+    blend_revision,
+    blend_part,
     formula,
     formula_revision,
     formula_line,

@@ -3,7 +3,7 @@
 use diesel_async::AsyncPgConnection;
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_migrations::{FileBasedMigrations, MigrationHarness};
-use ironpeel_core::flour::{Limit, Property, Reading, Readings};
+use ironpeel_core::flour::{Hardness, IntendedUse, Limit, Property, Reading, Readings, Treatment};
 use ironpeel_core::water::Species;
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{Flour, NewLotRevision, Signed, Stated, Store, StoreError};
@@ -21,8 +21,12 @@ async fn flour(store: &Store) -> Uuid {
         name: format!("Tarn {id}"),
         species: Species::Wheat,
         note: String::new(),
+        hardness: Some(Hardness::Hard),
+        extraction_pct: Some(76.0),
+        treatment: Treatment::None,
+        intended_use: IntendedUse::PanBread,
     };
-    store.add_flour(&flour).await.expect("recorded");
+    store.put_flour(&flour).await.expect("recorded");
     assert_eq!(store.flour(id).await.expect("on record"), flour);
     id
 }
@@ -33,6 +37,7 @@ fn lot(flour_id: Uuid, code: &str, number: i32, protein: f64) -> NewLotRevision 
         value: protein,
         basis: Some(ironpeel_core::flour::MoistureBasis::Fourteen),
         method: Some("ISO 16634-2".into()),
+        censored: None,
     };
     NewLotRevision {
         lot_id: Uuid::now_v7(),
@@ -116,7 +121,7 @@ async fn pages_by_key_show_every_lot_once_newest_first() {
     loop {
         let page = store.lots(Some(flour_id), after, 7).await.expect("a page");
         let Some(last) = page.last() else { break };
-        after = Some((last.recorded_at, last.id));
+        after = Some((last.came_at, last.id));
         seen.extend(page.into_iter().map(|lot| lot.code));
     }
     let wanted: Vec<_> = (0..23).rev().map(|number| format!("VR-{number:02}")).collect();
@@ -146,7 +151,15 @@ async fn specifications_are_revised_not_overwritten() {
     let store = &database.store;
     let flour_id = flour(store).await;
     let limits = |max| {
-        vec![Limit { property: Property::Moisture, basis: None, min: None, target: None, max }]
+        vec![Limit {
+            property: Property::Moisture,
+            basis: None,
+            min: None,
+            target: None,
+            max,
+            must: true,
+            method: None,
+        }]
     };
     let ids = [Uuid::now_v7(), Uuid::now_v7()];
     for (number, (id, max)) in (1..).zip(ids.into_iter().zip([14.8, 14.5])) {

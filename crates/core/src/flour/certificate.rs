@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::property::folded;
-use super::{MoistureBasis, Movement, Property, Reading};
+use super::{Censored, MoistureBasis, Movement, Property, Reading};
 use crate::units::parse_number;
 
 /// One line of a certificate of analysis, as it was written or typed.
@@ -78,7 +78,7 @@ pub fn read_rows(rows: &[Row]) -> Vec<Result<Reading, RowFault>> {
 
 fn read_row(row: &Row) -> Result<Reading, RowFault> {
     let property = read_property(&row.property)?;
-    let value = read_value(property, row)?;
+    let (value, censored) = read_value(property, row)?;
     let basis = read_basis(property, &row.basis)?;
     let method = row.method.trim();
     if method.chars().count() > METHOD_MAX {
@@ -88,7 +88,7 @@ fn read_row(row: &Row) -> Result<Reading, RowFault> {
         ));
     }
     let method = (!method.is_empty()).then(|| method.to_owned());
-    Ok(Reading { property, value, basis, method })
+    Ok(Reading { property, value, basis, method, censored })
 }
 
 fn read_property(text: &str) -> Result<Property, RowFault> {
@@ -104,9 +104,17 @@ fn read_property(text: &str) -> Result<Property, RowFault> {
     })
 }
 
-fn read_value(property: Property, row: &Row) -> Result<f64, RowFault> {
+fn read_value(property: Property, row: &Row) -> Result<(f64, Option<Censored>), RowFault> {
     let label = property.label();
-    let number = parse_number(&row.value).map_err(|error| {
+    let text = row.value.trim();
+    let (censored, text) = if let Some(rest) = text.strip_prefix(['<', '≤']) {
+        (Some(Censored::Below), rest)
+    } else if let Some(rest) = text.strip_prefix(['>', '≥']) {
+        (Some(Censored::Above), rest)
+    } else {
+        (None, text)
+    };
+    let number = parse_number(text).map_err(|error| {
         fault(Column::Value, format!("{error}; {label} is a number {}", range_of(property)))
     })?;
     let factor = property.factor_from(&row.unit).ok_or_else(|| {
@@ -121,7 +129,7 @@ fn read_value(property: Property, row: &Row) -> Result<f64, RowFault> {
     let value = number * factor;
     let (min, max) = property.range();
     if (min..=max).contains(&value) {
-        Ok(value)
+        Ok((value, censored))
     } else {
         let message =
             format!("{label} of {} cannot be; it is {}", row.value.trim(), range_of(property));

@@ -164,6 +164,14 @@ impl FarinographInput {
     }
 }
 
+/// Where a person put marks that the reading had put elsewhere, in minutes.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct MovedMarks {
+    pub arrival_min: Option<f64>,
+    pub development_min: Option<f64>,
+    pub departure_min: Option<f64>,
+}
+
 impl Farinogram<'_> {
     /// Reads a farinogram (ISO 5530-1, AACC 54-21, ICC 115).
     ///
@@ -187,15 +195,25 @@ impl Farinogram<'_> {
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     pub fn read(&self) -> FarinographAnswer {
+        self.read_at(MovedMarks::default())
+    }
+
+    /// As [`Self::read`], with marks where a person put them; what rests on a mark follows it.
+    pub fn read_at(&self, moved: MovedMarks) -> FarinographAnswer {
         let t_min: Vec<f64> = self.t_s.iter().map(|t| t / 60.0).collect();
         let centre = smooth(&t_min, self.fu);
         let edge = self.upper_edge(&t_min, &centre);
         let mut notes = Vec::new();
 
-        let highest = centre.y.iter().copied().fold(f64::MIN, f64::max);
-        // Where noise was taken out, no half FU can be told from the top.
-        let flat = if centre.noise > 0.0 { 0.0 } else { FLAT_FU };
-        let summit = centre.y.iter().rposition(|fu| *fu >= highest - flat).unwrap_or(0);
+        let summit = moved.development_min.map_or_else(
+            || centre.summit(),
+            |minute| centre.t.partition_point(|t| *t < minute).min(centre.t.len() - 1),
+        );
+        let highest = if moved.development_min.is_some() {
+            centre.y[summit]
+        } else {
+            centre.y.iter().copied().fold(f64::MIN, f64::max)
+        };
         let development_min = centre.t[summit];
         if summit + 1 == centre.t.len() {
             notes.push("the trace ends at its highest point: it may have risen further".to_owned());
@@ -216,12 +234,16 @@ impl Farinogram<'_> {
             );
         }
 
-        let arrival_min = crossing(&centre.t[..=summit], &edge[..=summit], line_fu, true);
+        let arrival_min = moved
+            .arrival_min
+            .or_else(|| crossing(&centre.t[..=summit], &edge[..=summit], line_fu, true));
         if arrival_min.is_none() {
             notes.push(format!("the upper edge never reaches the {line_fu:.0} FU line"));
         }
-        let departure_min = arrival_min
-            .and_then(|_| crossing(&centre.t[summit..], &edge[summit..], line_fu, false));
+        let departure_min = moved.departure_min.or_else(|| {
+            arrival_min?;
+            crossing(&centre.t[summit..], &edge[summit..], line_fu, false)
+        });
         if arrival_min.is_some() && departure_min.is_none() {
             notes.push(format!(
                 "the trace ends before the upper edge leaves the {line_fu:.0} FU line: no departure \
@@ -281,6 +303,16 @@ impl Farinogram<'_> {
         let band = smooth(t_min, self.band_fu);
         let half = |(t, fu): (&f64, &f64)| fu + at(&band.t, &band.y, *t).unwrap_or_default();
         centre.t.iter().zip(&centre.y).map(half).collect()
+    }
+}
+
+impl Smooth {
+    /// Where the summit is: the highest point, the end of a flat top.
+    fn summit(&self) -> usize {
+        let highest = self.y.iter().copied().fold(f64::MIN, f64::max);
+        // Where noise was taken out, no half FU can be told from the top.
+        let flat = if self.noise > 0.0 { 0.0 } else { FLAT_FU };
+        self.y.iter().rposition(|fu| *fu >= highest - flat).unwrap_or(0)
     }
 }
 

@@ -21,6 +21,9 @@ pub enum Property {
     W,
     POverL,
     Ie,
+    ParticleSize,
+    /// Days from milling to delivery: from the lot's dates, not from a laboratory.
+    Age,
 }
 
 /// How a property moves when the moisture it is stated at changes.
@@ -55,7 +58,7 @@ impl Repeatability {
 
 impl Property {
     /// Every property, in the order a certificate lists them.
-    pub const ALL: [Self; 16] = [
+    pub const ALL: [Self; 18] = [
         Self::Moisture,
         Self::Protein,
         Self::Ash,
@@ -72,6 +75,8 @@ impl Property {
         Self::W,
         Self::POverL,
         Self::Ie,
+        Self::ParticleSize,
+        Self::Age,
     ];
 
     /// The word in files, tables and addresses.
@@ -93,6 +98,8 @@ impl Property {
             Self::W => "w",
             Self::POverL => "p_over_l",
             Self::Ie => "ie",
+            Self::ParticleSize => "particle_size",
+            Self::Age => "age",
         }
     }
 
@@ -115,6 +122,8 @@ impl Property {
             Self::W => "W",
             Self::POverL => "P/L",
             Self::Ie => "Ie",
+            Self::ParticleSize => "particle size",
+            Self::Age => "days since milling",
         }
     }
 
@@ -135,6 +144,8 @@ impl Property {
             Self::P => "mmH2O",
             Self::L => "mm",
             Self::W => "10-4 J",
+            Self::ParticleSize => "µm",
+            Self::Age => "days",
         }
     }
 
@@ -153,6 +164,8 @@ impl Property {
             Self::P | Self::L => (5.0, 300.0),
             Self::W => (10.0, 900.0),
             Self::POverL => (0.05, 10.0),
+            Self::ParticleSize => (1.0, 2000.0),
+            Self::Age => (0.0, 3650.0),
         }
     }
 
@@ -175,6 +188,16 @@ impl Property {
             Self::WetGluten => Repeatability::Absolute(0.8),
             Self::W | Self::FallingNumber => Repeatability::PercentOfValue(8.0),
             _ => Repeatability::Unknown,
+        }
+    }
+
+    /// The step a certificate states it to.
+    pub(super) const fn resolution(self) -> f64 {
+        match self {
+            Self::Ash | Self::POverL => 0.01,
+            Self::FallingNumber | Self::W | Self::P | Self::L | Self::Softening => 1.0,
+            Self::GlutenIndex | Self::ParticleSize | Self::Age => 1.0,
+            _ => 0.1,
         }
     }
 
@@ -207,6 +230,7 @@ impl Property {
             Self::Development => &["developmenttime"],
             Self::Softening => &["degreeofsoftening"],
             Self::Ie => &["elasticityindex"],
+            Self::ParticleSize => &["d50", "medianparticlesize"],
             _ => &[],
         }
     }
@@ -223,6 +247,8 @@ impl Property {
             | ("FU", "fu" | "bu")
             | ("mmH2O", "mmh2o" | "mmh₂o")
             | ("mm", "mm")
+            | ("µm", "µm" | "μm" | "um" | "micron" | "microns")
+            | ("days", "d" | "day" | "days")
             | ("10-4 J", "104j" | "10⁴j" | "10e4j" | "1e4j") => Some(1.0),
             ("", "%") if self == Self::GlutenIndex => Some(1.0),
             ("%", "gkg") => Some(0.1),

@@ -34,6 +34,13 @@ impl MoistureBasis {
         }
     }
 
+    /// The basis written like this on certificates and screens.
+    pub fn from_label(label: &str) -> Option<Self> {
+        [Self::AsIs, Self::Fourteen, Self::DryMatter]
+            .into_iter()
+            .find(|basis| basis.label() == label)
+    }
+
     /// The basis of this word in tables.
     pub fn from_key(key: &str) -> Option<Self> {
         [Self::AsIs, Self::Fourteen, Self::DryMatter].into_iter().find(|basis| basis.key() == key)
@@ -59,6 +66,32 @@ pub struct Reading {
     /// None where moisture plays no part.
     pub basis: Option<MoistureBasis>,
     pub method: Option<String>,
+    /// Where the method could only say “below” or “above” the value.
+    pub censored: Option<Censored>,
+}
+
+/// On which side of the stated value the true one lies, beyond the method's reach.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Censored {
+    Below,
+    Above,
+}
+
+impl Censored {
+    /// The word in tables.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Below => "below",
+            Self::Above => "above",
+        }
+    }
+
+    /// The side of this word in tables.
+    pub fn from_key(key: &str) -> Option<Self> {
+        [Self::Below, Self::Above].into_iter().find(|side| side.key() == key)
+    }
 }
 
 /// What is known of one sample, a reading for each property.
@@ -66,6 +99,18 @@ pub struct Reading {
 pub struct Readings(pub Vec<Reading>);
 
 impl Readings {
+    /// These readings with the days from milling to delivery, where they are known.
+    pub fn with_age(mut self, days: Option<f64>) -> Self {
+        self.0.extend(days.map(|value| Reading {
+            property: Property::Age,
+            value,
+            basis: None,
+            method: None,
+            censored: None,
+        }));
+        self
+    }
+
     /// The flour's own moisture, where it was measured.
     pub fn moisture(&self) -> Option<Moisture> {
         self.get(Property::Moisture).and_then(|reading| Moisture::new(reading.value).ok())

@@ -3,10 +3,11 @@ use std::borrow::Cow;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
-use super::{MoistureBasis, Movement, Property, Readings};
+use super::property::folded;
+use super::{Censored, MoistureBasis, Movement, Property, Readings};
 
 /// What a specification wants of one property: any of minimum, target and maximum, on one basis.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Limit {
     pub property: Property,
@@ -14,6 +15,16 @@ pub struct Limit {
     pub min: Option<f64>,
     pub target: Option<f64>,
     pub max: Option<f64>,
+    /// Must, or only should: a lot is never out for what it only should have.
+    #[serde(default = "must")]
+    pub must: bool,
+    /// The method it is to be measured by, where that matters.
+    #[serde(default)]
+    pub method: Option<String>,
+}
+
+const fn must() -> bool {
+    true
 }
 
 /// A limit that cannot be kept.
@@ -53,7 +64,7 @@ impl Limit {
     /// use ironpeel_core::flour::{Limit, MoistureBasis, Property, Verdict};
     /// let ash = Limit {
     ///     property: Property::Ash, basis: Some(MoistureBasis::DryMatter),
-    ///     min: None, target: Some(0.60), max: Some(0.64),
+    ///     min: None, target: Some(0.60), max: Some(0.64), must: true, method: None,
     /// };
     /// assert_eq!(ash.judge(0.60), Verdict::In);
     /// assert_eq!(ash.judge(0.65), Verdict::Borderline);
@@ -77,6 +88,23 @@ impl Limit {
         let below = self.min.map_or(Verdict::In, |min| beyond(min, min - value));
         let above = self.max.map_or(Verdict::In, |max| beyond(max, value - max));
         below.max(above)
+    }
+
+    /// A value of which only a side is known: where the true one could lie beyond a limit that the
+    /// stated one keeps, nobody can tell.
+    fn judge_reading(&self, value: f64, censored: Option<Censored>) -> Verdict {
+        let verdict = self.judge(value);
+        let unknown = match censored {
+            Some(Censored::Below) => self.min.is_some(),
+            Some(Censored::Above) => self.max.is_some(),
+            None => false,
+        };
+        if unknown { verdict.max(Verdict::Borderline) } else { verdict }
+    }
+
+    /// What a rule's verdict counts for the lot.
+    fn counts(&self, verdict: Verdict) -> Verdict {
+        if self.must { verdict } else { verdict.min(Verdict::Borderline) }
     }
 }
 
@@ -109,6 +137,8 @@ pub struct Rule {
     pub verdict: Verdict,
     /// The verdict in words.
     pub says: Cow<'static, str>,
+    /// Measured by another method than was asked for: the figures may not agree.
+    pub other_method: bool,
 }
 
 /// A lot against a specification.
@@ -124,14 +154,16 @@ pub struct Assessment {
 /// Holding or rejecting stays a person's act.
 pub fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
     let rules: Vec<Rule> = limits.iter().map(|limit| rule(limit, readings)).collect();
-    let verdict = rules.iter().map(|rule| rule.verdict).max().unwrap_or(Verdict::In);
+    let counted = rules.iter().map(|rule| rule.limit.counts(rule.verdict));
+    let verdict = counted.max().unwrap_or(Verdict::In);
     Assessment { verdict, rules }
 }
 
 fn rule(limit: &Limit, readings: &Readings) -> Rule {
     let reading = readings.get(limit.property);
     let value = readings.value(limit.property, limit.basis);
-    let verdict = value.map_or(Verdict::Missing, |value| limit.judge(value));
+    let censored = reading.and_then(|reading| reading.censored);
+    let verdict = value.map_or(Verdict::Missing, |value| limit.judge_reading(value, censored));
     let says = match (value, reading) {
         (Some(value), _) => words(limit, value, verdict),
         (None, Some(_)) => {
@@ -141,7 +173,7 @@ fn rule(limit: &Limit, readings: &Readings) -> Rule {
     };
     let fringe = |bound: Option<f64>| bound.map_or(0.0, |at| limit.property.repeatability().at(at));
     Rule {
-        limit: *limit,
+        limit: limit.clone(),
         label: limit.property.label(),
         unit: limit.property.unit(),
         value,
@@ -149,6 +181,11 @@ fn rule(limit: &Limit, readings: &Readings) -> Rule {
         fringe_max: fringe(limit.max),
         verdict,
         says,
+        other_method: limit.method.as_deref().is_some_and(|wanted| {
+            reading.is_some_and(|reading| {
+                reading.method.as_deref().is_some_and(|method| folded(method) != folded(wanted))
+            })
+        }),
     }
 }
 

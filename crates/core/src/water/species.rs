@@ -12,11 +12,15 @@ pub enum Species {
     Einkorn,
     Khorasan,
     Rye,
+    /// A blend of starches and flours without gluten.
+    GlutenFree,
+    /// A mix of proteins and fibres with little starch.
+    LowStarch,
 }
 
 impl Species {
     /// Every grain.
-    pub const ALL: [Self; 7] = [
+    pub const ALL: [Self; 9] = [
         Self::Wheat,
         Self::Durum,
         Self::Spelt,
@@ -24,6 +28,8 @@ impl Species {
         Self::Einkorn,
         Self::Khorasan,
         Self::Rye,
+        Self::GlutenFree,
+        Self::LowStarch,
     ];
 
     /// The word in tables and on the wire.
@@ -36,7 +42,24 @@ impl Species {
             Self::Einkorn => "einkorn",
             Self::Khorasan => "khorasan",
             Self::Rye => "rye",
+            Self::GlutenFree => "gluten_free",
+            Self::LowStarch => "low_starch",
         }
+    }
+
+    /// The word on screen.
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::Wheat => "common wheat",
+            Self::GlutenFree => "gluten-free blend",
+            Self::LowStarch => "low-starch mix",
+            other => other.key(),
+        }
+    }
+
+    /// Whether a gluten film carries the dough, so that rules about gluten speak of it.
+    pub const fn has_gluten(self) -> bool {
+        !matches!(self, Self::GlutenFree | Self::LowStarch)
     }
 
     /// The grain of this word.
@@ -50,7 +73,7 @@ impl Species {
             Self::Spelt => Some((-1.5, -3.0, 0.0)),
             Self::Emmer => Some((-2.0, -4.0, 0.0)),
             Self::Einkorn => Some((-3.0, -5.0, 0.0)),
-            Self::Wheat | Self::Durum | Self::Khorasan | Self::Rye => None,
+            _ => None,
         }
     }
 }

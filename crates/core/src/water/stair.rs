@@ -1,15 +1,13 @@
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{Process, Species};
+use super::{CRITICAL_DAMAGED_STARCH, Process, Species};
 use crate::dough::{Effect, Ingredient};
-use crate::flour::{Moisture, absorption_at_moisture};
+use crate::flour::{AGED_DAYS, GREEN_DAYS, Moisture, absorption_at_moisture};
 use crate::units::Origin;
 
 /// Half the repeatability of ISO 5530-1, taken as the standard deviation of a measured absorption.
 const MEASURED_SD: f64 = 0.3;
-/// Damaged starch above which the trap opens, in percent.
-const CRITICAL_DAMAGED_STARCH: f64 = 10.0;
 /// How much less water a divider and moulder forgive than hands do, in points.
 const MACHINE_DIVIDED: f64 = 8.0;
 
@@ -131,7 +129,8 @@ pub fn stair(flour: &Flour, wanted: &Wanted<'_>) -> Result<Stair, NoBase> {
     };
     let ingredient_water_pct: f64 =
         wanted.lines.iter().map(|(ingredient, pct)| pct * ingredient.water_pct() / 100.0).sum();
-    let ceiling_pct = flour.w.map(|w| ceiling(w, wanted.machine_divided));
+    let w = flour.w.filter(|_| flour.species.has_gluten());
+    let ceiling_pct = w.map(|w| ceiling(w, wanted.machine_divided));
     Ok(Stair {
         floor_pct,
         low_pct: middle - half,
@@ -194,10 +193,10 @@ fn weak_film(species: Species) -> Option<Step> {
 
 fn age(days: f64) -> Option<Step> {
     let label = format!("{days:.0} {} since milling", if days == 1.0 { "day" } else { "days" });
-    if days < 2.0 {
+    if days < GREEN_DAYS {
         let reason = "green flour: weak, and not yet thirsty";
         Some(house("age", label, (-0.5, -1.0, 0.0), reason.into()))
-    } else if days > 14.0 {
+    } else if days > AGED_DAYS {
         let reason = "aged flour takes more and acts stronger";
         Some(house("age", label, (0.5, 0.0, 1.0), reason.into()))
     } else {
@@ -248,7 +247,10 @@ fn cautions(flour: &Flour, floor_pct: f64, ceiling_pct: Option<f64>) -> Vec<Caut
             ),
         });
     }
-    if let Some(damaged) = flour.damaged_starch_pct.filter(|pct| *pct > CRITICAL_DAMAGED_STARCH) {
+    if let Some(damaged) = flour
+        .damaged_starch_pct
+        .filter(|pct| flour.species.has_gluten() && *pct > CRITICAL_DAMAGED_STARCH)
+    {
         cautions.push(Caution {
             key: "damaged_starch",
             says: format!(
@@ -257,7 +259,7 @@ fn cautions(flour: &Flour, floor_pct: f64, ceiling_pct: Option<f64>) -> Vec<Caut
             ),
         });
     }
-    if flour.age_days.is_some_and(|days| days < 2.0) {
+    if flour.age_days.is_some_and(|days| days < GREEN_DAYS) {
         cautions.push(Caution {
             key: "green",
             says: "green flour: weak until it has aged two days; it needs oxidation or time".into(),

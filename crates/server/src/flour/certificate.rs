@@ -5,6 +5,7 @@ use ironpeel_core::flour::{
     Assessment, Moisture, MoistureBasis, OnBases, Property, Reading, Readings, Row, RowFault,
     assess, read_rows,
 };
+use ironpeel_core::units::Faults;
 use ironpeel_store::{SpecificationRevision, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -13,6 +14,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::CertificateFile;
+use super::lots::date;
 use crate::problem::{Problem, Result};
 use crate::request::Body;
 use crate::revision::RevisionView;
@@ -76,6 +78,11 @@ pub struct ToJudge {
     pub flour_id: Option<Uuid>,
     /// A lot not to be counted among the earlier ones.
     pub lot_id: Option<Uuid>,
+    /// As typed, for the days between them.
+    #[serde(default)]
+    pub milled: String,
+    #[serde(default)]
+    pub delivered: String,
     pub rows: Vec<Row>,
 }
 
@@ -103,7 +110,12 @@ async fn judge(State(app): State<App>, Body(asked): Body<ToJudge>) -> Result<Jso
         },
         None => None,
     };
-    Ok(Json(Certificate::judged(&app, asked.rows, specification.as_ref(), asked.lot_id).await?))
+    let mut unread = Faults::default();
+    let [milled, delivered] =
+        [&asked.milled, &asked.delivered].map(|text| date("", text, &mut unread));
+    let age_days = delivered.zip(milled).map(|(to, from)| (to - from).num_days() as f64);
+    let specification = specification.as_ref();
+    Ok(Json(Certificate::judged(&app, asked.rows, specification, asked.lot_id, age_days).await?))
 }
 
 impl Certificate {
@@ -112,6 +124,7 @@ impl Certificate {
         rows: Vec<Row>,
         specification: Option<&SpecificationRevision>,
         except: Option<Uuid>,
+        age_days: Option<f64>,
     ) -> Result<Self> {
         let read = read_rows(&rows);
         let readings = Readings(read.iter().flatten().cloned().collect());
@@ -134,7 +147,8 @@ impl Certificate {
                 })
                 .collect(),
             moisture_pct: moisture.map(Moisture::percent),
-            assessment: specification.map(|specification| assess(&specification.limits, &readings)),
+            assessment: specification
+                .map(|specification| assess(&specification.limits, &readings.with_age(age_days))),
             specification: specification.map(|specification| specification.revision.clone().into()),
             earlier,
         })
@@ -159,7 +173,7 @@ async fn earlier(
 ) -> Result<Vec<Earlier>> {
     let lots = app.store.lots(Some(specification.flour_id), None, EARLIER).await?;
     let lots = lots.into_iter().filter(|lot| Some(lot.id) != except);
-    let lots: Vec<Readings> = lots.map(|lot| lot.current.readings).collect();
+    let lots: Vec<Readings> = lots.map(|lot| lot.current.judged()).collect();
     Ok(specification
         .limits
         .iter()

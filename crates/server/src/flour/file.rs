@@ -3,8 +3,10 @@ use serde::Serialize;
 use thiserror::Error;
 use utoipa::ToSchema;
 
+use super::text::{decode, records};
+
 /// Rows kept of one certificate; no laboratory states as many.
-const MOST_ROWS: usize = 200;
+pub const MOST_ROWS: usize = 200;
 
 /// The head of a certificate, as it was written.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, ToSchema)]
@@ -55,34 +57,6 @@ impl CertificateFile {
             .find_map(|delimiter| with_delimiter(&text, delimiter))
             .ok_or_else(|| fault_of(&text))
     }
-}
-
-fn decode(bytes: &[u8]) -> Result<String, FileFault> {
-    if bytes.is_empty() {
-        return Err(FileFault::Empty);
-    }
-    let text = match std::str::from_utf8(bytes) {
-        Ok(text) => text.strip_prefix('\u{feff}').unwrap_or(text).to_owned(),
-        Err(_) => encoding_rs::WINDOWS_1252.decode(bytes).0.into_owned(),
-    };
-    if text.chars().any(|c| c.is_control() && !matches!(c, '\n' | '\r' | '\t')) {
-        return Err(FileFault::NotText);
-    }
-    if text.trim().is_empty() { Err(FileFault::Empty) } else { Ok(text) }
-}
-
-fn records(text: &str, delimiter: u8) -> impl Iterator<Item = Vec<String>> {
-    csv::ReaderBuilder::new()
-        .delimiter(delimiter)
-        .has_headers(false)
-        .flexible(true)
-        .trim(csv::Trim::All)
-        .from_reader(text.as_bytes())
-        .into_records()
-        .filter_map(Result::ok)
-        .map(|record| record.iter().map(str::to_owned).collect())
-        .collect::<Vec<_>>()
-        .into_iter()
 }
 
 fn is_readings_header(cells: &[String]) -> bool {

@@ -1,15 +1,19 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, NaiveDate, Utc};
-use ironpeel_core::flour::{Readings, Row, Verdict, assess, read_rows};
+use ironpeel_core::flour::{
+    FlourName, Readings, Row, Verdict, age_says, assess, flour_names, hard_and_soft, read_rows,
+};
 use ironpeel_core::units::{Faults, parse_number};
-use ironpeel_store::{Lot, LotRevision, NewLotRevision, Stated};
+use ironpeel_store::{Lot, LotPart, LotRevision, NewLotRevision, Stated};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::fate::{DecisionView, Standing};
+use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
@@ -29,12 +33,14 @@ pub struct LotRow {
     pub flour_id: Uuid,
     pub flour: String,
     pub mill: String,
-    pub recorded_at: DateTime<Utc>,
+    /// Delivered, else milled, else recorded.
+    pub came_at: DateTime<Utc>,
     pub milled_on: Option<NaiveDate>,
     pub delivered_on: Option<NaiveDate>,
     pub tonnes: Option<f64>,
     /// None where its flour has no specification.
     pub verdict: Option<Verdict>,
+    pub standing: Standing,
 }
 
 /// A page of lots, newest first.
@@ -57,7 +63,32 @@ pub struct LotView {
     pub tonnes: Option<f64>,
     /// Days since milling.
     pub age_days: Option<i64>,
+    /// What the age means for the dough, where it means something.
+    pub age_says: Option<&'static str>,
     pub certificate: Certificate,
+    /// What each national system calls it.
+    pub names: Vec<FlourName>,
+    /// What “hard” and “soft” mean for it.
+    pub hard_and_soft: String,
+    pub standing: Standing,
+    pub decisions: Vec<DecisionView>,
+    /// Lots it was blended of.
+    pub parts: Vec<LotPartView>,
+}
+
+/// A lot that went into a blended one.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LotPartView {
+    pub lot_id: Uuid,
+    pub code: String,
+    pub flour: String,
+    pub share_pct: f64,
+}
+
+impl From<LotPart> for LotPartView {
+    fn from(LotPart { lot_id, code, flour, share_pct }: LotPart) -> Self {
+        Self { lot_id, code, flour, share_pct }
+    }
 }
 
 /// A lot, or a correction of one, as it was typed.
@@ -94,18 +125,21 @@ async fn lots(
     Asked(page): Asked<Wanted>,
 ) -> Result<Json<LotPage>> {
     let mut found = app.store.lots(of.flour_id, page.key(), PAGE + 1).await?;
-    let next = cut(&mut found, |lot| (lot.recorded_at, lot.id));
+    let next = cut(&mut found, |lot| (lot.came_at, lot.id));
     let specifications = app.store.current_specifications().await?;
+    let ids: Vec<Uuid> = found.iter().map(|lot| lot.id).collect();
+    let mut fates = app.store.fates(&ids).await?;
     let lots = found.into_iter().map(|lot| {
         let limits = specifications.get(&lot.flour_id);
         LotRow {
-            verdict: limits.map(|limits| assess(limits, &lot.current.readings).verdict),
+            verdict: limits.map(|limits| assess(limits, &lot.current.judged()).verdict),
+            standing: fates.remove(&lot.id).unwrap_or_default().into(),
             id: lot.id,
             code: lot.code,
             flour_id: lot.flour_id,
             flour: lot.flour,
             mill: lot.mill,
-            recorded_at: lot.recorded_at,
+            came_at: lot.came_at,
             milled_on: lot.current.milled_on,
             delivered_on: lot.current.delivered_on,
             tonnes: lot.current.tonnes,
@@ -138,12 +172,26 @@ async fn save(
     view(&app, lot).await.map(Json)
 }
 
-async fn view(app: &App, lot: Lot) -> Result<LotView> {
+pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let rows = written(&lot.current);
     let specification = app.store.current_specification(lot.flour.id).await;
     let specification = specification.ok();
-    let certificate = Certificate::judged(app, rows, specification.as_ref(), Some(lot.id)).await?;
+    let delivered_at = lot.current.age_days();
+    let certificate =
+        Certificate::judged(app, rows, specification.as_ref(), Some(lot.id), delivered_at).await?;
+    let standing = app.store.fates(&[lot.id]).await?.remove(&lot.id).unwrap_or_default().into();
+    let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
+    let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();
+    let age_days =
+        lot.current.milled_on.map(|milled| (Utc::now().date_naive() - milled).num_days());
     Ok(LotView {
+        names: flour_names(lot.flour.species, &lot.current.readings),
+        hard_and_soft: hard_and_soft(lot.flour.species, lot.flour.hardness),
+        age_says: age_days.and_then(|days| age_says(days as f64)),
+        age_days,
+        standing,
+        decisions,
+        parts,
         id: lot.id,
         code: lot.code,
         flour: lot.flour.into(),
@@ -151,13 +199,12 @@ async fn view(app: &App, lot: Lot) -> Result<LotView> {
         milled_on: lot.current.milled_on,
         delivered_on: lot.current.delivered_on,
         tonnes: lot.current.tonnes,
-        age_days: lot.current.milled_on.map(|milled| (Utc::now().date_naive() - milled).num_days()),
         certificate,
     })
 }
 
 /// The readings as the certificate wrote them.
-fn written(current: &LotRevision) -> Vec<Row> {
+pub fn written(current: &LotRevision) -> Vec<Row> {
     let rows = current.readings.0.iter().zip(&current.stated);
     rows.map(|(reading, stated)| Row {
         property: reading.property.label().into(),
@@ -170,7 +217,11 @@ fn written(current: &LotRevision) -> Vec<Row> {
 }
 
 impl LotInput {
-    fn check(self, lot_id: Uuid, revision_id: Uuid) -> std::result::Result<NewLotRevision, Faults> {
+    pub fn check(
+        self,
+        lot_id: Uuid,
+        revision_id: Uuid,
+    ) -> std::result::Result<NewLotRevision, Faults> {
         let mut faults = Faults::default();
         let code = self.code.trim().to_owned();
         if code.is_empty() || code.chars().count() > 60 {
@@ -189,6 +240,9 @@ impl LotInput {
         let tonnes = tonnes(&self.tonnes, &mut faults);
         if self.rows.is_empty() {
             faults.push("rows", "a certificate has at least one reading");
+        }
+        if self.rows.len() > MOST_ROWS {
+            faults.push("rows", format!("a certificate has up to {MOST_ROWS} rows"));
         }
         let mut readings = Vec::with_capacity(self.rows.len());
         let mut stated = Vec::with_capacity(self.rows.len());
@@ -221,7 +275,7 @@ impl LotInput {
     }
 }
 
-fn date(field: &'static str, text: &str, faults: &mut Faults) -> Option<NaiveDate> {
+pub fn date(field: &'static str, text: &str, faults: &mut Faults) -> Option<NaiveDate> {
     let text = text.trim();
     if text.is_empty() {
         return None;

@@ -1,48 +1,162 @@
-//! Flours, certificates and lots.
+//! Flours, specifications, certificates and lots.
 
+mod blend;
 mod certificate;
+mod export;
+mod fate;
 mod file;
+mod history;
+mod import;
 mod lots;
+mod mend;
+mod specification;
+mod text;
 
 use axum::Json;
 use axum::extract::State;
+use ironpeel_core::flour::{Hardness, IntendedUse, Treatment};
+use ironpeel_core::units::{Bound, Faults, Given};
 use ironpeel_core::water::Species;
 use ironpeel_store::Flour;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::problem::Result;
+use crate::problem::{Problem, Result};
+use crate::request::{At, Body};
 use crate::state::App;
 
 pub use certificate::Certificate;
-pub use file::CertificateFile;
+pub use file::{CertificateFile, FileFault};
+pub use text::{decode, records};
+
+const NAME_MAX: usize = 80;
+const NOTE_MAX: usize = 400;
+const EXTRACTION: Bound = Bound::new("extraction_pct", "extraction", "% of the grain", 30.0, 100.0);
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(flours)).merge(certificate::routes()).merge(lots::routes())
+    OpenApiRouter::new()
+        .routes(routes!(flours))
+        .routes(routes!(flour))
+        .routes(routes!(save))
+        .merge(certificate::routes())
+        .merge(lots::routes())
+        .merge(fate::routes())
+        .merge(specification::routes())
+        .merge(history::routes())
+        .merge(import::routes())
+        .merge(export::routes())
+        .merge(blend::routes())
+        .merge(mend::routes())
 }
 
-/// A flour a mill sells.
+/// A flour a mill sells, or a blend of the plant's own.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct FlourView {
     pub id: Uuid,
     pub mill: String,
     pub name: String,
     pub species: Species,
+    pub species_label: &'static str,
     pub note: String,
+    pub hardness: Option<Hardness>,
+    /// Flour got from 100 of grain; 100 is whole grain.
+    pub extraction_pct: Option<f64>,
+    pub treatment: Treatment,
+    pub intended_use: IntendedUse,
 }
 
 impl From<Flour> for FlourView {
-    fn from(Flour { id, mill, name, species, note }: Flour) -> Self {
-        Self { id, mill, name, species, note }
+    fn from(flour: Flour) -> Self {
+        let Flour {
+            id,
+            mill,
+            name,
+            species,
+            note,
+            hardness,
+            extraction_pct,
+            treatment,
+            intended_use,
+        } = flour;
+        let species_label = species.label();
+        Self {
+            id,
+            mill,
+            name,
+            species,
+            species_label,
+            note,
+            hardness,
+            extraction_pct,
+            treatment,
+            intended_use,
+        }
     }
 }
 
+/// A flour as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct FlourInput {
+    #[serde(default)]
+    pub mill: String,
+    #[serde(default)]
+    pub name: String,
+    pub species: Species,
+    #[serde(default)]
+    pub note: String,
+    pub hardness: Option<Hardness>,
+    /// 30 to 100 % of the grain; may be left out.
+    #[serde(default)]
+    pub extraction_pct: Given,
+    pub treatment: Treatment,
+    pub intended_use: IntendedUse,
+}
+
 /// Every flour
-#[utoipa::path(get, path = "/api/v1/flours", tag = "flour", responses((status = 200, body = Vec<FlourView>)))]
+#[utoipa::path(get, path = "/api/v1/flours", tag = "flour",
+    responses((status = 200, body = Vec<FlourView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn flours(State(app): State<App>) -> Result<Json<Vec<FlourView>>> {
     let flours = app.store.flours().await?;
     Ok(Json(flours.into_iter().map(Into::into).collect()))
+}
+
+/// One flour
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}", tag = "flour", params(("flour_id" = Uuid, Path)),
+    responses((status = 200, body = FlourView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn flour(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<FlourView>> {
+    Ok(Json(app.store.flour(id).await?.into()))
+}
+
+/// Records what a flour is; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/flours/{flour_id}", tag = "flour", params(("flour_id" = Uuid, Path)), request_body = FlourInput,
+    responses((status = 200, body = FlourView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At(id): At<Uuid>,
+    Body(input): Body<FlourInput>,
+) -> Result<Json<FlourView>> {
+    let mut faults = Faults::default();
+    let mut text = |field: &str, text: &str, most: usize, needed: Option<&str>| {
+        let text = text.trim();
+        if text.chars().count() > most {
+            faults.push(field, format!("up to {most} letters"));
+        }
+        if let (true, Some(needed)) = (text.is_empty(), needed) {
+            faults.push(field, needed);
+        }
+        text.to_owned()
+    };
+    let mill = text("mill", &input.mill, NAME_MAX, Some("which mill is it from?"));
+    let name = text("name", &input.name, NAME_MAX, Some("the flour needs a name"));
+    let note = text("note", &input.note, NOTE_MAX, None);
+    let extraction_pct = EXTRACTION.check_opt(&input.extraction_pct, "", &mut faults);
+    faults.or(())?;
+    let FlourInput { species, hardness, treatment, intended_use, .. } = input;
+    let flour =
+        Flour { id, mill, name, species, note, hardness, extraction_pct, treatment, intended_use };
+    app.store.put_flour(&flour).await?;
+    Ok(Json(flour.into()))
 }

@@ -1,19 +1,21 @@
 //! The demo plant: Skerrow Bakehouse, invented from end to end.
 
+mod flour;
+
 use std::collections::HashMap;
 
 use anyhow::Context;
-use chrono::{Days, Utc};
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
-use ironpeel_core::flour::{Limit, Readings, Row, read_rows};
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
-use ironpeel_core::water::{Process, Species};
-use ironpeel_store::{Flour, NewFormula, NewLotRevision, Product, Signed, Stated, Store};
+use ironpeel_core::water::Process;
+use ironpeel_store::{NewFormula, Product, Signed, Store};
 use serde::Deserialize;
 use uuid::Uuid;
 
-const PLANT: &str = include_str!("../demo/plant.json");
+use flour::DemoFlour;
+
+const PLANT: &str = include_str!("../../demo/plant.json");
 
 #[derive(Deserialize)]
 struct Plant {
@@ -22,26 +24,6 @@ struct Plant {
     methods: Vec<DemoMethod>,
     lines: Vec<DemoLine>,
     products: Vec<DemoProduct>,
-}
-
-#[derive(Deserialize)]
-struct DemoFlour {
-    mill: String,
-    name: String,
-    species: Species,
-    note: String,
-    limits: Vec<Limit>,
-    lots: Vec<DemoLot>,
-}
-
-#[derive(Deserialize)]
-struct DemoLot {
-    code: String,
-    milled_days_ago: u64,
-    delivered_days_ago: u64,
-    tonnes: f64,
-    /// Property, value, unit, basis, method.
-    rows: Vec<[String; 5]>,
 }
 
 #[derive(Deserialize)]
@@ -108,17 +90,8 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
     let signed = Signed { by: "demo".into(), reason: "first state".into() };
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     for demo in plant.flours {
-        let id = Uuid::now_v7();
-        ids.insert(demo.name.clone(), id);
-        let DemoFlour { mill, name, species, note, limits, lots } = demo;
-        store.add_flour(&Flour { id, mill, name, species, note }).await?;
-        for limit in &limits {
-            limit.check()?;
-        }
-        store.add_specification(id, Uuid::now_v7(), 1, &limits, &signed).await?;
-        for lot in lots {
-            store.add_lot_revision(&lot.of(id, &signed)?).await?;
-        }
+        let name = demo.name.clone();
+        ids.insert(name, demo.load(store, &signed).await?);
     }
     for demo in plant.formulas {
         let formula_id = Uuid::now_v7();
@@ -167,43 +140,6 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         store.add_product(&product).await?;
     }
     Ok(true)
-}
-
-impl DemoLot {
-    fn of(self, flour_id: Uuid, signed: &Signed) -> anyhow::Result<NewLotRevision> {
-        let today = Utc::now().date_naive();
-        let rows: Vec<Row> = self
-            .rows
-            .into_iter()
-            .map(|[property, value, unit, basis, method]| Row {
-                property,
-                value,
-                unit,
-                basis,
-                method,
-            })
-            .collect();
-        let readings = read_rows(&rows)
-            .into_iter()
-            .map(|read| read.map_err(|fault| anyhow::anyhow!("{}: {}", self.code, fault.message)))
-            .collect::<anyhow::Result<_>>()?;
-        Ok(NewLotRevision {
-            lot_id: Uuid::now_v7(),
-            flour_id,
-            revision_id: Uuid::now_v7(),
-            number: 1,
-            milled_on: today.checked_sub_days(Days::new(self.milled_days_ago)),
-            delivered_on: today.checked_sub_days(Days::new(self.delivered_days_ago)),
-            tonnes: Some(self.tonnes),
-            readings: Readings(readings),
-            stated: rows
-                .into_iter()
-                .map(|Row { value, unit, .. }| Stated { value, unit })
-                .collect(),
-            signed: signed.clone(),
-            code: self.code,
-        })
-    }
 }
 
 impl DemoStage {

@@ -1,0 +1,230 @@
+use serde::Serialize;
+
+use super::{MoistureBasis, Property, Readings};
+use crate::water::Species;
+
+/// What a national system calls a flour.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FlourName {
+    /// Country of the system: FR, DE, IT, US.
+    pub system: &'static str,
+    pub kind: NameKind,
+    /// The name, or what stands for one: “between T55 and T65”.
+    pub name: String,
+    /// Which rule gave it, with the figure it was read from.
+    pub says: String,
+}
+
+/// How a flour stands to a system's classes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum NameKind {
+    Class,
+    /// Its value lies between two classes.
+    Between,
+    /// Beyond the last class, or held out of one by its protein.
+    Outside,
+    /// The system has no class for this grain, or the value it asks for is not known.
+    None,
+}
+
+/// A class by ash, both ends included, to two decimals.
+type Class = (&'static str, f64, f64);
+
+const ANY: f64 = f64::INFINITY;
+const FR_WHEAT: [Class; 6] = [
+    ("T45", 0.0, 0.49),
+    ("T55", 0.50, 0.60),
+    ("T65", 0.62, 0.75),
+    ("T80", 0.75, 0.90),
+    ("T110", 1.00, 1.20),
+    ("T150", 1.41, ANY),
+];
+const DE_WHEAT: [Class; 5] = [
+    ("405", 0.0, 0.50),
+    ("550", 0.51, 0.63),
+    ("812", 0.64, 0.90),
+    ("1050", 0.91, 1.20),
+    ("1600", 1.21, 1.80),
+];
+const DE_RYE: [Class; 5] = [
+    ("815", 0.0, 0.90),
+    ("997", 0.91, 1.10),
+    ("1150", 1.11, 1.30),
+    ("1370", 1.31, 1.60),
+    ("1740", 1.61, 1.80),
+];
+const DE_SPELT: [Class; 3] = [("630", 0.0, 0.70), ("812", 0.71, 0.90), ("1050", 0.91, 1.20)];
+const IT_WHEAT: [Class; 5] = [
+    ("00", 0.0, 0.55),
+    ("0", 0.56, 0.65),
+    ("1", 0.66, 0.80),
+    ("2", 0.81, 0.95),
+    ("integrale", 1.30, 1.70),
+];
+/// Least protein on dry matter of each Italian class.
+const IT_PROTEIN: [f64; 5] = [9.0, 11.0, 12.0, 12.0, 12.0];
+const US_WHEAT: [Class; 4] = [
+    ("patent", 0.0, 0.45),
+    ("bread", 0.46, 0.55),
+    ("first clear", 0.55, 0.80),
+    ("whole", 1.30, ANY),
+];
+
+/// What each national system calls a flour of this ash and protein.
+///
+/// France: common wheat by ash on dry matter. Germany: DIN 10355, wheat, rye and spelt, ash on dry
+/// matter. Italy: common wheat by ash and least protein on dry matter. United States: descriptive,
+/// common wheat by ash on 14 %. Ash is taken to two decimals, as it is reported.
+///
+/// ```
+/// use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, flour_names};
+/// use ironpeel_core::water::Species;
+/// let ash = Reading {
+///     property: Property::Ash, value: 0.61, basis: Some(MoistureBasis::DryMatter), method: None,
+///     censored: None,
+/// };
+/// let names = flour_names(Species::Wheat, &Readings(vec![ash]));
+/// assert_eq!((names[0].name.as_str(), names[1].name.as_str()), ("between T55 and T65", "550"));
+/// ```
+pub fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
+    let dry = |property| readings.value(property, Some(MoistureBasis::DryMatter));
+    let ash_dm = dry(Property::Ash);
+    let ash_14 = readings.value(Property::Ash, Some(MoistureBasis::Fourteen));
+    let common = species == Species::Wheat;
+    let german = match species {
+        Species::Wheat => Some(DE_WHEAT.as_slice()),
+        Species::Rye => Some(DE_RYE.as_slice()),
+        Species::Spelt => Some(DE_SPELT.as_slice()),
+        _ => None,
+    };
+    vec![
+        name("FR", "ash on dry matter", ash_dm, common.then_some(&FR_WHEAT)),
+        name("DE", "DIN 10355, ash on dry matter", ash_dm, german),
+        with_protein(
+            name("IT", "ash on dry matter", ash_dm, common.then_some(&IT_WHEAT)),
+            dry(Property::Protein),
+        ),
+        name("US", "descriptive, ash on 14 %", ash_14, common.then_some(&US_WHEAT)),
+    ]
+}
+
+fn name(
+    system: &'static str,
+    rule: &str,
+    ash: Option<f64>,
+    classes: Option<&[Class]>,
+) -> FlourName {
+    let none = |says: &str| FlourName {
+        system,
+        kind: NameKind::None,
+        name: "–".into(),
+        says: says.into(),
+    };
+    let Some(classes) = classes else { return none("no class for this grain") };
+    let Some(ash) = ash else {
+        return none("its ash, or the moisture to move it by, is not known");
+    };
+    let rounded = (ash * 100.0).round() / 100.0;
+    let says = format!("{rule}: {rounded:.2} %");
+    let (kind, name) = match classes.iter().find(|(_, low, high)| (*low..=*high).contains(&rounded))
+    {
+        Some((name, ..)) => (NameKind::Class, (*name).to_owned()),
+        None => match (
+            classes.iter().rev().find(|(_, _, high)| *high < rounded),
+            classes.iter().find(|(_, low, _)| *low > rounded),
+        ) {
+            (Some((below, ..)), Some((above, ..))) => {
+                (NameKind::Between, format!("between {below} and {above}"))
+            }
+            (Some((below, ..)), None) => (NameKind::Outside, format!("above {below}")),
+            (None, _) => (NameKind::Outside, "below every class".to_owned()),
+        },
+    };
+    FlourName { system, kind, name, says }
+}
+
+/// An Italian class asks for protein too.
+fn with_protein(mut named: FlourName, protein_dm: Option<f64>) -> FlourName {
+    let at = IT_WHEAT.iter().position(|(name, ..)| *name == named.name);
+    let Some(least) = at.map(|at| IT_PROTEIN[at]) else { return named };
+    match protein_dm {
+        Some(protein) if protein < least => {
+            named.kind = NameKind::Outside;
+            named.name = format!("{} by ash only", named.name);
+            named.says += &format!("; protein {protein:.1} % is below its {least:.1} %");
+        }
+        Some(protein) => {
+            named.says += &format!("; protein {protein:.1} % of at least {least:.1} %")
+        }
+        None => {
+            named.says += &format!("; it also asks for protein of {least:.1} %, not known here")
+        }
+    }
+    named
+}
+
+/// How hard a common wheat's kernel is: a matter apart from the grain.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Hardness {
+    Hard,
+    Medium,
+    Soft,
+}
+
+impl Hardness {
+    /// Every hardness.
+    pub const ALL: [Self; 3] = [Self::Hard, Self::Medium, Self::Soft];
+
+    /// The word in tables, on the wire and on screen.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Hard => "hard",
+            Self::Medium => "medium",
+            Self::Soft => "soft",
+        }
+    }
+
+    /// The hardness of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|hardness| hardness.key() == key)
+    }
+}
+
+/// What “hard” and “soft” mean for a flour where the words mean kernels (US) and where they mean
+/// grains (FR, IT: hard is durum, soft is common wheat).
+pub fn hard_and_soft(species: Species, hardness: Option<Hardness>) -> String {
+    let kernel = hardness.map_or("not stated", Hardness::key);
+    match species {
+        Species::Wheat => {
+            format!("US: {kernel} wheat, by its kernel · FR, IT: soft, for it is common wheat")
+        }
+        Species::Durum => "US: durum, apart from hard and soft · FR, IT: hard".into(),
+        other => format!("neither word is used of {}", other.label()),
+    }
+}
+
+/// What W says of strength (H): below 120 weak, 180 low, 260 medium, 340 strong, then very strong.
+pub const fn strength(w: f64) -> &'static str {
+    match w {
+        ..120.0 => "weak",
+        120.0..180.0 => "low",
+        180.0..260.0 => "medium",
+        260.0..=340.0 => "strong",
+        _ => "very strong",
+    }
+}
+
+/// What P/L says of a dough's temper (H): below 0.5 extensible, to 0.8 balanced, above 1 tenacious.
+pub const fn temper(p_over_l: f64) -> &'static str {
+    match p_over_l {
+        ..0.5 => "extensible",
+        0.5..=0.8 => "balanced",
+        0.8..=1.0 => "between balanced and tenacious",
+        _ => "tenacious",
+    }
+}

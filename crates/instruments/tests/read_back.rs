@@ -1,0 +1,102 @@
+//! What a stand-in draws, read by the core, gives back what the sample is.
+
+use ironpeel_core::flour::{
+    Curve, Farinogram, FarinographMixer, Moisture, Readings, read_bubbles, read_rows,
+};
+use ironpeel_instruments::{Sample, Titration, certificate, run_alveograph, run_farinograph};
+
+const STRONG: Sample = Sample {
+    moisture_pct: 14.1,
+    protein_14_pct: 12.9,
+    ash_dm_pct: 0.60,
+    damaged_starch_pct: 8.2,
+    falling_number_s: 340.0,
+    absorption_14_pct: 62.2,
+    development_min: 6.2,
+    stability_min: 11.5,
+    softening_fu: 48.0,
+    p_mmh2o: 84.0,
+    l_mm: 101.0,
+    w: 305.0,
+};
+const PLAIN: Sample = Sample {
+    protein_14_pct: 10.4,
+    absorption_14_pct: 56.5,
+    development_min: 2.2,
+    stability_min: 4.6,
+    softening_fu: 92.0,
+    p_mmh2o: 58.0,
+    l_mm: 92.0,
+    w: 165.0,
+    ..STRONG
+};
+
+#[track_caller]
+fn near(found: f64, wanted: f64, within: f64) {
+    assert!((found - wanted).abs() <= within, "{found} is not within {within} of {wanted}");
+}
+
+fn gram(run: &Titration) -> Farinogram<'_> {
+    Farinogram {
+        mixer: FarinographMixer::G300,
+        moisture: Moisture::new(run.flour_moisture_pct).expect("in range"),
+        flour_g: run.flour_g,
+        water_ml: run.water_ml,
+        t_s: &run.t_s,
+        fu: &run.fu,
+        band_fu: &run.band_fu,
+    }
+}
+
+#[test]
+fn a_titration_reads_as_the_sample_is() {
+    for (sample, seeds) in [(STRONG, 0..8), (PLAIN, 20..28)] {
+        for seed in seeds {
+            let read = gram(&run_farinograph(&sample, 0.0, seed)).read();
+            near(read.absorption_14_pct, sample.absorption_14_pct, 0.3);
+            near(read.softening_fu.expect("long enough"), sample.softening_fu, 8.0);
+            near(read.stability_min.expect("long enough"), sample.stability_min, 1.2);
+            near(read.max_consistency_fu, 500.0, 4.0);
+        }
+    }
+}
+
+#[test]
+fn water_that_is_off_is_seen_and_corrected_for() {
+    let read = gram(&run_farinograph(&STRONG, -5.8, 3)).read();
+    near(read.max_consistency_fu, 560.0, 5.0);
+    near(read.absorption_14_pct, STRONG.absorption_14_pct, 0.3);
+    assert!(read.notes.iter().any(|note| note.contains("repeat the titration")));
+}
+
+#[test]
+fn bubbles_read_as_the_sample_is() {
+    for (sample, seed) in [(STRONG, 1), (PLAIN, 2)] {
+        let bubbles = run_alveograph(&sample, seed);
+        let curves: Vec<Curve<'_>> =
+            bubbles.0.iter().map(|(l, p)| Curve { l_mm: l, p_mmh2o: p }).collect();
+        let read = read_bubbles(&curves);
+        near(read.p_mmh2o, sample.p_mmh2o, 4.0);
+        near(read.l_mm, sample.l_mm, 8.0);
+        near(read.w, sample.w, 0.1 * sample.w);
+    }
+}
+
+#[test]
+fn the_same_seed_measures_the_same_and_another_does_not() {
+    assert_eq!(certificate(&STRONG, 5), certificate(&STRONG, 5));
+    assert_ne!(certificate(&STRONG, 5), certificate(&STRONG, 6));
+    assert_eq!(run_farinograph(&PLAIN, 0.0, 5), run_farinograph(&PLAIN, 0.0, 5));
+}
+
+#[test]
+fn a_certificate_can_be_read_and_its_sample_guessed() {
+    let rows = certificate(&STRONG, 9);
+    let readings = read_rows(&rows).into_iter().map(|read| read.expect("as a laboratory writes"));
+    let readings = Readings(readings.collect());
+    let behind = Sample::behind(&readings, 4);
+    near(behind.protein_14_pct, STRONG.protein_14_pct, 0.4);
+    near(behind.w, STRONG.w, 20.0);
+    let bare = Sample::behind(&Readings::default(), 4);
+    assert!(bare.development_min >= 1.0 && bare.softening_fu >= 8.0);
+}

@@ -1,0 +1,170 @@
+//! Curves of lots: imported or run on a simulated instrument, read, and their marks moved.
+
+mod file;
+mod instrument;
+mod read;
+
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::{DefaultBodyLimit, State};
+use chrono::{DateTime, Utc};
+use ironpeel_core::flour::{AlveographInput, FarinographInput};
+use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_store::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+pub use file::CurveFile;
+use read::{MARKS, ReadCurve};
+
+use crate::problem::{Problem, Result};
+use crate::request::{At, Body, shape};
+use crate::revision::SignedInput;
+use crate::state::App;
+
+const MOST_BYTES: usize = 16 * 1024 * 1024;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(take_apart))
+        .routes(routes!(curves))
+        .routes(routes!(save))
+        .routes(routes!(curve))
+        .routes(routes!(move_mark))
+        .layer(DefaultBodyLimit::max(MOST_BYTES))
+        .merge(instrument::routes())
+}
+
+/// A curve as lists show it.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct CurveRow {
+    pub id: Uuid,
+    /// farinograph or alveograph.
+    pub kind: String,
+    /// imported or instrument.
+    pub source: String,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+impl From<TraceSummary> for CurveRow {
+    fn from(TraceSummary { id, kind, source, made_by, made_at }: TraceSummary) -> Self {
+        Self { id, kind, source, made_by, made_at }
+    }
+}
+
+/// A curve to be recorded: what the calculator of its instrument is asked.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct CurveInput {
+    /// farinograph or alveograph.
+    pub kind: String,
+    #[schema(value_type = Object)]
+    pub input: Value,
+    pub signed: SignedInput,
+}
+
+/// A mark, moved or put back.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct MarkInput {
+    /// arrival, development or departure.
+    pub mark: String,
+    /// Minutes from the first water; null puts it back where it was read.
+    #[serde(default)]
+    pub minute: Given,
+    pub signed: SignedInput,
+}
+
+const MINUTE: Bound = Bound::new("minute", "the mark", "min", 0.0, 1440.0);
+
+/// Takes a curve file apart
+#[utoipa::path(post, path = "/api/v1/curves/read", tag = "curve",
+    request_body(content = String, content_type = "text/csv"),
+    responses((status = 200, body = CurveFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn take_apart(
+    bytes: std::result::Result<Bytes, axum::extract::rejection::BytesRejection>,
+) -> Result<Json<CurveFile>> {
+    CurveFile::read(&bytes?).map(Json).map_err(|fault| Problem::unusable(fault.to_string()))
+}
+
+/// The curves of a lot, newest first
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/curves", tag = "curve", params(("lot_id" = Uuid, Path)),
+    responses((status = 200, body = Vec<CurveRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn curves(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<Vec<CurveRow>>> {
+    Ok(Json(app.store.traces(lot_id).await?.into_iter().map(Into::into).collect()))
+}
+
+/// Records a curve of a lot; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/curves/{curve_id}", tag = "curve",
+    params(("lot_id" = Uuid, Path), ("curve_id" = Uuid, Path)), request_body = CurveInput,
+    responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At((lot_id, id)): At<(Uuid, Uuid)>,
+    Body(asked): Body<CurveInput>,
+) -> Result<Json<ReadCurve>> {
+    let mut faults = Faults::default();
+    let signed = asked.signed.check(false, &mut faults);
+    let Some(kind) = TraceKind::from_key(&asked.kind) else {
+        faults.push("kind", "a curve is of a farinograph or an alveograph");
+        return Err(faults.into());
+    };
+    let checked = match kind {
+        TraceKind::Farinograph => shape::<FarinographInput>(asked.input.clone())?.check().map(drop),
+        TraceKind::Alveograph => shape::<AlveographInput>(asked.input.clone())?.check().map(drop),
+    };
+    if let Err(Faults(more)) = checked {
+        faults.0.extend(more);
+    }
+    faults.or(())?;
+    app.store
+        .add_trace(&new_trace(id, lot_id, kind, TraceSource::Imported, asked.input, signed.by))
+        .await?;
+    curve(State(app), At(id)).await
+}
+
+fn new_trace(
+    id: Uuid,
+    lot_id: Uuid,
+    kind: TraceKind,
+    source: TraceSource,
+    input: Value,
+    made_by: String,
+) -> Trace {
+    let (kind, source) = (kind.key().into(), source.key().into());
+    Trace { id, lot_id, kind, source, input, made_by, made_at: Utc::now() }
+}
+
+/// A curve with what it says, where its marks stand, and whether the certificate agrees
+#[utoipa::path(get, path = "/api/v1/curves/{curve_id}", tag = "curve", params(("curve_id" = Uuid, Path)),
+    responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn curve(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<ReadCurve>> {
+    let (trace, marks) = app.store.trace(id).await?;
+    let lot = app.store.lot(trace.lot_id).await?;
+    ReadCurve::of(trace, marks, &lot).map(Json)
+}
+
+/// Moves a mark, or puts it back; the reading follows and the move is kept
+#[utoipa::path(put, path = "/api/v1/curves/{curve_id}/marks/{mark_id}", tag = "curve",
+    params(("curve_id" = Uuid, Path), ("mark_id" = Uuid, Path)), request_body = MarkInput,
+    responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn move_mark(
+    State(app): State<App>,
+    At((trace_id, id)): At<(Uuid, Uuid)>,
+    Body(asked): Body<MarkInput>,
+) -> Result<Json<ReadCurve>> {
+    let mut faults = Faults::default();
+    if !MARKS.contains(&asked.mark.as_str()) {
+        faults.push("mark", format!("a mark is one of {}", MARKS.join(", ")));
+    }
+    let minute = MINUTE.check_opt(&asked.minute, "", &mut faults);
+    let signed = asked.signed.check(false, &mut faults);
+    faults.or(())?;
+    let made_at = Utc::now();
+    let mark = TraceMark { id, trace_id, mark: asked.mark, minute, made_by: signed.by, made_at };
+    app.store.add_mark(&mark).await?;
+    curve(State(app), At(trace_id)).await
+}

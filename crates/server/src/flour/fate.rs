@@ -1,0 +1,141 @@
+//! What becomes of a lot: decisions, and where it lies and how much is left.
+
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_store::{Decision, Fate, LotDecision, LotStock};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::{At, Body};
+use crate::revision::SignedInput;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(decide)).routes(routes!(place))
+}
+
+/// A decision on a lot.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct DecisionView {
+    /// accept, accept_with_note, hold or reject.
+    pub decision: String,
+    pub reason: String,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+/// Where a lot lies and how much is left.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct StockView {
+    pub place: String,
+    pub tonnes_left: f64,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+/// How a lot stands: the newest decision and stock, where there are any.
+#[derive(Debug, Clone, Default, Serialize, ToSchema)]
+pub struct Standing {
+    pub decision: Option<DecisionView>,
+    pub stock: Option<StockView>,
+}
+
+impl From<LotDecision> for DecisionView {
+    fn from(LotDecision { decision, reason, made_by, made_at, .. }: LotDecision) -> Self {
+        Self { decision, reason, made_by, made_at }
+    }
+}
+
+impl From<LotStock> for StockView {
+    fn from(LotStock { place, tonnes_left, made_by, made_at, .. }: LotStock) -> Self {
+        Self { place, tonnes_left, made_by, made_at }
+    }
+}
+
+impl From<Fate> for Standing {
+    fn from(Fate { decision, stock }: Fate) -> Self {
+        Self { decision: decision.map(Into::into), stock: stock.map(Into::into) }
+    }
+}
+
+/// A decision on a lot, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct DecisionInput {
+    /// accept, accept_with_note, hold or reject.
+    #[serde(default)]
+    pub decision: String,
+    pub signed: SignedInput,
+}
+
+/// Where a lot lies and how much is left, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct StockInput {
+    #[serde(default)]
+    pub place: String,
+    /// 0 to 100 000 t.
+    #[serde(default)]
+    pub tonnes_left: Given,
+    pub signed: SignedInput,
+}
+
+const LEFT: Bound = Bound::new("tonnes_left", "what is left", "t", 0.0, 100_000.0);
+const PLACE_MAX: usize = 80;
+
+/// Decides on a lot: a person's act, with a reason for all but plain acceptance
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/decisions/{decision_id}", tag = "flour",
+    params(("lot_id" = Uuid, Path), ("decision_id" = Uuid, Path)), request_body = DecisionInput,
+    responses((status = 200, body = DecisionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn decide(
+    State(app): State<App>,
+    At((lot_id, id)): At<(Uuid, Uuid)>,
+    Body(input): Body<DecisionInput>,
+) -> Result<Json<DecisionView>> {
+    let mut faults = Faults::default();
+    let decision = Decision::from_key(&input.decision);
+    if decision.is_none() {
+        faults.push("decision", "accept, accept with a note, hold or reject");
+    }
+    let signed = input.signed.check(decision != Some(Decision::Accept), &mut faults);
+    let decision = faults.or(decision)?.unwrap_or(Decision::Hold);
+    let made = LotDecision {
+        id,
+        lot_id,
+        decision: decision.key().into(),
+        reason: signed.reason,
+        made_by: signed.by,
+        made_at: Utc::now(),
+    };
+    app.store.add_decisions(std::slice::from_ref(&made)).await?;
+    Ok(Json(made.into()))
+}
+
+/// Says where a lot lies and how much is left
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/stock/{stock_id}", tag = "flour",
+    params(("lot_id" = Uuid, Path), ("stock_id" = Uuid, Path)), request_body = StockInput,
+    responses((status = 200, body = StockView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn place(
+    State(app): State<App>,
+    At((lot_id, id)): At<(Uuid, Uuid)>,
+    Body(input): Body<StockInput>,
+) -> Result<Json<StockView>> {
+    let mut faults = Faults::default();
+    let place = input.place.trim();
+    if place.is_empty() || place.chars().count() > PLACE_MAX {
+        faults
+            .push("place", format!("where does it lie? a silo or bay, up to {PLACE_MAX} letters"));
+    }
+    let tonnes_left = LEFT.check(&input.tonnes_left, "", &mut faults);
+    let signed = input.signed.check(false, &mut faults);
+    faults.or(())?;
+    let made_at = Utc::now();
+    let made =
+        LotStock { id, lot_id, place: place.into(), tonnes_left, made_by: signed.by, made_at };
+    app.store.add_stock(&made).await?;
+    Ok(Json(made.into()))
+}

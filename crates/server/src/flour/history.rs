@@ -1,0 +1,149 @@
+//! A lot against others: what changed, and drift over many.
+
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ironpeel_core::flour::{
+    Change, Drift, Limit, MoistureBasis, Property, change, drift, usual_basis,
+};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::{Asked, At};
+use crate::state::App;
+
+/// Lots on a drift chart.
+const MOST: i64 = 200;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(what_changed)).routes(routes!(drifting))
+}
+
+/// The lot to compare with.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+struct Against {
+    /// The one before it of the same flour if left out.
+    against: Option<Uuid>,
+}
+
+/// A lot against another.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ChangeView {
+    pub lot_id: Uuid,
+    pub code: String,
+    /// None for the first lot of a flour.
+    pub against: Option<Compared>,
+}
+
+/// The other lot, and what changed from it.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Compared {
+    pub lot_id: Uuid,
+    pub code: String,
+    pub change: Change,
+}
+
+/// What changed from one lot to another, why it drinks differently, and what that does
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/change", tag = "flour", params(("lot_id" = Uuid, Path), Against),
+    responses((status = 200, body = ChangeView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn what_changed(
+    State(app): State<App>,
+    At(lot_id): At<Uuid>,
+    Asked(asked): Asked<Against>,
+) -> Result<Json<ChangeView>> {
+    let lot = app.store.lot(lot_id).await?;
+    let other = match asked.against {
+        Some(id) => Some(id),
+        None => app.store.lot_before(lot_id).await?,
+    };
+    let against = match other {
+        None => None,
+        Some(id) => {
+            let other = app.store.lot(id).await?;
+            let change = change(&other.current.readings, &lot.current.readings);
+            Some(Compared { lot_id: id, code: other.code, change })
+        }
+    };
+    Ok(Json(ChangeView { lot_id, code: lot.code, against }))
+}
+
+/// What is to be charted.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+struct Charted {
+    property: Property,
+    /// Only lots that came from then on.
+    from: Option<DateTime<Utc>>,
+    /// Only lots that came before.
+    to: Option<DateTime<Utc>>,
+}
+
+/// A property over the lots of a flour, oldest first.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct DriftView {
+    pub property: Property,
+    pub label: &'static str,
+    pub unit: &'static str,
+    pub basis: Option<MoistureBasis>,
+    /// The limit in force, where there is one on this basis.
+    pub limit: Option<Limit>,
+    /// The lots the chart's points are of.
+    pub lots: Vec<DriftLot>,
+    /// None of fewer than three lots.
+    pub drift: Option<Drift>,
+}
+
+/// A lot on a drift chart.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct DriftLot {
+    pub id: Uuid,
+    pub code: String,
+    pub mill: String,
+    pub came_at: DateTime<Utc>,
+}
+
+/// A property over the lots of a flour, with centre, moving average, limits and runs
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/drift", tag = "flour", params(("flour_id" = Uuid, Path), Charted),
+    responses((status = 200, body = DriftView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn drifting(
+    State(app): State<App>,
+    At(flour_id): At<Uuid>,
+    Asked(asked): Asked<Charted>,
+) -> Result<Json<DriftView>> {
+    app.store.flour(flour_id).await?;
+    let property = asked.property;
+    let before = asked.to.map(|to| (to, Uuid::nil()));
+    let mut found = app.store.lots(Some(flour_id), before, MOST).await?;
+    found.retain(|lot| asked.from.is_none_or(|from| lot.came_at >= from));
+    found.reverse();
+    let limits = app.store.current_specifications().await?.remove(&flour_id).unwrap_or_default();
+    let limit = limits.into_iter().find(|limit| limit.property == property);
+    let basis = limit.as_ref().map_or_else(|| usual_basis(property), |limit| limit.basis);
+    let mut lots = Vec::with_capacity(found.len());
+    let mut values = Vec::with_capacity(found.len());
+    for lot in found {
+        if let Some(value) = lot.current.judged().value(property, basis) {
+            values.push(value);
+            lots.push(DriftLot {
+                id: lot.id,
+                code: lot.code,
+                mill: lot.mill,
+                came_at: lot.came_at,
+            });
+        }
+    }
+    Ok(Json(DriftView {
+        property,
+        label: property.label(),
+        unit: property.unit(),
+        basis,
+        limit,
+        lots,
+        drift: drift(&values),
+    }))
+}

@@ -1,0 +1,262 @@
+use axum::Json;
+use axum::extract::State;
+use axum::http::header;
+use axum::response::IntoResponse;
+use ironpeel_core::flour::{
+    IntendedUse, Limit, MoistureBasis, Property, Proposal, Readings, Revised, propose, revised,
+};
+use ironpeel_core::units::{Faults, Given};
+use ironpeel_store::SpecificationRevision;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::{Asked, At, Body};
+use crate::revision::{RevisionView, SignedInput};
+use crate::state::App;
+
+/// Past lots a proposal is made from.
+const HISTORY: i64 = 200;
+/// Longest method name kept.
+const METHOD_MAX: usize = 80;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(revisions))
+        .routes(routes!(specification))
+        .routes(routes!(export))
+        .routes(routes!(compare))
+        .routes(routes!(proposals))
+        .routes(routes!(save))
+}
+
+/// One state of what the plant wants of a flour.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct SpecificationView {
+    pub revision: RevisionView,
+    pub flour_id: Uuid,
+    pub limits: Vec<LimitView>,
+}
+
+/// A limit with the words for its property.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LimitView {
+    #[serde(flatten)]
+    pub limit: Limit,
+    pub label: &'static str,
+    pub unit: &'static str,
+}
+
+impl From<SpecificationRevision> for SpecificationView {
+    fn from(found: SpecificationRevision) -> Self {
+        let limits = found.limits.into_iter().map(|limit| LimitView {
+            label: limit.property.label(),
+            unit: limit.property.unit(),
+            limit,
+        });
+        Self { revision: found.revision.into(), flour_id: found.flour_id, limits: limits.collect() }
+    }
+}
+
+/// A limit as it was typed; numbers in the property's own unit.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct LimitInput {
+    pub property: Property,
+    pub basis: Option<MoistureBasis>,
+    #[serde(default)]
+    pub min: Given,
+    #[serde(default)]
+    pub target: Given,
+    #[serde(default)]
+    pub max: Given,
+    #[serde(default)]
+    pub must: bool,
+    #[serde(default)]
+    pub method: String,
+}
+
+/// A specification's next state, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct SpecificationInput {
+    /// The number after the revision that was looked at.
+    pub number: i32,
+    pub limits: Vec<LimitInput>,
+    pub signed: SignedInput,
+}
+
+/// Two revisions to compare.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+struct Against {
+    /// The earlier revision.
+    before: Uuid,
+}
+
+/// What limits are to be proposed from.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+struct ProposeFrom {
+    /// The flour's own if left out.
+    intended_use: Option<IntendedUse>,
+    /// Standard deviations to a limit; 2 if left out.
+    k: Option<f64>,
+}
+
+/// Every revision of a flour's specification, newest first
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications", tag = "flour", params(("flour_id" = Uuid, Path)),
+    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revisions(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<Vec<RevisionView>>> {
+    let found = app.store.specification_revisions(id).await?;
+    Ok(Json(found.into_iter().map(Into::into).collect()))
+}
+
+/// One revision of a specification
+#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}", tag = "flour", params(("revision_id" = Uuid, Path)),
+    responses((status = 200, body = SpecificationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn specification(
+    State(app): State<App>,
+    At(id): At<Uuid>,
+) -> Result<Json<SpecificationView>> {
+    Ok(Json(app.store.specification(id).await?.into()))
+}
+
+/// One revision of a specification as CSV, to send to a mill
+#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/csv", tag = "flour", params(("revision_id" = Uuid, Path)),
+    responses((status = 200, body = String, content_type = "text/csv"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn export(State(app): State<App>, At(id): At<Uuid>) -> Result<impl IntoResponse> {
+    let found = app.store.specification(id).await?;
+    let flour = app.store.flour(found.flour_id).await?;
+    let mut csv = csv::Writer::from_writer(Vec::new());
+    let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
+    let head = ["property", "min", "target", "max", "unit", "basis", "must", "method"];
+    let rows = found.limits.iter().map(|limit| {
+        [
+            limit.property.label().to_owned(),
+            number(limit.min),
+            number(limit.target),
+            number(limit.max),
+            limit.property.unit().to_owned(),
+            limit.basis.map(|basis| basis.label().to_owned()).unwrap_or_default(),
+            if limit.must { "must" } else { "should" }.to_owned(),
+            limit.method.clone().unwrap_or_default(),
+        ]
+    });
+    let written = csv
+        .write_record(head)
+        .and_then(|()| rows.map(|row| csv.write_record(row)).collect())
+        .map_err(|error: csv::Error| Problem::unusable(error.to_string()))
+        .and_then(|()| csv.into_inner().map_err(|error| Problem::unusable(error.to_string())))?;
+    let name = format!("{} specification {}.csv", flour.name, found.revision.number);
+    let headers = [
+        (header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()),
+        (header::CONTENT_DISPOSITION, format!("attachment; filename=\"{}\"", plain(&name))),
+    ];
+    Ok((headers, written))
+}
+
+/// A file name any program takes.
+fn plain(name: &str) -> String {
+    name.chars()
+        .map(|c| if c.is_ascii_alphanumeric() || ".-".contains(c) { c } else { '_' })
+        .collect()
+}
+
+/// What differs between two revisions of a specification
+#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/compare", tag = "flour", params(("revision_id" = Uuid, Path), Against),
+    responses((status = 200, body = Vec<Revised>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn compare(
+    State(app): State<App>,
+    At(id): At<Uuid>,
+    Asked(against): Asked<Against>,
+) -> Result<Json<Vec<Revised>>> {
+    let before = app.revisions.specification(against.before).await?;
+    let after = app.revisions.specification(id).await?;
+    Ok(Json(revised(&before.limits, &after.limits)))
+}
+
+/// Limits to consider, from the use and from past lots
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications/proposals", tag = "flour", params(("flour_id" = Uuid, Path), ProposeFrom),
+    responses((status = 200, body = Vec<Proposal>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn proposals(
+    State(app): State<App>,
+    At(id): At<Uuid>,
+    Asked(from): Asked<ProposeFrom>,
+) -> Result<Json<Vec<Proposal>>> {
+    let k = from.k.unwrap_or(2.0);
+    if !(0.5..=6.0).contains(&k) {
+        return Err(Problem::field("k", "standard deviations to a limit are from 0.5 to 6"));
+    }
+    let flour = app.store.flour(id).await?;
+    let lots = app.store.lots(Some(id), None, HISTORY).await?;
+    let history: Vec<Readings> = lots.into_iter().map(|lot| lot.current.judged()).collect();
+    Ok(Json(propose(from.intended_use.unwrap_or(flour.intended_use), &history, k)))
+}
+
+/// Records a specification's next state; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/flours/{flour_id}/specifications/{revision_id}", tag = "flour",
+    params(("flour_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = SpecificationInput,
+    responses((status = 200, body = SpecificationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At((flour_id, id)): At<(Uuid, Uuid)>,
+    Body(input): Body<SpecificationInput>,
+) -> Result<Json<SpecificationView>> {
+    app.store.flour(flour_id).await?;
+    let mut faults = Faults::default();
+    if input.number < 1 {
+        faults.push("number", "revisions count from 1");
+    }
+    if input.limits.is_empty() {
+        faults.push("limits", "a specification asks for something: at least one property");
+    }
+    let mut limits: Vec<Limit> = Vec::with_capacity(input.limits.len());
+    for (at, limit) in input.limits.into_iter().enumerate() {
+        let limit = limit.check(&format!("limits[{at}]"), &mut faults);
+        if limits.iter().any(|earlier| earlier.property == limit.property) {
+            let says = format!("{} stands twice; keep one", limit.property.label());
+            faults.push(format!("limits[{at}]"), says);
+        }
+        limits.push(limit);
+    }
+    let signed = input.signed.check(input.number > 1, &mut faults);
+    faults.or(())?;
+    app.store.add_specification(flour_id, id, input.number, &limits, &signed).await?;
+    Ok(Json(app.store.specification(id).await?.into()))
+}
+
+impl LimitInput {
+    fn check(self, at: &str, faults: &mut Faults) -> Limit {
+        let (low, high) = self.property.range();
+        let label = self.property.label();
+        let mut number = |field: &str, given: &Given| match given {
+            Given::Missing => None,
+            Given::Number(value) if (low..=high).contains(value) => Some(*value),
+            other => {
+                let unit = self.property.unit();
+                let says =
+                    format!("{label}: {field} is from {low} to {high} {unit}; {other} was given");
+                faults.push(format!("{at}.{field}"), says);
+                None
+            }
+        };
+        let (min, target, max) =
+            (number("min", &self.min), number("target", &self.target), number("max", &self.max));
+        let method = self.method.trim();
+        let limit = Limit {
+            property: self.property,
+            basis: self.basis,
+            min,
+            target,
+            max,
+            must: self.must,
+            method: (!method.is_empty()).then(|| method.chars().take(METHOD_MAX).collect()),
+        };
+        if let Err(fault) = limit.check() {
+            faults.push(at, fault.to_string());
+        }
+        limit
+    }
+}

@@ -1,0 +1,136 @@
+//! What becomes of a lot: a person's decisions, and where it lies and how much is left.
+
+use std::collections::HashMap;
+
+use chrono::{DateTime, Utc};
+use diesel::prelude::*;
+use diesel_async::RunQueryDsl;
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::error::{Result, StoreError};
+use crate::schema::{lot_decision, lot_stock};
+use crate::store::Store;
+
+/// What a person decided of a lot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Decision {
+    Accept,
+    AcceptWithNote,
+    Hold,
+    Reject,
+}
+
+impl Decision {
+    /// Every decision.
+    pub const ALL: [Self; 4] = [Self::Accept, Self::AcceptWithNote, Self::Hold, Self::Reject];
+
+    /// The word in tables and on the wire.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Accept => "accept",
+            Self::AcceptWithNote => "accept_with_note",
+            Self::Hold => "hold",
+            Self::Reject => "reject",
+        }
+    }
+
+    /// The decision of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|decision| decision.key() == key)
+    }
+}
+
+/// A decision on a lot, with who, when and why.
+#[derive(Debug, Clone, PartialEq, Eq, Queryable, Insertable)]
+#[diesel(table_name = lot_decision)]
+pub struct LotDecision {
+    pub id: Uuid,
+    pub lot_id: Uuid,
+    pub decision: String,
+    pub reason: String,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+/// Where a lot lies and how much is left of it, as somebody saw it.
+#[derive(Debug, Clone, PartialEq, Queryable, Insertable)]
+#[diesel(table_name = lot_stock)]
+pub struct LotStock {
+    pub id: Uuid,
+    pub lot_id: Uuid,
+    pub place: String,
+    pub tonnes_left: f64,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+/// The newest decision and stock of a lot.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Fate {
+    pub decision: Option<LotDecision>,
+    pub stock: Option<LotStock>,
+}
+
+impl Store {
+    /// How lots stand now; those nobody decided or placed are left out.
+    pub async fn fates(&self, lot_ids: &[Uuid]) -> Result<HashMap<Uuid, Fate>> {
+        let connection = &mut self.connection().await?;
+        let decisions: Vec<LotDecision> = lot_decision::table
+            .filter(lot_decision::lot_id.eq_any(lot_ids))
+            .distinct_on(lot_decision::lot_id)
+            .order((lot_decision::lot_id, lot_decision::made_at.desc(), lot_decision::id.desc()))
+            .load(connection)
+            .await?;
+        let stocks: Vec<LotStock> = lot_stock::table
+            .filter(lot_stock::lot_id.eq_any(lot_ids))
+            .distinct_on(lot_stock::lot_id)
+            .order((lot_stock::lot_id, lot_stock::made_at.desc(), lot_stock::id.desc()))
+            .load(connection)
+            .await?;
+        let mut fates: HashMap<Uuid, Fate> = HashMap::new();
+        for decision in decisions {
+            let fate: &mut Fate = fates.entry(decision.lot_id).or_default();
+            fate.decision = Some(decision);
+        }
+        for stock in stocks {
+            let fate: &mut Fate = fates.entry(stock.lot_id).or_default();
+            fate.stock = Some(stock);
+        }
+        Ok(fates)
+    }
+
+    /// Every decision on a lot, newest first.
+    pub async fn decisions(&self, lot_id: Uuid) -> Result<Vec<LotDecision>> {
+        Ok(lot_decision::table
+            .filter(lot_decision::lot_id.eq(lot_id))
+            .order((lot_decision::made_at.desc(), lot_decision::id.desc()))
+            .load(&mut self.connection().await?)
+            .await?)
+    }
+
+    /// Records decisions. Sent twice, each is stored once.
+    pub async fn add_decisions(&self, new: &[LotDecision]) -> Result<()> {
+        diesel::insert_into(lot_decision::table)
+            .values(new)
+            .on_conflict(lot_decision::id)
+            .do_nothing()
+            .execute(&mut self.connection().await?)
+            .await
+            .map(drop)
+            .map_err(|error| StoreError::or_missing(error, "this lot"))
+    }
+
+    /// Records where a lot lies and how much is left. Sent twice, it is stored once.
+    pub async fn add_stock(&self, new: &LotStock) -> Result<()> {
+        diesel::insert_into(lot_stock::table)
+            .values(new)
+            .on_conflict(lot_stock::id)
+            .do_nothing()
+            .execute(&mut self.connection().await?)
+            .await
+            .map(drop)
+            .map_err(|error| StoreError::or_missing(error, "this lot"))
+    }
+}

@@ -1,0 +1,193 @@
+use std::collections::HashMap;
+
+use diesel::prelude::*;
+use diesel_async::{AsyncConnection, RunQueryDsl};
+use ironpeel_core::flour::{Limit, MoistureBasis, Property};
+use uuid::Uuid;
+
+use crate::error::{Result, StoreError};
+use crate::revision::{Revision, Signed};
+use crate::schema::{specification_limit, specification_revision};
+use crate::store::Store;
+
+/// One state of what the plant wants of a flour.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SpecificationRevision {
+    pub revision: Revision,
+    pub flour_id: Uuid,
+    pub limits: Vec<Limit>,
+}
+
+#[derive(Queryable, Insertable)]
+#[diesel(table_name = specification_limit)]
+struct LimitRow {
+    revision_id: Uuid,
+    position: i16,
+    property: String,
+    basis: Option<String>,
+    min: Option<f64>,
+    target: Option<f64>,
+    max: Option<f64>,
+    must: bool,
+    method: Option<String>,
+}
+
+impl LimitRow {
+    fn limit(self) -> Result<Limit> {
+        let Self { property, basis, min, target, max, must, method, .. } = self;
+        let (property, basis) = property_on(&property, basis.as_deref())?;
+        Ok(Limit { property, basis, min, target, max, must, method })
+    }
+}
+
+/// A property and basis from their words.
+pub(crate) fn property_on(
+    property: &str,
+    basis: Option<&str>,
+) -> Result<(Property, Option<MoistureBasis>)> {
+    let named =
+        Property::named(property).ok_or_else(|| StoreError::unknown_word("property", property))?;
+    let basis = basis
+        .map(|word| {
+            MoistureBasis::from_key(word).ok_or_else(|| StoreError::unknown_word("basis", word))
+        })
+        .transpose()?;
+    Ok((named, basis))
+}
+
+impl Store {
+    /// The newest specification of a flour.
+    pub async fn current_specification(&self, flour_id: Uuid) -> Result<SpecificationRevision> {
+        let id: Option<Uuid> = specification_revision::table
+            .filter(specification_revision::flour_id.eq(flour_id))
+            .order(specification_revision::number.desc())
+            .select(specification_revision::id)
+            .first(&mut self.connection().await?)
+            .await
+            .optional()?;
+        self.specification(id.ok_or(StoreError::NotFound("a specification of this flour"))?).await
+    }
+
+    /// Every revision of a flour's specification, newest first.
+    pub async fn specification_revisions(&self, flour_id: Uuid) -> Result<Vec<Revision>> {
+        Ok(specification_revision::table
+            .filter(specification_revision::flour_id.eq(flour_id))
+            .order(specification_revision::number.desc())
+            .select((
+                specification_revision::id,
+                specification_revision::number,
+                specification_revision::made_at,
+                specification_revision::made_by,
+                specification_revision::reason,
+            ))
+            .load(&mut self.connection().await?)
+            .await?)
+    }
+
+    /// The newest limits of every flour that has any.
+    pub async fn current_specifications(&self) -> Result<HashMap<Uuid, Vec<Limit>>> {
+        let connection = &mut self.connection().await?;
+        let newest: Vec<(Uuid, Uuid)> = specification_revision::table
+            .distinct_on(specification_revision::flour_id)
+            .order((specification_revision::flour_id, specification_revision::number.desc()))
+            .select((specification_revision::id, specification_revision::flour_id))
+            .load(connection)
+            .await?;
+        let flour_of: HashMap<Uuid, Uuid> = newest.into_iter().collect();
+        let rows: Vec<LimitRow> = specification_limit::table
+            .filter(specification_limit::revision_id.eq_any(flour_of.keys()))
+            .order((specification_limit::revision_id, specification_limit::position))
+            .load(connection)
+            .await?;
+        let mut limits: HashMap<Uuid, Vec<Limit>> = HashMap::new();
+        for row in rows {
+            let flour_id = flour_of[&row.revision_id];
+            limits.entry(flour_id).or_default().push(row.limit()?);
+        }
+        Ok(limits)
+    }
+
+    pub async fn specification(&self, revision_id: Uuid) -> Result<SpecificationRevision> {
+        let connection = &mut self.connection().await?;
+        let found: Option<(Revision, Uuid)> = specification_revision::table
+            .find(revision_id)
+            .select((
+                (
+                    specification_revision::id,
+                    specification_revision::number,
+                    specification_revision::made_at,
+                    specification_revision::made_by,
+                    specification_revision::reason,
+                ),
+                specification_revision::flour_id,
+            ))
+            .first(connection)
+            .await
+            .optional()?;
+        let (revision, flour_id) =
+            found.ok_or(StoreError::NotFound("this revision of a specification"))?;
+        let rows: Vec<LimitRow> = specification_limit::table
+            .filter(specification_limit::revision_id.eq(revision_id))
+            .order(specification_limit::position)
+            .load(connection)
+            .await?;
+        let limits = rows.into_iter().map(LimitRow::limit).collect::<Result<_>>()?;
+        Ok(SpecificationRevision { revision, flour_id, limits })
+    }
+
+    /// Records the revision after `number − 1` of a flour's specification.
+    pub async fn add_specification(
+        &self,
+        flour_id: Uuid,
+        revision_id: Uuid,
+        number: i32,
+        limits: &[Limit],
+        signed: &Signed,
+    ) -> Result<()> {
+        let rows: Vec<LimitRow> = (0..)
+            .zip(limits)
+            .map(|(position, limit)| LimitRow {
+                revision_id,
+                position,
+                property: limit.property.key().into(),
+                basis: limit.basis.map(|basis| basis.key().into()),
+                min: limit.min,
+                target: limit.target,
+                max: limit.max,
+                must: limit.must,
+                method: limit.method.clone(),
+            })
+            .collect();
+        let mut connection = self.connection().await?;
+        connection
+            .transaction(async |connection| {
+                let added = diesel::insert_into(specification_revision::table)
+                    .values((
+                        specification_revision::id.eq(revision_id),
+                        specification_revision::flour_id.eq(flour_id),
+                        specification_revision::number.eq(number),
+                        specification_revision::made_by.eq(&signed.by),
+                        specification_revision::reason.eq(&signed.reason),
+                    ))
+                    .on_conflict(specification_revision::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                if added == 1 {
+                    diesel::insert_into(specification_limit::table)
+                        .values(rows)
+                        .execute(connection)
+                        .await?;
+                }
+                Ok(())
+            })
+            .await
+            .map_err(|error| {
+                StoreError::or_conflict(error, || {
+                    format!(
+                        "revision {number} of this specification exists already; look at it first"
+                    )
+                })
+            })
+    }
+}
