@@ -4,11 +4,18 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
 import { Refused } from "./api/client";
+import { CurvesPage } from "./curve/CurvesPage";
 import { DoughPage } from "./dough/DoughPage";
 import { BatchPage } from "./floor/BatchPage";
 import { FloorPage } from "./floor/FloorPage";
+import { BlendPage } from "./flour/BlendPage";
+import { ChangePage } from "./flour/ChangePage";
+import { DriftPage } from "./flour/DriftPage";
 import { FlourPage } from "./flour/FlourPage";
+import { ImportPage } from "./flour/ImportPage";
 import { IntakePage } from "./flour/IntakePage";
+import { MendPage } from "./flour/MendPage";
+import { SpecificationPage } from "./flour/SpecificationPage";
 import { MethodPage } from "./method/MethodPage";
 import { Lost } from "./shell/Lost";
 import { Shell } from "./shell/Shell";
@@ -33,6 +40,13 @@ const router = createBrowserRouter([
       { path: "/", element: <StartPage /> },
       { path: "/flour", element: <FlourPage /> },
       { path: "/flour/intake", element: <IntakePage /> },
+      { path: "/flour/import", element: <ImportPage /> },
+      { path: "/flour/change", element: <ChangePage /> },
+      { path: "/flour/drift/:flourId?", element: <DriftPage /> },
+      { path: "/flour/curves", element: <CurvesPage /> },
+      { path: "/flour/specification/:flourId?", element: <SpecificationPage /> },
+      { path: "/flour/blend", element: <BlendPage /> },
+      { path: "/flour/mend", element: <MendPage /> },
       { path: "/water", element: <WaterPage /> },
       { path: "/dough", element: <DoughPage /> },
       { path: "/method", element: <MethodPage /> },

@@ -1,8 +1,8 @@
 //! Names, drift, what changed, proposals, remedies and mappings.
 
 use ironpeel_core::flour::{
-    Censored, ColumnMeaning, DateOrder, HeadField, IntendedUse, Limit, MoistureBasis, NameKind,
-    Property, ProposedFrom, Reading, Readings, Remedy, Row, Verdict, assess, change, date_parts,
+    Censored, ColumnMeaning, DateOrder, HeadField, IntendedUse, Limit, Mending, MoistureBasis,
+    NameKind, Property, ProposedFrom, Reading, Readings, Row, Verdict, assess, change, date_parts,
     drift, flour_names, own_header_of, propose, propose_mapping, read_rows,
 };
 use ironpeel_core::water::Species;
@@ -170,22 +170,22 @@ fn limits_are_proposed_from_history_and_from_the_use() {
 
 #[test]
 fn remedies_balance_and_say_where_they_end() {
-    let sieve = Remedy::Sieve { ash_dm_pct: 0.85 }.of(1.62).expect("reachable");
+    let sieve = Mending::Sieve { ash_dm_pct: 0.85 }.of(1.62).expect("reachable");
     near(sieve.amount_pct, 15.56, 0.005);
     near(sieve.yield_pct, 84.44, 0.005);
     near(sieve.water_points, -0.77 * 4.0, 1e-9);
     assert!(sieve.low_pct < sieve.amount_pct && sieve.amount_pct < sieve.high_pct);
     let white =
-        Remedy::PartWhite { ash_dm_pct: 1.31, white_ash_dm_pct: 0.60 }.of(1.62).expect("between");
+        Mending::PartWhite { ash_dm_pct: 1.31, white_ash_dm_pct: 0.60 }.of(1.62).expect("between");
     near(white.amount_pct, 100.0 * 0.31 / 1.02, 1e-9);
-    let malt = Remedy::Malt { falling_number_s: 300.0 }.of(380.0).expect("lower");
+    let malt = Mending::Malt { falling_number_s: 300.0 }.of(380.0).expect("lower");
     assert!(malt.amount_pct > 0.1 && malt.amount_pct < 0.5, "{}", malt.amount_pct);
     for (out, has) in [
-        (Remedy::VitalGluten { protein_14_pct: 11.0 }, 12.0),
-        (Remedy::VitalGluten { protein_14_pct: f64::NAN }, 12.0),
-        (Remedy::Malt { falling_number_s: 400.0 }, 380.0),
-        (Remedy::Sieve { ash_dm_pct: 1.7 }, 1.62),
-        (Remedy::PartWhite { ash_dm_pct: 0.5, white_ash_dm_pct: 0.6 }, 1.62),
+        (Mending::VitalGluten { protein_14_pct: 11.0 }, 12.0),
+        (Mending::VitalGluten { protein_14_pct: f64::NAN }, 12.0),
+        (Mending::Malt { falling_number_s: 400.0 }, 380.0),
+        (Mending::Sieve { ash_dm_pct: 1.7 }, 1.62),
+        (Mending::PartWhite { ash_dm_pct: 0.5, white_ash_dm_pct: 0.6 }, 1.62),
     ] {
         assert!(!out.of(has).expect_err("no such flour").to_string().is_empty(), "{out:?}");
     }

@@ -73,12 +73,29 @@ fn api() -> OpenApiRouter<App> {
 
 /// The OpenAPI document of every route.
 pub fn document() -> Document {
-    api().split_for_parts().1
+    named(api().split_for_parts().1)
+}
+
+/// Gives every operation a name of its own, from its method and path: handlers of different
+/// subjects share plain names.
+fn named(mut document: Document) -> Document {
+    for (path, item) in &mut document.paths.paths {
+        let words = path.trim_start_matches("/api/v1/").replace(['/', '-', '.'], "_");
+        let words = words.replace(['{', '}'], "");
+        let operations = [("get", &mut item.get), ("put", &mut item.put), ("post", &mut item.post)];
+        for (method, operation) in operations {
+            if let Some(operation) = operation {
+                operation.operation_id = Some(format!("{method}_{words}"));
+            }
+        }
+    }
+    document
 }
 
 /// Every route and the layers all requests pass.
 pub fn app(store: Store, web: Option<&Path>) -> Router {
     let (routes, document) = api().split_for_parts();
+    let document = named(document);
     let unknown = || async { Problem::not_found("this address leads nowhere in the API") };
     let mut routes = routes
         .route("/api/openapi.json", axum::routing::get(|| async { Json(document) }))

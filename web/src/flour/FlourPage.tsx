@@ -4,8 +4,12 @@ import { useLot } from "../hand/useChain";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { CertificateTable } from "./CertificateTable";
+import { DECISION } from "./decision";
 import { startCorrection } from "./draft";
 import { DropCertificate } from "./DropCertificate";
+import { FlourTabs } from "./FlourTabs";
+import { LotFate } from "./LotFate";
+import { LotNames } from "./LotNames";
 
 /** The lot in hand: its certificate beside the flour's specification. */
 export function FlourPage() {
@@ -17,7 +21,8 @@ export function FlourPage() {
   if (error) return <p className="py-10 text-stop">{error.message}.</p>;
   if (!lot) {
     return (
-      <div className="max-w-2xl py-6">
+      <div className="max-w-2xl">
+        <FlourTabs />
         <h1>No lot in hand</h1>
         <p className="mt-2">
           A lot is one delivery of flour with its certificate of analysis. Take one in here, or{" "}
@@ -33,6 +38,7 @@ export function FlourPage() {
   const { certificate } = lot;
   const assessment = certificate.assessment;
   const verdict = assessment && VERDICT[assessment.verdict];
+  const { decision, stock } = lot.standing;
   const facts: [string, string][] = [
     [
       "milled",
@@ -40,6 +46,7 @@ export function FlourPage() {
     ],
     ["delivered", lot.delivered_on ? format.date(lot.delivered_on) : "not stated"],
     ["tonnes", lot.tonnes == null ? "not stated" : format.number(lot.tonnes)],
+    ["left", stock ? `${format.number(stock.tonnes_left)} t in ${stock.place}` : "not said"],
     ["certificate", `revision ${lot.revision.number}, ${lot.revision.made_by}`],
     [
       "specification",
@@ -48,6 +55,7 @@ export function FlourPage() {
   ];
   return (
     <>
+      <FlourTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
           <h1>{lot.code}</h1>
@@ -61,7 +69,10 @@ export function FlourPage() {
               {verdict.mark} {verdict.word}
             </span>
             <span className="block text-sm text-iron">
-              the worst of its readings; holding is a person's act
+              {decision
+                ? (DECISION[decision.decision]?.word ?? decision.decision)
+                : "not decided yet"}
+              {decision?.reason && `: ${decision.reason}`}
             </span>
           </p>
         )}
@@ -91,6 +102,9 @@ export function FlourPage() {
         Shaded: wanted. Hatched: within what the method repeats to, a house default. Open triangle:
         target. Ring or dot: this lot. Faint marks: earlier lots.
       </p>
+      {lot.age_says && <p className="mt-2 text-crust">The flour is {lot.age_says}.</p>}
+      <LotFate key={lot.id} lot={lot} />
+      <LotNames lot={lot} />
       <div className="mt-6 max-w-xl">
         <h2>Another delivery</h2>
         <DropCertificate />

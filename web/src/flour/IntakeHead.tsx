@@ -1,5 +1,5 @@
-import { useId } from "react";
 import type { Refused, Schemas } from "../api/client";
+import { FieldText } from "../shell/FieldText";
 import { usePreferences } from "../units/preferences";
 import { changeDraft, type Draft } from "./draft";
 
@@ -14,7 +14,7 @@ interface Props {
 export function IntakeHead({ draft, flourId, flours, refused }: Props) {
   const { preferences, prefer } = usePreferences();
   const text = (key: "code" | "milled" | "delivered" | "tonnes", label: string, like: string) => (
-    <TextField
+    <FieldText
       label={label}
       placeholder={like}
       value={draft[key]}
@@ -47,7 +47,7 @@ export function IntakeHead({ draft, flourId, flours, refused }: Props) {
       {text("milled", "Milled", "2026-11-05")}
       {text("delivered", "Delivered", "2026-11-07")}
       {text("tonnes", "Tonnes", "24.6")}
-      <TextField
+      <FieldText
         label="Recorded by"
         placeholder="name or initials"
         value={preferences.name}
@@ -56,7 +56,7 @@ export function IntakeHead({ draft, flourId, flours, refused }: Props) {
       />
       {draft.number > 1 && (
         <div className="col-span-2 md:col-span-6">
-          <TextField
+          <FieldText
             label="Why it is corrected"
             placeholder="the mill sent a second sheet"
             value={draft.reason}
@@ -64,40 +64,6 @@ export function IntakeHead({ draft, flourId, flours, refused }: Props) {
             onChange={(reason) => changeDraft({ reason })}
           />
         </div>
-      )}
-    </div>
-  );
-}
-
-interface TextProps {
-  label: string;
-  placeholder: string;
-  value: string;
-  fault: string | undefined;
-  onChange: (value: string) => void;
-}
-
-function TextField({ label, placeholder, value, fault, onChange }: TextProps) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="block text-sm text-iron">
-        {label}
-      </label>
-      <input
-        id={id}
-        className="field"
-        autoComplete="off"
-        placeholder={placeholder}
-        value={value}
-        aria-invalid={fault ? true : undefined}
-        aria-describedby={fault ? `${id}-fault` : undefined}
-        onChange={(event) => onChange(event.target.value)}
-      />
-      {fault && (
-        <p id={`${id}-fault`} className="text-sm text-stop">
-          {fault}
-        </p>
       )}
     </div>
   );

@@ -12,6 +12,7 @@ import { canUndo, changeDraft, clearDraft, undoDraft, useDraft, type Draft } fro
 import { DropCertificate } from "./DropCertificate";
 import { IntakeHead } from "./IntakeHead";
 import { RowSuggestions, type RowEdit } from "./RowCells";
+import { useFlours } from "./useFlour";
 
 const EMPTY_ROW = { property: "", value: "", unit: "", basis: "", method: "" };
 const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" } as const;
@@ -144,15 +145,8 @@ const rowFor = ({ label, unit, basis }: Schemas["Rule"]) => ({
   method: "",
 });
 
-function useFlours() {
-  return useQuery({
-    queryKey: ["flours"],
-    queryFn: () => answer(api.GET("/api/v1/flours")),
-  }).data;
-}
-
-function useJudged({ flourId, lotId, rows }: Draft) {
-  const body: Schemas["ToJudge"] = { flour_id: flourId, lot_id: lotId, rows };
+function useJudged({ flourId, lotId, milled, delivered, rows }: Draft) {
+  const body: Schemas["ToJudge"] = { flour_id: flourId, lot_id: lotId, milled, delivered, rows };
   return useQuery({
     queryKey: ["judged", body],
     placeholderData: keepPreviousData,

@@ -61,7 +61,7 @@ export function RowSuggestions() {
         ))}
       </datalist>
       <datalist id="units">
-        {["%", "s", "min", "FU", "mmH2O", "mm", "10-4 J"].map((unit) => (
+        {["%", "s", "min", "FU", "mmH2O", "mm", "10-4 J", "µm"].map((unit) => (
           <option key={unit} value={unit} />
         ))}
       </datalist>

@@ -32,7 +32,7 @@ const MALT_LIQUEFACTION: Coefficient = Coefficient::house(
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(tag = "remedy", rename_all = "snake_case")]
-pub enum Remedy {
+pub enum Mending {
     VitalGluten {
         protein_14_pct: f64,
     },
@@ -51,7 +51,7 @@ pub enum Remedy {
 
 /// Why a flour cannot be mended that way.
 #[derive(Debug, Clone, PartialEq, Error)]
-pub enum NoRemedy {
+pub enum CannotMend {
     #[error(
         "vital gluten raises protein from {has:.1} % up to below {most:.0} %; {wanted} % is not between"
     )]
@@ -88,7 +88,7 @@ pub struct Mended {
     pub why: Why,
 }
 
-impl Remedy {
+impl Mending {
     /// The property it mends, and the basis it counts on.
     pub const fn property(self) -> (Property, Option<MoistureBasis>) {
         match self {
@@ -107,17 +107,17 @@ impl Remedy {
     /// `x = (ash − wanted)/(ash − white)`. What rests on a house default has its range.
     ///
     /// ```
-    /// use ironpeel_core::flour::Remedy;
-    /// let gluten = Remedy::VitalGluten { protein_14_pct: 14.0 }.of(12.0)?;
+    /// use ironpeel_core::flour::Mending;
+    /// let gluten = Mending::VitalGluten { protein_14_pct: 14.0 }.of(12.0)?;
     /// assert!((gluten.amount_pct - 100.0 * 2.0 / 61.0).abs() < 1e-9);
-    /// # Ok::<(), ironpeel_core::flour::NoRemedy>(())
+    /// # Ok::<(), ironpeel_core::flour::CannotMend>(())
     /// ```
-    pub fn of(self, has: f64) -> Result<Mended, NoRemedy> {
+    pub fn of(self, has: f64) -> Result<Mended, CannotMend> {
         match self {
             Self::VitalGluten { protein_14_pct: wanted } => {
                 let most = GLUTEN_PROTEIN.low;
                 if !(wanted > has && wanted < most) {
-                    return Err(NoRemedy::Protein { has, most, wanted });
+                    return Err(CannotMend::Protein { has, most, wanted });
                 }
                 let on_flour = |gluten: f64| 100.0 * (wanted - has) / (gluten - wanted);
                 let amount =
@@ -143,7 +143,7 @@ impl Remedy {
             }
             Self::Malt { falling_number_s: wanted } => {
                 if !(wanted < has && wanted > 62.0) {
-                    return Err(NoRemedy::FallingNumber { has, wanted });
+                    return Err(CannotMend::FallingNumber { has, wanted });
                 }
                 let (has_ln, wanted_ln) = (liquefaction(has), liquefaction(wanted));
                 let on_flour = |malt: f64| 100.0 * (wanted_ln - has_ln) / (malt - wanted_ln);
@@ -171,7 +171,7 @@ impl Remedy {
             Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct),
             Self::PartWhite { ash_dm_pct: wanted, white_ash_dm_pct: white } => {
                 if !(white < wanted && wanted < has) {
-                    return Err(NoRemedy::Ash { has, white, wanted });
+                    return Err(CannotMend::Ash { has, white, wanted });
                 }
                 let share = 100.0 * (has - wanted) / (has - white);
                 let says = format!(
@@ -193,11 +193,11 @@ impl Remedy {
     }
 }
 
-fn sieve(has: f64, wanted: f64) -> Result<Mended, NoRemedy> {
+fn sieve(has: f64, wanted: f64) -> Result<Mended, CannotMend> {
     let sifted = Sift { ash_dm_pct: has, bran_ash_dm_pct: None, wanted: Wanted::AshDmPct(wanted) };
     let sifted = sifted.balance();
     if let Some(reason) = sifted.reason {
-        return Err(NoRemedy::Sieve(reason));
+        return Err(CannotMend::Sieve(reason));
     }
     let by = match sifted.passes.as_slice() {
         [] if sifted.removed_pct < SIEVE_PASSES[0].removed_low_pct => {

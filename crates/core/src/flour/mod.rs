@@ -40,7 +40,7 @@ pub use mapping::{
     ColumnMeaning, DateOrder, HeadField, MappedLot, Mapping, date_parts, own_header_of,
     propose_mapping, says_nothing,
 };
-pub use mend::{Mended, NoRemedy, Remedy};
+pub use mend::{CannotMend, Mended, Mending};
 pub use moisture::{
     Moisture, MoistureBasisAnswer, MoistureBasisInput, absorption_at_moisture, at_moisture,
 };

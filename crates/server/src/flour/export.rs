@@ -36,6 +36,7 @@ enum Format {
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 struct Wanted {
+    #[param(inline)]
     format: Format,
     flour_id: Option<Uuid>,
 }

@@ -2,7 +2,7 @@
 
 use axum::Json;
 use axum::extract::State;
-use ironpeel_core::flour::{Mended, Remedy};
+use ironpeel_core::flour::{Mended, Mending};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
@@ -16,12 +16,12 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 /// How much of a remedy a lot needs, and what comes with it
-#[utoipa::path(post, path = "/api/v1/lots/{lot_id}/mend", tag = "flour", params(("lot_id" = Uuid, Path)), request_body = Remedy,
+#[utoipa::path(post, path = "/api/v1/lots/{lot_id}/mend", tag = "flour", params(("lot_id" = Uuid, Path)), request_body = Mending,
     responses((status = 200, body = Mended), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn mend(
     State(app): State<App>,
     At(lot_id): At<Uuid>,
-    Body(remedy): Body<Remedy>,
+    Body(remedy): Body<Mending>,
 ) -> Result<Json<Mended>> {
     let lot = app.store.lot(lot_id).await?;
     let (property, basis) = remedy.property();

@@ -1,0 +1,114 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { answer, api } from "../api/client";
+import { FlourTabs } from "../flour/FlourTabs";
+import { useHand } from "../hand/HandProvider";
+import { useLot, useLotsOf } from "../hand/useChain";
+import { useFormat } from "../units/format";
+import { CurveView } from "./CurveView";
+import { ImportCurve } from "./ImportCurve";
+import { RunInstrument } from "./RunInstrument";
+
+/** The curves of the lot in hand: read, marks moved, another lot's beneath, run or imported. */
+export function CurvesPage() {
+  const { hand } = useHand();
+  const format = useFormat();
+  const lot = useLot(hand.lot).data;
+  const [search, setSearch] = useSearchParams();
+  const curves = useCurves(hand.lot);
+  const lots = useLotsOf(lot?.flour.id).data?.lots;
+  const chosen =
+    curves?.find((one) => one.id === search.get("curve")) ??
+    curves?.find((one) => one.kind === "farinograph") ??
+    curves?.[0];
+  const [otherLot, setOtherLot] = useState("");
+  const others = useCurves(otherLot || null);
+  const under = others?.find((one) => one.kind === chosen?.kind)?.id;
+  const show = (id: string) => {
+    search.set("curve", id);
+    setSearch(search, { replace: true });
+  };
+  return (
+    <>
+      <FlourTabs />
+      {!lot && (
+        <p>
+          Take a lot in hand first:{" "}
+          <Link className="link" to="/">
+            choose one
+          </Link>
+          .
+        </p>
+      )}
+      {lot && (
+        <>
+          <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
+            <h1>Curves of {lot.code}</h1>
+            {curves && curves.length > 0 && (
+              <label className="text-sm">
+                <span className="text-iron">curve </span>
+                <select
+                  className="border-b border-iron bg-paper font-semibold"
+                  value={chosen?.id}
+                  onChange={(event) => show(event.target.value)}
+                >
+                  {curves.map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.kind}, {format.moment(one.made_at)},{" "}
+                      {one.source === "instrument" ? "instrument" : "imported"}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
+            {chosen && (
+              <label className="text-sm">
+                <span className="text-iron">beneath it </span>
+                <select
+                  className="border-b border-iron bg-paper"
+                  value={otherLot}
+                  onChange={(event) => setOtherLot(event.target.value)}
+                >
+                  <option value="">no other lot</option>
+                  {lots
+                    ?.filter((one) => one.id !== lot.id)
+                    .map((one) => (
+                      <option key={one.id} value={one.id}>
+                        {one.code}
+                      </option>
+                    ))}
+                </select>
+                {otherLot && others && !under && (
+                  <span className="ml-2 text-crust">has no such curve</span>
+                )}
+              </label>
+            )}
+          </div>
+          {curves?.length === 0 && (
+            <p className="mt-2">
+              No curve of this lot yet. A curve shows what a figure hides: run the sample, or take
+              in the laboratory's file.
+            </p>
+          )}
+          {chosen && <CurveView key={chosen.id} id={chosen.id} underId={under} />}
+          <div className="screen-only mt-8 grid gap-10 lg:grid-cols-2">
+            <RunInstrument lot={lot} onDone={show} />
+            <ImportCurve lot={lot} onDone={show} />
+          </div>
+        </>
+      )}
+    </>
+  );
+}
+
+function useCurves(lotId: string | null) {
+  return useQuery({
+    queryKey: ["curves", lotId],
+    enabled: lotId !== null,
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/lots/{lot_id}/curves", { params: { path: { lot_id: lotId ?? "" } } }),
+      ),
+  }).data;
+}

@@ -1,0 +1,142 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { asProblem, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { usePreferences } from "../units/preferences";
+
+const MOST_BYTES = 16 * 1024 * 1024;
+
+/** Takes in a laboratory's curve file for the lot. */
+export function ImportCurve({
+  lot,
+  onDone,
+}: {
+  lot: Schemas["LotView"];
+  onDone: (id: string) => void;
+}) {
+  const { preferences } = usePreferences();
+  const queries = useQueryClient();
+  const [file, setFile] = useState<Schemas["CurveFile"]>();
+  const [says, setSays] = useState<string>();
+  const [head, setHead] = useState({ mixer_g: "300", flour_moisture_pct: "", water_ml: "" });
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > MOST_BYTES) return setSays("A curve file is at most 16 MB");
+    setSays(`Reading ${chosen.name} …`);
+    const response = await fetch("/api/v1/curves/read", { method: "POST", body: chosen }).catch(
+      () => undefined,
+    );
+    if (!response) return setSays("The server does not answer; try again in a moment");
+    const read: unknown = await response.json();
+    if (!response.ok) return setSays(`${chosen.name}: ${asProblem(read, response.status).detail}`);
+    const curve = read as Schemas["CurveFile"];
+    const moisture = lot.certificate.moisture_pct;
+    setSays(undefined);
+    setFile(curve);
+    setHead({
+      mixer_g: String(curve.mixer_g ?? 300),
+      flour_moisture_pct: String(curve.flour_moisture_pct ?? moisture ?? ""),
+      water_ml: String(curve.water_ml ?? ""),
+    });
+  };
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: (id: string) => {
+      const number = (text: string) => {
+        const plain = text.trim().replace(",", ".");
+        return plain === "" ? null : Number.isNaN(Number(plain)) ? text : Number(plain);
+      };
+      const input =
+        file?.kind === "alveograph"
+          ? { curves: file.curves }
+          : {
+              mixer_g: number(head.mixer_g),
+              flour_moisture_pct: number(head.flour_moisture_pct),
+              flour_g: file?.flour_g ?? null,
+              water_ml: number(head.water_ml),
+              t_s: file?.t_s,
+              fu: file?.fu,
+              ...(file && file.band_fu.length > 0 ? { band_fu: file.band_fu } : {}),
+            };
+      return record({
+        path: `/api/v1/lots/${lot.id}/curves/${id}`,
+        label: `curve of ${lot.code}`,
+        body: { kind: file?.kind, input, signed: { by: preferences.name, reason: "" } },
+      }).then(() => id);
+    },
+    onSuccess: async (id) => {
+      setFile(undefined);
+      await queries.invalidateQueries({ queryKey: ["curves", lot.id] });
+      onDone(id);
+    },
+  });
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  const field = (key: keyof typeof head, label: string) => (
+    <FieldText
+      label={label}
+      className="w-32"
+      value={head[key]}
+      fault={refused?.at(key)}
+      onChange={(value) => setHead({ ...head, [key]: value })}
+    />
+  );
+  return (
+    <section aria-labelledby="take-curve">
+      <h2 id="take-curve">Take in a curve</h2>
+      <p className="text-sm text-iron">
+        CSV with columns <code>time_s, torque_fu, band_fu</code>, or{" "}
+        <code>curve, l_mm, p_mmh2o</code>.
+      </p>
+      <label className="link mt-2 inline-block cursor-pointer focus-within:outline-2">
+        choose the file
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          className="sr-only"
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {says && (
+        <p className="mt-2 text-stop" role="alert">
+          {says}.
+        </p>
+      )}
+      {file && (
+        <div className="mt-2">
+          <p>
+            A {file.kind} curve,{" "}
+            {file.kind === "alveograph"
+              ? `${file.curves.length} bubbles`
+              : `${file.t_s.length} points`}
+            . {file.notes.join(". ")}
+          </p>
+          <div className="mt-2 flex flex-wrap items-end gap-4">
+            {file.kind === "farinograph" && (
+              <>
+                {field("mixer_g", "Mixer, g")}
+                {field("flour_moisture_pct", "Flour moisture, %")}
+                {field("water_ml", "Water, ml")}
+              </>
+            )}
+            <NameField label="Taken in by" fault={refused?.at("signed.by")} />
+            <button
+              type="button"
+              className="act act-main"
+              disabled={save.isPending}
+              onClick={() => save.mutate(crypto.randomUUID())}
+            >
+              Record the curve
+            </button>
+          </div>
+          <Refusal error={save.error} />
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,145 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../api/client";
+import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
+import { CurveSheet, type Drawn } from "../figures/CurveSheet";
+import { NameField } from "../shell/NameField";
+import { usePreferences } from "../units/preferences";
+
+type Kind = "farinograph" | "alveograph";
+interface Live {
+  kind: Kind;
+  mixing: Drawn;
+  bubbles: DrawnBubble[];
+}
+
+/** Runs the lot's sample on a simulated instrument, drawn live. */
+export function RunInstrument({
+  lot,
+  onDone,
+}: {
+  lot: Schemas["LotView"];
+  onDone: (id: string) => void;
+}) {
+  const { preferences } = usePreferences();
+  const queries = useQueryClient();
+  const [kind, setKind] = useState<Kind>("farinograph");
+  const [speed, setSpeed] = useState(120);
+  const [live, setLive] = useState<Live>();
+  const [says, setSays] = useState<string>();
+  const source = useRef<EventSource>(null);
+  const stop = () => {
+    source.current?.close();
+    source.current = null;
+    setLive(undefined);
+  };
+  useEffect(() => () => source.current?.close(), []);
+  const run = () => {
+    if (preferences.name.trim() === "") return setSays("Who runs it? A name or initials");
+    setSays(undefined);
+    setLive({ kind, mixing: { t_s: [], fu: [], band_fu: [] }, bubbles: [] });
+    const asked = new URLSearchParams({ speed: String(speed), by: preferences.name });
+    const path = `/api/v1/lots/${lot.id}/instruments/${kind}/${crypto.randomUUID()}`;
+    const events = new EventSource(`${path}?${asked.toString()}`);
+    source.current = events;
+    events.addEventListener("points", (event) => {
+      const part = JSON.parse((event as MessageEvent<string>).data) as Part;
+      setLive((now) => now && drawnOn(now, part));
+    });
+    events.addEventListener("done", (event) => {
+      stop();
+      void queries.invalidateQueries({ queryKey: ["curves", lot.id] });
+      onDone((event as MessageEvent<string>).data);
+    });
+    events.addEventListener("failed", (event) => {
+      stop();
+      setSays((event as MessageEvent<string>).data);
+    });
+    events.onerror = () => {
+      stop();
+      setSays("The connection to the instrument was lost; nothing was recorded. Run it again");
+    };
+  };
+  return (
+    <section aria-labelledby="run">
+      <h2 id="run">Run the sample</h2>
+      <p className="text-sm text-iron">
+        A simulated stand-in: it measures this lot with the noise its kind has.
+      </p>
+      <div className="mt-2 flex flex-wrap items-end gap-4">
+        <label className="text-sm text-iron">
+          Instrument
+          <select
+            className="field text-ink"
+            value={kind}
+            onChange={(event) => setKind(event.target.value as Kind)}
+          >
+            <option value="farinograph">farinograph, 300 g</option>
+            <option value="alveograph">alveograph, 5 bubbles</option>
+          </select>
+        </label>
+        <label className="text-sm text-iron">
+          Speed
+          <select
+            className="field text-ink"
+            value={speed}
+            onChange={(event) => setSpeed(Number(event.target.value))}
+          >
+            {[10, 60, 120, 600, 6000].map((one) => (
+              <option key={one} value={one}>
+                {one} times
+              </option>
+            ))}
+          </select>
+        </label>
+        <NameField label="Run by" />
+        {live ? (
+          <button type="button" className="act" onClick={stop}>
+            Stop
+          </button>
+        ) : (
+          <button type="button" className="act act-main" onClick={run}>
+            Run
+          </button>
+        )}
+      </div>
+      {says && (
+        <p className="mt-2 text-stop" role="alert">
+          {says}.
+        </p>
+      )}
+      {live && live.kind === "farinograph" && live.mixing.t_s.length > 1 && (
+        <CurveSheet drawn={live.mixing} label="The curve as it is drawn" />
+      )}
+      {live && live.kind === "alveograph" && live.bubbles.length > 0 && (
+        <BubbleSheet bubbles={live.bubbles} label="The bubbles as they are blown" />
+      )}
+    </section>
+  );
+}
+
+interface Part extends Partial<DrawnBubble>, Partial<Drawn> {
+  curve?: number;
+}
+
+/** The live drawing with a stretch more. */
+function drawnOn(live: Live, part: Part): Live {
+  if (part.curve !== undefined) {
+    const bubbles = [...live.bubbles];
+    const so = bubbles[part.curve] ?? { l_mm: [], p_mmh2o: [] };
+    bubbles[part.curve] = {
+      l_mm: [...so.l_mm, ...(part.l_mm ?? [])],
+      p_mmh2o: [...so.p_mmh2o, ...(part.p_mmh2o ?? [])],
+    };
+    return { ...live, bubbles };
+  }
+  const { t_s, fu, band_fu } = live.mixing;
+  return {
+    ...live,
+    mixing: {
+      t_s: [...t_s, ...(part.t_s ?? [])],
+      fu: [...fu, ...(part.fu ?? [])],
+      band_fu: [...(band_fu ?? []), ...(part.band_fu ?? [])],
+    },
+  };
+}

@@ -1,0 +1,208 @@
+import { scaleLinear } from "d3-scale";
+import { useRef, type KeyboardEvent, type PointerEvent } from "react";
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+import { thinned } from "./scale";
+
+const WIDTH = 920;
+const HEIGHT = 330;
+const EDGE = { left: 44, right: 12, top: 22, bottom: 30 };
+/** A mark moves by this much with an arrow key, in minutes. */
+const STEP_MIN = 0.1;
+
+/** What the pen drew. */
+export interface Drawn {
+  t_s: number[];
+  fu: number[];
+  band_fu?: number[] | undefined;
+}
+
+interface Props {
+  drawn: Drawn;
+  /** Another lot's curve beneath. */
+  under?: Drawn | undefined;
+  read?: Schemas["FarinographAnswer"] | undefined;
+  marks?: Schemas["Mark"][];
+  onMove?: (mark: string, minute: number) => void;
+  label: string;
+}
+
+/** A farinogram with its readings where they were read; marks can be dragged or moved by arrows. */
+export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Props) {
+  const format = useFormat();
+  const sheet = useRef<SVGSVGElement>(null);
+  const dragged = useRef<{ mark: string; minute: number } | null>(null);
+  const end = Math.max(...[drawn, under].map((one) => (one?.t_s.at(-1) ?? 0) / 60), 1);
+  const top = Math.max(600, ...thinned(drawn.fu, 400)) + 40;
+  const x = scaleLinear([0, end], [EDGE.left, WIDTH - EDGE.right]);
+  const y = scaleLinear([0, top], [HEIGHT - EDGE.bottom, EDGE.top]);
+  const minuteAt = (event: PointerEvent) => {
+    const box = sheet.current?.getBoundingClientRect();
+    if (!box) return 0;
+    const minute = x.invert(((event.clientX - box.left) / box.width) * WIDTH);
+    return Math.min(end, Math.max(0, Math.round(minute * 100) / 100));
+  };
+  return (
+    <svg
+      ref={sheet}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="block w-full touch-none select-none"
+      role="group"
+      aria-label={label}
+    >
+      {y.ticks(6).map((tick) => (
+        <g key={tick}>
+          <line
+            x1={EDGE.left}
+            x2={WIDTH - EDGE.right}
+            y1={y(tick)}
+            y2={y(tick)}
+            stroke="var(--color-hair)"
+          />
+          <text
+            x={EDGE.left - 6}
+            y={y(tick) + 4}
+            textAnchor="end"
+            fontSize="12"
+            fill="var(--color-iron)"
+          >
+            {tick}
+          </text>
+        </g>
+      ))}
+      {x.ticks(12).map((tick) => (
+        <text
+          key={tick}
+          x={x(tick)}
+          y={HEIGHT - 10}
+          textAnchor="middle"
+          fontSize="12"
+          fill="var(--color-iron)"
+        >
+          {tick}
+        </text>
+      ))}
+      <text
+        x={WIDTH - EDGE.right}
+        y={HEIGHT - 10}
+        textAnchor="end"
+        fontSize="12"
+        fill="var(--color-iron)"
+      >
+        min
+      </text>
+      <text x={EDGE.left - 6} y={14} textAnchor="end" fontSize="12" fill="var(--color-iron)">
+        FU
+      </text>
+      {under && (
+        <path
+          d={line(under, x, y)}
+          fill="none"
+          stroke="var(--color-iron)"
+          strokeDasharray="5 4"
+          opacity="0.8"
+        />
+      )}
+      {drawn.band_fu && drawn.band_fu.length > 0 && (
+        <path d={band(drawn, x, y)} fill="var(--color-crust)" opacity="0.16" />
+      )}
+      <path d={line(drawn, x, y)} fill="none" stroke="var(--color-ink)" strokeWidth="1.4" />
+      {read && (
+        <line
+          x1={EDGE.left}
+          x2={WIDTH - EDGE.right}
+          y1={y(read.line_fu)}
+          y2={y(read.line_fu)}
+          stroke="var(--color-ink)"
+          strokeDasharray="2 3"
+        />
+      )}
+      {marks.map(({ mark, stands_min, moved }, at) => {
+        if (stands_min == null) return null;
+        const move = (minute: number) => onMove?.(mark, Math.min(end, Math.max(0, minute)));
+        return (
+          <g
+            key={mark}
+            role="slider"
+            tabIndex={0}
+            aria-label={`${mark}, minutes`}
+            aria-valuemin={0}
+            aria-valuemax={Number(end.toFixed(2))}
+            aria-valuenow={Number(stands_min.toFixed(2))}
+            className="cursor-ew-resize"
+            onKeyDown={(event: KeyboardEvent) => {
+              const by = { ArrowLeft: -STEP_MIN, ArrowRight: STEP_MIN }[event.key];
+              if (by === undefined) return;
+              event.preventDefault();
+              move(Math.round((stands_min + by) * 100) / 100);
+            }}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              dragged.current = { mark, minute: stands_min };
+            }}
+            onPointerMove={(event) => {
+              if (dragged.current?.mark !== mark) return;
+              dragged.current.minute = minuteAt(event);
+              event.currentTarget.setAttribute(
+                "transform",
+                `translate(${x(dragged.current.minute) - x(stands_min)} 0)`,
+              );
+            }}
+            onPointerUp={(event) => {
+              event.currentTarget.removeAttribute("transform");
+              if (dragged.current?.mark !== mark) return;
+              const { minute } = dragged.current;
+              dragged.current = null;
+              if (Math.abs(minute - stands_min) > 0.01) move(minute);
+            }}
+          >
+            <rect
+              x={x(stands_min) - 11}
+              y={EDGE.top}
+              width="22"
+              height={HEIGHT - EDGE.top - EDGE.bottom}
+              fill="transparent"
+            />
+            <line
+              x1={x(stands_min)}
+              x2={x(stands_min)}
+              y1={EDGE.top}
+              y2={HEIGHT - EDGE.bottom}
+              stroke={moved ? "var(--color-crust)" : "var(--color-water)"}
+              strokeWidth="1.5"
+            />
+            <text
+              x={x(stands_min) + 5}
+              y={EDGE.top + 10 + 15 * at}
+              fontSize="13"
+              fontWeight="600"
+              fill={moved ? "var(--color-crust)" : "var(--color-water)"}
+            >
+              {mark} {format.number(stands_min)}
+              {moved && " moved"}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+type Scale = (value: number) => number;
+
+function points(drawn: Drawn): number[] {
+  return thinned([...drawn.t_s.keys()], 1200);
+}
+
+function line(drawn: Drawn, x: Scale, y: Scale): string {
+  const at = (i: number) =>
+    `${x((drawn.t_s[i] ?? 0) / 60).toFixed(1)} ${y(drawn.fu[i] ?? 0).toFixed(1)}`;
+  return `M${points(drawn).map(at).join("L")}`;
+}
+
+function band(drawn: Drawn, x: Scale, y: Scale): string {
+  const edge = (sign: number) => (i: number) =>
+    `${x((drawn.t_s[i] ?? 0) / 60).toFixed(1)} ${y(Math.max(0, (drawn.fu[i] ?? 0) + sign * (drawn.band_fu?.[i] ?? 0))).toFixed(1)}`;
+  const all = points(drawn);
+  return `M${all.map(edge(1)).join("L")}L${all.reverse().map(edge(-1)).join("L")}Z`;
+}

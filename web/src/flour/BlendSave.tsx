@@ -1,0 +1,104 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { useHand } from "../hand/HandProvider";
+import { writeHand } from "../hand/hand";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { usePreferences } from "../units/preferences";
+import type { BenchLot } from "./BlendPage";
+import { useFlours } from "./useFlour";
+
+/** Keeps a blend as a flour of its own, with a lot of it from the lots used. */
+export function BlendSave({ lots }: { lots: BenchLot[] }) {
+  const flours = useFlours();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { hand } = useHand();
+  const { preferences } = usePreferences();
+  const [is, setIs] = useState({ name: "", code: "", tonnes: "", reason: "" });
+  const known = flours?.find((flour) => flour.name.toLowerCase() === is.name.trim().toLowerCase());
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: async () => {
+      const flourId = known?.id ?? crypto.randomUUID();
+      const blend =
+        known &&
+        (await answer(
+          api.GET("/api/v1/flours/{flour_id}/blend", { params: { path: { flour_id: known.id } } }),
+        ));
+      return record<Schemas["LotView"]>({
+        path: `/api/v1/blends/${flourId}`,
+        label: `blend ${is.name}`,
+        body: {
+          name: is.name,
+          number: (blend?.revision.number ?? 0) + 1,
+          revision_id: crypto.randomUUID(),
+          parts: lots.map((lot) => ({ lot_id: lot.lotId, share_pct: lot.share })),
+          lot_id: crypto.randomUUID(),
+          lot_revision_id: crypto.randomUUID(),
+          lot_code: is.code,
+          tonnes: is.tonnes,
+          signed: { by: preferences.name, reason: is.reason },
+        },
+      });
+    },
+    onSuccess: async (lot) => {
+      await queries.invalidateQueries();
+      void navigate({ pathname: "/flour", search: writeHand({ ...hand, lot: lot.id }).toString() });
+    },
+  });
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  return (
+    <section aria-labelledby="keep" className="mt-8 border-t border-ink pt-3">
+      <h2 id="keep">Keep it as a flour</h2>
+      <div className="mt-1 flex flex-wrap items-end gap-4">
+        <FieldText
+          label="Name of the blend"
+          placeholder="Tarn Middle"
+          className="w-52"
+          value={is.name}
+          fault={refused?.at("name")}
+          onChange={(name) => setIs({ ...is, name })}
+        />
+        <FieldText
+          label="Lot of it"
+          placeholder="TM-26-001"
+          className="w-40"
+          value={is.code}
+          fault={refused?.at("lot_code")}
+          onChange={(code) => setIs({ ...is, code })}
+        />
+        <FieldText
+          label="Tonnes"
+          className="w-24"
+          value={is.tonnes}
+          fault={refused?.at("tonnes")}
+          onChange={(tonnes) => setIs({ ...is, tonnes })}
+        />
+        {known && (
+          <FieldText
+            label="Why it is blended anew"
+            className="w-56"
+            value={is.reason}
+            fault={refused?.at("signed.reason")}
+            onChange={(reason) => setIs({ ...is, reason })}
+          />
+        )}
+        <NameField label="Blended by" fault={refused?.at("signed.by")} />
+        <button
+          type="button"
+          className="act act-main"
+          disabled={save.isPending}
+          onClick={() => save.mutate()}
+        >
+          Record the blend
+        </button>
+      </div>
+      <Refusal error={save.error} />
+    </section>
+  );
+}

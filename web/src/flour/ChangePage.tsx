@@ -1,0 +1,171 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Link, useSearchParams } from "react-router";
+import { answer, api, type Schemas } from "../api/client";
+import { ThirstBars } from "../figures/ThirstBars";
+import { useHand } from "../hand/HandProvider";
+import { useLot, useLotsOf } from "../hand/useChain";
+import { ORIGIN } from "../shell/Why";
+import { useFormat } from "../units/format";
+import { FlourTabs } from "./FlourTabs";
+
+/** What changed from one lot to another, why it drinks differently, and what that does. */
+export function ChangePage() {
+  const { hand } = useHand();
+  const [search, setSearch] = useSearchParams();
+  const against = search.get("against");
+  const lot = useLot(hand.lot).data;
+  const lots = useLotsOf(lot?.flour.id).data?.lots;
+  const change = useQuery({
+    queryKey: ["change", hand.lot, against],
+    enabled: hand.lot !== null,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/lots/{lot_id}/change", {
+          params: { path: { lot_id: hand.lot ?? "" }, query: against ? { against } : {} },
+        }),
+      ),
+  }).data;
+  const compared = change?.against;
+  return (
+    <>
+      <FlourTabs />
+      {!hand.lot && (
+        <p>
+          Take a lot in hand first:{" "}
+          <Link className="link" to="/">
+            choose one
+          </Link>
+          .
+        </p>
+      )}
+      {lot && (
+        <h1 className="flex flex-wrap items-baseline gap-x-3">
+          {lot.code}
+          <label className="text-base font-normal text-iron">
+            against{" "}
+            <select
+              className="border-b border-iron bg-paper font-semibold text-ink"
+              value={compared?.lot_id ?? ""}
+              onChange={(event) => {
+                search.set("against", event.target.value);
+                setSearch(search, { replace: true });
+              }}
+            >
+              {!compared && <option value="">no other lot</option>}
+              {lots
+                ?.filter((one) => one.id !== lot.id)
+                .map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.code}
+                  </option>
+                ))}
+            </select>
+          </label>
+        </h1>
+      )}
+      {change && !compared && (
+        <p className="mt-3">
+          This is the first lot of its flour; there is none before it to compare with.
+        </p>
+      )}
+      {compared && <Told change={compared.change} />}
+    </>
+  );
+}
+
+function Told({ change }: { change: Schemas["Change"] }) {
+  const format = useFormat();
+  const { thirst, consequences, differences } = change;
+  return (
+    <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+      <section aria-labelledby="does">
+        <h2 id="does">What it does to the dough</h2>
+        {consequences.length === 0 && (
+          <p className="mt-2">
+            Nothing that a baker would notice: every change is within what the methods repeat to.
+          </p>
+        )}
+        <dl className="mt-1">
+          {consequences.map((one) => (
+            <div key={one.key} className="border-t border-hair py-2">
+              <dt className="text-sm text-iron">{one.subject}</dt>
+              <dd
+                className={one.key === "damaged_starch" ? "text-lg font-semibold text-crust" : ""}
+              >
+                {one.says}.
+              </dd>
+            </div>
+          ))}
+        </dl>
+        <h2 className="mt-6">
+          Points of water on 14 %
+          {thirst.measured == null && (
+            <span className="font-normal text-iron">, no absorption measured on both</span>
+          )}
+        </h2>
+        <div className="mt-2">
+          <ThirstBars thirst={thirst} />
+        </div>
+        <details className="mt-2 text-sm">
+          <summary>Coefficients</summary>
+          <table className="mt-1">
+            <tbody>
+              {thirst.coefficients.map((one) => (
+                <tr key={one.name}>
+                  <td className="pr-4">{one.name}</td>
+                  <td className="pr-4 text-right">
+                    {format.plain(one.value)}, {format.plain(one.low)} to {format.plain(one.high)}
+                  </td>
+                  <td className="text-iron">
+                    {ORIGIN[one.origin].letter} · {one.source}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      </section>
+      <section aria-labelledby="readings">
+        <h2 id="readings">Reading by reading</h2>
+        <table className="mt-1 w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col">property</th>
+              <th scope="col" className="text-right">
+                was
+              </th>
+              <th scope="col" className="text-right">
+                is
+              </th>
+              <th scope="col" className="text-right">
+                change
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {differences.map((one) => (
+              <tr
+                key={one.property}
+                className={`border-b border-hair ${one.real ? "" : "text-iron"}`}
+              >
+                <th scope="row" className="py-1 text-base font-normal text-inherit">
+                  {one.label} <span className="text-xs">{one.unit}</span>
+                </th>
+                <td className="text-right">{format.plain(Number(one.before.toPrecision(4)))}</td>
+                <td className="text-right">{format.plain(Number(one.after.toPrecision(4)))}</td>
+                <td className={`text-right ${one.real ? "font-semibold" : ""}`}>
+                  {format.signed(one.after - one.before, 2)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-1 text-sm text-iron">
+          Grey: within what the method repeats to. Ash on dry matter, damaged starch as is, the rest
+          on 14 %.
+        </p>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,31 @@
+import { useLocation, useNavigate } from "react-router";
+import type { Schemas } from "../api/client";
+
+interface Props {
+  /** The page's address without the flour. */
+  path: string;
+  flour: Schemas["FlourView"] | undefined;
+  flours: Schemas["FlourView"][] | undefined;
+}
+
+/** Chooses the flour a page is about; the choice stands in the address. */
+export function FlourChoice({ path, flour, flours }: Props) {
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  return (
+    <label className="block">
+      <span className="sr-only">Flour</span>
+      <select
+        className="border-b border-iron bg-paper text-2xl font-semibold"
+        value={flour?.id ?? ""}
+        onChange={(event) => void navigate({ pathname: `${path}/${event.target.value}`, search })}
+      >
+        {flours?.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

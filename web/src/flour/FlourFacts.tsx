@@ -1,0 +1,164 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { FieldText } from "../shell/FieldText";
+import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
+import { SPECIES, TREATMENTS, USES } from "./uses";
+
+/** What a flour is, to read and to change. */
+export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
+  const format = useFormat();
+  const [editing, edit] = useState(false);
+  const blend = useQuery({
+    queryKey: ["blend of", flour.id],
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/flours/{flour_id}/blend", { params: { path: { flour_id: flour.id } } }),
+      ),
+  }).data;
+  if (editing) return <Edit flour={flour} onDone={() => edit(false)} />;
+  const facts = [
+    flour.mill,
+    flour.species_label,
+    flour.hardness && `${flour.hardness} kernel`,
+    flour.extraction_pct != null &&
+      (flour.extraction_pct === 100
+        ? "whole grain"
+        : `extraction ${format.number(flour.extraction_pct, 0)} %`),
+    TREATMENTS[flour.treatment],
+    `for ${USES[flour.intended_use]}`,
+    flour.note,
+  ];
+  return (
+    <p className="mt-1 text-sm text-iron">
+      {facts.filter(Boolean).join(" · ")}{" "}
+      <button type="button" className="screen-only link text-ink" onClick={() => edit(true)}>
+        change
+      </button>
+      {blend && (
+        <span className="block">
+          Blended of{" "}
+          {blend.parts.map((part) => `${part.flour} ${format.percent(part.share_pct)}`).join(", ")}{" "}
+          (revision {blend.revision.number})
+        </span>
+      )}
+    </p>
+  );
+}
+
+function Edit({ flour, onDone }: { flour: Schemas["FlourView"]; onDone: () => void }) {
+  const queries = useQueryClient();
+  const [is, setIs] = useState({
+    mill: flour.mill,
+    name: flour.name,
+    note: flour.note,
+    species: flour.species,
+    hardness: flour.hardness ?? "",
+    extraction: flour.extraction_pct == null ? "" : String(flour.extraction_pct),
+    treatment: flour.treatment,
+    intended_use: flour.intended_use,
+  });
+  const set = (change: Partial<typeof is>) => setIs({ ...is, ...change });
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: () => {
+      const { extraction, hardness, ...rest } = is;
+      const plain = extraction.trim().replace(",", ".");
+      const extraction_pct =
+        plain === "" ? null : Number.isNaN(Number(plain)) ? extraction : Number(plain);
+      return record({
+        path: `/api/v1/flours/${flour.id}`,
+        label: is.name,
+        body: { ...rest, hardness: hardness || null, extraction_pct },
+      });
+    },
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      onDone();
+    },
+  });
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  const choice = (
+    label: string,
+    value: string,
+    options: Record<string, string>,
+    onChange: (value: string) => void,
+  ) => (
+    <label className="block text-sm text-iron">
+      {label}
+      <select
+        className="field text-ink"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      >
+        {Object.entries(options).map(([key, word]) => (
+          <option key={key} value={key}>
+            {word}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <div className="mt-3 border-y border-hair py-3">
+      <div className="grid grid-cols-2 gap-x-6 gap-y-2 md:grid-cols-4">
+        <FieldText
+          label="Name"
+          value={is.name}
+          fault={refused?.at("name")}
+          onChange={(name) => set({ name })}
+        />
+        <FieldText
+          label="Mill"
+          value={is.mill}
+          fault={refused?.at("mill")}
+          onChange={(mill) => set({ mill })}
+        />
+        {choice("Grain", is.species, SPECIES, (species) =>
+          set({ species: species as typeof is.species }),
+        )}
+        {choice(
+          "Kernel",
+          is.hardness,
+          { "": "not stated", hard: "hard", medium: "medium", soft: "soft" },
+          (hardness) => set({ hardness: hardness as typeof is.hardness }),
+        )}
+        <FieldText
+          label="Extraction, % of the grain"
+          placeholder="100 is whole grain"
+          value={is.extraction}
+          fault={refused?.at("extraction_pct")}
+          onChange={(extraction) => set({ extraction })}
+        />
+        {choice("Treatment", is.treatment, TREATMENTS, (treatment) =>
+          set({ treatment: treatment as typeof is.treatment }),
+        )}
+        {choice("Meant for", is.intended_use, USES, (use) =>
+          set({ intended_use: use as typeof is.intended_use }),
+        )}
+        <FieldText
+          label="Note"
+          value={is.note}
+          fault={refused?.at("note")}
+          onChange={(note) => set({ note })}
+        />
+      </div>
+      <div className="mt-3 flex gap-3">
+        <button
+          type="button"
+          className="act act-main"
+          disabled={save.isPending}
+          onClick={() => save.mutate()}
+        >
+          Record the flour
+        </button>
+        <button type="button" className="act" onClick={onDone}>
+          Put back
+        </button>
+      </div>
+      <Refusal error={save.error} />
+    </div>
+  );
+}

@@ -1,0 +1,270 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useLocation } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { FlourChoice } from "./FlourChoice";
+import { FlourFacts } from "./FlourFacts";
+import { FlourTabs } from "./FlourTabs";
+import { LimitRows } from "./LimitRows";
+import { Proposals } from "./Proposals";
+import { emptyLimit, limitOf, typed, type TypedLimit } from "./limits";
+import { useFlourInView } from "./useFlour";
+
+/** What the plant wants of a flour: revised, compared, proposed, printed, sent to the mill. */
+export function SpecificationPage() {
+  const { flour, flours } = useFlourInView();
+  return (
+    <>
+      <FlourTabs />
+      <FlourChoice path="/flour/specification" flour={flour} flours={flours} />
+      {flour && <FlourFacts key={flour.id} flour={flour} />}
+      {flour && <Specification key={`${flour.id} limits`} flour={flour} />}
+    </>
+  );
+}
+
+function Specification({ flour }: { flour: Schemas["FlourView"] }) {
+  const revisions = useQuery({
+    queryKey: ["specifications", flour.id],
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/flours/{flour_id}/specifications", {
+          params: { path: { flour_id: flour.id } },
+        }),
+      ),
+  }).data;
+  const [shownId, show] = useState<string>();
+  const newest = revisions?.[0];
+  const id = shownId ?? newest?.id;
+  const shown = useQuery({
+    queryKey: ["specification", id],
+    enabled: id !== undefined,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/specifications/{revision_id}", {
+          params: { path: { revision_id: id ?? "" } },
+        }),
+      ),
+  }).data;
+  const [draft, setDraft] = useState<TypedLimit[]>();
+  const limits = draft ?? shown?.limits.map(typed) ?? [];
+  return (
+    <>
+      <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-2">
+        <h2 className="text-lg">Specification</h2>
+        {revisions && revisions.length > 0 && (
+          <label className="screen-only text-sm">
+            <span className="text-iron">revision </span>
+            <select
+              className="border-b border-iron bg-paper font-semibold"
+              value={id}
+              onChange={(event) => {
+                setDraft(undefined);
+                show(event.target.value);
+              }}
+            >
+              {revisions.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.number}, {one.made_by}: {one.reason}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <span className="screen-only ml-auto flex gap-5 text-sm">
+          <button type="button" className="link" onClick={() => window.print()}>
+            Print
+          </button>
+          {id && (
+            <a className="link" href={`/api/v1/specifications/${id}/csv`}>
+              Save as CSV for the mill
+            </a>
+          )}
+        </span>
+      </div>
+      <p className="hidden text-sm print:block">
+        {flour.name}, {flour.mill}. Revision {shown?.revision.number} of{" "}
+        {shown?.revision.made_at.slice(0, 10)}.
+      </p>
+      {revisions?.length === 0 && !draft && (
+        <p className="mt-2">
+          Nothing is asked of {flour.name} yet. Take proposals from below, or{" "}
+          <button type="button" className="link" onClick={() => setDraft([emptyLimit("moisture")])}>
+            begin with moisture
+          </button>
+          .
+        </p>
+      )}
+      {limits.length > 0 && <LimitRows limits={limits} onChange={setDraft} />}
+      {draft && (
+        <Save
+          flour={flour}
+          number={(newest?.number ?? 0) + 1}
+          limits={draft}
+          onDone={() => {
+            setDraft(undefined);
+            show(undefined);
+          }}
+        />
+      )}
+      {revisions && revisions.length > 1 && shown && (
+        <Compare revisions={revisions} shown={shown} />
+      )}
+      <Proposals
+        flour={flour}
+        onTake={(limit) => {
+          const others = limits.filter((one) => one.property !== limit.property);
+          const at = limits.findIndex((one) => one.property === limit.property);
+          setDraft(others.toSpliced(at < 0 ? others.length : at, 0, typed(limit)));
+        }}
+      />
+    </>
+  );
+}
+
+function Save({
+  flour,
+  number,
+  limits,
+  onDone,
+}: {
+  flour: Schemas["FlourView"];
+  number: number;
+  limits: TypedLimit[];
+  onDone: () => void;
+}) {
+  const [reason, setReason] = useState("");
+  const { preferences } = usePreferences();
+  const queries = useQueryClient();
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: () =>
+      record({
+        path: `/api/v1/flours/${flour.id}/specifications/${crypto.randomUUID()}`,
+        label: `specification of ${flour.name}`,
+        body: { number, limits: limits.map(limitOf), signed: { by: preferences.name, reason } },
+      }),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      onDone();
+    },
+  });
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  return (
+    <div className="screen-only mt-4 border-t-2 border-crust pt-3">
+      <div className="flex flex-wrap items-end gap-4">
+        {number > 1 && (
+          <FieldText
+            label="Why it is revised"
+            placeholder="the mill's new harvest"
+            className="min-w-64 flex-1"
+            value={reason}
+            fault={refused?.at("signed.reason")}
+            onChange={setReason}
+          />
+        )}
+        <NameField label="Revised by" fault={refused?.at("signed.by")} />
+        <button type="button" className="act" onClick={onDone}>
+          Put back
+        </button>
+        <button
+          type="button"
+          className="act act-main"
+          disabled={save.isPending}
+          onClick={() => save.mutate()}
+        >
+          Record revision {number}
+        </button>
+      </div>
+      <Refusal error={save.error} />
+    </div>
+  );
+}
+
+function Compare({
+  revisions,
+  shown,
+}: {
+  revisions: Schemas["RevisionView"][];
+  shown: Schemas["SpecificationView"];
+}) {
+  const format = useFormat();
+  const { search } = useLocation();
+  const earlier = revisions.filter((one) => one.number < shown.revision.number);
+  const wanted = new URLSearchParams(search).get("before");
+  const [picked, pick] = useState(wanted);
+  const before = earlier.find((one) => one.id === picked)?.id ?? earlier[0]?.id;
+  const rows = useQuery({
+    queryKey: ["compared", shown.revision.id, before],
+    enabled: before !== undefined,
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/specifications/{revision_id}/compare", {
+          params: { path: { revision_id: shown.revision.id }, query: { before: before ?? "" } },
+        }),
+      ),
+  }).data;
+  if (!before) return null;
+  const words = (limit: Schemas["Limit"] | null | undefined) =>
+    limit
+      ? [
+          limit.min != null && `≥ ${format.plain(limit.min)}`,
+          limit.target != null && `~ ${format.plain(limit.target)}`,
+          limit.max != null && `≤ ${format.plain(limit.max)}`,
+          !limit.must && "should",
+        ]
+          .filter(Boolean)
+          .join("  ")
+      : "–";
+  return (
+    <section aria-labelledby="compared" className="screen-only mt-6">
+      <h2 id="compared">
+        Revision {shown.revision.number} against{" "}
+        <select
+          aria-label="Earlier revision"
+          className="border-b border-iron bg-paper"
+          value={before}
+          onChange={(event) => pick(event.target.value)}
+        >
+          {earlier.map((one) => (
+            <option key={one.id} value={one.id}>
+              revision {one.number}
+            </option>
+          ))}
+        </select>
+      </h2>
+      {rows?.length === 0 && <p className="mt-1">No limit differs.</p>}
+      {rows && rows.length > 0 && (
+        <table className="mt-1 w-full max-w-3xl">
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col">property</th>
+              <th scope="col">was</th>
+              <th scope="col">is</th>
+              <th scope="col">so</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.property} className="border-b border-hair">
+                <th scope="row" className="py-1 text-base font-normal text-ink">
+                  {row.label} <span className="text-xs text-iron">{row.unit}</span>
+                </th>
+                <td className="whitespace-pre">{words(row.before)}</td>
+                <td className="font-semibold whitespace-pre">{words(row.after)}</td>
+                <td className="text-crust">{row.says}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
