@@ -1,14 +1,14 @@
 use crate::{Noise, Sample};
 
 /// How much of its distance from the usual a mill's flour keeps from one lot to the next.
-const KEPT: f64 = 0.6;
+const KEPT: f64 = 0.2;
 
 /// The lots of a flour over the years, oldest first: each a little off the usual, and a little like
 /// the one before.
 pub fn lots_over_years(usual: &Sample, lots: usize, seed: u64) -> Vec<Sample> {
     let mut noise = Noise::seeded(seed);
     // Protein, ash, damaged starch, falling number, moisture, and strength beyond protein's.
-    let sds = [0.16, 0.008, 0.28, 11.0, 0.16, 7.0];
+    let sds = [0.19, 0.009, 0.33, 12.0, 0.18, 8.0];
     let mut off = [0.0; 6];
     let mut next = || {
         for (off, sd) in off.iter_mut().zip(sds) {

@@ -4,7 +4,7 @@ import { useFormat } from "../units/format";
 
 const WIDTH = 920;
 const HEIGHT = 300;
-const EDGE = { left: 44, right: 12, top: 20, bottom: 30 };
+const EDGE = { left: 44, right: 30, top: 20, bottom: 30 };
 
 export interface DrawnBubble {
   l_mm: number[];
@@ -66,13 +66,7 @@ export function BubbleSheet({ bubbles, under = [], read, label }: Props) {
           {tick}
         </text>
       ))}
-      <text
-        x={WIDTH - EDGE.right}
-        y={HEIGHT - 10}
-        textAnchor="end"
-        fontSize="12"
-        fill="var(--color-iron)"
-      >
+      <text x={WIDTH - 4} y={HEIGHT - 22} textAnchor="end" fontSize="12" fill="var(--color-iron)">
         mm
       </text>
       <text x={4} y={12} fontSize="12" fill="var(--color-iron)">

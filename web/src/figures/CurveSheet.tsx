@@ -6,7 +6,7 @@ import { thinned } from "./scale";
 
 const WIDTH = 920;
 const HEIGHT = 330;
-const EDGE = { left: 44, right: 12, top: 22, bottom: 30 };
+const EDGE = { left: 44, right: 28, top: 22, bottom: 30 };
 /** A mark moves by this much with an arrow key, in minutes. */
 const STEP_MIN = 0.1;
 
@@ -82,13 +82,7 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
           {tick}
         </text>
       ))}
-      <text
-        x={WIDTH - EDGE.right}
-        y={HEIGHT - 10}
-        textAnchor="end"
-        fontSize="12"
-        fill="var(--color-iron)"
-      >
+      <text x={WIDTH - 4} y={HEIGHT - 22} textAnchor="end" fontSize="12" fill="var(--color-iron)">
         min
       </text>
       <text x={EDGE.left - 6} y={14} textAnchor="end" fontSize="12" fill="var(--color-iron)">
@@ -176,6 +170,9 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
               y={EDGE.top + 10 + 15 * at}
               fontSize="13"
               fontWeight="600"
+              stroke="var(--color-paper)"
+              strokeWidth="4"
+              paintOrder="stroke"
               fill={moved ? "var(--color-crust)" : "var(--color-water)"}
             >
               {mark} {format.number(stands_min)}

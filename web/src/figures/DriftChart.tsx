@@ -6,7 +6,7 @@ import { spread } from "./scale";
 
 const WIDTH = 1000;
 const HEIGHT = 330;
-const EDGE = { left: 56, right: 16, top: 16, bottom: 30 };
+const EDGE = { left: 56, right: 96, top: 16, bottom: 30 };
 
 interface Props {
   view: Schemas["DriftView"];
@@ -44,13 +44,7 @@ export function DriftChart({ view, lotId, onLot, onBrush }: Props) {
         stroke="var(--color-iron)"
         strokeDasharray={dash}
       />
-      <text
-        x={WIDTH - EDGE.right}
-        y={y(value) - 4}
-        textAnchor="end"
-        fontSize="12"
-        fill="var(--color-iron)"
-      >
+      <text x={WIDTH - EDGE.right + 6} y={y(value) + 4} fontSize="12" fill="var(--color-iron)">
         {name} {format.plain(Number(value.toPrecision(4)))}
       </text>
     </g>

@@ -181,16 +181,18 @@ interface LotsProps {
 }
 
 function Lots({ draft, bench, setLot, remove }: LotsProps) {
+  const lots = useNewestLots();
   return (
     <ul className="mt-1">
       {draft.lots.map((lot, at) => {
         const part = bench?.parts.find((one) => one.lot_id === lot.lotId);
-        const name = part ? `${part.code}, ${part.flour}` : "…";
+        const known = part ?? lots?.find((one) => one.id === lot.lotId);
+        const name = known ? `${known.code}, ${known.flour}` : "a lot";
         return (
           <li key={lot.lotId} className="border-t border-hair py-2">
             <p className="flex items-baseline justify-between">
               <span>
-                <b>{part?.code}</b> <span className="text-iron">{part?.flour}</span>
+                <b>{known?.code}</b> <span className="text-iron">{known?.flour}</span>
               </span>
               <button
                 type="button"
@@ -264,12 +266,16 @@ function Amount({
   );
 }
 
-function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => void }) {
-  const { hand } = useHand();
-  const lots = useQuery({
+function useNewestLots() {
+  return useQuery({
     queryKey: ["lots", "newest"],
     queryFn: () => answer(api.GET("/api/v1/lots", { params: { query: {} } })),
   }).data?.lots;
+}
+
+function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => void }) {
+  const { hand } = useHand();
+  const lots = useNewestLots();
   const free = lots?.filter((lot) => !taken.includes(lot.id));
   return (
     <p className="mt-2 border-t border-hair pt-3">

@@ -156,7 +156,7 @@ function Unusual({ view, onLot }: { view: Schemas["DriftView"]; onLot: (lot: str
               ({ point, lot }) =>
                 lot && (
                   <tr key={lot.id} className="border-b border-hair">
-                    <td className="py-1">
+                    <td className="py-1 pr-3 whitespace-nowrap">
                       <button
                         type="button"
                         className="link font-semibold"
@@ -165,7 +165,7 @@ function Unusual({ view, onLot }: { view: Schemas["DriftView"]; onLot: (lot: str
                         {lot.code}
                       </button>
                     </td>
-                    <td>{format.date(lot.came_at)}</td>
+                    <td className="pr-3 whitespace-nowrap">{format.date(lot.came_at)}</td>
                     <td className="text-right">
                       {format.plain(Number(point.value.toPrecision(4)))}
                     </td>

@@ -66,6 +66,13 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
     ...[
       { name: "Take in a certificate", path: "/flour/intake" },
       { name: "Planned batches", path: "/" },
+      { name: "What changed since the last lot", path: "/flour/change" },
+      { name: "Drift over the lots", path: "/flour/drift" },
+      { name: "Curves: farinograph, alveograph", path: "/flour/curves" },
+      { name: "Specification", path: "/flour/specification" },
+      { name: "Blend bench", path: "/flour/blend" },
+      { name: "Mend a flour: gluten, malt, sieve", path: "/flour/mend" },
+      { name: "Take in many lots", path: "/flour/import" },
     ]
       .filter((action) => matches(action.name))
       .map((action) => ({

@@ -1,6 +1,7 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { DECISION } from "../flour/decision";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 
@@ -28,9 +29,13 @@ export function LotList() {
             <th scope="col" className="text-right">
               tonnes
             </th>
+            <th scope="col" className="text-right">
+              left
+            </th>
             <th scope="col" className="pl-6">
               specification
             </th>
+            <th scope="col">decided</th>
           </tr>
         </thead>
         <tbody>
@@ -44,8 +49,17 @@ export function LotList() {
               <td>{lot.flour}</td>
               <td>{lot.milled_on && format.date(lot.milled_on)}</td>
               <td className="text-right">{lot.tonnes != null && format.number(lot.tonnes)}</td>
+              <td className="text-right">
+                {lot.standing.stock &&
+                  `${format.number(lot.standing.stock.tonnes_left)} in ${lot.standing.stock.place}`}
+              </td>
               <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
                 {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
+              </td>
+              <td className={lot.standing.decision ? "" : "text-iron"}>
+                {lot.standing.decision
+                  ? (DECISION[lot.standing.decision.decision]?.word ?? "")
+                  : "not yet"}
               </td>
             </tr>
           ))}

@@ -87,13 +87,13 @@ fn consequences(differences: &[Difference], thirst: &Thirst) -> Vec<Consequence>
     if let Some(part) = damaged.filter(|part| part.points >= WORTH_HOLDING) {
         let above =
             of(Property::DamagedStarch).is_some_and(|(_, after)| after > CRITICAL_DAMAGED_STARCH);
-        let bake = if above { " Plan for the core to arrive by 80 % of the bake." } else { "" };
+        let bake = if above { ". Plan for the core to arrive by 80 % of the bake" } else { "" };
         say(
             "damaged_starch",
             "water",
             format!(
                 "Hold back {:.1} points: that much of this lot's thirst is damaged starch. The dough feels \
-             dry early and sticks late; wait, and judge at the divider.{bake}",
+             dry early and sticks late; wait, and judge at the divider{bake}",
                 part.points
             ),
         );

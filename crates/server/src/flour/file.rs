@@ -37,9 +37,7 @@ pub enum FileFault {
         "this is not a text file; a certificate is CSV, with rows of property, value, unit, basis, method"
     )]
     NotText,
-    #[error(
-        "this file has a lot in each row; here one certificate is taken at a time: rows of property, value, unit, basis, method"
-    )]
+    #[error("this file has a lot in each row: take it in under Flour, Many lots")]
     LotPerRow,
     #[error(
         "no row begins with property and value; a certificate has a line property;value;unit;basis;method and its readings below"

@@ -28,24 +28,22 @@ pub fn records(text: &str, delimiter: u8) -> impl Iterator<Item = Vec<String>> {
         .into_records()
         .filter_map(Result::ok)
         .map(|record| record.iter().map(str::to_owned).collect())
-        .collect::<Vec<_>>()
-        .into_iter()
 }
 
-/// A table with a header: the delimiter that gives its first line the most cells is its own.
+/// A table with a header. Its delimiter is the one that makes the most cells of its header and of
+/// its first row alike; a mark inside a header's words does neither.
 pub fn table(text: &str) -> (Vec<String>, Vec<Vec<String>>) {
-    let delimiter = [b';', b',', b'\t']
-        .into_iter()
-        .max_by_key(|delimiter| {
-            records(first_line(text), *delimiter).next().map_or(0, |cells| cells.len())
-        })
-        .unwrap_or(b',');
-    let mut lines =
-        records(text, delimiter).filter(|cells| cells.iter().any(|cell| !cell.is_empty()));
+    let cells = |delimiter| {
+        let mut lines = filled(text, delimiter).map(|cells| cells.len());
+        let header = lines.next().unwrap_or_default();
+        header.min(lines.next().unwrap_or(header))
+    };
+    let delimiter = [b'\t', b',', b';'].into_iter().max_by_key(|one| cells(*one)).unwrap_or(b';');
+    let mut lines = filled(text, delimiter);
     let headers = lines.next().unwrap_or_default();
     (headers, lines.collect())
 }
 
-fn first_line(text: &str) -> &str {
-    text.lines().find(|line| !line.trim().is_empty()).unwrap_or_default()
+fn filled(text: &str, delimiter: u8) -> impl Iterator<Item = Vec<String>> {
+    records(text, delimiter).filter(|cells| cells.iter().any(|cell| !cell.is_empty()))
 }
