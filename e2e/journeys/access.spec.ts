@@ -8,6 +8,13 @@ const SCREENS = [
   ["dough", "/dough?product=deck-roll-60"],
   ["method", "/method?product=ferry-tin-short&flour=38&tap=28"],
   ["floor", "/floor?product=causeway-stick"],
+  ["what changed", "/flour/change?product=deck-roll-60"],
+  ["drift", "/flour/drift?product=deck-roll-60"],
+  ["curves", "/flour/curves?product=deck-roll-60"],
+  ["specification", "/flour/specification?product=deck-roll-60"],
+  ["blend bench", "/flour/blend?product=deck-roll-60"],
+  ["mend", "/flour/mend?product=deck-roll-60"],
+  ["many lots", "/flour/import?product=deck-roll-60"],
   ["no hand", "/water"],
   ["nowhere", "/no/such/place"],
 ] as const;

@@ -121,34 +121,36 @@ export function CurveView({ id, underId }: { id: string; underId: string | undef
             </dl>
           )}
           {alveograph && (
-            <table className="mt-1 w-full">
-              <thead>
-                <tr className="border-b border-ink">
-                  {["curve", "P", "L", "G", "W", "P/L", "Ie"].map((name, at) => (
-                    <th key={name} scope="col" className={at > 0 ? "text-right" : ""}>
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {alveograph.curves.map((one) => (
-                  <tr
-                    key={one.curve}
-                    className={`border-b border-hair ${one.left_out ? "text-stop line-through" : ""}`}
-                  >
-                    <td className="py-0.5">{one.curve}</td>
-                    {[one.p_mmh2o, one.l_mm, one.g, one.w, one.p_over_l, one.ie_pct].map(
-                      (value, at) => (
-                        <td key={at} className="text-right">
-                          {value == null ? "–" : format.number(value, at === 4 ? 2 : 1)}
-                        </td>
-                      ),
-                    )}
+            <div className="overflow-x-auto">
+              <table className="mt-1 w-full">
+                <thead>
+                  <tr className="border-b border-ink">
+                    {["curve", "P", "L", "G", "W", "P/L", "Ie"].map((name, at) => (
+                      <th key={name} scope="col" className={at > 0 ? "text-right" : ""}>
+                        {name}
+                      </th>
+                    ))}
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {alveograph.curves.map((one) => (
+                    <tr
+                      key={one.curve}
+                      className={`border-b border-hair ${one.left_out ? "text-stop line-through" : ""}`}
+                    >
+                      <td className="py-0.5">{one.curve}</td>
+                      {[one.p_mmh2o, one.l_mm, one.g, one.w, one.p_over_l, one.ie_pct].map(
+                        (value, at) => (
+                          <td key={at} className="text-right">
+                            {value == null ? "–" : format.number(value, at === 4 ? 2 : 1)}
+                          </td>
+                        ),
+                      )}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
           )}
           {farinograph && (
             <div className="mt-3 flex flex-wrap items-end gap-4 text-sm">

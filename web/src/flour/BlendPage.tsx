@@ -306,71 +306,73 @@ interface RulesProps {
 function Rules({ bench, targets, onTarget }: RulesProps) {
   const format = useFormat();
   return (
-    <table className="mt-1 w-full">
-      <thead>
-        <tr className="border-b border-ink">
-          <th scope="col">property</th>
-          <th scope="col" className="text-right">
-            at least
-          </th>
-          <th scope="col" className="text-right">
-            at most
-          </th>
-          <th scope="col" className="text-right">
-            blend
-          </th>
-          <th scope="col" className="pl-3">
-            <span className="sr-only">on a rule</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {bench.rules.map((rule) => (
-          <tr key={rule.property} className="border-b border-hair">
-            <th scope="row" className="text-base font-normal text-ink">
-              {rule.label} <span className="text-xs text-iron">{rule.unit}</span>
+    <div className="overflow-x-auto">
+      <table className="mt-1 w-full">
+        <thead>
+          <tr className="border-b border-ink">
+            <th scope="col">property</th>
+            <th scope="col" className="text-right">
+              at least
             </th>
-            {(["min", "max"] as const).map((side) => (
-              <td key={side} className="pl-1">
-                <input
-                  className="field ml-auto block w-16 text-right"
-                  inputMode="decimal"
-                  autoComplete="off"
-                  aria-label={`${rule.label}, ${side === "min" ? "at least" : "at most"}`}
-                  value={targets[rule.property]?.[side] ?? ""}
-                  onChange={(event) => onTarget(rule.property, { [side]: event.target.value })}
+            <th scope="col" className="text-right">
+              at most
+            </th>
+            <th scope="col" className="text-right">
+              blend
+            </th>
+            <th scope="col" className="pl-3">
+              <span className="sr-only">on a rule</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {bench.rules.map((rule) => (
+            <tr key={rule.property} className="border-b border-hair">
+              <th scope="row" className="text-base font-normal text-ink">
+                {rule.label} <span className="text-xs text-iron">{rule.unit}</span>
+              </th>
+              {(["min", "max"] as const).map((side) => (
+                <td key={side} className="pl-1">
+                  <input
+                    className="field ml-auto block w-16 text-right"
+                    inputMode="decimal"
+                    autoComplete="off"
+                    aria-label={`${rule.label}, ${side === "min" ? "at least" : "at most"}`}
+                    value={targets[rule.property]?.[side] ?? ""}
+                    onChange={(event) => onTarget(rule.property, { [side]: event.target.value })}
+                  />
+                </td>
+              ))}
+              <td className={`figure text-right text-lg ${rule.kept ? "" : "text-stop"}`}>
+                {rule.value == null ? "–" : format.number(rule.value, rule.value < 5 ? 3 : 1)}
+              </td>
+              <td className="w-56 pl-3">
+                <SpecificationRule
+                  earlier={rule.parts}
+                  rule={{
+                    property: "protein",
+                    basis: null,
+                    must: true,
+                    method: null,
+                    other_method: false,
+                    label: rule.label,
+                    unit: rule.unit,
+                    min: rule.min ?? null,
+                    max: rule.max ?? null,
+                    target: null,
+                    value: rule.value ?? null,
+                    fringe_min: 0,
+                    fringe_max: 0,
+                    verdict: rule.kept ? "in" : "out",
+                    says: rule.kept ? "kept" : "not kept",
+                  }}
                 />
               </td>
-            ))}
-            <td className={`figure text-right text-lg ${rule.kept ? "" : "text-stop"}`}>
-              {rule.value == null ? "–" : format.number(rule.value, rule.value < 5 ? 3 : 1)}
-            </td>
-            <td className="w-56 pl-3">
-              <SpecificationRule
-                earlier={rule.parts}
-                rule={{
-                  property: "protein",
-                  basis: null,
-                  must: true,
-                  method: null,
-                  other_method: false,
-                  label: rule.label,
-                  unit: rule.unit,
-                  min: rule.min ?? null,
-                  max: rule.max ?? null,
-                  target: null,
-                  value: rule.value ?? null,
-                  fringe_min: 0,
-                  fringe_max: 0,
-                  verdict: rule.kept ? "in" : "out",
-                  says: rule.kept ? "kept" : "not kept",
-                }}
-              />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

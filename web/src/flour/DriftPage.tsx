@@ -137,7 +137,7 @@ function Unusual({ view, onLot }: { view: Schemas["DriftView"]; onLot: (lot: str
       <h2 id="unusual">
         {unusual.length > 0 ? "What is unusual" : "Nothing unusual; the newest lots"}
       </h2>
-      <div className="mt-1 max-h-80 overflow-y-auto">
+      <div className="mt-1 max-h-80 overflow-auto">
         <table className="w-full">
           <thead>
             <tr className="border-b border-ink">
@@ -210,55 +210,59 @@ function Beside({
   return (
     <section aria-labelledby="beside">
       <h2 id="beside">Mills and flours side by side</h2>
-      <table className="mt-1 w-full">
-        <thead>
-          <tr className="border-b border-ink">
-            <th scope="col">flour</th>
-            <th scope="col">mill</th>
-            <th scope="col" className="text-right">
-              lots
-            </th>
-            <th scope="col" className="text-right">
-              centre
-            </th>
-            <th scope="col" className="text-right">
-              σ
-            </th>
-            <th scope="col" className="text-right">
-              strayed
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {flours.map((one, at) => {
-            const chart = views[at]?.data?.drift;
-            if (!chart) return null;
-            return (
-              <tr
-                key={one.id}
-                className={`border-b border-hair ${one.id === flour?.id ? "font-semibold" : ""}`}
-              >
-                <td className="py-1">
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => void navigate({ pathname: `/flour/drift/${one.id}`, search })}
-                  >
-                    {one.name}
-                  </button>
-                </td>
-                <td>{one.mill}</td>
-                <td className="text-right">{chart.points.length}</td>
-                <td className="text-right">{format.plain(Number(chart.centre.toPrecision(4)))}</td>
-                <td className="text-right">{format.plain(Number(chart.sigma.toPrecision(2)))}</td>
-                <td className="text-right">
-                  {chart.points.filter((point) => point.beyond).length}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto">
+        <table className="mt-1 w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col">flour</th>
+              <th scope="col">mill</th>
+              <th scope="col" className="text-right">
+                lots
+              </th>
+              <th scope="col" className="text-right">
+                centre
+              </th>
+              <th scope="col" className="text-right">
+                σ
+              </th>
+              <th scope="col" className="text-right">
+                strayed
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {flours.map((one, at) => {
+              const chart = views[at]?.data?.drift;
+              if (!chart) return null;
+              return (
+                <tr
+                  key={one.id}
+                  className={`border-b border-hair ${one.id === flour?.id ? "font-semibold" : ""}`}
+                >
+                  <td className="py-1">
+                    <button
+                      type="button"
+                      className="link"
+                      onClick={() => void navigate({ pathname: `/flour/drift/${one.id}`, search })}
+                    >
+                      {one.name}
+                    </button>
+                  </td>
+                  <td>{one.mill}</td>
+                  <td className="text-right">{chart.points.length}</td>
+                  <td className="text-right">
+                    {format.plain(Number(chart.centre.toPrecision(4)))}
+                  </td>
+                  <td className="text-right">{format.plain(Number(chart.sigma.toPrecision(2)))}</td>
+                  <td className="text-right">
+                    {chart.points.filter((point) => point.beyond).length}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

@@ -58,59 +58,61 @@ export function Proposals({ flour, onTake }: Props) {
           </select>
         </label>
       </h2>
-      <table className="mt-1 w-full max-w-5xl">
-        <thead>
-          <tr className="border-b border-ink">
-            <th scope="col">property</th>
-            <th scope="col">from</th>
-            <th scope="col" className="text-right">
-              minimum
-            </th>
-            <th scope="col" className="text-right">
-              target
-            </th>
-            <th scope="col" className="text-right">
-              maximum
-            </th>
-            <th scope="col" className="pl-5">
-              past lots out
-            </th>
-            <th scope="col">
-              <span className="sr-only">take</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {proposals?.map(
-            ({ limit, label, unit, from, lots, would_fail_pct, would_be_borderline_pct }) => (
-              <tr key={`${limit.property} ${from}`} className="border-b border-hair">
-                <th scope="row" className="py-0.5 text-base font-normal text-ink">
-                  {label} <span className="text-xs text-iron">{unit}</span>
-                </th>
-                <td className="text-sm">{from === "history" ? "its own lots" : "the use (H)"}</td>
-                <td className="text-right">{bound(limit.min)}</td>
-                <td className="text-right">{bound(limit.target)}</td>
-                <td className="text-right">{bound(limit.max)}</td>
-                <td className={`pl-5 text-sm ${would_fail_pct > 10 ? "text-stop" : ""}`}>
-                  {lots === 0
-                    ? "no lots"
-                    : `${format.number(would_fail_pct, 0)} % of ${lots}, ${format.number(would_be_borderline_pct, 0)} % borderline`}
-                </td>
-                <td>
-                  <button
-                    type="button"
-                    className="link text-sm"
-                    aria-label={`Take ${label} from ${from}`}
-                    onClick={() => onTake(limit)}
-                  >
-                    take
-                  </button>
-                </td>
-              </tr>
-            ),
-          )}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto">
+        <table className="mt-1 w-full max-w-5xl">
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col">property</th>
+              <th scope="col">from</th>
+              <th scope="col" className="text-right">
+                minimum
+              </th>
+              <th scope="col" className="text-right">
+                target
+              </th>
+              <th scope="col" className="text-right">
+                maximum
+              </th>
+              <th scope="col" className="pl-5">
+                past lots out
+              </th>
+              <th scope="col">
+                <span className="sr-only">take</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {proposals?.map(
+              ({ limit, label, unit, from, lots, would_fail_pct, would_be_borderline_pct }) => (
+                <tr key={`${limit.property} ${from}`} className="border-b border-hair">
+                  <th scope="row" className="py-0.5 text-base font-normal text-ink">
+                    {label} <span className="text-xs text-iron">{unit}</span>
+                  </th>
+                  <td className="text-sm">{from === "history" ? "its own lots" : "the use (H)"}</td>
+                  <td className="text-right">{bound(limit.min)}</td>
+                  <td className="text-right">{bound(limit.target)}</td>
+                  <td className="text-right">{bound(limit.max)}</td>
+                  <td className={`pl-5 text-sm ${would_fail_pct > 10 ? "text-stop" : ""}`}>
+                    {lots === 0
+                      ? "no lots"
+                      : `${format.number(would_fail_pct, 0)} % of ${lots}, ${format.number(would_be_borderline_pct, 0)} % borderline`}
+                  </td>
+                  <td>
+                    <button
+                      type="button"
+                      className="link text-sm"
+                      aria-label={`Take ${label} from ${from}`}
+                      onClick={() => onTake(limit)}
+                    >
+                      take
+                    </button>
+                  </td>
+                </tr>
+              ),
+            )}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

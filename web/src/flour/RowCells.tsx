@@ -46,6 +46,13 @@ export function RowCells({ row, at, edit }: Props) {
         list={list}
         value={written[key] ?? ""}
         onChange={(event) => edit.set(at, { [key]: event.target.value })}
+        onKeyDown={(event) => {
+          // Down the column, as on paper.
+          const cell = event.currentTarget.closest("td")?.cellIndex ?? 0;
+          const row = event.currentTarget.closest("tr")
+            ?.nextElementSibling as HTMLTableRowElement | null;
+          if (event.key === "Enter") row?.cells[cell]?.querySelector("input")?.focus();
+        }}
       />
     </td>
   ));

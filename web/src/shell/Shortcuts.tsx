@@ -7,7 +7,11 @@ const KEYS = [
   ["/  or  Ctrl K", "find a lot, a product, an action"],
   ["n", "take in a certificate"],
   [",", "units and light"],
-  ["Enter  Esc", "in a field: take it over, put it back"],
+  [
+    "Enter  Esc",
+    "in a field: take it over, put it back; in a certificate Enter goes down the column",
+  ],
+  ["← →", "on a curve's mark: move it by a tenth of a minute"],
   ["Ctrl P", "print the sheet"],
   ["?", "this sheet"],
 ] as const;

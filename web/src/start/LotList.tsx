@@ -18,53 +18,55 @@ export function LotList() {
   return (
     <section aria-labelledby="lots">
       <h2 id="lots">Lots, newest first</h2>
-      <table className="mt-1 w-full">
-        <thead>
-          <tr className="border-b border-ink">
-            <th scope="col" className="py-1">
-              lot
-            </th>
-            <th scope="col">flour</th>
-            <th scope="col">milled</th>
-            <th scope="col" className="text-right">
-              tonnes
-            </th>
-            <th scope="col" className="text-right">
-              left
-            </th>
-            <th scope="col" className="pl-6">
-              specification
-            </th>
-            <th scope="col">decided</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lots?.map((lot) => (
-            <tr key={lot.id} className="border-b border-hair hover:bg-faint">
-              <td className="py-1">
-                <Link className="link font-semibold" to={`/flour?lot=${lot.id}`}>
-                  {lot.code}
-                </Link>
-              </td>
-              <td>{lot.flour}</td>
-              <td>{lot.milled_on && format.date(lot.milled_on)}</td>
-              <td className="text-right">{lot.tonnes != null && format.number(lot.tonnes)}</td>
-              <td className="text-right">
-                {lot.standing.stock &&
-                  `${format.number(lot.standing.stock.tonnes_left)} in ${lot.standing.stock.place}`}
-              </td>
-              <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
-                {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
-              </td>
-              <td className={lot.standing.decision ? "" : "text-iron"}>
-                {lot.standing.decision
-                  ? (DECISION[lot.standing.decision.decision]?.word ?? "")
-                  : "not yet"}
-              </td>
+      <div className="overflow-x-auto">
+        <table className="mt-1 w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col" className="py-1">
+                lot
+              </th>
+              <th scope="col">flour</th>
+              <th scope="col">milled</th>
+              <th scope="col" className="text-right">
+                tonnes
+              </th>
+              <th scope="col" className="text-right">
+                left
+              </th>
+              <th scope="col" className="pl-6">
+                specification
+              </th>
+              <th scope="col">decided</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {lots?.map((lot) => (
+              <tr key={lot.id} className="border-b border-hair hover:bg-faint">
+                <td className="py-1">
+                  <Link className="link font-semibold" to={`/flour?lot=${lot.id}`}>
+                    {lot.code}
+                  </Link>
+                </td>
+                <td>{lot.flour}</td>
+                <td>{lot.milled_on && format.date(lot.milled_on)}</td>
+                <td className="text-right">{lot.tonnes != null && format.number(lot.tonnes)}</td>
+                <td className="text-right">
+                  {lot.standing.stock &&
+                    `${format.number(lot.standing.stock.tonnes_left)} in ${lot.standing.stock.place}`}
+                </td>
+                <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
+                  {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
+                </td>
+                <td className={lot.standing.decision ? "" : "text-iron"}>
+                  {lot.standing.decision
+                    ? (DECISION[lot.standing.decision.decision]?.word ?? "")
+                    : "not yet"}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {lots?.length === 0 && (
         <p className="mt-2">No lots yet. Drop a mill's certificate to take one in.</p>
       )}

@@ -1,0 +1,254 @@
+import { expect, link, test } from "./plant";
+import type { Page } from "@playwright/test";
+
+/** Says who records, so that no field has to be filled for it. */
+test.beforeEach(async ({ page }) => {
+  await page.addInitScript(() => {
+    localStorage.setItem("ironpeel.preferences", JSON.stringify({ name: "RK" }));
+  });
+});
+
+/** A table as a mill sends it, a lot in each row. */
+function table(codes: string[]): string {
+  const rows = codes.map(
+    (code, at) =>
+      `${code},Kesh Rye,${String((at % 28) + 1).padStart(2, "0")}/10/2026,14.1,12.${at % 9},"0,61",${330 + (at % 20)}`,
+  );
+  return [
+    'Lot,Flour,Milled on,Moisture %,Protein 14 %,"Ash, % d.m.",Falling number s',
+    ...rows,
+  ].join("\r\n");
+}
+
+const months = (name: string, text: string) => ({
+  name,
+  mimeType: "text/csv",
+  buffer: Buffer.from(`\ufeff${text}`),
+});
+
+const openLot = async (page: Page, code: string, path = "/flour") => {
+  const found = await page.request.get(`/api/v1/find?q=${code}`);
+  const [lot] = (await found.json()) as { id: string }[];
+  await page.goto(`${path}?product=deck-roll-60&lot=${lot?.id}`);
+};
+
+test("a month's certificates are taken in, corrected once, and never doubled", async ({ page }) => {
+  const codes = Array.from({ length: 1200 }, (_, at) => `E2E-${String(at).padStart(4, "0")}`);
+  const file = months(
+    "october.csv",
+    `${table(codes)}\r\nE2E-BAD,Nobody's,01/10/2026,14,12,0.6,330\r\n`,
+  );
+  await page.goto("/flour/import");
+  await page.locator("input[type=file]").first().setInputFiles(file);
+  await expect(page.getByLabel("Ash, % d.m. means")).toHaveValue("ash");
+  await expect(page.getByText("milled 2026-10-01").first()).toBeVisible();
+  await page.getByLabel("Falling number s means").selectOption("leave it out");
+  await expect(page.getByText("falling number 330 s")).toHaveCount(0);
+  await page.getByLabel("Mill", { exact: true }).fill("Vennick Roller Mill");
+  await page.getByRole("button", { name: "Take in all rows" }).click();
+  await expect(page.getByText("1 200 recorded")).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText("1 not taken in")).toBeVisible();
+  await expect(page.getByText("no flour called Nobody's is on record")).toBeVisible();
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save the faults as CSV" }).click();
+  expect((await download).suggestedFilename()).toBe("rows-not-taken-in.csv");
+
+  await page.reload();
+  await page.locator("input[type=file]").first().setInputFiles(file);
+  await expect(page.getByText("Read as RK corrected it last time")).toBeVisible();
+  await expect(page.getByLabel("Falling number s means")).toHaveValue("");
+  await page.getByRole("button", { name: "Take in all rows" }).click();
+  await expect(page.getByText("0 recorded")).toBeVisible();
+  await expect(page.getByText("1 200 on record already")).toBeVisible({ timeout: 30_000 });
+});
+
+test("the damaged lot is found by drift, opened, and explained", async ({ page }) => {
+  // Another flour's chart, which no other journey adds lots to, has nothing to hide.
+  await page.goto("/flour/drift?product=causeway-stick");
+  await expect(page.getByRole("radio", { name: "damaged starch" })).toBeChecked();
+  await expect(page.getByRole("img", { name: /damaged starch over \d+ lots/ })).toBeVisible();
+  await openLot(page, "VR-26-1033", "/flour/drift");
+  const stray = page.getByRole("row", { name: /VR-26-1033/ });
+  await expect(stray).toContainText("beyond three sigma");
+  await stray.getByRole("button").click();
+  await expect(page.getByRole("heading", { name: "VR-26-1033" })).toBeVisible();
+  await page.getByRole("link", { name: "What changed" }).click();
+  await expect(
+    page.getByText(/^Hold back 3\.\d points: that much of this lot's thirst is damaged starch/),
+  ).toBeVisible();
+  await page.getByText("against").getByRole("combobox").selectOption("VR-26-1021");
+  await expect(page).toHaveURL(/against=/);
+  await expect(page.getByText(/Hold back 3\.9 points/)).toBeVisible();
+});
+
+test("a period is brushed on the chart and let go again", async ({ page }) => {
+  await page.goto("/flour/drift?product=causeway-stick&property=protein");
+  const chart = page.getByRole("img", { name: /over 31 lots/ });
+  const box = (await chart.boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.4, box.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.7, box.y + 60, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByRole("img", { name: /over 1\d lots|over [5-9] lots/ })).toBeVisible();
+  await page.getByRole("button", { name: "The whole time" }).click();
+  await expect(chart).toBeVisible();
+});
+
+test("a curve is run live, its mark moved and put back", async ({ page }) => {
+  await openLot(page, "VR-26-0999", "/flour/curves");
+  await page.getByLabel("Speed").selectOption("6000 times");
+  await page.getByRole("button", { name: "Run", exact: true }).click();
+  const mark = page.getByRole("slider", { name: "development, minutes" });
+  await expect(mark).toBeVisible();
+  const read = Number(await mark.getAttribute("aria-valuenow"));
+  await mark.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("button", { name: "Put development back" })).toBeVisible();
+  await expect(mark).toHaveAttribute("aria-valuenow", String(Number((read + 0.1).toFixed(2))));
+  await page.getByRole("button", { name: "Put development back" }).click();
+  await expect(mark).toHaveAttribute("aria-valuenow", String(read));
+  await expect(page.getByText("development put back, RK")).toBeVisible();
+});
+
+test("a laboratory's curve is taken in, and one that missed or disagrees says so", async ({
+  page,
+}) => {
+  await openLot(page, "VP-26-0427", "/flour/curves");
+  const rows = Array.from(
+    { length: 1200 },
+    (_, t) => `${t};${Math.min(512, t * 1.4) - Math.max(0, t - 400) / 10};20`,
+  );
+  await page
+    .getByRole("region", { name: "Take in a curve" })
+    .or(page.locator("section", { hasText: "Take in a curve" }))
+    .locator("input[type=file]")
+    .setInputFiles({
+      name: "c.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(["time_s;fu;band_fu", ...rows].join("\n")),
+    });
+  await page.getByRole("button", { name: "Record the curve" }).click();
+  await expect(page.getByText("water is missing").first()).toBeVisible();
+  await page.getByLabel("Water, ml").fill("170,5");
+  await page.getByRole("button", { name: "Record the curve" }).click();
+  await expect(page.getByRole("row", { name: /^absorption/ })).toBeVisible();
+
+  await openLot(page, "VR-26-1063", "/flour/curves");
+  await expect(page.getByText(/repeat the titration/)).toBeVisible();
+  await openLot(page, "VR-26-1028", "/flour/curves");
+  await expect(page.getByRole("row", { name: /^absorption/ })).toContainText("disagrees");
+  await page.getByLabel("beneath it").selectOption("VR-26-1021");
+  await expect(page.getByText("has no such curve")).toHaveCount(0);
+});
+
+test("a blend is moved by hand, solved, and told when it cannot be", async ({ page }) => {
+  await page.goto("/flour/blend");
+  for (const lot of ["VR-26-1090, Tarn Strong", "VP-26-0435, Tarn Plain"]) {
+    await page.getByLabel("Put a lot on the bench").selectOption({ label: lot });
+    await expect(page.getByLabel(`Share of ${lot}`, { exact: true })).toBeVisible();
+  }
+  await page.getByLabel("Price of VR-26-1090, Tarn Strong per t").fill("520");
+  await page.getByLabel("Price of VP-26-0435, Tarn Plain per t").fill("430");
+  await page.getByLabel("Share of VR-26-1090, Tarn Strong", { exact: true }).fill("40");
+  await expect(page.getByText("Shares add up to 40.0 %")).toBeVisible();
+  await page.getByLabel("protein on 14 %, at least").fill("11.5");
+  await expect(page.getByText(/^Cheapest within the targets/)).toBeVisible();
+  await page.getByRole("button", { name: "Take these shares" }).click();
+  await expect(page.getByText("Shares add up to 100.0 %")).toBeVisible();
+
+  await page.getByLabel("W, at least").fill("600");
+  await expect(page.getByText("No shares of these lots meet every target.")).toBeVisible();
+  await expect(page.getByText(/W can be at most \d+/)).toBeVisible();
+  await page.getByLabel("W, at least").fill("");
+
+  await page.getByLabel("Name of the blend").fill("Tarn Middle");
+  await page.getByRole("button", { name: "Record the blend" }).click();
+  await expect(page.getByText("the lot needs its code").first()).toBeVisible();
+  await page.getByLabel("Lot of it").fill("TM-26-001");
+  await page.getByRole("button", { name: "Record the blend" }).click();
+  await expect(page.getByRole("heading", { name: "TM-26-001" })).toBeVisible();
+  await expect(page.getByText("Blended of")).toBeVisible();
+});
+
+test("a specification is revised from a proposal, compared, and judged by at once", async ({
+  page,
+}) => {
+  await openLot(page, "RS-26-0505", "/flour/specification");
+  await page.getByLabel("moisture, max").fill("12");
+  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await expect(page.getByText("why is it changed?").first()).toBeVisible();
+  await page.getByLabel("Why it is revised").fill("damp store");
+  await page.getByRole("button", { name: "Take falling number from history" }).click();
+  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await expect(page.getByLabel("revision", { exact: false }).first()).toContainText(
+    "2, RK: damp store",
+  );
+  const compared = page.locator("section", { hasText: "Revision 2 against" });
+  await expect(compared.getByRole("row", { name: /moisture/ })).toContainText("narrower");
+  await page.getByRole("link", { name: "This lot" }).click();
+  await expect(page.getByRole("heading", { name: "RS-26-0505" })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^moisture/ })).toContainText("out");
+});
+
+test("a lot is decided on with a reason and said to lie somewhere", async ({ page }) => {
+  await openLot(page, "BE-26-", "/flour");
+  await page.getByRole("button", { name: "Reject" }).click();
+  await expect(page.getByText("why is it changed?")).toBeVisible();
+  await page.getByLabel("Reason").fill("smells of cellar");
+  await page.getByRole("button", { name: "Reject" }).click();
+  await expect(page.getByText("rejected: smells of cellar")).toBeVisible();
+  await page.getByLabel("Silo or bay").fill("bay 4");
+  await page.getByLabel("Tonnes left").fill("0,4");
+  await page.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByText("0.4 t in bay 4")).toBeVisible();
+});
+
+test("a flour is mended, and told where a remedy ends", async ({ page }) => {
+  await openLot(page, "BS-0430", "/flour/mend");
+  await expect(page.getByText(/vital gluten on flour brings protein/)).toBeVisible();
+  const sieve = page.locator("section", { hasText: "Sieve for an ash" });
+  await sieve.getByLabel("Ash wanted on dry matter").fill("0.85");
+  await sieve.getByLabel("Ash wanted on dry matter").press("Enter");
+  await expect(sieve.getByText("about the first pass of 30 mesh")).toBeVisible();
+  await sieve.getByLabel("Ash wanted on dry matter").fill("2");
+  await sieve.getByLabel("Ash wanted on dry matter").press("Enter");
+  await expect(sieve.getByText("sieving only lowers ash")).toBeVisible();
+});
+
+test("a certificate of fourteen values is typed by keyboard alone", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: "VR-26-1090" })).toBeVisible();
+  await page.keyboard.press("n");
+  await page.getByLabel("Flour", { exact: true }).focus();
+  await page.keyboard.type("Tarn Strong");
+  await page.getByLabel("Lot", { exact: true }).focus();
+  await page.keyboard.type("VR-KEYS-1");
+  await page
+    .getByRole("button", { name: "A row for each property of the specification" })
+    .press("Enter");
+  await page.getByLabel("value, row 1", { exact: true }).focus();
+  const values = ["14,1", "13,0", "0,61", "31,4", "342", "8,4", "62,3", "11,5", "298"];
+  for (const value of values) {
+    await page.keyboard.type(value);
+    await page.keyboard.press("Enter");
+  }
+  await expect(page.getByLabel("value, row 9", { exact: true })).toHaveValue("298");
+  for (const [at, [property, value, unit]] of [
+    ["development", "6,2", "min"],
+    ["softening", "48", "FU"],
+    ["P", "84", "mmH2O"],
+    ["L", "101", "mm"],
+    ["Ie", "52", "%"],
+  ].entries()) {
+    await page.getByRole("button", { name: "Add a row" }).press("Enter");
+    await page.getByLabel(`property, row ${at + 10}`, { exact: true }).focus();
+    for (const text of [property, value, unit]) {
+      await page.keyboard.type(text ?? "");
+      await page.keyboard.press("Tab");
+    }
+  }
+  await page.getByRole("button", { name: "Record the lot" }).press("Enter");
+  await expect(page.getByRole("heading", { name: "VR-KEYS-1" })).toBeVisible();
+  await expect(page.getByRole("cell", { name: "298", exact: true })).toBeVisible();
+  await expect(link(page, "Flour")).toContainText("VR-KEYS-1");
+});
