@@ -3,7 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
-import { Refused } from "./api/client";
+import { isFinal } from "./api/client";
 import { CurvesPage } from "./curve/CurvesPage";
 import { DoughPage } from "./dough/DoughPage";
 import { BatchPage } from "./floor/BatchPage";
@@ -27,7 +27,7 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 15_000,
-      retry: (count, error) => !(error instanceof Refused) && count < 3,
+      retry: (count, error) => !isFinal(error) && count < 3,
     },
   },
 });

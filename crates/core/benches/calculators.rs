@@ -1,9 +1,11 @@
-//! The two public calculators, from their input to their answer.
+//! The public calculators, from their input to their answer.
 
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use ironpeel_core::flour::MoistureBasisInput;
+use ironpeel_core::flour::{
+    BlendInput, Farinogram, FarinographMixer, Moisture, MoistureBasisInput,
+};
 use ironpeel_core::heat::DoughTemperatureInput;
 
 fn calculators(criterion: &mut Criterion) {
@@ -26,6 +28,48 @@ fn calculators(criterion: &mut Criterion) {
     .expect("the shape of the contract");
     criterion.bench_function("dough-temperature", |bench| {
         bench.iter(|| black_box(&dough).compute());
+    });
+    let t_s: Vec<f64> = (0..100_000).map(|at| f64::from(at) * 0.012).collect();
+    // Noise as a pen has it, the same at every run.
+    let noise = |at: usize| ((at * 7919 % 997) as f64 / 997.0 - 0.5) * 24.0;
+    let fu: Vec<f64> = t_s
+        .iter()
+        .enumerate()
+        .map(|(at, t)| 500.0 * (1.0 - (-t / 70.0).exp()) - (t - 400.0).max(0.0) / 9.0 + noise(at))
+        .collect();
+    let band_fu = vec![22.0; t_s.len()];
+    let gram = Farinogram {
+        mixer: FarinographMixer::G300,
+        moisture: Moisture::FOURTEEN,
+        flour_g: 300.0,
+        water_ml: 186.0,
+        t_s: &t_s,
+        fu: &fu,
+        band_fu: &band_fu,
+    };
+    criterion.bench_function("farinograph, 100 000 noisy points", |bench| {
+        bench.iter(|| black_box(&gram).read());
+    });
+    let flours: Vec<serde_json::Value> = (0..20)
+        .map(|at| {
+            let at = f64::from(at);
+            serde_json::json!({
+                "name": format!("flour {at}"), "price_per_t": 400.0 + 9.0 * at + 40.0 * (at * 1.7).sin(),
+                "moisture_pct": 13.0 + (at * 0.9).sin(), "protein_14_pct": 10.0 + 0.2 * at,
+                "ash_dm_pct": 0.5 + 0.06 * at, "damaged_starch_pct": 5.0 + 0.2 * at,
+                "w": 150.0 + 10.0 * at, "falling_number_s": 250.0 + 10.0 * ((at * 2.3).sin() * 10.0),
+                "max_share_pct": 40})
+        })
+        .collect();
+    let targets = serde_json::json!([
+        {"property": "protein_14_pct", "min": 12.2}, {"property": "ash_dm_pct", "max": 0.9},
+        {"property": "w", "min": 250}, {"property": "falling_number_s", "min": 240, "max": 320},
+        {"property": "damaged_starch_pct", "max": 7.5}]);
+    let blend: BlendInput =
+        serde_json::from_value(serde_json::json!({"flours": flours, "targets": targets}))
+            .expect("the shape of the contract");
+    criterion.bench_function("blend of 20 flours", |bench| {
+        bench.iter(|| black_box(&blend).compute());
     });
 }
 

@@ -229,21 +229,24 @@ impl Store {
 
     /// A lot in the state of one revision.
     pub async fn lot_at(&self, revision_id: Uuid) -> Result<Lot> {
-        let connection = &mut self.connection().await?;
+        let mut connection = self.connection().await?;
         let found: Option<(RevisionRow, String, Uuid)> = lot_revision::table
             .inner_join(lot::table)
             .filter(lot_revision::id.eq(revision_id))
             .select((RevisionRow::as_select(), lot::code, lot::flour_id))
-            .first(connection)
+            .first(&mut connection)
             .await
             .optional()?;
         let (row, code, flour_id) = found.ok_or(StoreError::NotFound("this revision of a lot"))?;
         let readings: Vec<ReadingRow> = reading::table
             .filter(reading::lot_revision_id.eq(revision_id))
             .order(reading::position)
-            .load(connection)
+            .load(&mut connection)
             .await?;
         let readings = readings.into_iter().map(ReadingRow::reading).collect::<Result<_>>()?;
+        // Given back before another is asked for: requests that each held one while waiting for a
+        // second would wait for each other.
+        drop(connection);
         let flour = self.flour(flour_id).await?;
         Ok(Lot { id: row.lot_id, code, flour, current: row.with(readings) })
     }

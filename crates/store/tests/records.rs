@@ -6,7 +6,7 @@ use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Hardness, IntendedUse, Limit, Property, Reading, Readings, Treatment};
 use ironpeel_core::water::Species;
 use ironpeel_store::testing::TestDatabase;
-use ironpeel_store::{Flour, NewLotRevision, Signed, Stated, Store, StoreError};
+use ironpeel_store::{Flour, Imported, NewLotRevision, Signed, Stated, Store, StoreError};
 use uuid::Uuid;
 
 fn signed(reason: &str) -> Signed {
@@ -206,4 +206,46 @@ async fn migrations_go_both_ways() {
     .await
     .expect("no panic");
     flour(&database.store).await;
+}
+
+#[tokio::test]
+async fn nothing_read_or_recorded_needs_two_connections_at_once() {
+    let database = TestDatabase::new().await;
+    let flour_id = flour(&database.store).await;
+    let narrow = Store::new(&database.url, 1).expect("a pool needs no server yet");
+    let new = lot(flour_id, "VR-1", 1, 13.0);
+    narrow.add_lot_revision(&new).await.expect("recorded");
+    assert_eq!(narrow.lot(new.lot_id).await.expect("read").code, "VR-1");
+    assert_eq!(narrow.lot_at(new.revision_id).await.expect("read").code, "VR-1");
+    assert_eq!(narrow.lots(Some(flour_id), None, 5).await.expect("read").len(), 1);
+    assert_eq!(narrow.lots_onward(None, None, 5).await.expect("read").len(), 1);
+    let again =
+        narrow.import_lots(&[lot(flour_id, "VR-1", 1, 13.0), lot(flour_id, "VR-2", 1, 12.0)]);
+    assert_eq!(again.await.expect("recorded"), [Imported::Same, Imported::Added]);
+    assert!(narrow.current_specification(flour_id).await.is_err());
+    assert_eq!(narrow.fates(&[new.lot_id]).await.expect("read").len(), 0);
+    assert_eq!(narrow.lot_before(new.lot_id).await.expect("read"), None);
+    assert_eq!(narrow.reading_columns(None).await.expect("read").len(), 1);
+}
+
+#[tokio::test]
+async fn many_lots_are_recorded_once_and_another_certificate_is_told() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let lots: Vec<NewLotRevision> =
+        (0..500).map(|at| lot(flour_id, &format!("M-{at}"), 1, 12.0)).collect();
+    assert!(
+        store.import_lots(&lots).await.expect("recorded").iter().all(|one| *one == Imported::Added)
+    );
+    let mut again = lots.clone();
+    again[7].readings.0[0].value = 13.0;
+    again.push(again[9].clone());
+    let outcome = store.import_lots(&again).await.expect("read");
+    assert_eq!(outcome[7], Imported::Differs);
+    assert_eq!(outcome.iter().filter(|one| **one == Imported::Same).count(), 500);
+    // Two rows of one lot in one file: the first holds, the second is the same or told.
+    let twice = [lot(flour_id, "T-1", 1, 12.0), lot(flour_id, "T-1", 1, 12.5)];
+    let outcome = store.import_lots(&twice).await.expect("recorded");
+    assert_eq!(outcome, [Imported::Added, Imported::Differs]);
 }

@@ -19,6 +19,9 @@ export class Refused extends Error {
   }
 }
 
+/** Whether asking again would be answered the same: a refusal is, a server that cannot now is not. */
+export const isFinal = (error: unknown) => error instanceof Refused && error.problem.status < 500;
+
 export const api = createClient<paths>({ baseUrl: "/" });
 
 /** The data of an answer, or the problem thrown. */

@@ -13,19 +13,21 @@ export function FlourChoice({ path, flour, flours }: Props) {
   const navigate = useNavigate();
   const { search } = useLocation();
   return (
-    <label className="block">
-      <span className="sr-only">Flour</span>
-      <select
-        className="border-b border-iron bg-paper text-2xl font-semibold"
-        value={flour?.id ?? ""}
-        onChange={(event) => void navigate({ pathname: `${path}/${event.target.value}`, search })}
-      >
-        {flours?.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <h1>
+      <label>
+        <span className="sr-only">Flour</span>
+        <select
+          className="border-b border-iron bg-paper font-semibold"
+          value={flour?.id ?? ""}
+          onChange={(event) => void navigate({ pathname: `${path}/${event.target.value}`, search })}
+        >
+          {flours?.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </h1>
   );
 }

@@ -139,7 +139,6 @@ function Remedied({
     queryKey: ["mend", lotId, remedy],
     enabled: remedy !== null,
     placeholderData: keepPreviousData,
-    retry: false,
     queryFn: () =>
       answer(
         api.POST("/api/v1/lots/{lot_id}/mend", {

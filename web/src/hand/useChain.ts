@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
 import { handInput } from "./hand";
 import { useHand } from "./HandProvider";
 
@@ -56,7 +56,7 @@ export function useChain(): ChainInHand {
     queryKey: ["chain", input, inputBefore],
     enabled: input !== null,
     placeholderData: keepPreviousData,
-    retry: (count, error) => !(error instanceof Refused) && count < 2,
+    retry: (count, error) => !isFinal(error) && count < 2,
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");
       const body: Schemas["WhatIf"] = inputBefore
@@ -71,7 +71,7 @@ export function useChain(): ChainInHand {
     input,
     chain: input ? asked.data?.chain : undefined,
     moves: input ? (asked.data?.moves ?? []) : [],
-    refused: asked.error instanceof Refused ? asked.error : undefined,
-    lost: asked.isError && !(asked.error instanceof Refused),
+    refused: isFinal(asked.error) ? (asked.error as Refused) : undefined,
+    lost: asked.isError && !isFinal(asked.error),
   };
 }
