@@ -79,6 +79,8 @@ test("the damaged lot is found by drift, opened, and explained", async ({ page }
   await page.getByText("against").getByRole("combobox").selectOption("VR-26-1021");
   await expect(page).toHaveURL(/against=/);
   await expect(page.getByText(/Hold back 3\.9 points/)).toBeVisible();
+  await page.getByText("against").getByRole("combobox").selectOption("target");
+  await expect(page.getByText(/Hold back 3\.8 points/)).toBeVisible();
 });
 
 test("a period is brushed on the chart and let go again", async ({ page }) => {
@@ -188,6 +190,23 @@ test("a specification is revised from a proposal, compared, and judged by at onc
   await page.getByRole("link", { name: "This lot" }).click();
   await expect(page.getByRole("heading", { name: "RS-26-0505" })).toBeVisible();
   await expect(page.getByRole("row", { name: /^moisture/ })).toContainText("out");
+});
+
+test("a new flour is recorded and something is asked of it", async ({ page }) => {
+  await page.goto("/flour/specification");
+  await page.getByRole("button", { name: "Another flour" }).click();
+  await page.getByRole("button", { name: "Record the flour" }).click();
+  await expect(page.getByText("the flour needs a name").first()).toBeVisible();
+  await page.getByLabel("Name", { exact: true }).fill("Holm Einkorn");
+  await page.getByLabel("Mill", { exact: true }).fill("Brae Stone Mill");
+  await page.getByLabel("Grain").selectOption("einkorn");
+  await page.getByLabel("Extraction").fill("100");
+  await page.getByRole("button", { name: "Record the flour" }).click();
+  await expect(page.getByText("Nothing is asked of Holm Einkorn yet")).toBeVisible();
+  await page.getByRole("button", { name: "begin with moisture" }).click();
+  await page.getByLabel("moisture, max").fill("14,0");
+  await page.getByRole("button", { name: "Record revision 1" }).click();
+  await expect(page.getByLabel("revision", { exact: false }).first()).toContainText("1, RK");
 });
 
 test("a lot is decided on with a reason and said to lie somewhere", async ({ page }) => {

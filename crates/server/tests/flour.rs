@@ -146,6 +146,12 @@ async fn the_damaged_lot_is_found_by_drift_and_explained() {
     let says = &change["against"]["change"]["consequences"][0]["says"];
     assert!(text(says).starts_with("Hold back"), "{says}");
 
+    let target = plant.get(&format!("/api/v1/lots/{lot}/change?target=true")).await;
+    assert_eq!(target["against"]["code"], "the targets of revision 1");
+    let parts = list(&target["against"]["change"]["thirst"]["parts"]);
+    let starch = parts.iter().find(|part| part["key"] == "damaged_starch").expect("a part");
+    assert!((starch["points"].as_f64().expect("points") - 1.4 * 2.7).abs() < 1e-9);
+
     let from = text(&view["lots"][at - 5]["came_at"]);
     let part = plant.get(&format!("{path}&from={from}")).await;
     assert!(list(&part["lots"]).len() < list(&view["lots"]).len());

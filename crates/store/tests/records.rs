@@ -219,9 +219,9 @@ async fn nothing_read_or_recorded_needs_two_connections_at_once() {
     assert_eq!(narrow.lot_at(new.revision_id).await.expect("read").code, "VR-1");
     assert_eq!(narrow.lots(Some(flour_id), None, 5).await.expect("read").len(), 1);
     assert_eq!(narrow.lots_onward(None, None, 5).await.expect("read").len(), 1);
-    let again =
-        narrow.import_lots(&[lot(flour_id, "VR-1", 1, 13.0), lot(flour_id, "VR-2", 1, 12.0)]);
-    assert_eq!(again.await.expect("recorded"), [Imported::Same, Imported::Added]);
+    let again = [lot(flour_id, "VR-1", 1, 13.0), lot(flour_id, "VR-2", 1, 12.0)];
+    let outcome = narrow.import_lots(&again).await.expect("recorded");
+    assert_eq!(outcome, [Imported::Same, Imported::Added]);
     assert!(narrow.current_specification(flour_id).await.is_err());
     assert_eq!(narrow.fates(&[new.lot_id]).await.expect("read").len(), 0);
     assert_eq!(narrow.lot_before(new.lot_id).await.expect("read"), None);

@@ -45,7 +45,7 @@ export function DriftChart({ view, lotId, onLot, onBrush }: Props) {
         strokeDasharray={dash}
       />
       <text x={WIDTH - EDGE.right + 6} y={y(value) + 4} fontSize="12" fill="var(--color-iron)">
-        {name} {format.plain(Number(value.toPrecision(4)))}
+        {name} {format.plain(Number(value.toPrecision(3)))}
       </text>
     </g>
   );

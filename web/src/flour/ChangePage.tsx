@@ -22,7 +22,10 @@ export function ChangePage() {
     queryFn: () =>
       answer(
         api.GET("/api/v1/lots/{lot_id}/change", {
-          params: { path: { lot_id: hand.lot ?? "" }, query: against ? { against } : {} },
+          params: {
+            path: { lot_id: hand.lot ?? "" },
+            query: against === "target" ? { target: true } : against ? { against } : {},
+          },
         }),
       ),
   }).data;
@@ -46,13 +49,14 @@ export function ChangePage() {
             against{" "}
             <select
               className="border-b border-iron bg-paper font-semibold text-ink"
-              value={compared?.lot_id ?? ""}
+              value={compared?.lot_id ?? (compared ? "target" : "")}
               onChange={(event) => {
                 search.set("against", event.target.value);
                 setSearch(search, { replace: true });
               }}
             >
               {!compared && <option value="">no other lot</option>}
+              <option value="target">the specification's targets</option>
               {lots
                 ?.filter((one) => one.id !== lot.id)
                 .map((one) => (

@@ -18,7 +18,7 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
         api.GET("/api/v1/flours/{flour_id}/blend", { params: { path: { flour_id: flour.id } } }),
       ),
   }).data;
-  if (editing) return <Edit flour={flour} onDone={() => edit(false)} />;
+  if (editing) return <EditFlour flour={flour} onDone={() => edit(false)} />;
   const facts = [
     flour.mill,
     flour.species_label,
@@ -48,7 +48,14 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
   );
 }
 
-function Edit({ flour, onDone }: { flour: Schemas["FlourView"]; onDone: () => void }) {
+/** A flour's facts as fields; of a new flour, all of them empty. */
+export function EditFlour({
+  flour,
+  onDone,
+}: {
+  flour: Schemas["FlourView"];
+  onDone: (recorded: boolean) => void;
+}) {
   const queries = useQueryClient();
   const [is, setIs] = useState({
     mill: flour.mill,
@@ -76,7 +83,7 @@ function Edit({ flour, onDone }: { flour: Schemas["FlourView"]; onDone: () => vo
     },
     onSuccess: async () => {
       await queries.invalidateQueries();
-      onDone();
+      onDone(true);
     },
   });
   const refused = save.error instanceof Refused ? save.error : undefined;
@@ -154,7 +161,7 @@ function Edit({ flour, onDone }: { flour: Schemas["FlourView"]; onDone: () => vo
         >
           Record the flour
         </button>
-        <button type="button" className="act" onClick={onDone}>
+        <button type="button" className="act" onClick={() => onDone(false)}>
           Put back
         </button>
       </div>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useLocation } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
@@ -9,7 +9,7 @@ import { Refusal } from "../shell/Refusal";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { FlourChoice } from "./FlourChoice";
-import { FlourFacts } from "./FlourFacts";
+import { EditFlour, FlourFacts } from "./FlourFacts";
 import { FlourTabs } from "./FlourTabs";
 import { LimitRows } from "./LimitRows";
 import { Proposals } from "./Proposals";
@@ -19,15 +19,43 @@ import { useFlourInView } from "./useFlour";
 /** What the plant wants of a flour: revised, compared, proposed, printed, sent to the mill. */
 export function SpecificationPage() {
   const { flour, flours } = useFlourInView();
+  const [fresh, setFresh] = useState<Schemas["FlourView"]>();
+  const navigate = useNavigate();
+  const { search } = useLocation();
   return (
     <>
       <FlourTabs />
-      <FlourChoice path="/flour/specification" flour={flour} flours={flours} />
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <FlourChoice path="/flour/specification" flour={flour} flours={flours} />
+        <button type="button" className="screen-only link" onClick={() => setFresh(newFlour())}>
+          Another flour
+        </button>
+      </div>
+      {fresh && (
+        <EditFlour
+          flour={fresh}
+          onDone={(recorded) => {
+            setFresh(undefined);
+            if (recorded) void navigate({ pathname: `/flour/specification/${fresh.id}`, search });
+          }}
+        />
+      )}
       {flour && <FlourFacts key={flour.id} flour={flour} />}
       {flour && <Specification key={`${flour.id} limits`} flour={flour} />}
     </>
   );
 }
+
+const newFlour = (): Schemas["FlourView"] => ({
+  id: crypto.randomUUID(),
+  mill: "",
+  name: "",
+  note: "",
+  species: "wheat",
+  species_label: "",
+  treatment: "none",
+  intended_use: "general",
+});
 
 function Specification({ flour }: { flour: Schemas["FlourView"] }) {
   const revisions = useQuery({

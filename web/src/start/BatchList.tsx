@@ -14,7 +14,7 @@ export function BatchList() {
   });
   const batches = data?.pages.flatMap((page) => page.batches);
   return (
-    <section aria-labelledby="planned" className="mt-8">
+    <section aria-labelledby="planned" className="">
       <h2 id="planned">Planned batches</h2>
       {batches?.length === 0 && (
         <p className="mt-1 text-iron">

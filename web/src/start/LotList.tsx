@@ -16,7 +16,7 @@ export function LotList() {
   });
   const lots = data?.pages.flatMap((page) => page.lots);
   return (
-    <section aria-labelledby="lots">
+    <section aria-labelledby="lots" className="mt-8">
       <h2 id="lots">Lots, newest first</h2>
       <div className="overflow-x-auto">
         <table className="mt-1 w-full">

@@ -47,8 +47,8 @@ export function StartPage() {
         </section>
       </div>
       <div>
-        <LotList />
         <BatchList />
+        <LotList />
       </div>
     </div>
   );

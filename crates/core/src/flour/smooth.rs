@@ -2,6 +2,8 @@ use nalgebra::{DMatrix, DVector, SymmetricEigen};
 
 /// Samples kept of a longer trace: neighbours are averaged, which noise needs anyway.
 const MOST_SAMPLES: usize = 4000;
+/// Places the noise is looked for at; more would not tell it better.
+const NOISE_SAMPLES: usize = 10_000;
 /// Noise below this is nothing a reading would notice; the trace is taken as it is.
 const QUIET: f64 = 0.3;
 /// Minutes on which the time axis turns from even to logarithmic.
@@ -42,9 +44,11 @@ pub fn smooth(t_min: &[f64], y: &[f64]) -> Smooth {
 
 /// Standard deviation of the noise, from the median distance to the neighbours' line.
 fn noise(t: &[f64], y: &[f64]) -> f64 {
+    let step = t.len().div_ceil(NOISE_SAMPLES);
     let mut off: Vec<f64> = t
         .windows(3)
         .zip(y.windows(3))
+        .step_by(step)
         .map(|(t, y)| {
             let share = (t[1] - t[0]) / (t[2] - t[0]);
             let line = y[0] + share * (y[2] - y[0]);

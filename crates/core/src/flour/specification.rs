@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
 use super::property::folded;
-use super::{Censored, MoistureBasis, Movement, Property, Readings};
+use super::{Censored, MoistureBasis, Movement, Property, Reading, Readings};
 
 /// What a specification wants of one property: any of minimum, target and maximum, on one basis.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -106,6 +106,20 @@ impl Limit {
     fn counts(&self, verdict: Verdict) -> Verdict {
         if self.must { verdict } else { verdict.min(Verdict::Borderline) }
     }
+}
+
+/// A lot that has what a specification aims at: each target as a reading.
+pub fn targets(limits: &[Limit]) -> Readings {
+    let reading = |limit: &Limit| {
+        Some(Reading {
+            property: limit.property,
+            value: limit.target?,
+            basis: limit.basis,
+            method: None,
+            censored: None,
+        })
+    };
+    Readings(limits.iter().filter_map(reading).collect())
 }
 
 /// How a reading, or a lot, stands to its specification; the later, the worse.

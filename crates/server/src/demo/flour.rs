@@ -230,7 +230,7 @@ async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
         let stock = LotStock {
             id: Uuid::now_v7(),
             lot_id: lot.lot_id,
-            place: format!("silo {}", at + 1),
+            place: format!("silo {}-{}", lot.code.split('-').next().unwrap_or_default(), at + 1),
             tonnes_left: lot.tonnes.unwrap_or_default() * (1.0 - 0.3 * f64::from(at)),
             made_by: "floor".into(),
             made_at: Utc::now(),

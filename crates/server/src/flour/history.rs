@@ -4,7 +4,7 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{
-    Change, Drift, Limit, MoistureBasis, Property, change, drift, usual_basis,
+    Change, Drift, Limit, MoistureBasis, Property, Readings, change, drift, targets, usual_basis,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -29,6 +29,10 @@ pub fn routes() -> OpenApiRouter<App> {
 struct Against {
     /// The one before it of the same flour if left out.
     against: Option<Uuid>,
+    /// Against the targets of the specification instead.
+    #[serde(default)]
+    #[param(required = false)]
+    target: bool,
 }
 
 /// A lot against another.
@@ -40,10 +44,11 @@ pub struct ChangeView {
     pub against: Option<Compared>,
 }
 
-/// The other lot, and what changed from it.
+/// The other lot, or the specification's targets, and what changed from it.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Compared {
-    pub lot_id: Uuid,
+    /// None for the targets.
+    pub lot_id: Option<Uuid>,
     pub code: String,
     pub change: Change,
 }
@@ -57,16 +62,26 @@ async fn what_changed(
     Asked(asked): Asked<Against>,
 ) -> Result<Json<ChangeView>> {
     let lot = app.store.lot(lot_id).await?;
-    let other = match asked.against {
-        Some(id) => Some(id),
-        None => app.store.lot_before(lot_id).await?,
+    let told = |lot_id, code, other: &Readings| Compared {
+        lot_id,
+        code,
+        change: change(other, &lot.current.readings),
     };
-    let against = match other {
-        None => None,
-        Some(id) => {
-            let other = app.store.lot(id).await?;
-            let change = change(&other.current.readings, &lot.current.readings);
-            Some(Compared { lot_id: id, code: other.code, change })
+    let against = if asked.target {
+        let specification = app.store.current_specification(lot.flour.id).await?;
+        let code = format!("the targets of revision {}", specification.revision.number);
+        Some(told(None, code, &targets(&specification.limits)))
+    } else {
+        let other = match asked.against {
+            Some(id) => Some(id),
+            None => app.store.lot_before(lot_id).await?,
+        };
+        match other {
+            None => None,
+            Some(id) => {
+                let other = app.store.lot(id).await?;
+                Some(told(Some(id), other.code, &other.current.readings))
+            }
         }
     };
     Ok(Json(ChangeView { lot_id, code: lot.code, against }))

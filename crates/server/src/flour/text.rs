@@ -47,3 +47,35 @@ pub fn table(text: &str) -> (Vec<String>, Vec<Vec<String>>) {
 fn filled(text: &str, delimiter: u8) -> impl Iterator<Item = Vec<String>> {
     records(text, delimiter).filter(|cells| cells.iter().any(|cell| !cell.is_empty()))
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_delimiter_is_the_one_that_makes_cells() {
+        for text in [
+            "Lot,Flour,Ash\nA,B,0.6",
+            "Lot;Flour;Ash\nA;B;0,6",
+            "Lot\tFlour\tAsh\n\nA\tB\t0,6",
+            "Lot,ash [%; dry matter; ISO 2171],Flour\nA,0.6,B",
+        ] {
+            let (headers, rows) = table(text);
+            assert_eq!((headers.len(), rows.len(), rows[0].len()), (3, 1, 3), "{text}");
+        }
+    }
+
+    proptest::proptest! {
+        #[test]
+        fn no_table_makes_it_panic(bytes in proptest::collection::vec(proptest::prelude::any::<u8>(), 0..400)) {
+            if let Ok(text) = decode(&bytes) {
+                let (headers, rows) = table(&text);
+                let mapping = ironpeel_core::flour::propose_mapping(&headers, &rows);
+                for row in &rows {
+                    let lot = mapping.lot(row);
+                    let _ = ironpeel_core::flour::read_rows(&lot.rows);
+                }
+            }
+        }
+    }
+}

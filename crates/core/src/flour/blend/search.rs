@@ -30,7 +30,7 @@ impl<'a> Search<'a> {
 
     /// The cheapest shares within every target, in percent.
     pub fn cheapest(&self, targets: &[Target]) -> Option<Vec<f64>> {
-        let mut program = self.program(|_| 1.0);
+        let mut program = self.by_mass();
         program
             .rules
             .extend(targets.iter().map(|target| self.rule(&program.masses, target).geq(0.0)));
@@ -42,7 +42,7 @@ impl<'a> Search<'a> {
     /// The shares that come nearest to every target: least sum of misses, each in proportion to
     /// what was wanted.
     pub fn nearest(&self, targets: &[Target]) -> Vec<f64> {
-        let mut program = self.program(|flour| flour.properties.weight(BlendProperty::Protein));
+        let mut program = self.by_mass();
         let mut missed = Expression::with_capacity(targets.len());
         for target in targets {
             let miss = program.unknowns.add(variable().min(0.0));
@@ -107,7 +107,7 @@ impl<'a> Search<'a> {
 
     /// The highest or lowest a property can be within the other targets.
     fn best(&self, property: BlendProperty, side: Side, others: &[Target]) -> Option<f64> {
-        let mut program = self.program(|flour| flour.properties.weight(property));
+        let mut program = self.by_weight(property);
         program.rules.extend(others.iter().map(|other| self.rule(&program.masses, other).geq(0.0)));
         let mixing = self.flours.iter().map(|flour| {
             flour.properties.weight(property) * property.to_mixing(flour.properties.get(property))
@@ -135,13 +135,26 @@ impl<'a> Search<'a> {
         Some(Conflict { property: "share", side, wanted: 100.0, best_reachable, says })
     }
 
-    /// Non-negative masses within each flour's shares, whose weighed sum is one.
-    fn program(&self, weight: impl Fn(&BlendFlour) -> f64) -> Program {
+    /// Masses that sum to one: each flour's shares are then plain bounds.
+    fn by_mass(&self) -> Program {
+        let mut unknowns = ProblemVariables::new();
+        let bounded = |flour: &BlendFlour| {
+            variable().min(flour.min_share_pct / 100.0).max(flour.max_share_pct / 100.0)
+        };
+        let masses: Vec<Variable> =
+            self.flours.iter().map(|flour| unknowns.add(bounded(flour))).collect();
+        let rules = vec![sum(&masses, self.flours.iter().map(|_| 1.0)).eq(1.0)];
+        Program { unknowns, masses, rules }
+    }
+
+    /// Masses whose sum, weighed as the property weighs them, is one.
+    fn by_weight(&self, property: BlendProperty) -> Program {
         let mut unknowns = ProblemVariables::new();
         let masses: Vec<Variable> =
             self.flours.iter().map(|_| unknowns.add(variable().min(0.0))).collect();
         let total = || sum(&masses, self.flours.iter().map(|_| 1.0));
-        let mut rules = vec![sum(&masses, self.flours.iter().map(weight)).eq(1.0)];
+        let weights = self.flours.iter().map(|flour| flour.properties.weight(property));
+        let mut rules = vec![sum(&masses, weights).eq(1.0)];
         for (flour, mass) in self.flours.iter().zip(&masses) {
             if flour.min_share_pct > 0.0 {
                 rules.push((*mass - total() * (flour.min_share_pct / 100.0)).geq(0.0));
