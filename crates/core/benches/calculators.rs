@@ -31,7 +31,13 @@ fn calculators(criterion: &mut Criterion) {
     });
     let t_s: Vec<f64> = (0..100_000).map(|at| f64::from(at) * 0.012).collect();
     // Noise as a pen has it, the same at every run.
-    let noise = |at: usize| ((at * 7919 % 997) as f64 / 997.0 - 0.5) * 24.0;
+    let noise = |at: usize| {
+        let mixed = (at as u64)
+            .wrapping_mul(0x9E37_79B9_7F4A_7C15)
+            .rotate_left(23)
+            .wrapping_mul(0xBF58_476D_1CE4_E5B9);
+        ((mixed >> 40) as f64 / f64::from(1u32 << 24) - 0.5) * 24.0
+    };
     let fu: Vec<f64> = t_s
         .iter()
         .enumerate()

@@ -3,7 +3,9 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{NaiveDate, Utc};
-use ironpeel_core::chain::{Chain, FormulaInHand, Hand, Knobs, Move, chain, moves};
+use ironpeel_core::chain::{
+    Chain, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
+};
 use ironpeel_core::dough::{AmountInput, LineInput};
 use ironpeel_core::units::{Bound, Faults, Given};
 use serde::{Deserialize, Serialize};
@@ -18,7 +20,7 @@ use crate::request::Body;
 use crate::state::{App, Documents};
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(what_if))
+    OpenApiRouter::new().routes(routes!(what_if)).routes(routes!(why))
 }
 
 /// The revisions a dough is made from.
@@ -164,7 +166,16 @@ async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Js
         None => None,
     };
     let moves = before.map_or_else(Vec::new, |before| {
-        moves((&before.hand(), &chain(&before.hand())), (&now.hand(), &now_chain))
+        moves((&before.hand(), &figures(&before.hand())), (&now.hand(), &now_chain))
     });
     Ok(Json(WhatIfAnswer { chain: now_chain, moves }))
+}
+
+/// What the figures of the chain rest on
+#[utoipa::path(post, path = "/api/v1/chain/why", tag = "chain", request_body = HandInput,
+    responses((status = 200, body = Whys), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn why(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<Json<Whys>> {
+    let held = Held::load(&app, &asked, "").await?;
+    let hand = held.hand();
+    Ok(Json(whys(&hand, &figures(&hand))))
 }

@@ -1,7 +1,7 @@
 import { NoHand } from "../shell/NoHand";
 import { Term } from "../shell/Term";
 import { useHeld } from "../shell/useHeld";
-import { Why } from "../shell/Why";
+import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { AmountPanel } from "./AmountPanel";
 import { FormulaTable } from "./FormulaTable";
@@ -23,9 +23,9 @@ export function DoughPage() {
         {dough && (
           <>
             <p>
-              <Why why={dough.why} of="one dough">
+              <ChainWhy link="dough" of="one dough">
                 <span className="figure text-5xl">{format.mass(dough.dough_kg)}</span>
-              </Why>
+              </ChainWhy>
               <span className="block text-sm">
                 one dough
                 {dough.doughs > 1 &&

@@ -2,7 +2,7 @@ import { HeatBalance } from "../figures/HeatBalance";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
 import { useHeld } from "../shell/useHeld";
-import { Why } from "../shell/Why";
+import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Levers } from "./Levers";
@@ -38,13 +38,13 @@ export function MethodPage() {
           </p>
         </div>
         <p>
-          <Why why={heat.why} of="water temperature">
+          <ChainWhy link="heat" of="water temperature">
             <span className="figure text-5xl text-water">
               {heat.ice_kg > 0
                 ? `${format.mass(heat.ice_kg)} ice`
                 : format.temperature(heat.water_c)}
             </span>
-          </Why>
+          </ChainWhy>
           <span className="block text-sm">
             {heat.ice_kg > 0
               ? `with ${format.mass(heat.water_kg)} tap water at ${format.temperature(heat.water_c)}`
@@ -58,9 +58,9 @@ export function MethodPage() {
           dough off the mixer
         </p>
         <p className="text-sm">
-          <Why why={method.why} of="mixing energy">
+          <ChainWhy link="method" of="mixing energy">
             <span className="figure text-2xl">{format.number(method.mixing_kj_per_kg)} kJ/kg</span>
-          </Why>
+          </ChainWhy>
           <span className="block">in {format.minutes(method.mixing_min)} of mixing</span>
         </p>
       </div>

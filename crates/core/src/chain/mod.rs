@@ -3,17 +3,18 @@
 
 mod hand;
 mod moves;
+mod whys;
 
 use serde::Serialize;
 
 pub use hand::{FormulaInHand, Hand, Knobs, LineInHand, LotInHand};
 pub use moves::{Because, Link, Move, moves};
+pub use whys::{Whys, whys};
 
 use crate::dough::{FLOUR_PCT, Ingredient, Scaled, scale};
-use crate::flour::{Assessment, Moisture, MoistureBasis, Property, Rule, Verdict, assess};
+use crate::flour::{Assessment, Moisture, MoistureBasis, Property, Rule, Verdict, concerns};
 use crate::heat::{Answer, Balance, Part, YEAST_WATER_C, flour_specific_heat};
 use crate::method::{Plan, Sheet, sheet};
-use crate::units::{Coefficient, Input, Why};
 use crate::water::{Flour, Stair, Wanted, stair};
 
 /// Every link's result for the dough in hand.
@@ -41,8 +42,7 @@ pub struct FlourLink {
 }
 
 impl FlourLink {
-    fn of(Assessment { verdict, mut rules }: Assessment) -> Self {
-        rules.retain(|rule| rule.verdict != Verdict::In);
+    fn of(Assessment { verdict, rules }: Assessment) -> Self {
         Self { verdict, concerns: rules }
     }
 }
@@ -69,7 +69,6 @@ pub struct DoughLink {
     pub formula_hydration_pct: f64,
     /// With the water other ingredients bring.
     pub effective_hydration_pct: f64,
-    pub why: Why,
 }
 
 /// The heat balance of one dough and what it rests on.
@@ -83,7 +82,6 @@ pub struct HeatLink {
     pub room_c: f64,
     pub tap_c: f64,
     pub cautions: Vec<String>,
-    pub why: Why,
 }
 
 /// What the method asks of mixer and clock.
@@ -93,14 +91,35 @@ pub struct MethodLink {
     pub mixing_min: f64,
     pub mixing_kj_per_kg: f64,
     pub total_min: f64,
-    pub why: Why,
 }
 
-/// Computes every link for the dough in hand.
+/// Computes every link for the dough in hand, and the sheet the floor works from.
 pub fn chain(hand: &Hand<'_>) -> Chain {
+    let mut chain = figures(hand);
+    let moisture = hand.lot.readings.moisture();
+    if let (Some(water), Some(dough), Some(moisture)) = (&chain.water, &chain.dough, moisture) {
+        let heat = heat(hand, moisture, dough, chain.method.mixing_kj_per_kg);
+        chain.sheet = Some(sheet(&Plan {
+            formula: &hand.formula.formula,
+            method: hand.method,
+            mixer: &hand.line.mixer,
+            scaled: &dough.scaled,
+            weigh_pct: water.weigh_pct,
+            heat: &heat.answer,
+            target_c: heat.target_c,
+            division_kg: hand.division_kg(),
+        }));
+        chain.heat = Some(heat);
+    }
+    chain
+}
+
+/// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`moves`]
+/// closes the heat balances itself.
+pub fn figures(hand: &Hand<'_>) -> Chain {
     let readings = hand.lot.readings;
     let mut chain = Chain {
-        flour: FlourLink::of(assess(hand.limits, readings)),
+        flour: FlourLink::of(concerns(hand.limits, readings)),
         water: None,
         dough: None,
         heat: None,
@@ -130,20 +149,8 @@ fn run(hand: &Hand<'_>, moisture: Option<Moisture>, chain: &mut Chain) -> Result
         return Err(cannot(Link::Dough, says));
     }
     let dough = dough(hand, &water);
-    let heat = heat(hand, moisture, &dough, chain.method.mixing_kj_per_kg);
-    chain.sheet = Some(sheet(&Plan {
-        formula: &hand.formula.formula,
-        method: hand.method,
-        mixer: &hand.line.mixer,
-        scaled: &dough.scaled,
-        weigh_pct,
-        heat: &heat.answer,
-        target_c: heat.target_c,
-        division_kg: hand.division_kg(),
-    }));
     chain.water = Some(water);
     chain.dough = Some(dough);
-    chain.heat = Some(heat);
     Ok(())
 }
 
@@ -179,56 +186,14 @@ fn dough(hand: &Hand<'_>, water: &Stair) -> DoughLink {
         water_kg: flour_kg * water.weigh_pct / FLOUR_PCT,
         formula_hydration_pct: water.weigh_pct,
         effective_hydration_pct: water.floor_pct,
-        why: dough_why(hand, &scaled, water.weigh_pct),
-    }
-}
-
-fn dough_why(hand: &Hand<'_>, scaled: &Scaled, weigh_pct: f64) -> Why {
-    let FormulaInHand { formula, losses, .. } = hand.formula;
-    let lost = |name, value, low, high| {
-        Coefficient::house(name, value, low, high, "%", "usual for a plant; weigh and set your own")
-    };
-    Why {
-        formula: "dough = pieces · piece / (1 − scaling loss), split into the fewest equal doughs the \
-                  mixer holds; flour = dough / (formula + water) · 100",
-        inputs: vec![
-            Input::new("dough of the run", scaled.total_kg, "kg"),
-            Input::new("pieces", scaled.pieces.into(), ""),
-            Input::new("piece at the divider", scaled.piece_kg, "kg"),
-            Input::new("piece when cool", scaled.cooled_piece_kg, "kg"),
-            Input::new("mixer holds", hand.line.mixer.max_kg, "kg"),
-            Input::new("formula with its water", formula.total_pct(weigh_pct), "% on flour"),
-        ],
-        coefficients: vec![
-            lost("scaling loss", losses.scaling_pct, 0.3, 1.0),
-            lost("fermentation loss", losses.fermentation_pct, 0.5, 2.0),
-            lost("bake loss", losses.bake_pct, 8.0, 20.0),
-            lost("cooling loss", losses.cooling_pct, 1.0, 2.0),
-        ],
     }
 }
 
 fn method(hand: &Hand<'_>) -> MethodLink {
-    let mixer = &hand.line.mixer;
-    let power = |name, value: f64| {
-        let source = "usual for the kind of mixer; learned from dough temperatures later";
-        Coefficient::house(name, value, value * 0.7, value * 1.3, "kJ/kg·min", source)
-    };
     MethodLink {
         mixing_min: hand.method.mixing_min(),
-        mixing_kj_per_kg: hand.method.mixing_kj_per_kg(mixer),
+        mixing_kj_per_kg: hand.method.mixing_kj_per_kg(&hand.line.mixer),
         total_min: hand.method.total_min(),
-        why: Why {
-            formula: "mixing energy = Σ minutes at a speed · power per kilo at that speed",
-            inputs: vec![
-                Input::new("mixing", hand.method.mixing_min(), "min"),
-                Input::new("first water to the end", hand.method.total_min(), "min"),
-            ],
-            coefficients: vec![
-                power("power at slow speed", mixer.slow_kj_per_kg_min),
-                power("power at fast speed", mixer.fast_kj_per_kg_min),
-            ],
-        },
     }
 }
 
@@ -283,7 +248,6 @@ fn heat(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) -> 
         cautions.push("Flake the ice; no lump may be left when development starts.".into());
     }
     HeatLink {
-        why: balance.why(),
         target_c: balance.target_c,
         flour_c: hand.knobs.flour_c.unwrap_or(hand.line.flour_c),
         room_c: hand.knobs.room_c.unwrap_or(hand.line.room_c),

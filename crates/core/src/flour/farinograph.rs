@@ -301,6 +301,10 @@ impl Farinogram<'_> {
             return centre.y.clone();
         }
         let band = smooth(t_min, self.band_fu);
+        if band.t.len() == centre.t.len() {
+            return centre.y.iter().zip(&band.y).map(|(fu, half)| fu + half).collect();
+        }
+        // Only one of them was thinned.
         let half = |(t, fu): (&f64, &f64)| fu + at(&band.t, &band.y, *t).unwrap_or_default();
         centre.t.iter().zip(&centre.y).map(half).collect()
     }

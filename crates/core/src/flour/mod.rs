@@ -52,5 +52,5 @@ pub use revised::{Revised, revised};
 pub use sift::{
     BRAN_ASH, SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, Wanted as SiftWanted,
 };
-pub use specification::{Assessment, Limit, LimitFault, Rule, Verdict, assess, targets};
+pub use specification::{Assessment, Limit, LimitFault, Rule, Verdict, assess, concerns, targets};
 pub use treatment::Treatment;

@@ -168,16 +168,31 @@ pub struct Assessment {
 /// Holding or rejecting stays a person's act.
 pub fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
     let rules: Vec<Rule> = limits.iter().map(|limit| rule(limit, readings)).collect();
-    let counted = rules.iter().map(|rule| rule.limit.counts(rule.verdict));
-    let verdict = counted.max().unwrap_or(Verdict::In);
-    Assessment { verdict, rules }
+    Assessment { verdict: worst(&rules), rules }
+}
+
+/// As [`assess`], with only the rules that are not simply in: what a what-if looks at.
+pub fn concerns(limits: &[Limit], readings: &Readings) -> Assessment {
+    let not_in = |limit: &&Limit| judged(limit, readings).1 != Verdict::In;
+    let rules: Vec<Rule> =
+        limits.iter().filter(not_in).map(|limit| rule(limit, readings)).collect();
+    Assessment { verdict: worst(&rules), rules }
+}
+
+/// The verdict of the lot, each rule's as far as it counts.
+fn worst(rules: &[Rule]) -> Verdict {
+    rules.iter().map(|rule| rule.limit.counts(rule.verdict)).max().unwrap_or(Verdict::In)
+}
+
+fn judged(limit: &Limit, readings: &Readings) -> (Option<f64>, Verdict) {
+    let value = readings.value(limit.property, limit.basis);
+    let censored = readings.get(limit.property).and_then(|reading| reading.censored);
+    (value, value.map_or(Verdict::Missing, |value| limit.judge_reading(value, censored)))
 }
 
 fn rule(limit: &Limit, readings: &Readings) -> Rule {
     let reading = readings.get(limit.property);
-    let value = readings.value(limit.property, limit.basis);
-    let censored = reading.and_then(|reading| reading.censored);
-    let verdict = value.map_or(Verdict::Missing, |value| limit.judge_reading(value, censored));
+    let (value, verdict) = judged(limit, readings);
     let says = match (value, reading) {
         (Some(value), _) => words(limit, value, verdict),
         (None, Some(_)) => {

@@ -1,0 +1,72 @@
+use serde::Serialize;
+
+use super::{Chain, FormulaInHand, Hand, balance};
+use crate::dough::Scaled;
+use crate::units::{Coefficient, Input, Why};
+
+/// The answers to “why?” for the chain's figures; the stair's steps carry their own.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Whys {
+    pub dough: Option<Why>,
+    pub heat: Option<Why>,
+    pub method: Why,
+}
+
+/// What the figures of a chain rest on. Apart from the chain, because it is looked at seldom and
+/// the chain is computed at every move of a slider.
+pub fn whys(hand: &Hand<'_>, chain: &Chain) -> Whys {
+    let links = chain.dough.as_ref().zip(chain.water.as_ref());
+    let heat = chain.dough.as_ref().zip(hand.lot.readings.moisture()).map(|(dough, moisture)| {
+        balance(hand, moisture, dough, chain.method.mixing_kj_per_kg).why()
+    });
+    Whys {
+        dough: links.map(|(dough, water)| dough_why(hand, &dough.scaled, water.weigh_pct)),
+        heat,
+        method: method_why(hand, chain),
+    }
+}
+
+fn dough_why(hand: &Hand<'_>, scaled: &Scaled, weigh_pct: f64) -> Why {
+    let FormulaInHand { formula, losses, .. } = hand.formula;
+    let lost = |name, value, low, high| {
+        Coefficient::house(name, value, low, high, "%", "usual for a plant; weigh and set your own")
+    };
+    Why {
+        formula: "dough = pieces · piece / (1 − scaling loss), split into the fewest equal doughs the \
+                  mixer holds; flour = dough / (formula + water) · 100",
+        inputs: vec![
+            Input::new("dough of the run", scaled.total_kg, "kg"),
+            Input::new("pieces", scaled.pieces.into(), ""),
+            Input::new("piece at the divider", scaled.piece_kg, "kg"),
+            Input::new("piece when cool", scaled.cooled_piece_kg, "kg"),
+            Input::new("mixer holds", hand.line.mixer.max_kg, "kg"),
+            Input::new("formula with its water", formula.total_pct(weigh_pct), "% on flour"),
+        ],
+        coefficients: vec![
+            lost("scaling loss", losses.scaling_pct, 0.3, 1.0),
+            lost("fermentation loss", losses.fermentation_pct, 0.5, 2.0),
+            lost("bake loss", losses.bake_pct, 8.0, 20.0),
+            lost("cooling loss", losses.cooling_pct, 1.0, 2.0),
+        ],
+    }
+}
+
+fn method_why(hand: &Hand<'_>, chain: &Chain) -> Why {
+    let mixer = &hand.line.mixer;
+    let power = |name, value: f64| {
+        let source = "usual for the kind of mixer; learned from dough temperatures later";
+        Coefficient::house(name, value, value * 0.7, value * 1.3, "kJ/kg·min", source)
+    };
+    Why {
+        formula: "mixing energy = Σ minutes at a speed · power per kilo at that speed",
+        inputs: vec![
+            Input::new("mixing", chain.method.mixing_min, "min"),
+            Input::new("first water to the end", chain.method.total_min, "min"),
+        ],
+        coefficients: vec![
+            power("power at slow speed", mixer.slow_kj_per_kg_min),
+            power("power at fast speed", mixer.fast_kj_per_kg_min),
+        ],
+    }
+}
