@@ -63,7 +63,9 @@ fn lot(flour_id: Uuid, number: usize) -> NewLotRevision {
         censored: None,
     })
     .collect();
-    let milled_on = chrono::NaiveDate::from_num_days_from_ce_opt(730_000 + (number % 9_000) as i32);
+    let milled_on = chrono::NaiveDate::from_num_days_from_ce_opt(
+        730_000 + i32::try_from(number % 9_000).unwrap_or(0),
+    );
     NewLotRevision {
         lot_id: Uuid::now_v7(),
         flour_id,
@@ -112,32 +114,32 @@ async fn import_against_copy() {
 /// The same rows as `COPY` takes them.
 fn copy_of(lots: &[NewLotRevision]) -> String {
     let none = "\\N";
-    let mut script = String::from("BEGIN;\nCOPY lot (id, flour_id, code, came_at) FROM STDIN;\n");
-    for lot in lots {
-        script += &format!("{}\t{}\t{}\t{}\n", lot.lot_id, lot.flour_id, lot.code, lot.came_at());
-    }
-    script += "\\.\nCOPY lot_revision (id, lot_id, number, made_by, reason, milled_on, delivered_on, tonnes) FROM STDIN;\n";
-    for lot in lots {
+    let lot_rows = lots
+        .iter()
+        .map(|lot| format!("{}\t{}\t{}\t{}\n", lot.lot_id, lot.flour_id, lot.code, lot.came_at()));
+    let revision_rows = lots.iter().map(|lot| {
         let date = lot.milled_on.map(|date| date.to_string()).unwrap_or_default();
-        script += &format!(
-            "{}\t{}\t1\tbench\timported\t{date}\t{date}\t24.6\n",
-            lot.revision_id, lot.lot_id
-        );
-    }
-    script += "\\.\nCOPY reading (lot_revision_id, position, property, value, basis, method, stated_value, stated_unit, censored) FROM STDIN;\n";
-    for lot in lots {
-        for (at, reading) in lot.readings.0.iter().enumerate() {
-            let basis = reading.basis.map_or(none, MoistureBasis::key);
-            script += &format!(
-                "{}\t{at}\t{}\t{}\t{basis}\tISO\t{}\t%\t{none}\n",
-                lot.revision_id,
-                reading.property.key(),
-                reading.value,
-                reading.value
-            );
-        }
-    }
-    script + "\\.\nCOMMIT;\n"
+        let (id, lot_id) = (lot.revision_id, lot.lot_id);
+        format!("{id}\t{lot_id}\t1\tbench\timported\t{date}\t{date}\t24.6\n")
+    });
+    let reading_rows = lots.iter().flat_map(|lot| {
+        lot.readings.0.iter().enumerate().map(move |(at, reading)| {
+            let Reading { property, value, basis, .. } = reading;
+            let basis = basis.map_or(none, MoistureBasis::key);
+            let (id, key) = (lot.revision_id, property.key());
+            format!("{id}\t{at}\t{key}\t{value}\t{basis}\tISO\t{value}\t%\t{none}\n")
+        })
+    });
+    format!(
+        "BEGIN;\nCOPY lot (id, flour_id, code, came_at) FROM STDIN;\n{}\\.\n\
+         COPY lot_revision (id, lot_id, number, made_by, reason, milled_on, delivered_on, tonnes) \
+         FROM STDIN;\n{}\\.\n\
+         COPY reading (lot_revision_id, position, property, value, basis, method, stated_value, \
+         stated_unit, censored) FROM STDIN;\n{}\\.\nCOMMIT;\n",
+        lot_rows.collect::<String>(),
+        revision_rows.collect::<String>(),
+        reading_rows.collect::<String>()
+    )
 }
 
 fn psql(url: &str, script: &str) {

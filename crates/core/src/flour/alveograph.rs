@@ -167,7 +167,9 @@ pub fn read_bubbles(curves: &[Curve<'_>]) -> AlveographAnswer {
     // Two curves that disagree are both as far from their median; none is left to trust.
     if bubbles.iter().all(|bubble| bubble.left_out) {
         notes = vec!["the curves disagree too much to leave one out: repeat the test".to_owned()];
-        bubbles.iter_mut().for_each(|bubble| bubble.left_out = false);
+        for bubble in &mut bubbles {
+            bubble.left_out = false;
+        }
     }
     let mean = |of: fn(&Bubble) -> Option<f64>| {
         let kept = bubbles.iter().filter(|bubble| !bubble.left_out).filter_map(of);

@@ -70,122 +70,117 @@ fn difference(property: Property, before: &Readings, after: &Readings) -> Option
     Some(Difference { property, label, unit, basis, before, after, real })
 }
 
-fn consequences(differences: &[Difference], thirst: &Thirst) -> Vec<Consequence> {
-    let of = |property| {
-        differences.iter().find(|one| one.property == property).map(|one| (one.before, one.after))
-    };
-    let real = |property| {
-        differences
-            .iter()
-            .find(|one| one.property == property && one.real)
-            .map(|one| (one.before, one.after))
-    };
-    let mut all = Vec::new();
-    let mut say = |key, subject, says| all.push(Consequence { key, subject, says });
+/// What is known of one property before and after.
+struct Told<'a>(&'a [Difference]);
 
-    let damaged = thirst.parts.iter().find(|part| part.key == Property::DamagedStarch.key());
-    if let Some(part) = damaged.filter(|part| part.points >= WORTH_HOLDING) {
-        let above =
-            of(Property::DamagedStarch).is_some_and(|(_, after)| after > CRITICAL_DAMAGED_STARCH);
-        let bake = if above { ". Plan for the core to arrive by 80 % of the bake" } else { "" };
-        say(
-            "damaged_starch",
-            "water",
-            format!(
-                "Hold back {:.1} points: that much of this lot's thirst is damaged starch. The dough feels \
-             dry early and sticks late; wait, and judge at the divider{bake}",
-                part.points
-            ),
-        );
+impl Told<'_> {
+    fn of(&self, property: Property) -> Option<(f64, f64)> {
+        let found = self.0.iter().find(|one| one.property == property)?;
+        Some((found.before, found.after))
     }
-    if let Some((before, after)) = real(Property::W) {
-        let (was, is) = (strength(before), strength(after));
-        let more = after > before;
-        let says = if was == is {
-            format!(
-                "W {before:.0} → {after:.0}: still {is}, {}",
-                if more {
-                    "with more to spare for water and time"
-                } else {
-                    "with less to spare for water and time"
-                }
-            )
-        } else if more {
-            format!(
-                "W {before:.0} → {after:.0}, from {was} to {is}: it carries more water and longer times, and wants more mixing"
-            )
-        } else {
-            format!(
-                "W {before:.0} → {after:.0}, from {was} to {is}: less water, gentler mixing, shorter times"
-            )
-        };
-        say("strength", "strength", says);
+
+    /// Only where it changed by more than the method repeats to.
+    fn real(&self, property: Property) -> Option<(f64, f64)> {
+        let found = self.0.iter().find(|one| one.property == property && one.real)?;
+        Some((found.before, found.after))
     }
-    if let Some((before, after)) = of(Property::POverL).filter(|(a, b)| temper(*a) != temper(*b)) {
-        say(
-            "temper",
-            "handling",
-            format!(
-                "P/L {before:.2} → {after:.2}: from {} to {}; {}",
-                temper(before),
-                temper(after),
-                if after > before {
-                    "rest it before moulding, or it springs back"
-                } else {
-                    "handle it less, or it flows"
-                }
-            ),
-        );
-    }
-    let longer = |before: f64, after: f64| (after - before).abs() >= 0.5 && before > 0.0;
-    if let Some((before, after)) = of(Property::Development).filter(|(a, b)| longer(*a, *b)) {
-        let word = if after > before { "longer" } else { "shorter" };
-        say(
-            "mixing",
-            "mixing",
-            format!(
-                "Development {before:.1} → {after:.1} min: expect {word} mixing, by about {:.0} %; end it on the windowpane",
-                100.0 * (after / before - 1.0).abs()
-            ),
-        );
-    }
-    if let Some((before, after)) = of(Property::Stability).filter(|(a, b)| (a - b).abs() >= 1.0) {
-        say(
-            "tolerance",
-            "mixing",
-            format!(
-                "Stability {before:.1} → {after:.1} min: {} tolerance to overmixing and to waiting",
-                if after > before { "more" } else { "less" }
-            ),
-        );
-    }
-    if let Some((before, after)) = real(Property::FallingNumber) {
-        say(
-            "amylase",
-            "fermentation",
-            format!(
-                "Falling number {before:.0} → {after:.0} s: {}",
-                if after < before {
-                    "more amylase, so more sugar: quicker gas, redder crust, stickier crumb if it goes far"
-                } else {
-                    "less amylase, so less sugar: slower gas late on, paler crust; malt is the remedy"
-                }
-            ),
-        );
-    }
-    if let Some((before, after)) = real(Property::Ash) {
-        say(
-            "ash",
-            "fermentation",
-            format!(
-                "Ash {before:.2} → {after:.2} %: {}",
-                if after > before {
-                    "more of the outer grain: more flavour, thirst and ferment, a darker crumb"
-                } else {
-                    "whiter: less flavour, thirst and ferment"
-                }
-            ),
-        );
-    }
-    all
+}
+
+fn consequences(differences: &[Difference], thirst: &Thirst) -> Vec<Consequence> {
+    let told = Told(differences);
+    [
+        damaged_starch(&told, thirst),
+        told.real(Property::W).map(strength_of),
+        told.of(Property::POverL).and_then(temper_of),
+        told.of(Property::Development).and_then(mixing),
+        told.of(Property::Stability).and_then(tolerance),
+        told.real(Property::FallingNumber).map(amylase),
+        told.real(Property::Ash).map(ash),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
+}
+
+fn damaged_starch(told: &Told<'_>, thirst: &Thirst) -> Option<Consequence> {
+    let part = thirst.parts.iter().find(|part| part.key == Property::DamagedStarch.key())?;
+    let above =
+        told.of(Property::DamagedStarch).is_some_and(|(_, is)| is > CRITICAL_DAMAGED_STARCH);
+    let bake = if above { ". Plan for the core to arrive by 80 % of the bake" } else { "" };
+    (part.points >= WORTH_HOLDING).then(|| Consequence {
+        key: "damaged_starch",
+        subject: "water",
+        says: format!(
+            "Hold back {:.1} points: that much of this lot's thirst is damaged starch. The dough \
+             feels dry early and sticks late; wait, and judge at the divider{bake}",
+            part.points
+        ),
+    })
+}
+
+fn strength_of((before, after): (f64, f64)) -> Consequence {
+    let (was, is) = (strength(before), strength(after));
+    let word = match (was == is, after > before) {
+        (true, true) => format!("still {is}, with more to spare for water and time"),
+        (true, false) => format!("still {is}, with less to spare for water and time"),
+        (false, true) => format!(
+            "from {was} to {is}: it carries more water and longer times, and wants more mixing"
+        ),
+        (false, false) => {
+            format!("from {was} to {is}: less water, gentler mixing, shorter times")
+        }
+    };
+    let says = format!("W {before:.0} → {after:.0}, {word}");
+    Consequence { key: "strength", subject: "strength", says }
+}
+
+fn temper_of((before, after): (f64, f64)) -> Option<Consequence> {
+    let (was, is) = (temper(before), temper(after));
+    let advice = if after > before {
+        "rest it before moulding, or it springs back"
+    } else {
+        "handle it less, or it flows"
+    };
+    let says = format!("P/L {before:.2} → {after:.2}: from {was} to {is}; {advice}");
+    (was != is).then_some(Consequence { key: "temper", subject: "handling", says })
+}
+
+fn mixing((before, after): (f64, f64)) -> Option<Consequence> {
+    let word = if after > before { "longer" } else { "shorter" };
+    let says = format!(
+        "Development {before:.1} → {after:.1} min: expect {word} mixing, by about {:.0} %; end it \
+         on the windowpane",
+        100.0 * (after / before - 1.0).abs()
+    );
+    let felt = (after - before).abs() >= 0.5 && before > 0.0;
+    felt.then_some(Consequence { key: "mixing", subject: "mixing", says })
+}
+
+fn tolerance((before, after): (f64, f64)) -> Option<Consequence> {
+    let word = if after > before { "more" } else { "less" };
+    let says = format!(
+        "Stability {before:.1} → {after:.1} min: {word} tolerance to overmixing and to waiting"
+    );
+    let felt = (after - before).abs() >= 1.0;
+    felt.then_some(Consequence { key: "tolerance", subject: "mixing", says })
+}
+
+fn amylase((before, after): (f64, f64)) -> Consequence {
+    let does = if after < before {
+        "more amylase, so more sugar: quicker gas, redder crust, stickier crumb if it goes far"
+    } else {
+        "less amylase, so less sugar: slower gas late on, paler crust; malt is the remedy"
+    };
+    let says = format!("Falling number {before:.0} → {after:.0} s: {does}");
+    Consequence { key: "amylase", subject: "fermentation", says }
+}
+
+fn ash((before, after): (f64, f64)) -> Consequence {
+    let does = if after > before {
+        "more of the outer grain: more flavour, thirst and ferment, a darker crumb"
+    } else {
+        "whiter: less flavour, thirst and ferment"
+    };
+    let says = format!("Ash {before:.2} → {after:.2} %: {does}");
+    Consequence { key: "ash", subject: "fermentation", says }
 }

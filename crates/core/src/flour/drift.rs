@@ -81,7 +81,9 @@ pub fn drift(values: &[f64]) -> Option<Drift> {
         a.value > centre && b.value > centre || a.value < centre && b.value < centre
     }) {
         let run = side.len() >= RUN;
-        side.iter_mut().for_each(|point| point.run = run);
+        for point in side {
+            point.run = run;
+        }
     }
     Some(Drift {
         centre,

@@ -155,7 +155,7 @@ pub fn date_parts(text: &str, order: DateOrder) -> Option<(i32, u32, u32)> {
     };
     let year = if year < 100 { 2000 + year } else { year };
     let sane = (2000..2100).contains(&year) && (1..=12).contains(&month) && (1..=31).contains(&day);
-    sane.then_some((year as i32, month, day))
+    sane.then_some((year.cast_signed(), month, day))
 }
 
 fn number_parts(text: &str) -> Option<[u32; 3]> {
@@ -261,10 +261,9 @@ fn folded(text: &str) -> String {
         'è' | 'é' | 'ê' | 'ë' => 'e',
         'ì' | 'í' | 'î' | 'ï' => 'i',
         'ò' | 'ó' | 'ô' | 'ö' => 'o',
-        'ù' | 'ú' | 'û' | 'ü' => 'u',
+        'ù' | 'ú' | 'û' | 'ü' | 'μ' | 'µ' => 'u',
         'ñ' => 'n',
         'ç' => 'c',
-        'μ' | 'µ' => 'u',
         '⁻' => '-',
         '⁴' => '4',
         '₂' => '2',

@@ -150,19 +150,16 @@ fn name(
 fn with_protein(mut named: FlourName, protein_dm: Option<f64>) -> FlourName {
     let at = IT_WHEAT.iter().position(|(name, ..)| *name == named.name);
     let Some(least) = at.map(|at| IT_PROTEIN[at]) else { return named };
-    match protein_dm {
+    let asked = match protein_dm {
         Some(protein) if protein < least => {
             named.kind = NameKind::Outside;
             named.name = format!("{} by ash only", named.name);
-            named.says += &format!("; protein {protein:.1} % is below its {least:.1} %");
+            format!("protein {protein:.1} % is below its {least:.1} %")
         }
-        Some(protein) => {
-            named.says += &format!("; protein {protein:.1} % of at least {least:.1} %")
-        }
-        None => {
-            named.says += &format!("; it also asks for protein of {least:.1} %, not known here")
-        }
-    }
+        Some(protein) => format!("protein {protein:.1} % of at least {least:.1} %"),
+        None => format!("it also asks for protein of {least:.1} %, not known here"),
+    };
+    named.says = format!("{}; {asked}", named.says);
     named
 }
 

@@ -195,8 +195,14 @@ impl Property {
     pub(super) const fn resolution(self) -> f64 {
         match self {
             Self::Ash | Self::POverL => 0.01,
-            Self::FallingNumber | Self::W | Self::P | Self::L | Self::Softening => 1.0,
-            Self::GlutenIndex | Self::ParticleSize | Self::Age => 1.0,
+            Self::FallingNumber
+            | Self::W
+            | Self::P
+            | Self::L
+            | Self::Softening
+            | Self::GlutenIndex
+            | Self::ParticleSize
+            | Self::Age => 1.0,
             _ => 0.1,
         }
     }

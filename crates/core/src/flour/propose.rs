@@ -5,6 +5,9 @@ use super::{Limit, MoistureBasis, Property, Readings, Verdict, usual_basis};
 /// Fewest past lots that history is taken from.
 const LEAST: usize = 5;
 
+/// A property with its usual minimum, target and maximum.
+type Usual = (Property, Option<f64>, Option<f64>, Option<f64>);
+
 /// What a flour is meant for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -57,7 +60,7 @@ impl IntendedUse {
 
     /// Usual limits (H): property, minimum, target, maximum, on [`usual_basis`].
     #[rustfmt::skip]
-    fn usual(self) -> &'static [(Property, Option<f64>, Option<f64>, Option<f64>)] {
+    fn usual(self) -> &'static [Usual] {
         use Property::{Absorption, Ash, DamagedStarch, FallingNumber, Moisture, Protein, Stability, W};
         match self {
             Self::PanBread => &[

@@ -100,6 +100,7 @@ pub struct Readings(pub Vec<Reading>);
 
 impl Readings {
     /// These readings with the days from milling to delivery, where they are known.
+    #[must_use]
     pub fn with_age(mut self, days: Option<f64>) -> Self {
         self.0.extend(days.map(|value| Reading {
             property: Property::Age,

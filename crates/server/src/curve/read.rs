@@ -40,6 +40,7 @@ pub struct ReadCurve {
 
 /// A mark: where the reading put it, and where it stands.
 #[derive(Debug, Clone, Serialize, ToSchema)]
+#[expect(clippy::struct_field_names, reason = "the contract's own words")]
 pub struct Mark {
     pub mark: &'static str,
     pub read_min: Option<f64>,
@@ -66,8 +67,8 @@ impl ReadCurve {
         let figures = if trace.kind == "farinograph" {
             let input: FarinographInput = shape(trace.input.clone())?;
             let gram = input.check().map_err(unreadable)?;
-            let moved = |mark: &str| moves.iter().rev().find(|one| one.mark == mark)?.minute;
-            let [arrival_min, development_min, departure_min] = MARKS.map(moved);
+            let put = |mark: &str| moves.iter().rev().find(|one| one.mark == mark)?.minute;
+            let [arrival_min, development_min, departure_min] = MARKS.map(put);
             let read = gram.read();
             let stands = gram.read_at(MovedMarks { arrival_min, development_min, departure_min });
             let at = |answer: &FarinographAnswer| {
@@ -75,7 +76,7 @@ impl ReadCurve {
             };
             for ((mark, read_min), stands_min) in MARKS.into_iter().zip(at(&read)).zip(at(&stands))
             {
-                marks.push(Mark { mark, read_min, stands_min, moved: moved(mark).is_some() });
+                marks.push(Mark { mark, read_min, stands_min, moved: put(mark).is_some() });
             }
             let figures = from_farinogram(&stands);
             farinograph = Some(stands);

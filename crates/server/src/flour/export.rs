@@ -65,24 +65,24 @@ async fn export(State(app): State<App>, Asked(wanted): Asked<Wanted>) -> Result<
 /// half file is not taken for a whole one.
 fn parts(
     app: App,
-    wanted: Wanted,
+    Wanted { format, flour_id }: Wanted,
     columns: Vec<ReadingColumn>,
 ) -> impl Stream<Item = std::result::Result<String, StoreError>> {
     async_stream::try_stream! {
         let mut after = None;
-        yield match wanted.format {
+        yield match format {
             Format::Csv => head(&columns),
             Format::Json => "[".to_owned(),
         };
         let mut first = true;
         loop {
-            let lots = app.store.lots_onward(wanted.flour_id, after, PART).await?;
+            let lots = app.store.lots_onward(flour_id, after, PART).await?;
             let Some(last) = lots.last() else { break };
             after = Some((last.came_at, last.id));
             let mut part = String::new();
             for lot in lots {
                 let lot = json_of(lot);
-                match wanted.format {
+                match format {
                     Format::Csv => part += &row(&lot, &columns),
                     Format::Json => {
                         part += if first { "\n" } else { ",\n" };
@@ -93,7 +93,7 @@ fn parts(
             }
             yield part;
         }
-        if wanted.format == Format::Json {
+        if format == Format::Json {
             yield "\n]\n".to_owned();
         }
     }

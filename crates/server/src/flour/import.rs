@@ -217,11 +217,8 @@ async fn import(
             match flours.lot(lot.clone(), &input.signed) {
                 Ok(new) => good.push((row, new)),
                 Err(Faults(faults)) => {
-                    report.faults.extend(faults.into_iter().map(|fault| ImportFault {
-                        row,
-                        lot: code.clone(),
-                        message: fault.message,
-                    }))
+                    let told = |message| ImportFault { row, lot: code.clone(), message };
+                    report.faults.extend(faults.into_iter().map(|fault| told(fault.message)));
                 }
             }
         }

@@ -132,7 +132,7 @@ async fn export(State(app): State<App>, At(id): At<Uuid>) -> Result<impl IntoRes
     let mut csv = csv::Writer::from_writer(Vec::new());
     let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
     let head = ["property", "min", "target", "max", "unit", "basis", "must", "method"];
-    let rows = found.limits.iter().map(|limit| {
+    let mut rows = found.limits.iter().map(|limit| {
         [
             limit.property.label().to_owned(),
             number(limit.min),
@@ -146,7 +146,7 @@ async fn export(State(app): State<App>, At(id): At<Uuid>) -> Result<impl IntoRes
     });
     let written = csv
         .write_record(head)
-        .and_then(|()| rows.map(|row| csv.write_record(row)).collect())
+        .and_then(|()| rows.try_for_each(|row| csv.write_record(row)))
         .map_err(|error: csv::Error| Problem::unusable(error.to_string()))
         .and_then(|()| csv.into_inner().map_err(|error| Problem::unusable(error.to_string())))?;
     let name = format!("{} specification {}.csv", flour.name, found.revision.number);

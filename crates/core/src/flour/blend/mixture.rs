@@ -90,7 +90,7 @@ impl BlendProperty {
         if self == Self::FallingNumber { liquefaction(value) } else { value }
     }
 
-    pub(super) fn from_mixing(self, mixing: f64) -> f64 {
+    pub(super) fn mixed_back(self, mixing: f64) -> f64 {
         if self == Self::FallingNumber { falling_number(mixing) } else { mixing }
     }
 
@@ -160,7 +160,7 @@ impl Mixture {
                 let w = part.weight(property) * mass;
                 (sum + w * property.to_mixing(part.get(property)), weight + w)
             });
-            property.from_mixing(sum / weight)
+            property.mixed_back(sum / weight)
         };
         Self {
             moisture_pct: mean(BlendProperty::Moisture),

@@ -36,7 +36,7 @@ impl<'a> Search<'a> {
             .extend(targets.iter().map(|target| self.rule(&program.masses, target).geq(0.0)));
         let prices = self.flours.iter().map(|flour| flour.price_per_t);
         let price = sum(&program.masses, prices);
-        self.shares(program, price)
+        Self::shares(program, price)
     }
 
     /// The shares that come nearest to every target: least sum of misses, each in proportion to
@@ -50,7 +50,7 @@ impl<'a> Search<'a> {
             program.rules.push((self.rule(&program.masses, target) + scale * miss).geq(0.0));
             missed += miss;
         }
-        self.shares(program, missed).unwrap_or_else(|| self.even())
+        Self::shares(program, missed).unwrap_or_else(|| self.even())
     }
 
     /// The targets that cannot be met, or not together, each with the nearest that can be had
@@ -115,7 +115,7 @@ impl<'a> Search<'a> {
         let highest = (side == Side::Min) != property.turns();
         let sign = if highest { -1.0 } else { 1.0 };
         let value = sum(&program.masses, mixing.map(|weighed| sign * weighed));
-        let shares = self.shares(program, value)?;
+        let shares = Self::shares(program, value)?;
         let parts = self.flours.iter().map(|flour| flour.properties).zip(shares);
         Some(super::Mixture::of(parts).get(property))
     }
@@ -179,7 +179,7 @@ impl<'a> Search<'a> {
     }
 
     /// Solves a program; the masses as shares in percent.
-    fn shares(&self, program: Program, least: Expression) -> Option<Vec<f64>> {
+    fn shares(program: Program, least: Expression) -> Option<Vec<f64>> {
         let Program { unknowns, masses, rules } = program;
         let model = unknowns.minimise(least).using(microlp).with_all(rules);
         let solved = model.solve().ok()?;
