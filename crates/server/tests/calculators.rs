@@ -8,6 +8,10 @@ use support::{Plant, fields};
 
 const MOISTURE: &str = "/api/v1/calc/moisture-basis";
 const HEAT: &str = "/api/v1/calc/dough-temperature";
+const FARINOGRAPH: &str = "/api/v1/calc/farinograph";
+const ALVEOGRAPH: &str = "/api/v1/calc/alveograph";
+const BLEND: &str = "/api/v1/calc/blend";
+const SIFT: &str = "/api/v1/calc/sift";
 
 #[tokio::test]
 async fn moisture_basis_answers_the_contract() {
@@ -107,5 +111,121 @@ async fn unknown_addresses_and_methods_are_problems() {
         let response = plant.raw(method, path, "").await;
         assert_eq!(response.status().as_u16(), status, "{path}");
         assert_eq!(response.headers()["content-type"], "application/problem+json", "{path}");
+    }
+}
+
+fn number(value: &Value) -> f64 {
+    value.as_f64().expect("a number")
+}
+
+/// A mixing curve with its summit at 6 min and so many FU.
+fn titration(summit: f64, points: u32) -> Value {
+    let t_s: Vec<f64> = (0..points).map(|at| f64::from(at) * 1200.0 / f64::from(points)).collect();
+    let fu: Vec<f64> = t_s
+        .iter()
+        .map(|t| if *t < 360.0 { summit * t / 360.0 } else { summit - (t - 360.0) / 8.0 })
+        .collect();
+    json!({"mixer_g": 300, "flour_moisture_pct": 13.2, "water_ml": 186.0,
+        "band_fu": vec![20.0; t_s.len()], "t_s": t_s, "fu": fu})
+}
+
+#[tokio::test]
+async fn farinograph_answers_the_contract_up_to_its_size() {
+    let plant = Plant::open().await;
+    let (status, read) = plant.post(FARINOGRAPH, &titration(512.0, 1200)).await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    assert!((number(&read["absorption_14_pct"]) - 61.46).abs() < 0.03);
+    assert!((number(&read["development_min"]) - 6.0).abs() < 0.1);
+    for field in [
+        "arrival_min",
+        "departure_min",
+        "stability_min",
+        "mti_fu",
+        "softening_fu",
+        "quality_number_mm",
+        "absorption_as_is_pct",
+        "max_consistency_fu",
+    ] {
+        assert!(read[field].is_number(), "{field}: {read}");
+    }
+    assert_eq!(plant.post(FARINOGRAPH, &titration(500.0, 200_000)).await.0, StatusCode::OK);
+    let (status, problem) = plant.post(FARINOGRAPH, &titration(500.0, 200_001)).await;
+    assert_eq!((status, fields(&problem)[0]), (StatusCode::UNPROCESSABLE_ENTITY, "t_s"));
+}
+
+#[tokio::test]
+async fn alveograph_blend_and_sift_answer_the_contract() {
+    let plant = Plant::open().await;
+    let l: Vec<f64> = (0..=110).map(f64::from).collect();
+    let p: Vec<f64> = l.iter().map(|l| if *l <= 100.0 { 11.0 * l.min(5.0) } else { 0.0 }).collect();
+    let (status, read) =
+        plant.post(ALVEOGRAPH, &json!({"curves": [{"l_mm": l, "p_mmh2o": p}]})).await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    assert_eq!((number(&read["p_over_l"]), number(&read["ie_pct"])), (0.55, 100.0));
+    assert!((number(&read["w"]) - 6.54 * 48.75).abs() < 1e-6);
+
+    let flour = |name: &str, price: f64, protein: f64| {
+        json!({"name": name, "price_per_t": price,
+        "moisture_pct": 14, "protein_14_pct": protein, "ash_dm_pct": 0.6, "damaged_starch_pct": 8,
+        "w": 250, "falling_number_s": 300})
+    };
+    let wanted = |min: f64| {
+        json!({"flours": [flour("A", 500.0, 14.0), flour("B", 400.0, 10.0)],
+        "targets": [{"property": "protein_14_pct", "min": min}]})
+    };
+    let (status, read) = plant.post(BLEND, &wanted(12.0)).await;
+    assert_eq!((status, &read["feasible"]), (StatusCode::OK, &json!(true)));
+    assert!((number(&read["price_per_t"]) - 450.0).abs() < 1e-6);
+    let (status, read) = plant.post(BLEND, &wanted(15.0)).await;
+    assert_eq!((status, &read["feasible"]), (StatusCode::OK, &json!(false)));
+    assert!((number(&read["conflicts"][0]["best_reachable"]) - 14.0).abs() < 1e-6);
+
+    let (status, read) =
+        plant.post(SIFT, &json!({"ash_dm_pct": 1.62, "target_ash_dm_pct": 0.85})).await;
+    assert_eq!((status, &read["feasible"]), (StatusCode::OK, &json!(true)));
+    assert!((number(&read["extraction_pct"]) - 84.44).abs() < 0.01);
+    let (_, read) = plant.post(SIFT, &json!({"ash_dm_pct": 0.6, "removed_pct": 80})).await;
+    assert_eq!(read["feasible"], false);
+}
+
+#[tokio::test]
+async fn no_calculator_of_curves_and_blends_breaks_on_what_it_is_given() {
+    let plant = Plant::open().await;
+    let flat = |value: f64| {
+        json!({"mixer_g": 50, "flour_moisture_pct": 14, "water_ml": 30,
+        "t_s": (0..100).collect::<Vec<_>>(), "fu": vec![value; 100]})
+    };
+    for (path, body, status) in [
+        (FARINOGRAPH, json!({}), 422),
+        (
+            FARINOGRAPH,
+            json!({"t_s": "none", "fu": {"a": 1}, "band_fu": true, "mixer_g": null}),
+            422,
+        ),
+        (
+            FARINOGRAPH,
+            json!({"mixer_g": 300, "flour_moisture_pct": 14, "water_ml": 186, "t_s": [], "fu": []}),
+            422,
+        ),
+        (FARINOGRAPH, flat(0.0), 200),
+        (FARINOGRAPH, flat(-200.0), 200),
+        (FARINOGRAPH, flat(2000.0), 200),
+        (ALVEOGRAPH, json!({}), 422),
+        (ALVEOGRAPH, json!({"curves": 7}), 422),
+        (ALVEOGRAPH, json!({"curves": [{}]}), 422),
+        (ALVEOGRAPH, json!({"curves": vec![json!({"l_mm": [0], "p_mmh2o": [1]}); 11]}), 422),
+        (BLEND, json!({}), 422),
+        (BLEND, json!({"flours": [{}], "targets": [{}]}), 422),
+        (BLEND, json!({"flours": "all of them"}), 422),
+        (SIFT, json!({}), 422),
+        (SIFT, json!({"ash_dm_pct": 1.6, "removed_pct": -1}), 422),
+        (SIFT, json!([1.6]), 422),
+    ] {
+        let (found, answer) = plant.post(path, &body).await;
+        assert_eq!(found.as_u16(), status, "{path} {body:.200}: {answer}");
+        assert!(!answer.to_string().contains("NaN"), "{answer}");
+        if status == 422 {
+            assert!(!answer["detail"].as_str().unwrap_or_default().is_empty());
+        }
     }
 }

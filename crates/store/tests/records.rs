@@ -6,7 +6,10 @@ use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Hardness, IntendedUse, Limit, Property, Reading, Readings, Treatment};
 use ironpeel_core::water::Species;
 use ironpeel_store::testing::TestDatabase;
-use ironpeel_store::{Flour, Imported, NewLotRevision, Signed, Stated, Store, StoreError};
+use ironpeel_store::{
+    Flour, Imported, MillMapping, NewLotRevision, Signed, Stated, Store, StoreError, Trace,
+    TraceKind, TraceMark, TraceSource,
+};
 use uuid::Uuid;
 
 fn signed(reason: &str) -> Signed {
@@ -248,4 +251,119 @@ async fn many_lots_are_recorded_once_and_another_certificate_is_told() {
     let twice = [lot(flour_id, "T-1", 1, 12.0), lot(flour_id, "T-1", 1, 12.5)];
     let outcome = store.import_lots(&twice).await.expect("recorded");
     assert_eq!(outcome, [Imported::Added, Imported::Differs]);
+}
+
+#[tokio::test]
+async fn curves_marks_and_mappings_are_kept_in_their_order() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let new = lot(flour_id, "VR-1", 1, 13.0);
+    store.add_lot_revision(&new).await.expect("recorded");
+    let trace = Trace {
+        id: Uuid::now_v7(),
+        lot_id: new.lot_id,
+        kind: TraceKind::Farinograph.key().into(),
+        source: TraceSource::Imported.key().into(),
+        input: serde_json::json!({"t_s": [0.0, 0.1], "fu": [1.5, 2.5]}),
+        made_by: "RK".into(),
+        made_at: chrono::DateTime::from_timestamp(1_790_000_000, 0).expect("a time"),
+    };
+    for _ in 0..2 {
+        store.add_trace(&trace).await.expect("recorded, once");
+    }
+    let nowhere = Trace { id: Uuid::now_v7(), lot_id: Uuid::now_v7(), ..trace.clone() };
+    assert!(matches!(store.add_trace(&nowhere).await, Err(StoreError::NotFound(_))));
+    for (at, minute) in [Some(5.0), Some(6.0), None].into_iter().enumerate() {
+        let mark = TraceMark {
+            id: Uuid::now_v7(),
+            trace_id: trace.id,
+            mark: "development".into(),
+            minute,
+            made_by: "RK".into(),
+            made_at: trace.made_at + chrono::Duration::seconds(at as i64),
+        };
+        store.add_mark(&mark).await.expect("recorded");
+    }
+    assert_eq!(store.traces(new.lot_id).await.expect("read").len(), 1);
+    let (found, marks) = store.trace(trace.id).await.expect("read");
+    assert_eq!(found, trace);
+    let minutes: Vec<_> = marks.iter().map(|mark| mark.minute).collect();
+    assert_eq!(minutes, [Some(5.0), Some(6.0), None], "the last one holds");
+
+    let headers = ["Lot".to_owned(), "Ash, % d.m.".to_owned()];
+    assert_eq!(store.mapping_for(&headers).await.expect("read"), None);
+    for mill in ["first", "second"] {
+        let mapping = MillMapping {
+            id: Uuid::now_v7(),
+            mill: mill.into(),
+            headers: headers.to_vec(),
+            mapping: serde_json::json!({"columns": []}),
+            made_by: "RK".into(),
+            made_at: chrono::Utc::now(),
+        };
+        store.add_mapping(&mapping).await.expect("recorded");
+    }
+    let newest = store.mapping_for(&headers).await.expect("read").expect("remembered");
+    assert_eq!(newest.mill, "second");
+}
+
+#[tokio::test]
+async fn a_blend_knows_its_flours_and_a_blended_lot_its_lots() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let (blend, one, other) = (flour(store).await, flour(store).await, flour(store).await);
+    assert_eq!(store.current_blend(one).await.expect("read"), None);
+    for (number, share) in [(1, 40.0), (2, 60.0)] {
+        let parts = [(one, share), (other, 100.0 - share)];
+        let added =
+            store.add_blend(blend, Uuid::now_v7(), number, &parts, &signed("harvest")).await;
+        added.expect("recorded");
+    }
+    let parts = [(one, 50.0)];
+    let taken = store.add_blend(blend, Uuid::now_v7(), 2, &parts, &signed("mine too")).await;
+    assert!(matches!(taken, Err(StoreError::Conflict(_))), "nobody's revision is overwritten");
+    let current = store.current_blend(blend).await.expect("read").expect("a blend");
+    assert_eq!((current.revision.number, current.parts[0].share_pct), (2, 60.0));
+
+    let (of, part) = (lot(blend, "B-1", 1, 12.0), lot(one, "A-1", 1, 13.0));
+    store.import_lots(&[of.clone(), part.clone()]).await.expect("recorded");
+    for _ in 0..2 {
+        store.add_lot_parts(of.lot_id, &[(part.lot_id, 100.0)]).await.expect("recorded, once");
+    }
+    let parts = store.lot_parts(of.lot_id).await.expect("read");
+    assert_eq!((parts.len(), parts[0].code.as_str()), (1, "A-1"));
+}
+
+#[tokio::test]
+async fn lots_run_along_when_they_came_and_a_correction_moves_them() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let day = |day| chrono::NaiveDate::from_ymd_opt(2026, 11, day);
+    let lots: Vec<NewLotRevision> = [3, 1, 2]
+        .into_iter()
+        .map(|at| NewLotRevision {
+            delivered_on: day(10 + at),
+            ..lot(flour_id, &format!("L-{at}"), 1, 12.0)
+        })
+        .collect();
+    store.import_lots(&lots).await.expect("recorded");
+    let codes = async || {
+        let found = store.lots(Some(flour_id), None, 9).await.expect("read");
+        found.into_iter().map(|lot| lot.code).collect::<Vec<_>>()
+    };
+    assert_eq!(codes().await, ["L-3", "L-2", "L-1"]);
+    assert_eq!(store.lot_before(lots[0].lot_id).await.expect("read"), Some(lots[2].lot_id));
+    let later = NewLotRevision {
+        revision_id: Uuid::now_v7(),
+        number: 2,
+        delivered_on: day(20),
+        signed: signed("the date was wrong"),
+        ..lots[1].clone()
+    };
+    store.add_lot_revision(&later).await.expect("recorded");
+    assert_eq!(codes().await, ["L-1", "L-3", "L-2"]);
+    let onward = store.lots_onward(Some(flour_id), None, 9).await.expect("read");
+    assert_eq!(onward.last().map(|lot| lot.code.as_str()), Some("L-1"));
 }

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import { answer, api } from "../api/client";
 import { FlourTabs } from "../flour/FlourTabs";
+import { NoLot } from "../flour/NoLot";
 import { useHand } from "../hand/HandProvider";
 import { useLot, useLotsOf } from "../hand/useChain";
 import { useFormat } from "../units/format";
@@ -32,15 +33,7 @@ export function CurvesPage() {
   return (
     <>
       <FlourTabs />
-      {!lot && (
-        <p>
-          Take a lot in hand first:{" "}
-          <Link className="link" to="/">
-            choose one
-          </Link>
-          .
-        </p>
-      )}
+      {!lot && <NoLot />}
       {lot && (
         <>
           <div className="flex flex-wrap items-end gap-x-8 gap-y-2">

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { Ruled } from "./Ruled";
 
 const WIDTH = 920;
 const HEIGHT = 300;
@@ -34,44 +35,7 @@ export function BubbleSheet({ bubbles, under = [], read, label }: Props) {
     `M${one.l_mm.map((l, i) => `${x(l).toFixed(1)} ${y(one.p_mmh2o[i] ?? 0).toFixed(1)}`).join("L")}`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={label}>
-      {y.ticks(6).map((tick) => (
-        <g key={tick}>
-          <line
-            x1={EDGE.left}
-            x2={WIDTH - EDGE.right}
-            y1={y(tick)}
-            y2={y(tick)}
-            stroke="var(--color-hair)"
-          />
-          <text
-            x={EDGE.left - 6}
-            y={y(tick) + 4}
-            textAnchor="end"
-            fontSize="12"
-            fill="var(--color-iron)"
-          >
-            {tick}
-          </text>
-        </g>
-      ))}
-      {x.ticks(10).map((tick) => (
-        <text
-          key={tick}
-          x={x(tick)}
-          y={HEIGHT - 10}
-          textAnchor="middle"
-          fontSize="12"
-          fill="var(--color-iron)"
-        >
-          {tick}
-        </text>
-      ))}
-      <text x={WIDTH - 4} y={HEIGHT - 22} textAnchor="end" fontSize="12" fill="var(--color-iron)">
-        mm
-      </text>
-      <text x={4} y={12} fontSize="12" fill="var(--color-iron)">
-        mmH2O
-      </text>
+      <Ruled x={x} y={y} width={WIDTH} height={HEIGHT} edge={EDGE} units={["mm", "mmH2O"]} />
       {under.map((one, at) => (
         <path
           key={at}

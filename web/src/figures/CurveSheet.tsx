@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { Ruled } from "./Ruled";
 import { thinned } from "./scale";
 
 const WIDTH = 920;
@@ -50,44 +51,7 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
       role="group"
       aria-label={label}
     >
-      {y.ticks(6).map((tick) => (
-        <g key={tick}>
-          <line
-            x1={EDGE.left}
-            x2={WIDTH - EDGE.right}
-            y1={y(tick)}
-            y2={y(tick)}
-            stroke="var(--color-hair)"
-          />
-          <text
-            x={EDGE.left - 6}
-            y={y(tick) + 4}
-            textAnchor="end"
-            fontSize="12"
-            fill="var(--color-iron)"
-          >
-            {tick}
-          </text>
-        </g>
-      ))}
-      {x.ticks(12).map((tick) => (
-        <text
-          key={tick}
-          x={x(tick)}
-          y={HEIGHT - 10}
-          textAnchor="middle"
-          fontSize="12"
-          fill="var(--color-iron)"
-        >
-          {tick}
-        </text>
-      ))}
-      <text x={WIDTH - 4} y={HEIGHT - 22} textAnchor="end" fontSize="12" fill="var(--color-iron)">
-        min
-      </text>
-      <text x={EDGE.left - 6} y={14} textAnchor="end" fontSize="12" fill="var(--color-iron)">
-        FU
-      </text>
+      <Ruled x={x} y={y} width={WIDTH} height={HEIGHT} edge={EDGE} units={["min", "FU"]} />
       {under && (
         <path
           d={line(under, x, y)}

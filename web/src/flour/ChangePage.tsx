@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { ThirstBars } from "../figures/ThirstBars";
 import { useHand } from "../hand/HandProvider";
@@ -7,6 +7,7 @@ import { useLot, useLotsOf } from "../hand/useChain";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { FlourTabs } from "./FlourTabs";
+import { NoLot } from "./NoLot";
 
 /** What changed from one lot to another, why it drinks differently, and what that does. */
 export function ChangePage() {
@@ -33,15 +34,7 @@ export function ChangePage() {
   return (
     <>
       <FlourTabs />
-      {!hand.lot && (
-        <p>
-          Take a lot in hand first:{" "}
-          <Link className="link" to="/">
-            choose one
-          </Link>
-          .
-        </p>
-      )}
+      {!hand.lot && <NoLot />}
       {lot && (
         <h1 className="flex flex-wrap items-baseline gap-x-3">
           {lot.code}

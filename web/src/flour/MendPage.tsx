@@ -1,6 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { useHand } from "../hand/HandProvider";
 import { useLot } from "../hand/useChain";
@@ -9,6 +8,7 @@ import { Why } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { FlourTabs } from "./FlourTabs";
+import { NoLot } from "./NoLot";
 
 interface Way {
   title: string;
@@ -70,15 +70,7 @@ export function MendPage() {
   return (
     <>
       <FlourTabs />
-      {!lot && (
-        <p>
-          Take a lot in hand first:{" "}
-          <Link className="link" to="/">
-            choose one
-          </Link>
-          .
-        </p>
-      )}
+      {!lot && <NoLot />}
       {lot && (
         <>
           <h1>Mend {lot.code}</h1>
