@@ -274,14 +274,14 @@ async fn curves_marks_and_mappings_are_kept_in_their_order() {
     }
     let nowhere = Trace { id: Uuid::now_v7(), lot_id: Uuid::now_v7(), ..trace.clone() };
     assert!(matches!(store.add_trace(&nowhere).await, Err(StoreError::NotFound(_))));
-    for (at, minute) in [Some(5.0), Some(6.0), None].into_iter().enumerate() {
+    for (at, minute) in (0..).zip([Some(5.0), Some(6.0), None]) {
         let mark = TraceMark {
             id: Uuid::now_v7(),
             trace_id: trace.id,
             mark: "development".into(),
             minute,
             made_by: "RK".into(),
-            made_at: trace.made_at + chrono::Duration::seconds(at as i64),
+            made_at: trace.made_at + chrono::Duration::seconds(at),
         };
         store.add_mark(&mark).await.expect("recorded");
     }
