@@ -7,6 +7,7 @@ import { usePreferences } from "../units/preferences";
 import { FlourTabs } from "./FlourTabs";
 import { ImportProgress } from "./ImportProgress";
 import { MappingTable } from "./MappingTable";
+import { readText } from "./readText";
 import { useImport } from "./useImport";
 
 /** Rows read for the preview. */
@@ -22,7 +23,7 @@ export function ImportPage() {
   const [says, setSays] = useState<string>();
   const run = useImport(() => void queries.invalidateQueries());
   const look = async (of: File, mapping?: Schemas["Mapping"]) => {
-    const text = await of.slice(0, PREVIEW_BYTES).text();
+    const text = await readText(of.slice(0, PREVIEW_BYTES));
     const whole = of.size <= PREVIEW_BYTES ? text : text.slice(0, text.lastIndexOf("\n"));
     const response = await fetch("/api/v1/imports/preview", {
       method: "POST",

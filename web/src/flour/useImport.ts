@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import { asProblem, type Schemas } from "../api/client";
+import { readText } from "./readText";
 
 /** Lots sent at once. */
 const PART = 500;
@@ -88,7 +89,7 @@ interface Part {
 
 /** The file cut at its rows, each part under the header; or what is wrong with it. */
 async function partsOf(file: File): Promise<Part[] | string> {
-  const text = new TextDecoder("utf-8").decode(await file.arrayBuffer());
+  const text = await readText(file);
   if (file.name.toLowerCase().endsWith(".json")) {
     try {
       const lots: unknown = JSON.parse(text);
