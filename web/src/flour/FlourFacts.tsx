@@ -96,6 +96,7 @@ export function EditFlour({
     <label className="block text-sm text-iron">
       {label}
       <select
+        aria-label={label}
         className="field text-ink"
         value={value}
         onChange={(event) => onChange(event.target.value)}
