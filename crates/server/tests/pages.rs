@@ -54,7 +54,7 @@ async fn lots_are_each_seen_once_while_others_come_in() {
     })
     .await;
     assert_eq!(seen[..recorded.len()], recorded, "newest first, none twice, none left out");
-    assert_eq!(seen.len(), recorded.len() + 12, "and the demo plant's own");
+    assert_eq!(seen.len(), recorded.len() + 126, "and the demo plant's own");
 }
 
 #[tokio::test]
