@@ -1,8 +1,8 @@
 //! Revised specifications, certificates against curves, and what a chain rests on.
 
 use ironpeel_core::flour::{
-    CurveCheck, Limit, MoistureBasis, Property, Reading, Readings, Verdict, age_says, assess,
-    check_against_curve, concerns, revised, strength, targets, temper,
+    CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict, age_says,
+    assess, check_against_curve, concerns, revised, strength, targets, temper,
 };
 use proptest::prelude::*;
 
@@ -46,12 +46,15 @@ fn a_certificate_agrees_with_its_curve_within_twice_the_repeatability() {
     let stated =
         Readings(vec![reading(Property::Absorption, 62.0), reading(Property::Stability, 11.0)]);
     let check = |property, from_curve| -> CurveCheck {
-        check_against_curve(&stated, &[(property, from_curve)]).remove(0)
+        check_against_curve(&stated, &[FromCurve { property, value: from_curve, unsure: 0.0 }])
+            .remove(0)
     };
     assert!(check(Property::Absorption, 63.1).agrees);
     assert!(!check(Property::Absorption, 63.3).agrees);
     assert!(check(Property::Stability, 12.0).agrees, "a tenth where none is on record");
     assert!(!check(Property::Stability, 13.0).agrees);
+    let broad = FromCurve { property: Property::Stability, value: 13.0, unsure: 2.5 };
+    assert!(check_against_curve(&stated, &[broad])[0].agrees, "the summit is broader than a tenth");
     let unstated = check(Property::W, 300.0);
     assert_eq!((unstated.stated, unstated.agrees), (None, true));
 }

@@ -13,6 +13,8 @@ const AIM_FU: f64 = 500.0;
 const OFF_AIM_FU: f64 = 20.0;
 /// A top this flat is one summit, and its end the time of it, FU.
 const FLAT_FU: f64 = 0.5;
+/// A summit is as broad as the stretch that lies less than this below it, FU.
+const BROAD_FU: f64 = 3.0;
 const MTI_AFTER_MIN: f64 = 5.0;
 const SOFTENING_AFTER_MIN: f64 = 12.0;
 /// The quality number is read where the centre has fallen this far, FU.
@@ -123,6 +125,9 @@ pub struct FarinographAnswer {
     /// The line that arrival and departure are read at.
     pub line_fu: f64,
     pub development_min: f64,
+    /// Minutes by which noise can move a broad summit: the farther end of the stretch around it
+    /// that lies less than 3 FU below.
+    pub development_within_min: f64,
     pub arrival_min: Option<f64>,
     pub departure_min: Option<f64>,
     pub stability_min: Option<f64>,
@@ -284,6 +289,7 @@ impl Farinogram<'_> {
             max_consistency_fu: highest,
             line_fu,
             development_min,
+            development_within_min: centre.breadth(summit),
             arrival_min,
             departure_min,
             stability_min: departure_min.zip(arrival_min).map(|(end, start)| end - start),
@@ -317,6 +323,17 @@ impl Smooth {
         // Where noise was taken out, no half FU can be told from the top.
         let flat = if self.noise > 0.0 { 0.0 } else { FLAT_FU };
         self.y.iter().rposition(|fu| *fu >= highest - flat).unwrap_or(0)
+    }
+
+    /// Minutes from the summit to the farther end of the stretch that is nearly as high.
+    fn breadth(&self, summit: usize) -> f64 {
+        let lower = |fu: &f64| *fu <= self.y[summit] - BROAD_FU;
+        let first = self.y[..summit].iter().rposition(lower).map_or(0, |below| below + 1);
+        let last = self.y[summit..]
+            .iter()
+            .position(lower)
+            .map_or(self.y.len() - 1, |far| summit + far - 1);
+        (self.t[summit] - self.t[first]).max(self.t[last] - self.t[summit])
     }
 }
 

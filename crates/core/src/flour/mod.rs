@@ -30,7 +30,9 @@ pub use blend::{
 };
 pub use certificate::{Column, Row, RowFault, read_rows};
 pub use change::{Change, Consequence, Difference, change, usual_basis};
-pub use curve_check::{CurveCheck, check_against_curve, from_alveogram, from_farinogram};
+pub use curve_check::{
+    CurveCheck, FromCurve, check_against_curve, from_alveogram, from_farinogram,
+};
 pub use drift::{Drift, DriftPoint, drift};
 pub use falling_number::{falling_number, liquefaction};
 pub use farinograph::{
