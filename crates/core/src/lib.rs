@@ -3,7 +3,8 @@
 //! Pure functions over plain values: no clock, no network, no database, no interface.
 //! The modules follow the dough: [`flour`] is read and judged, [`water`] is set from it,
 //! the [`dough`] is scaled and weighed, [`heat`] closes the balance, the [`method`] puts it
-//! on a sheet, and the [`chain`] runs all of them at once and says what moved and why.
+//! on a sheet, and the [`chain`] runs all of them at once and says what moved and why. What a
+//! [`plant`] has in place of the house's numbers goes with them.
 //!
 //! Percent are percent (`62.0`, not `0.62`); masses kg, temperatures °C, times as the name says.
 //! Every coefficient knows its [`units::Origin`].
@@ -13,5 +14,6 @@ pub mod dough;
 pub mod flour;
 pub mod heat;
 pub mod method;
+pub mod plant;
 pub mod units;
 pub mod water;

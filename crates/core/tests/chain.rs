@@ -1,9 +1,12 @@
 //! The chain as a whole: what moves when the lot changes, and where it stops.
 
-use ironpeel_core::chain::{FormulaInHand, Hand, Knobs, LineInHand, Link, LotInHand, chain, moves};
+use ironpeel_core::chain::{
+    FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, Link, chain, moves,
+};
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, read_rows};
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::water::{Process, Species};
 use proptest::prelude::*;
 
@@ -22,8 +25,42 @@ fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
     Readings(readings)
 }
 
-fn wheat(readings: &Readings) -> LotInHand<'_> {
-    LotInHand { species: Species::Wheat, readings }
+fn wheat(readings: &Readings, age_days: Option<f64>) -> FlourInHand<'_> {
+    FlourInHand {
+        name: "Tarn Strong",
+        species: Species::Wheat,
+        extraction_pct: Some(76.0),
+        readings,
+        limits: &[],
+        age_days,
+        share_pct: 100.0,
+        price_per_kg: Some(0.5),
+    }
+}
+
+/// Everything a hand borrows but its flours.
+struct Plant {
+    formula: FormulaInHand,
+    method: Method,
+    line: LineInHand,
+    numbers: PlantNumbers,
+}
+
+fn plant() -> Plant {
+    Plant { formula: roll(), method: method(), line: line(), numbers: PlantNumbers::default() }
+}
+
+impl Plant {
+    fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>], knobs: Knobs) -> Hand<'a> {
+        Hand {
+            flours,
+            formula: &self.formula,
+            method: &self.method,
+            line: &self.line,
+            numbers: &self.numbers,
+            knobs,
+        }
+    }
 }
 
 fn roll() -> FormulaInHand {
@@ -36,7 +73,7 @@ fn roll() -> FormulaInHand {
         line(Ingredient::Salt, 1.9),
     ])
     .expect("makes a dough");
-    FormulaInHand::new(formula, 0.0, 0.060, Losses::HOUSE)
+    FormulaInHand { formula, style_points: 0.0, piece_kg: 0.060, losses: Losses::HOUSE }
 }
 
 fn method() -> Method {
@@ -104,18 +141,10 @@ const USUAL: [(&str, &str, &str, &str); 3] = [
 
 #[test]
 fn another_lot_moves_every_link_and_says_why() {
-    let (usual, thirsty, formula, method, line) =
-        (lot(&USUAL), lot(&THIRSTY), roll(), method(), line());
-    let hand = Hand {
-        lot: wheat(&usual),
-        limits: &[],
-        formula: &formula,
-        method: &method,
-        line: &line,
-        age_days: Some(6.0),
-        knobs: KNOBS,
-    };
-    let other = Hand { lot: wheat(&thirsty), ..hand };
+    let (usual, thirsty, plant) = (lot(&USUAL), lot(&THIRSTY), plant());
+    let (usual, thirsty) = ([wheat(&usual, Some(6.0))], [wheat(&thirsty, Some(6.0))]);
+    let hand = plant.hand(&usual, KNOBS);
+    let other = Hand { flours: &thirsty, ..hand };
     let (before, after) = (chain(&hand), chain(&other));
     let moved = moves((&hand, &before), (&other, &after));
 
@@ -133,16 +162,9 @@ fn another_lot_moves_every_link_and_says_why() {
 
 #[test]
 fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
-    let (lot, formula, method, line) = (lot(&USUAL), roll(), method(), line());
-    let hand = Hand {
-        lot: wheat(&lot),
-        limits: &[],
-        formula: &formula,
-        method: &method,
-        line: &line,
-        age_days: None,
-        knobs: Knobs { flour_c: Some(32.0), tap_c: Some(24.0), ..KNOBS },
-    };
+    let (lot, plant) = (lot(&USUAL), plant());
+    let flours = [wheat(&lot, None)];
+    let hand = plant.hand(&flours, Knobs { flour_c: Some(32.0), tap_c: Some(24.0), ..KNOBS });
     let chain = chain(&hand);
     let sheet = chain.sheet.expect("a dough");
     let salt_step = sheet
@@ -152,7 +174,7 @@ fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
         .expect("salt goes in");
     assert_eq!(salt_step.label, "Salt in");
     assert_eq!(salt_step.mixing_done_pct, Some(75.0));
-    let names: Vec<_> = sheet.steps[0].takes.iter().map(|item| item.name).collect();
+    let names: Vec<_> = sheet.steps[0].takes.iter().map(|item| &*item.name).collect();
     assert_eq!(names, ["water", "ice", "flour", "instant yeast", "sugar", "fat"]);
     let sum: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum();
     let wanted = chain.dough.expect("a dough").scaled.dough_kg;
@@ -161,17 +183,9 @@ fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
 
 #[test]
 fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
-    let (lot, formula, method, line) =
-        (lot(&[("moisture", "14.1", "%", "")]), roll(), method(), line());
-    let mut hand = Hand {
-        lot: wheat(&lot),
-        limits: &[],
-        formula: &formula,
-        method: &method,
-        line: &line,
-        age_days: None,
-        knobs: KNOBS,
-    };
+    let (lot, plant) = (lot(&[("moisture", "14.1", "%", "")]), plant());
+    let flours = [wheat(&lot, None)];
+    let mut hand = plant.hand(&flours, KNOBS);
     let stopped = chain(&hand);
     assert_eq!(stopped.trouble.expect("no base").link, Link::Water);
     assert!(stopped.sheet.is_none());
@@ -183,16 +197,9 @@ fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
 
 #[test]
 fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
-    let (lot, formula, method, line) = (lot(&USUAL), roll(), method(), line());
-    let hand = Hand {
-        lot: wheat(&lot),
-        limits: &[],
-        formula: &formula,
-        method: &method,
-        line: &line,
-        age_days: Some(1.0),
-        knobs: Knobs { hydration_pct: Some(84.0), ..KNOBS },
-    };
+    let (lot, plant) = (lot(&USUAL), plant());
+    let flours = [wheat(&lot, Some(1.0))];
+    let hand = plant.hand(&flours, Knobs { hydration_pct: Some(84.0), ..KNOBS });
     let water = chain(&hand).water.expect("still a dough");
     let keys: Vec<_> = water.cautions.iter().map(|caution| caution.key).collect();
     assert_eq!(keys, ["strength", "green"]);
@@ -231,12 +238,10 @@ proptest! {
             ("moisture", &moisture, "%", ""),
             ("absorption", &absorption, "%", "14 %"),
         ]);
-        let (usual, formula, method, line) = (lot(&USUAL), roll(), method(), line());
-        let before = Hand {
-            lot: wheat(&usual), limits: &[], formula: &formula, method: &method, line: &line,
-            age_days: Some(6.0), knobs: a,
-        };
-        let after = Hand { lot: wheat(&other), knobs: b, ..before };
+        let (usual, plant) = (lot(&USUAL), plant());
+        let (usual, other) = ([wheat(&usual, Some(6.0))], [wheat(&other, Some(6.0))]);
+        let before = plant.hand(&usual, a);
+        let after = Hand { flours: &other, knobs: b, ..before };
         let (was, is) = (chain(&before), chain(&after));
 
         for chain in [&was, &is] {
@@ -246,7 +251,7 @@ proptest! {
             let weighed: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum();
             prop_assert!((weighed - dough.scaled.dough_kg).abs() <= sheet.division_kg / 2.0 + 1e-6);
             prop_assert!((heat.answer.water_kg + heat.answer.ice_kg - dough.water_kg).abs() < 1e-6);
-            prop_assert!(dough.scaled.dough_kg <= line.mixer.max_kg * (1.0 + 1e-6));
+            prop_assert!(dough.scaled.dough_kg <= plant.line.mixer.max_kg * (1.0 + 1e-6));
             let goes_in = sheet.steps.iter().flat_map(|step| &step.takes).filter(|item| item.name != "ice");
             prop_assert_eq!(goes_in.count(), 6, "every ingredient goes in once");
         }

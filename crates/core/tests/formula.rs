@@ -63,18 +63,8 @@ fn a_formula_adds_up_with_its_water() {
     ])
     .expect("makes a dough");
     assert!((formula.total_pct(58.0) - 161.5).abs() < 1e-9);
-    assert_eq!(formula.additions(), [(Ingredient::InstantYeast, 1.6), (Ingredient::Salt, 1.9)]);
-}
-
-#[test]
-fn every_ingredient_is_found_by_its_own_word() {
-    for ingredient in Ingredient::ALL {
-        assert_eq!(Ingredient::from_key(ingredient.key()), Some(ingredient));
-        assert_eq!(ingredient.label(), ingredient.key().replace('_', " "));
-        assert!((1.0..=4.2).contains(&ingredient.specific_heat()), "{ingredient:?}");
-        assert!((0.0..=100.0).contains(&ingredient.water_pct()), "{ingredient:?}");
-    }
-    assert_eq!(Ingredient::from_key("sawdust"), None);
+    let additions: Vec<_> = formula.additions().map(|line| (line.ingredient, line.pct)).collect();
+    assert_eq!(additions, [(Ingredient::InstantYeast, 1.6), (Ingredient::Salt, 1.9)]);
 }
 
 #[test]
@@ -104,17 +94,17 @@ fn a_run_is_split_into_the_fewest_equal_doughs() {
     for (kg, most, doughs) in
         [(160.0, 160.0, 1), (160.1, 160.0, 2), (480.0, 160.0, 3), (1.0, 160.0, 1)]
     {
-        let run = scale(Amount::Dough { kg }, 0.06, most, Losses::HOUSE);
+        let run = scale(Amount::Dough { kg }, 0.06, most, Losses::HOUSE, 165.0);
         assert_eq!(run.doughs, doughs, "{kg} kg in {most} kg");
         assert!((run.dough_kg * f64::from(doughs) - kg).abs() < 1e-9);
     }
-    let full = scale(Amount::Mixer { doughs: 3.0 }, 0.06, 160.0, Losses::HOUSE);
+    let full = scale(Amount::Mixer { doughs: 3.0 }, 0.06, 160.0, Losses::HOUSE, 165.0);
     assert_eq!((full.doughs, full.total_kg), (3, 480.0));
 }
 
 #[test]
 fn a_piece_loses_on_its_way_to_the_rack() {
-    let run = scale(Amount::Pieces { pieces: 100.0 }, 1.0, 500.0, Losses::HOUSE);
+    let run = scale(Amount::Pieces { pieces: 100.0 }, 1.0, 500.0, Losses::HOUSE, 165.0);
     assert!((run.total_kg - 100.0 / 0.995).abs() < 1e-9);
     assert!((run.cooled_piece_kg - 0.99 * 0.88 * 0.985).abs() < 1e-9);
 }

@@ -1,10 +1,13 @@
 //! Laws that hold for every input: there and back, sums, balances, directions.
 
+mod support;
+
 use ironpeel_core::dough::{Amount, Ingredient, Losses, scale, weigh};
 use ironpeel_core::flour::{Moisture, absorption_at_moisture, at_moisture};
 use ironpeel_core::heat::{Balance, Part};
-use ironpeel_core::water::{Flour, Process, Species, Wanted, stair};
+use ironpeel_core::water::{Composition, Flour, Process, Species};
 use proptest::prelude::*;
+use support::{Asked, PLAIN, climb};
 
 fn moisture() -> impl Strategy<Value = Moisture> {
     (0.0..=30.0).prop_map(|percent| Moisture::new(percent).expect("in range"))
@@ -17,7 +20,8 @@ fn flour() -> impl Strategy<Value = Flour> {
             absorption_14_pct: Some(absorption),
             species: Species::Spelt,
             age_days,
-            damaged_starch_pct: Some(8.0),
+            composition: Composition::of(12.0, 8.0, 0.6),
+            whole_grain_pct: 0.0,
             w: Some(w),
         },
     )
@@ -76,11 +80,8 @@ proptest! {
         flour in flour(), salt in 0.0..3.0f64, sugar in 0.0..12.0f64, style in -3.0..3.0f64,
     ) {
         let lines = [(Ingredient::Salt, salt), (Ingredient::Sugar, sugar)];
-        let wanted = Wanted {
-            process: Process::NoTime, lines: &lines, style_points: style,
-            set_by_hand_pct: None, machine_divided: true,
-        };
-        let stair = stair(&flour, &wanted).expect("has a base");
+        let asked = Asked { process: Process::NoTime, lines: &lines, style_points: style, ..PLAIN };
+        let stair = climb(&flour, &asked).expect("has a base");
         let sum: f64 = stair.steps.iter().map(|step| step.points).sum();
         prop_assert!((stair.floor_pct - sum).abs() < 1e-9);
         prop_assert!(stair.low_pct < stair.floor_pct && stair.floor_pct < stair.high_pct);
@@ -91,14 +92,12 @@ proptest! {
 
     #[test]
     fn water_set_by_hand_is_the_floor_figure(flour in flour(), wanted in 40.0..90.0f64) {
-        let wanted_water = Wanted {
-            process: Process::StraightBulk, lines: &[], style_points: 0.0,
-            set_by_hand_pct: Some(wanted), machine_divided: false,
-        };
-        let with = stair(&flour, &wanted_water).expect("has a figure");
+        let asked = Asked { set_by_hand_pct: Some(wanted), ..PLAIN };
+        let with = climb(&flour, &asked).expect("has a figure");
         prop_assert!((with.floor_pct - wanted).abs() < 1e-9);
-        let without = Flour { absorption_14_pct: None, ..flour };
-        let with = stair(&without, &wanted_water).expect("needs no base");
+        let without =
+            Flour { absorption_14_pct: None, composition: Composition::default(), ..flour };
+        let with = climb(&without, &asked).expect("needs no base");
         prop_assert!((with.floor_pct - wanted).abs() < 1e-9);
     }
 
@@ -128,10 +127,10 @@ proptest! {
 
     #[test]
     fn scaling_there_and_back(pieces in 1u32..50_000, piece in 0.03..1.2f64, most in 10.0..800.0f64) {
-        let run = scale(Amount::Pieces { pieces: pieces.into() }, piece, most, Losses::HOUSE);
+        let run = scale(Amount::Pieces { pieces: pieces.into() }, piece, most, Losses::HOUSE, 165.0);
         prop_assert_eq!(run.pieces, pieces);
         prop_assert!(run.dough_kg <= most * (1.0 + 1e-6));
-        let back = scale(Amount::Dough { kg: run.total_kg }, piece, most, Losses::HOUSE);
+        let back = scale(Amount::Dough { kg: run.total_kg }, piece, most, Losses::HOUSE, 165.0);
         prop_assert_eq!(back.pieces, pieces);
         prop_assert!((f64::from(run.doughs) * run.dough_kg - run.total_kg).abs() < 1e-6);
     }

@@ -1,32 +1,15 @@
 //! The water stair step by step.
 
+mod support;
+
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::flour::Moisture;
 use ironpeel_core::units::Origin;
-use ironpeel_core::water::{Flour, NoBase, Process, Species, Stair, Wanted, stair};
-
-const PLAIN: Wanted<'static> = Wanted {
-    process: Process::StraightBulk,
-    lines: &[],
-    style_points: 0.0,
-    set_by_hand_pct: None,
-    machine_divided: false,
-};
-
-fn flour() -> Flour {
-    Flour {
-        moisture: Moisture::FOURTEEN,
-        absorption_14_pct: Some(62.0),
-        species: Species::Wheat,
-        age_days: Some(6.0),
-        damaged_starch_pct: Some(8.2),
-        w: Some(310.0),
-    }
-}
+use ironpeel_core::water::{Composition, Flour, NoBase, Process, Species, Stair};
+use support::{Asked, PLAIN, climb, flour};
 
 #[track_caller]
 fn near(found: f64, wanted: f64) {
-    assert!((found - wanted).abs() < 1e-9, "{found} is not {wanted}");
+    support::near(found, wanted, 1e-9);
 }
 
 #[track_caller]
@@ -36,7 +19,7 @@ fn step(stair: &Stair, key: &str) -> (f64, f64, f64) {
 }
 
 fn keys(stair: &Stair) -> Vec<&str> {
-    stair.steps.iter().map(|step| step.key).collect()
+    stair.steps.iter().map(|step| &*step.key).collect()
 }
 
 #[test]
@@ -48,7 +31,7 @@ fn each_process_moves_the_water_by_its_band() {
         (Process::LongCold, (1.0, 0.0, 2.0)),
         (Process::Frozen, (-3.0, -4.0, -2.0)),
     ] {
-        let found = stair(&flour(), &Wanted { process, ..PLAIN }).expect("has a base");
+        let found = climb(&flour(), &Asked { process, ..PLAIN }).expect("has a base");
         assert_eq!(step(&found, "process"), band, "{process:?}");
         near(found.floor_pct, 62.0 + band.0);
     }
@@ -71,8 +54,8 @@ fn each_ingredient_moves_the_water_for_each_percent_of_it() {
         (Ingredient::Honey, -0.2075, -0.415, -0.083),
     ] {
         let lines = [(ingredient, 2.0)];
-        let found = stair(&flour(), &Wanted { lines: &lines, ..PLAIN }).expect("has a base");
-        let (p, l, h) = step(&found, ingredient.key());
+        let found = climb(&flour(), &Asked { lines: &lines, ..PLAIN }).expect("has a base");
+        let (p, l, h) = step(&found, &ingredient.key());
         near(p, 2.0 * points);
         near(l, 2.0 * low);
         near(h, 2.0 * high);
@@ -82,7 +65,7 @@ fn each_ingredient_moves_the_water_for_each_percent_of_it() {
 #[test]
 fn what_has_no_effect_and_what_is_not_there_makes_no_step() {
     let lines = [(Ingredient::InstantYeast, 1.6), (Ingredient::Sugar, 0.0)];
-    let found = stair(&flour(), &Wanted { lines: &lines, ..PLAIN }).expect("has a base");
+    let found = climb(&flour(), &Asked { lines: &lines, ..PLAIN }).expect("has a base");
     assert_eq!(keys(&found), ["absorption", "moisture", "process"]);
 }
 
@@ -101,7 +84,7 @@ fn water_in_ingredients_comes_off_what_is_weighed() {
         (Ingredient::Salt, 0.0),
     ] {
         let lines = [(ingredient, 10.0)];
-        let found = stair(&flour(), &Wanted { lines: &lines, ..PLAIN }).expect("has a base");
+        let found = climb(&flour(), &Asked { lines: &lines, ..PLAIN }).expect("has a base");
         near(found.ingredient_water_pct, water / 10.0);
         near(found.weigh_pct, found.floor_pct - water / 10.0);
     }
@@ -118,7 +101,7 @@ fn weak_films_are_held_back_and_strong_ones_are_not() {
         (Species::Khorasan, None),
         (Species::Rye, None),
     ] {
-        let found = stair(&Flour { species, ..flour() }, &PLAIN).expect("has a base");
+        let found = climb(&Flour { species, ..flour() }, &PLAIN).expect("has a base");
         let held = found.steps.iter().find(|step| step.key == "weak_film");
         assert_eq!(held.map(|step| step.points), points, "{species:?}");
     }
@@ -130,7 +113,7 @@ fn green_and_aged_flour_step_and_the_days_between_do_not() {
         [(0.0, Some(-0.5)), (1.9, Some(-0.5)), (2.0, None), (14.0, None), (15.0, Some(0.5))]
     {
         let aged = Flour { age_days: Some(days), ..flour() };
-        let found = stair(&aged, &PLAIN).expect("has a base");
+        let found = climb(&aged, &PLAIN).expect("has a base");
         let age = found.steps.iter().find(|step| step.key == "age");
         assert_eq!(age.map(|step| step.points), points, "{days} days");
         let green = found.cautions.iter().any(|caution| caution.key == "green");
@@ -141,8 +124,8 @@ fn green_and_aged_flour_step_and_the_days_between_do_not() {
 #[test]
 fn the_band_is_the_root_of_the_squared_half_ranges() {
     let lines = [(Ingredient::Salt, 2.0), (Ingredient::Sugar, 4.0)];
-    let wanted = Wanted { process: Process::NoTime, lines: &lines, ..PLAIN };
-    let found = stair(&flour(), &wanted).expect("has a base");
+    let wanted = Asked { process: Process::NoTime, lines: &lines, ..PLAIN };
+    let found = climb(&flour(), &wanted).expect("has a base");
     let half = (0.3f64.powi(2) + 1.0 + 0.5f64.powi(2) + 0.8f64.powi(2)).sqrt();
     near(found.high_pct - found.floor_pct, half);
     near(found.floor_pct - found.low_pct, half);
@@ -150,43 +133,46 @@ fn the_band_is_the_root_of_the_squared_half_ranges() {
 
 #[test]
 fn a_figure_set_by_hand_keeps_the_band_where_the_flour_put_it() {
-    let free = stair(&flour(), &PLAIN).expect("has a base");
-    let wanted = Wanted { set_by_hand_pct: Some(66.0), ..PLAIN };
-    let set = stair(&flour(), &wanted).expect("has a base");
+    let free = climb(&flour(), &PLAIN).expect("has a base");
+    let wanted = Asked { set_by_hand_pct: Some(66.0), ..PLAIN };
+    let set = climb(&flour(), &wanted).expect("has a base");
     near(set.floor_pct, 66.0);
     near(set.low_pct, free.low_pct);
     near(set.high_pct, free.high_pct);
     let by_hand = set.steps.last().expect("a step");
-    assert_eq!((by_hand.key, by_hand.origin), ("by_hand", Origin::Choice));
+    assert_eq!((&*by_hand.key, by_hand.origin), ("by_hand", Origin::Choice));
     near(by_hand.points, 4.0);
 }
 
 #[test]
 fn without_absorption_there_is_no_stair_unless_the_water_is_set() {
-    let unmeasured = Flour { absorption_14_pct: None, ..flour() };
-    assert_eq!(stair(&unmeasured, &PLAIN), Err(NoBase));
-    let wanted = Wanted { set_by_hand_pct: Some(70.0), ..PLAIN };
-    let set = stair(&unmeasured, &wanted).expect("set by hand");
+    let unmeasured =
+        Flour { absorption_14_pct: None, composition: Composition::default(), ..flour() };
+    assert_eq!(climb(&unmeasured, &PLAIN), Err(NoBase::NothingStated("wheat".into())));
+    let wanted = Asked { set_by_hand_pct: Some(70.0), ..PLAIN };
+    let set = climb(&unmeasured, &wanted).expect("set by hand");
     assert_eq!(keys(&set), ["by_hand"]);
     near(set.floor_pct, 70.0);
 }
 
 #[test]
 fn strength_carries_less_through_a_machine() {
-    let by_hand = stair(&flour(), &PLAIN).expect("has a base").ceiling_pct.expect("W is known");
-    let machine = Wanted { machine_divided: true, ..PLAIN };
-    let divided = stair(&flour(), &machine).expect("has a base").ceiling_pct.expect("W is known");
+    let by_hand = climb(&flour(), &PLAIN).expect("has a base").ceiling_pct.expect("W is known");
+    let machine = Asked { machine_divided: true, ..PLAIN };
+    let divided = climb(&flour(), &machine).expect("has a base").ceiling_pct.expect("W is known");
     near(by_hand, 50.0 + 0.13 * 310.0);
     near(by_hand - divided, 8.0);
-    let unknown = stair(&Flour { w: None, ..flour() }, &PLAIN).expect("has a base");
+    let unknown = climb(&Flour { w: None, ..flour() }, &PLAIN).expect("has a base");
     assert_eq!(unknown.ceiling_pct, None);
 }
 
 #[test]
 fn the_damaged_starch_trap_opens_above_its_level() {
     for (damaged, opens) in [(8.2, false), (10.0, false), (10.1, true)] {
-        let lot = Flour { damaged_starch_pct: Some(damaged), ..flour() };
-        let found = stair(&lot, &PLAIN).expect("has a base");
+        let composition =
+            Composition { damaged_starch_pct: Some(damaged), ..Composition::default() };
+        let lot = Flour { composition, ..flour() };
+        let found = climb(&lot, &PLAIN).expect("has a base");
         let told = found.cautions.iter().find(|caution| caution.key == "damaged_starch");
         assert_eq!(told.is_some(), opens, "{damaged} %");
         if let Some(caution) = told {

@@ -1,15 +1,55 @@
 use serde::Serialize;
 
-use crate::dough::{Amount, Formula, Ingredient, Losses};
-use crate::flour::{Limit, Readings};
+use crate::dough::{Amount, FLOUR_PCT, Formula, Losses};
+use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings};
 use crate::method::{Method, Mixer};
-use crate::water::Species;
+use crate::plant::PlantNumbers;
+use crate::water::{Composition, Flour, FlourPart, Species};
 
-/// A lot as its certificate states it.
+/// Extraction from which on a flour counts as partly whole grain, %; at 100 it all is (H).
+const WHITE_EXTRACTION: f64 = 80.0;
+
+/// A flour of the dough: a lot as its certificate states it, and its share of all flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct LotInHand<'a> {
+pub struct FlourInHand<'a> {
+    pub name: &'a str,
     pub species: Species,
+    /// Flour got from 100 of grain, where it is known.
+    pub extraction_pct: Option<f64>,
     pub readings: &'a Readings,
+    pub limits: &'a [Limit],
+    /// Days from milling to mixing.
+    pub age_days: Option<f64>,
+    pub share_pct: f64,
+    pub price_per_kg: Option<f64>,
+}
+
+impl<'a> FlourInHand<'a> {
+    /// The flour as the water stair wants it; none without its moisture.
+    pub fn part(&self) -> Option<FlourPart<'a>> {
+        let readings = self.readings;
+        let on = |property, basis| readings.value(property, basis);
+        let whole_grain_pct = self.extraction_pct.map_or(0.0, |extraction| {
+            ((extraction - WHITE_EXTRACTION) / (100.0 - WHITE_EXTRACTION)).clamp(0.0, 1.0) * 100.0
+        });
+        Some(FlourPart {
+            name: self.name,
+            share_pct: self.share_pct,
+            flour: Flour {
+                moisture: readings.moisture()?,
+                absorption_14_pct: on(Property::Absorption, Some(MoistureBasis::Fourteen)),
+                composition: Composition {
+                    protein_14_pct: on(Property::Protein, Some(MoistureBasis::Fourteen)),
+                    damaged_starch_pct: on(Property::DamagedStarch, Some(MoistureBasis::AsIs)),
+                    ash_dm_pct: on(Property::Ash, Some(MoistureBasis::DryMatter)),
+                },
+                species: self.species,
+                whole_grain_pct,
+                age_days: self.age_days,
+                w: on(Property::W, None),
+            },
+        })
+    }
 }
 
 /// A formula with what scaling it needs.
@@ -19,19 +59,6 @@ pub struct FormulaInHand {
     pub style_points: f64,
     pub piece_kg: f64,
     pub losses: Losses,
-    additions: Vec<(Ingredient, f64)>,
-}
-
-impl FormulaInHand {
-    /// A checked formula with its scaling; its additions are laid out once for the stair.
-    pub fn new(formula: Formula, style_points: f64, piece_kg: f64, losses: Losses) -> Self {
-        let additions = formula.additions();
-        Self { formula, style_points, piece_kg, losses, additions }
-    }
-
-    pub(super) fn additions(&self) -> &[(Ingredient, f64)] {
-        &self.additions
-    }
 }
 
 /// A plant line: its mixer, its scale and what its room and tap usually are.
@@ -60,21 +87,35 @@ pub struct Knobs {
     pub tap_c: Option<f64>,
 }
 
-/// The dough in hand: a product's formula, method and line, a lot, and what is set for tonight.
+/// The dough in hand: a product's formula, method and line, a lot of each of its flours, the
+/// plant's own numbers, and what is set for tonight.
 #[derive(Debug, Clone, Copy)]
 pub struct Hand<'a> {
-    pub lot: LotInHand<'a>,
-    pub limits: &'a [Limit],
+    /// The main one first; their shares together 100.
+    pub flours: &'a [FlourInHand<'a>],
     pub formula: &'a FormulaInHand,
     pub method: &'a Method,
     pub line: &'a LineInHand,
-    /// Days from milling to mixing.
-    pub age_days: Option<f64>,
+    pub numbers: &'a PlantNumbers,
     pub knobs: Knobs,
 }
 
-impl Hand<'_> {
+impl<'a> Hand<'a> {
     pub(super) fn division_kg(&self) -> f64 {
         self.knobs.division_kg.unwrap_or(self.line.division_kg)
+    }
+
+    /// The flours as the water stair wants them; the name of the first that states no moisture.
+    pub fn parts(&self) -> Result<Vec<FlourPart<'a>>, &'a str> {
+        self.flours.iter().map(|flour| flour.part().ok_or(flour.name)).collect()
+    }
+
+    /// The flours' moisture by their shares; none where one does not state it.
+    pub(super) fn moisture(&self) -> Option<Moisture> {
+        let mut percent = 0.0;
+        for flour in self.flours {
+            percent += flour.readings.moisture()?.percent() * flour.share_pct / FLOUR_PCT;
+        }
+        Moisture::new(percent).ok().filter(|_| !self.flours.is_empty())
     }
 }

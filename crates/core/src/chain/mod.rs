@@ -7,15 +7,18 @@ mod whys;
 
 use serde::Serialize;
 
-pub use hand::{FormulaInHand, Hand, Knobs, LineInHand, LotInHand};
+pub use hand::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
 pub use moves::{Because, Link, Move, moves};
 pub use whys::{Whys, whys};
 
-use crate::dough::{FLOUR_PCT, Ingredient, Scaled, scale};
-use crate::flour::{Assessment, Moisture, MoistureBasis, Property, Rule, Verdict, concerns};
+use crate::dough::{AllergenLine, Columns, Cost, FLOUR_PCT, Scaled, allergen_line, cost, scale};
+use crate::flour::{Assessment, Moisture, Rule, Verdict, concerns};
 use crate::heat::{Answer, Balance, Part, YEAST_WATER_C, flour_specific_heat};
 use crate::method::{Plan, Sheet, sheet};
-use crate::water::{Flour, Stair, Wanted, stair};
+use crate::water::{Addition, FlourPart, Stair, Wanted, stair};
+
+/// Specific heat of a sponge, starter or scald, kJ/kg·K.
+const PART_SPECIFIC_HEAT: f64 = 2.8;
 
 /// Every link's result for the dough in hand.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -32,18 +35,43 @@ pub struct Chain {
     pub trouble: Option<Trouble>,
 }
 
-/// How the lot stands to its specification, as far as the links after it care.
+/// How the lots stand to their specifications, as far as the links after them care.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct FlourLink {
+    /// The worst of them.
     pub verdict: Verdict,
-    /// The properties that are not simply in; the certificate has all of them.
+    /// The main flour's properties that are not simply in; the certificate has all of them.
     pub concerns: Vec<Rule>,
+    /// The other flours of the formula.
+    pub others: Vec<OtherFlour>,
+}
+
+/// How the lot of another flour of the formula stands.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct OtherFlour {
+    pub name: String,
+    pub share_pct: f64,
+    pub verdict: Verdict,
 }
 
 impl FlourLink {
-    fn of(Assessment { verdict, rules }: Assessment) -> Self {
-        Self { verdict, concerns: rules }
+    fn of(flours: &[FlourInHand<'_>]) -> Self {
+        let Some((main, others)) = flours.split_first() else {
+            return Self { verdict: Verdict::Missing, concerns: Vec::new(), others: Vec::new() };
+        };
+        let Assessment { verdict, rules } = concerns(main.limits, main.readings);
+        let others: Vec<OtherFlour> = others
+            .iter()
+            .map(|other| OtherFlour {
+                name: other.name.into(),
+                share_pct: other.share_pct,
+                verdict: concerns(other.limits, other.readings).verdict,
+            })
+            .collect();
+        let verdict = others.iter().map(|other| other.verdict).fold(verdict, Verdict::max);
+        Self { verdict, concerns: rules, others }
     }
 }
 
@@ -65,10 +93,16 @@ pub struct DoughLink {
     pub flour_kg: f64,
     /// Of one dough, to weigh, ice included.
     pub water_kg: f64,
+    /// Of that, in the final dough.
+    pub final_water_kg: f64,
     /// Water weighed over flour.
     pub formula_hydration_pct: f64,
     /// With the water other ingredients bring.
     pub effective_hydration_pct: f64,
+    /// Where the dough has parts or several flours: what goes into which.
+    pub columns: Option<Columns>,
+    pub cost: Cost,
+    pub allergens: AllergenLine,
 }
 
 /// The heat balance of one dough and what it rests on.
@@ -96,19 +130,22 @@ pub struct MethodLink {
 /// Computes every link for the dough in hand, and the sheet the floor works from.
 pub fn chain(hand: &Hand<'_>) -> Chain {
     let mut chain = figures(hand);
-    let moisture = hand.lot.readings.moisture();
+    let moisture = hand.moisture();
     if let (Some(water), Some(dough), Some(moisture)) = (&chain.water, &chain.dough, moisture) {
         let heat = heat(hand, moisture, dough, chain.method.mixing_kj_per_kg);
-        chain.sheet = Some(sheet(&Plan {
+        chain.sheet = sheet(&Plan {
             formula: &hand.formula.formula,
+            library: &hand.numbers.library,
             method: hand.method,
             mixer: &hand.line.mixer,
             scaled: &dough.scaled,
             weigh_pct: water.weigh_pct,
+            hold_back: water.hold_back.as_ref(),
             heat: &heat.answer,
             target_c: heat.target_c,
             division_kg: hand.division_kg(),
-        }));
+        })
+        .ok();
         chain.heat = Some(heat);
     }
     chain
@@ -117,9 +154,8 @@ pub fn chain(hand: &Hand<'_>) -> Chain {
 /// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`moves`]
 /// closes the heat balances itself.
 pub fn figures(hand: &Hand<'_>) -> Chain {
-    let readings = hand.lot.readings;
     let mut chain = Chain {
-        flour: FlourLink::of(concerns(hand.limits, readings)),
+        flour: FlourLink::of(hand.flours),
         water: None,
         dough: None,
         heat: None,
@@ -127,65 +163,71 @@ pub fn figures(hand: &Hand<'_>) -> Chain {
         sheet: None,
         trouble: None,
     };
-    if let Err(trouble) = run(hand, readings.moisture(), &mut chain) {
+    if let Err(trouble) = run(hand, &mut chain) {
         chain.trouble = Some(trouble);
     }
     chain
 }
 
-fn run(hand: &Hand<'_>, moisture: Option<Moisture>, chain: &mut Chain) -> Result<(), Trouble> {
+fn run(hand: &Hand<'_>, chain: &mut Chain) -> Result<(), Trouble> {
     let cannot = |link, says: String| Trouble { link, says };
-    let moisture = moisture.ok_or_else(|| {
-        cannot(
-            Link::Flour,
-            "the certificate has no moisture: nothing can be moved to the lot".into(),
-        )
+    let flours = hand.parts().map_err(|name| {
+        let says = format!("the certificate of {name} has no moisture: nothing can be moved to it");
+        cannot(Link::Flour, says)
     })?;
-    let water = stair(&flour(hand, moisture), &wanted(hand))
-        .map_err(|error| cannot(Link::Water, error.to_string()))?;
-    let weigh_pct = water.weigh_pct;
-    if weigh_pct < 0.0 {
+    let water = water(hand, &flours).map_err(|error| cannot(Link::Water, error.to_string()))?;
+    if water.weigh_pct < 0.0 {
         let says = "the other ingredients bring more water than the flour wants".into();
         return Err(cannot(Link::Dough, says));
     }
-    let dough = dough(hand, &water);
+    let formula = &hand.formula.formula;
+    let columns =
+        formula.columns(water.weigh_pct).map_err(|early| cannot(Link::Dough, early.to_string()))?;
+    chain.dough = Some(dough(hand, &water, columns));
     chain.water = Some(water);
-    chain.dough = Some(dough);
     Ok(())
 }
 
-fn flour(hand: &Hand<'_>, moisture: Moisture) -> Flour {
-    let readings = hand.lot.readings;
-    Flour {
-        moisture,
-        absorption_14_pct: readings.value(Property::Absorption, Some(MoistureBasis::Fourteen)),
-        species: hand.lot.species,
-        age_days: hand.age_days,
-        damaged_starch_pct: readings.value(Property::DamagedStarch, Some(MoistureBasis::AsIs)),
-        w: readings.value(Property::W, None),
-    }
-}
-
-fn wanted<'a>(hand: &'a Hand<'_>) -> Wanted<'a> {
-    Wanted {
+fn water(hand: &Hand<'_>, flours: &[FlourPart<'_>]) -> Result<Stair, crate::water::NoBase> {
+    let library = &hand.numbers.library;
+    let lines: Vec<Addition<'_>> = hand
+        .formula
+        .formula
+        .additions()
+        .map(|line| Addition { facts: library.facts(line.ingredient), pct: line.pct })
+        .collect();
+    let wanted = Wanted {
         process: hand.method.process,
-        lines: hand.formula.additions(),
+        lines: &lines,
         style_points: hand.formula.style_points,
         set_by_hand_pct: hand.knobs.hydration_pct,
         machine_divided: hand.method.machine_divided,
-    }
+        rules: &hand.numbers.rules,
+        model: &hand.numbers.model,
+    };
+    stair(flours, &wanted)
 }
 
-fn dough(hand: &Hand<'_>, water: &Stair) -> DoughLink {
+fn dough(hand: &Hand<'_>, water: &Stair, columns: Columns) -> DoughLink {
     let FormulaInHand { formula, piece_kg, losses, .. } = hand.formula;
-    let scaled = scale(hand.knobs.amount, *piece_kg, hand.line.mixer.max_kg, *losses);
-    let flour_kg = scaled.dough_kg / formula.total_pct(water.weigh_pct) * FLOUR_PCT;
+    let total_pct = formula.total_pct(water.weigh_pct);
+    let max_kg = hand.line.mixer.max_kg;
+    let scaled = scale(hand.knobs.amount, *piece_kg, max_kg, *losses, total_pct);
+    let flour_kg = scaled.dough_kg / total_pct * FLOUR_PCT;
+    let prices: Vec<(f64, Option<f64>)> =
+        hand.flours.iter().map(|flour| (flour.share_pct, flour.price_per_kg)).collect();
+    let species: Vec<_> = hand.flours.iter().map(|flour| flour.species).collect();
+    let library = &hand.numbers.library;
     DoughLink {
         scaled,
         flour_kg,
         water_kg: flour_kg * water.weigh_pct / FLOUR_PCT,
+        final_water_kg: flour_kg * columns.final_dough.water_pct / FLOUR_PCT,
         formula_hydration_pct: water.weigh_pct,
         effective_hydration_pct: water.floor_pct,
+        cost: cost(formula, water.weigh_pct, &scaled, &prices, library),
+        allergens: allergen_line(formula, &species, library),
+        columns: (!formula.parts().is_empty() || !formula.flours().is_empty()).then_some(columns),
     }
 }
 
@@ -197,34 +239,45 @@ fn method(hand: &Hand<'_>) -> MethodLink {
     }
 }
 
+/// The heat balance of the final dough, which its parts meet at temperatures of their own.
 fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) -> Balance {
     let Knobs { target_c, flour_c, room_c, tap_c, .. } = hand.knobs;
-    let parts = hand.formula.formula.lines().iter().map(|line| {
-        let is_flour = line.ingredient == Ingredient::Flour;
+    let formula = &hand.formula.formula;
+    let early_flour_pct: f64 = formula.parts().iter().map(|part| part.flour_pct).sum();
+    let final_flour_kg = dough.flour_kg * (FLOUR_PCT - early_flour_pct) / FLOUR_PCT;
+    let library = &hand.numbers.library;
+    let mut parts = vec![Part {
+        name: "flour".into(),
+        kg: final_flour_kg,
+        temperature_c: flour_c.unwrap_or(hand.line.flour_c),
+        specific_heat: flour_specific_heat(moisture),
+        is_flour: true,
+    }];
+    parts.extend(formula.additions().map(|line| {
+        let facts = library.facts(line.ingredient);
         Part {
-            name: line.ingredient.label().into(),
-            kg: dough.flour_kg * line.pct / FLOUR_PCT,
-            temperature_c: if is_flour {
-                flour_c.unwrap_or(hand.line.flour_c)
-            } else {
-                room_c.unwrap_or(hand.line.room_c)
-            },
-            specific_heat: if is_flour {
-                flour_specific_heat(moisture)
-            } else {
-                line.ingredient.specific_heat()
-            },
-            is_flour,
+            name: facts.label.clone(),
+            kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT,
+            temperature_c: room_c.unwrap_or(hand.line.room_c),
+            specific_heat: facts.specific_heat,
+            is_flour: false,
         }
-    });
+    }));
+    parts.extend(formula.parts().iter().map(|part| Part {
+        name: part.name.clone().into(),
+        kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
+        temperature_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
+        specific_heat: PART_SPECIFIC_HEAT,
+        is_flour: false,
+    }));
     Balance {
-        parts: parts.collect(),
-        water_kg: dough.water_kg,
+        parts,
+        water_kg: dough.final_water_kg,
         tap_c: tap_c.unwrap_or(hand.line.tap_c),
         target_c: target_c.unwrap_or(hand.method.target_c),
         mixing_kj_per_kg: energy,
         mixing_min: Some(hand.method.mixing_min()),
-        flour_wetted_kg: dough.flour_kg,
+        flour_wetted_kg: final_flour_kg,
         chilled_min_c: hand.line.chilled_min_c,
         ice_c: 0.0,
         max_ice_pct: hand.line.max_ice_pct,
@@ -234,10 +287,12 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
 fn heat(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) -> HeatLink {
     let balance = balance(hand, moisture, dough, energy);
     let answer = balance.solve();
-    let has_yeast = hand.formula.formula.lines().iter().any(|line| {
-        matches!(line.ingredient, Ingredient::InstantYeast | Ingredient::FreshYeast)
-            && line.pct > 0.0
-    });
+    let has_yeast = hand
+        .formula
+        .formula
+        .lines()
+        .iter()
+        .any(|line| line.ingredient.is_yeast() && line.pct > 0.0);
     let mut cautions = Vec::new();
     if has_yeast && answer.water_c > YEAST_WATER_C {
         cautions.push(format!(

@@ -71,6 +71,14 @@ pub fn moves(before: (&Hand<'_>, &Chain), after: (&Hand<'_>, &Chain)) -> Vec<Mov
             of("flour_kg", "flour", a.flour_kg, b.flour_kg, &[water.clone(), mass.clone()]),
             of("water_kg", "water to weigh", a.water_kg, b.water_kg, &[water, mass]),
         ]);
+        let mut cost =
+            figure(Link::Dough, "cost", "ingredients of a kilo", "", a.cost.per_kg, b.cost.per_kg);
+        cost.because = told(&[because(
+            "dough from 100 of flour",
+            b.cost.dough_yield - a.cost.dough_yield,
+            "kg",
+        )]);
+        moved.push(cost);
     }
     moved.extend(heat(before, after));
     let mut time = figure(
@@ -109,15 +117,15 @@ fn told(reasons: &[Because]) -> Vec<Because> {
 
 /// The stairs' differences step by step: they add up to the floor's.
 fn steps(before: &Stair, after: &Stair) -> Vec<Because> {
-    let points = |stair: &Stair, key| {
+    let points = |stair: &Stair, key: &str| {
         stair.steps.iter().find(|step| step.key == key).map_or(0.0, |step| step.points)
     };
-    let mut seen = Vec::new();
+    let mut seen: Vec<&str> = Vec::new();
     let mut reasons = Vec::new();
     for step in after.steps.iter().chain(&before.steps) {
-        if !seen.contains(&step.key) {
-            seen.push(step.key);
-            let delta = points(after, step.key) - points(before, step.key);
+        if !seen.contains(&&*step.key) {
+            seen.push(&step.key);
+            let delta = points(after, &step.key) - points(before, &step.key);
             reasons.push(because(&step.label, delta, "points"));
         }
     }
@@ -128,20 +136,16 @@ fn steps(before: &Stair, after: &Stair) -> Vec<Because> {
 type Swap = (&'static str, fn(&mut Balance, &Balance));
 const SWAPS: [Swap; 7] = [
     ("masses and the flour's moisture", |now, then| {
-        let temperatures = |flour| {
-            now.parts.iter().find(|part| part.is_flour == flour).map(|part| part.temperature_c)
-        };
-        let (flour_c, other_c) = (temperatures(true), temperatures(false));
         let mut parts = then.parts.clone();
         for part in &mut parts {
-            let kept = if part.is_flour { flour_c } else { other_c };
-            part.temperature_c = kept.unwrap_or(part.temperature_c);
+            let same = now.parts.iter().find(|before| before.name == part.name);
+            part.temperature_c = same.map_or(part.temperature_c, |before| before.temperature_c);
         }
         now.parts = parts;
         now.water_kg = then.water_kg;
         now.flour_wetted_kg = then.flour_wetted_kg;
     }),
-    ("flour and room temperature", |now, then| now.parts.clone_from(&then.parts)),
+    ("flour, room and sponge temperature", |now, then| now.parts.clone_from(&then.parts)),
     ("tap temperature", |now, then| now.tap_c = then.tap_c),
     ("mixing", |now, then| {
         now.mixing_kj_per_kg = then.mixing_kj_per_kg;
@@ -191,5 +195,5 @@ fn heat(before: (&Hand<'_>, &Chain), after: (&Hand<'_>, &Chain)) -> Vec<Move> {
 
 fn balance_of((hand, chain): (&Hand<'_>, &Chain)) -> Option<Balance> {
     let dough = chain.dough.as_ref()?;
-    Some(balance(hand, hand.lot.readings.moisture()?, dough, chain.method.mixing_kj_per_kg))
+    Some(balance(hand, hand.moisture()?, dough, chain.method.mixing_kj_per_kg))
 }

@@ -17,7 +17,7 @@ pub struct Whys {
 /// the chain is computed at every move of a slider.
 pub fn whys(hand: &Hand<'_>, chain: &Chain) -> Whys {
     let links = chain.dough.as_ref().zip(chain.water.as_ref());
-    let heat = chain.dough.as_ref().zip(hand.lot.readings.moisture()).map(|(dough, moisture)| {
+    let heat = chain.dough.as_ref().zip(hand.moisture()).map(|(dough, moisture)| {
         balance(hand, moisture, dough, chain.method.mixing_kj_per_kg).why()
     });
     Whys {

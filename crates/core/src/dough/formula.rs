@@ -1,10 +1,14 @@
 use serde::{Deserialize, Serialize};
 
-use super::Ingredient;
+use super::{DoughPart, DoughPartInput, Ingredient};
 use crate::units::{Bound, Faults, Given};
 
 /// All flour together, in baker's percent.
 pub const FLOUR_PCT: f64 = 100.0;
+/// How far sums of percentages may be off.
+const SLACK: f64 = 1e-6;
+/// Most lines, flours or parts.
+const MOST: usize = 60;
 
 /// One line of a formula.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -15,10 +19,23 @@ pub struct Line {
     pub pct: f64,
 }
 
-/// A formula in baker's percent: everything but the water, which the flour decides.
+/// One of several flours of a formula.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FlourShare {
+    pub name: String,
+    /// In percent of all flour.
+    pub share_pct: f64,
+}
+
+/// A formula in baker's percent: everything but the water of the whole dough, which the flour
+/// decides. Its lines are of the whole dough; its parts say how much of that is made before.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Formula {
     lines: Vec<Line>,
+    /// Empty where the product's own flour is all of it.
+    flours: Vec<FlourShare>,
+    parts: Vec<DoughPart>,
 }
 
 /// One line as it was typed.
@@ -30,11 +47,37 @@ pub struct LineInput {
     pub pct: Given,
 }
 
+/// One of several flours as it was typed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FlourShareInput {
+    #[serde(default)]
+    pub name: String,
+    /// 0 to 100 % of all flour.
+    #[serde(default)]
+    pub share_pct: Given,
+}
+
+/// A formula as it was typed.
+#[derive(Debug, Clone, PartialEq, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FormulaDraft {
+    /// Of the whole dough; flour is 100, water is left to the flour.
+    #[serde(default)]
+    pub lines: Vec<LineInput>,
+    /// Where there are several: the main one first, together 100.
+    #[serde(default)]
+    pub flours: Vec<FlourShareInput>,
+    /// What is made before the final dough.
+    #[serde(default)]
+    pub parts: Vec<DoughPartInput>,
+}
+
 const PCT: Bound = Bound::new("pct", "percent on flour", "%", 0.0, 100.0);
+const SHARE: Bound = Bound::new("share_pct", "share of the flour", "%", 0.0, 100.0);
 
 impl Formula {
-    /// Checks that the lines make a dough: flour adds to 100, nothing negative, nothing twice, and
-    /// water left to the stair.
+    /// A formula of lines alone: one flour, nothing made before.
     ///
     /// ```
     /// use ironpeel_core::dough::{Formula, Ingredient, LineInput};
@@ -44,45 +87,185 @@ impl Formula {
     /// assert_eq!(faults.0[0].field, "lines[0].pct");
     /// ```
     pub fn new(lines: &[LineInput]) -> Result<Self, Faults> {
+        Self::check(&FormulaDraft { lines: lines.to_vec(), ..FormulaDraft::default() })
+    }
+
+    /// Checks that a draft makes a dough: flour adds to 100, nothing negative, nothing twice, water
+    /// left to the flour, and no part takes more than the whole dough has.
+    pub fn check(draft: &FormulaDraft) -> Result<Self, Faults> {
         let mut faults = Faults::default();
-        let mut checked: Vec<Line> = Vec::with_capacity(lines.len());
-        for (at, LineInput { ingredient, pct }) in lines.iter().enumerate() {
-            let pct = PCT.check(pct, &format!("lines[{at}]."), &mut faults);
-            if *ingredient == Ingredient::Water {
-                let message = "water comes from the flour's stair; leave the line out";
-                faults.push(format!("lines[{at}].ingredient"), message);
+        for (list, count) in [
+            ("lines", draft.lines.len()),
+            ("flours", draft.flours.len()),
+            ("parts", draft.parts.len()),
+        ] {
+            if count > MOST {
+                faults.push(list, format!("up to {MOST}; {count} were given"));
+                return Err(faults);
             }
-            if checked.iter().any(|line| line.ingredient == *ingredient) {
-                let message = format!("{} stands twice; keep one line", ingredient.label());
-                faults.push(format!("lines[{at}].ingredient"), message);
-            }
-            checked.push(Line { ingredient: *ingredient, pct });
         }
-        let flour = checked.iter().find(|line| line.ingredient == Ingredient::Flour);
-        let flour_pct = flour.map_or(0.0, |line| line.pct);
-        if faults.0.is_empty() && (flour_pct - FLOUR_PCT).abs() > 1e-6 {
+        let lines = check_lines(&draft.lines, "", &mut faults);
+        let flours = check_flours(&draft.flours, &mut faults);
+        let parts: Vec<DoughPart> = (0..)
+            .zip(&draft.parts)
+            .map(|(at, part)| part.check(&format!("parts[{at}]."), &mut faults))
+            .collect();
+        let formula = Self { lines, flours, parts };
+        if faults.0.is_empty() {
+            formula.check_sums(&mut faults);
+        }
+        faults.or(formula)
+    }
+
+    fn check_sums(&self, faults: &mut Faults) {
+        let flour_pct = self.pct_of(Ingredient::Flour);
+        if (flour_pct - FLOUR_PCT).abs() > SLACK {
             let message = format!(
                 "flour adds to {flour_pct} %; baker's percent is on total flour, so it must be 100: \
                  these percentages make no dough"
             );
             faults.push("lines", message);
         }
-        faults.or(Self { lines: checked })
+        for (at, part) in self.parts.iter().enumerate() {
+            for (line_at, Line { ingredient, .. }) in part.lines.iter().enumerate() {
+                let field = format!("parts[{at}].lines[{line_at}]");
+                if *ingredient == Ingredient::Flour {
+                    faults.push(field, "the part's flour has a place of its own");
+                    continue;
+                }
+                let (whole, used) = (self.pct_of(*ingredient), self.in_parts(*ingredient));
+                if used > whole + SLACK {
+                    let message = format!(
+                        "the parts take {used} % of {ingredient}, the whole dough has {whole} %: \
+                         raise it in the whole dough first"
+                    );
+                    faults.push(field, message);
+                }
+            }
+            let known = |name: &&String| self.flours.iter().any(|flour| flour.name == **name);
+            if let Some(name) = part.flour.as_ref().filter(|name| !known(name)) {
+                let message = format!("{name} is none of the formula's flours");
+                faults.push(format!("parts[{at}].flour"), message);
+            }
+        }
+        let early: f64 = self.parts.iter().map(|part| part.flour_pct).sum();
+        if early > FLOUR_PCT + SLACK {
+            faults.push("parts", format!("the parts take {early} % of the flour; there is 100"));
+        } else if let Some(short) =
+            self.final_flours().iter().find(|flour| flour.share_pct < -SLACK)
+        {
+            let message = format!("the parts take more {} than the dough has", short.name);
+            faults.push("parts", message);
+        }
     }
 
-    /// The lines in the order they go in.
+    /// The lines of the whole dough, in the order they go in.
     pub fn lines(&self) -> &[Line] {
         &self.lines
     }
 
-    /// Everything but flour, as the stair wants it.
-    pub fn additions(&self) -> Vec<(Ingredient, f64)> {
-        let others = self.lines.iter().filter(|line| line.ingredient != Ingredient::Flour);
-        others.map(|line| (line.ingredient, line.pct)).collect()
+    /// Several flours with their shares, the main one first; empty where there is one.
+    pub fn flours(&self) -> &[FlourShare] {
+        &self.flours
+    }
+
+    /// What is made before the final dough.
+    pub fn parts(&self) -> &[DoughPart] {
+        &self.parts
+    }
+
+    /// Everything but flour, of the whole dough.
+    pub fn additions(&self) -> impl Iterator<Item = &Line> {
+        self.lines.iter().filter(|line| line.ingredient != Ingredient::Flour)
+    }
+
+    /// How much of an ingredient the whole dough has, in baker's percent.
+    pub fn pct_of(&self, ingredient: Ingredient) -> f64 {
+        self.lines.iter().find(|line| line.ingredient == ingredient).map_or(0.0, |line| line.pct)
     }
 
     /// Dough made from 100 of flour with so much water weighed, in baker's percent.
     pub fn total_pct(&self, weigh_pct: f64) -> f64 {
         self.lines.iter().map(|line| line.pct).sum::<f64>() + weigh_pct
     }
+
+    /// Water the parts take, in percent on all flour.
+    pub fn early_water_pct(&self) -> f64 {
+        self.parts.iter().map(|part| part.water_pct).sum()
+    }
+
+    /// How much of an ingredient goes into parts.
+    fn in_parts(&self, ingredient: Ingredient) -> f64 {
+        let lines = self.parts.iter().flat_map(|part| &part.lines);
+        lines.filter(|line| line.ingredient == ingredient).map(|line| line.pct).sum()
+    }
+
+    /// How much of a line is left for the final dough.
+    pub fn in_final(&self, line: &Line) -> f64 {
+        (line.pct - self.in_parts(line.ingredient)).max(0.0)
+    }
+
+    /// The flours of a part, in percent of all flour.
+    pub(super) fn flours_of(&self, part: &DoughPart) -> Vec<FlourShare> {
+        match &part.flour {
+            Some(name) => vec![FlourShare { name: name.clone(), share_pct: part.flour_pct }],
+            None => self
+                .flours
+                .iter()
+                .map(|flour| FlourShare {
+                    name: flour.name.clone(),
+                    share_pct: flour.share_pct * part.flour_pct / FLOUR_PCT,
+                })
+                .collect(),
+        }
+    }
+
+    /// What is left of each flour for the final dough, in percent of all flour.
+    pub(super) fn final_flours(&self) -> Vec<FlourShare> {
+        let mut left = self.flours.clone();
+        for taken in self.parts.iter().flat_map(|part| self.flours_of(part)) {
+            if let Some(flour) = left.iter_mut().find(|flour| flour.name == taken.name) {
+                flour.share_pct -= taken.share_pct;
+            }
+        }
+        left
+    }
+}
+
+pub(super) fn check_lines(lines: &[LineInput], at: &str, faults: &mut Faults) -> Vec<Line> {
+    let mut checked: Vec<Line> = Vec::with_capacity(lines.len());
+    for (number, LineInput { ingredient, pct }) in lines.iter().enumerate() {
+        let field = format!("{at}lines[{number}].");
+        let pct = PCT.check(pct, &field, faults);
+        if *ingredient == Ingredient::Water {
+            let message = "water comes from the flour's stair; leave the line out";
+            faults.push(format!("{field}ingredient"), message);
+        }
+        if checked.iter().any(|line| line.ingredient == *ingredient) {
+            let message = format!("{ingredient} stands twice; keep one line");
+            faults.push(format!("{field}ingredient"), message);
+        }
+        checked.push(Line { ingredient: *ingredient, pct });
+    }
+    checked
+}
+
+fn check_flours(flours: &[FlourShareInput], faults: &mut Faults) -> Vec<FlourShare> {
+    let mut checked: Vec<FlourShare> = Vec::with_capacity(flours.len());
+    for (at, FlourShareInput { name, share_pct }) in flours.iter().enumerate() {
+        let field = format!("flours[{at}].");
+        let name = name.trim();
+        let share_pct = SHARE.check(share_pct, &field, faults);
+        if name.is_empty() {
+            faults.push(format!("{field}name"), "which flour?");
+        } else if checked.iter().any(|flour| flour.name == name) {
+            faults.push(format!("{field}name"), format!("{name} stands twice; keep one line"));
+        }
+        checked.push(FlourShare { name: name.into(), share_pct });
+    }
+    let sum: f64 = checked.iter().map(|flour| flour.share_pct).sum();
+    if !checked.is_empty() && faults.0.is_empty() && (sum - FLOUR_PCT).abs() > SLACK {
+        faults.push("flours", format!("the flours' shares add to {sum} %; they must add to 100"));
+    }
+    checked
 }

@@ -1,17 +1,22 @@
-use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
+use std::fmt;
 
-/// What a formula's lines may be made of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
+use serde::de::{self, Deserialize, Deserializer};
+use serde::{Serialize, Serializer};
+
+/// What a formula's lines may be made of: what the house knows, or something of the plant's own,
+/// by its number in the plant's library.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum Ingredient {
     Flour,
     Water,
     InstantYeast,
+    ActiveDryYeast,
     FreshYeast,
     Salt,
     Sugar,
     Fat,
+    Oil,
     Butter,
     VitalGluten,
     SkimMilkPowder,
@@ -26,46 +31,61 @@ pub enum Ingredient {
     Honey,
     Molasses,
     MaltSyrup,
+    MaltFlour,
     Vinegar,
     AscorbicAcid,
+    Seeds,
+    PotatoFlakes,
+    Xanthan,
+    Own(u16),
 }
 
-/// Points of water on flour for each 1 % of an ingredient: typical, low, high. House defaults.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Effect {
-    pub points: f64,
-    pub low: f64,
-    pub high: f64,
-    pub reason: &'static str,
-}
-
-const SUGAR: Effect =
-    Effect { points: -0.25, low: -0.5, high: -0.1, reason: "dissolved sugar slackens the dough" };
-const FAT: Effect =
-    Effect { points: -0.3, low: -0.5, high: -0.1, reason: "fat softens in place of water" };
-
-impl Effect {
-    /// The effect of an ingredient of which only a part acts so.
-    const fn part(self, share: f64) -> Self {
-        Self {
-            points: self.points * share,
-            low: self.low * share,
-            high: self.high * share,
-            reason: self.reason,
-        }
-    }
-}
+/// The words of what the house knows, in the order of [`Ingredient::ALL`].
+const WORDS: [&str; 29] = [
+    "flour",
+    "water",
+    "instant_yeast",
+    "active_dry_yeast",
+    "fresh_yeast",
+    "salt",
+    "sugar",
+    "fat",
+    "oil",
+    "butter",
+    "vital_gluten",
+    "skim_milk_powder",
+    "soy_flour",
+    "oat_fibre",
+    "psyllium",
+    "inulin",
+    "bran",
+    "milk",
+    "egg",
+    "egg_white",
+    "honey",
+    "molasses",
+    "malt_syrup",
+    "malt_flour",
+    "vinegar",
+    "ascorbic_acid",
+    "seeds",
+    "potato_flakes",
+    "xanthan",
+];
+const OWN: &str = "own_";
 
 impl Ingredient {
-    /// Every ingredient a line may name.
-    pub const ALL: [Self; 23] = [
+    /// Every ingredient the house knows.
+    pub const ALL: [Self; 29] = [
         Self::Flour,
         Self::Water,
         Self::InstantYeast,
+        Self::ActiveDryYeast,
         Self::FreshYeast,
         Self::Salt,
         Self::Sugar,
         Self::Fat,
+        Self::Oil,
         Self::Butter,
         Self::VitalGluten,
         Self::SkimMilkPowder,
@@ -80,120 +100,83 @@ impl Ingredient {
         Self::Honey,
         Self::Molasses,
         Self::MaltSyrup,
+        Self::MaltFlour,
         Self::Vinegar,
         Self::AscorbicAcid,
+        Self::Seeds,
+        Self::PotatoFlakes,
+        Self::Xanthan,
     ];
 
     /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
+    pub fn key(self) -> Cow<'static, str> {
         match self {
-            Self::Flour => "flour",
-            Self::Water => "water",
-            Self::InstantYeast => "instant_yeast",
-            Self::FreshYeast => "fresh_yeast",
-            Self::Salt => "salt",
-            Self::Sugar => "sugar",
-            Self::Fat => "fat",
-            Self::Butter => "butter",
-            Self::VitalGluten => "vital_gluten",
-            Self::SkimMilkPowder => "skim_milk_powder",
-            Self::SoyFlour => "soy_flour",
-            Self::OatFibre => "oat_fibre",
-            Self::Psyllium => "psyllium",
-            Self::Inulin => "inulin",
-            Self::Bran => "bran",
-            Self::Milk => "milk",
-            Self::Egg => "egg",
-            Self::EggWhite => "egg_white",
-            Self::Honey => "honey",
-            Self::Molasses => "molasses",
-            Self::MaltSyrup => "malt_syrup",
-            Self::Vinegar => "vinegar",
-            Self::AscorbicAcid => "ascorbic_acid",
+            Self::Own(number) => Cow::Owned(format!("{OWN}{number}")),
+            known => Cow::Borrowed(WORDS[known.index()]),
         }
     }
 
     /// The ingredient of this word.
+    ///
+    /// ```
+    /// use ironpeel_core::dough::Ingredient;
+    /// assert_eq!(Ingredient::from_key("oat_fibre"), Some(Ingredient::OatFibre));
+    /// assert_eq!(Ingredient::from_key("own_7"), Some(Ingredient::Own(7)));
+    /// assert_eq!(Ingredient::from_key("sand"), None);
+    /// ```
     pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|ingredient| ingredient.key() == key)
+        if let Some(number) = key.strip_prefix(OWN) {
+            let is_plain = number.bytes().all(|byte| byte.is_ascii_digit());
+            return is_plain.then(|| number.parse().ok().map(Self::Own)).flatten();
+        }
+        WORDS.iter().position(|word| *word == key).map(|at| Self::ALL[at])
     }
 
-    /// The word on screen.
-    pub const fn label(self) -> &'static str {
-        match self {
-            Self::Flour => "flour",
-            Self::Water => "water",
-            Self::InstantYeast => "instant yeast",
-            Self::FreshYeast => "fresh yeast",
-            Self::Salt => "salt",
-            Self::Sugar => "sugar",
-            Self::Fat => "fat",
-            Self::Butter => "butter",
-            Self::VitalGluten => "vital gluten",
-            Self::SkimMilkPowder => "skim milk powder",
-            Self::SoyFlour => "soy flour",
-            Self::OatFibre => "oat fibre",
-            Self::Psyllium => "psyllium",
-            Self::Inulin => "inulin",
-            Self::Bran => "bran",
-            Self::Milk => "milk",
-            Self::Egg => "egg",
-            Self::EggWhite => "egg white",
-            Self::Honey => "honey",
-            Self::Molasses => "molasses",
-            Self::MaltSyrup => "malt syrup",
-            Self::Vinegar => "vinegar",
-            Self::AscorbicAcid => "ascorbic acid",
+    /// Whether it lives and raises the dough.
+    pub const fn is_yeast(self) -> bool {
+        matches!(self, Self::InstantYeast | Self::ActiveDryYeast | Self::FreshYeast)
+    }
+
+    /// Its place in [`Ingredient::ALL`]; of the plant's own, after them.
+    pub(super) fn index(self) -> usize {
+        Self::ALL.iter().position(|known| *known == self).unwrap_or(Self::ALL.len())
+    }
+}
+
+impl fmt::Display for Ingredient {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(&self.key())
+    }
+}
+
+impl Serialize for Ingredient {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(&self.key())
+    }
+}
+
+impl<'de> Deserialize<'de> for Ingredient {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let word = String::deserialize(deserializer)?;
+        Self::from_key(&word).ok_or_else(|| {
+            let short: String = word.chars().take(40).collect();
+            de::Error::custom(format!("“{short}” is no ingredient; use one of {WORDS:?}"))
+        })
+    }
+}
+
+#[cfg(feature = "openapi")]
+mod openapi {
+    use utoipa::openapi::{RefOr, Schema, schema};
+
+    impl utoipa::PartialSchema for super::Ingredient {
+        fn schema() -> RefOr<Schema> {
+            schema::ObjectBuilder::new()
+                .schema_type(schema::Type::String)
+                .description(Some(format!("One of {:?}, or own_ and a number.", super::WORDS)))
+                .into()
         }
     }
 
-    /// Water it brings, in percent of itself.
-    pub const fn water_pct(self) -> f64 {
-        match self {
-            Self::Water => 100.0,
-            Self::Milk => 87.5,
-            Self::Egg => 75.0,
-            Self::EggWhite => 88.0,
-            Self::Butter => 16.0,
-            Self::Honey => 17.0,
-            Self::Molasses => 22.0,
-            Self::MaltSyrup => 20.0,
-            Self::FreshYeast => 70.0,
-            Self::Vinegar => 94.0,
-            _ => 0.0,
-        }
-    }
-
-    /// Its specific heat in kJ/kg·K: fat 2.0, powders 1.3, and what is wet by its water.
-    pub fn specific_heat(self) -> f64 {
-        match self {
-            Self::Fat | Self::Butter => 2.0,
-            _ if self.water_pct() > 0.0 => {
-                (1.45 * (100.0 - self.water_pct()) + 4.186 * self.water_pct()) / 100.0
-            }
-            _ => 1.3,
-        }
-    }
-
-    /// What 1 % of it does to the water; none where nothing is to be said.
-    pub const fn effect(self) -> Option<Effect> {
-        let (points, low, high, reason) = match self {
-            Self::Salt => (-0.6, -0.9, -0.4, "salt tightens the film and frees water"),
-            Self::Sugar => return Some(SUGAR),
-            Self::Honey => return Some(SUGAR.part(0.83)),
-            Self::Molasses => return Some(SUGAR.part(0.78)),
-            Self::MaltSyrup => return Some(SUGAR.part(0.80)),
-            Self::Fat => return Some(FAT),
-            Self::Butter => return Some(FAT.part(0.80)),
-            Self::VitalGluten => (1.3, 1.0, 1.6, "gluten drinks more than its weight"),
-            Self::SkimMilkPowder => (0.8, 0.5, 1.0, "milk solids take up water"),
-            Self::SoyFlour => (1.0, 0.8, 1.2, "soy takes up its own weight"),
-            Self::OatFibre => (2.0, 1.5, 3.0, "fibre holds water"),
-            Self::Psyllium => (6.0, 4.0, 8.0, "psyllium gels"),
-            Self::Inulin => (-0.5, -1.0, 0.0, "inulin slackens like a sugar"),
-            Self::Bran => (0.9, 0.6, 1.2, "bran drinks, slowly"),
-            _ => return None,
-        };
-        Some(Effect { points, low, high, reason })
-    }
+    impl utoipa::ToSchema for super::Ingredient {}
 }

@@ -37,8 +37,12 @@ impl Losses {
 pub enum Amount {
     /// So many pieces of the product's piece mass.
     Pieces { pieces: f64 },
+    /// So many pieces that weigh so much when cool.
+    Baked { pieces: f64, cooled_kg: f64 },
     /// So much dough.
     Dough { kg: f64 },
+    /// So much flour.
+    Flour { kg: f64 },
     /// So many full mixers.
     Mixer { doughs: f64 },
 }
@@ -52,7 +56,18 @@ pub enum AmountInput {
         #[serde(default)]
         pieces: Given,
     },
+    Baked {
+        #[serde(default)]
+        pieces: Given,
+        /// 0.002 to 20 kg.
+        #[serde(default)]
+        cooled_kg: Given,
+    },
     Dough {
+        #[serde(default)]
+        kg: Given,
+    },
+    Flour {
         #[serde(default)]
         kg: Given,
     },
@@ -64,6 +79,8 @@ pub enum AmountInput {
 
 const PIECES: Bound = Bound::new("amount.pieces", "number of pieces", "", 1.0, 1_000_000.0);
 const DOUGH: Bound = Bound::new("amount.kg", "dough mass", "kg", 0.05, 100_000.0);
+const FLOUR: Bound = Bound::new("amount.kg", "flour", "kg", 0.02, 100_000.0);
+const COOLED: Bound = Bound::new("amount.cooled_kg", "a piece when cool", "kg", 0.002, 20.0);
 const DOUGHS: Bound = Bound::new("amount.doughs", "number of full mixers", "", 1.0, 500.0);
 
 impl AmountInput {
@@ -73,7 +90,12 @@ impl AmountInput {
             Self::Pieces { pieces } => {
                 Amount::Pieces { pieces: PIECES.check(pieces, at, faults).round() }
             }
+            Self::Baked { pieces, cooled_kg } => Amount::Baked {
+                pieces: PIECES.check(pieces, at, faults).round(),
+                cooled_kg: COOLED.check(cooled_kg, at, faults),
+            },
             Self::Dough { kg } => Amount::Dough { kg: DOUGH.check(kg, at, faults) },
+            Self::Flour { kg } => Amount::Flour { kg: FLOUR.check(kg, at, faults) },
             Self::Mixer { doughs } => {
                 Amount::Mixer { doughs: DOUGHS.check(doughs, at, faults).round() }
             }
@@ -98,19 +120,35 @@ pub struct Scaled {
 
 /// Scales an amount to equal doughs that fit the mixer.
 ///
-/// Pieces → dough: `pieces · piece / (1 − scaling loss)`. The run is split into the fewest equal
-/// doughs not above the mixer's most.
+/// Pieces → dough: `pieces · piece / (1 − scaling loss)`; pieces of a wanted cool weight are scaled
+/// back through fermentation, bake and cooling loss first; flour → dough by `total_pct`, the dough
+/// that 100 of flour make. The run is split into the fewest equal doughs not above the mixer's most.
 ///
 /// ```
 /// use ironpeel_core::dough::{Amount, Losses, scale};
-/// let run = scale(Amount::Pieces { pieces: 4000.0 }, 0.060, 150.0, Losses::HOUSE);
+/// let run = scale(Amount::Pieces { pieces: 4000.0 }, 0.060, 150.0, Losses::HOUSE, 165.0);
 /// assert_eq!(run.doughs, 2);
 /// assert!((run.dough_kg - 120.603).abs() < 0.001);
+/// let back = scale(Amount::Baked { pieces: 10.0, cooled_kg: 0.8 }, 0.06, 150.0, Losses::HOUSE, 165.0);
+/// assert!((back.piece_kg - 0.932).abs() < 0.001 && (back.cooled_piece_kg - 0.8).abs() < 1e-9);
 /// ```
-pub fn scale(amount: Amount, piece_kg: f64, mixer_max_kg: f64, losses: Losses) -> Scaled {
+pub fn scale(
+    amount: Amount,
+    piece_kg: f64,
+    mixer_max_kg: f64,
+    losses: Losses,
+    total_pct: f64,
+) -> Scaled {
+    let piece_kg = match amount {
+        Amount::Baked { cooled_kg, .. } => cooled_kg / losses.to_cooled(),
+        _ => piece_kg,
+    };
     let total_kg = match amount {
-        Amount::Pieces { pieces } => pieces * piece_kg / losses.to_pieces(),
+        Amount::Pieces { pieces } | Amount::Baked { pieces, .. } => {
+            pieces * piece_kg / losses.to_pieces()
+        }
         Amount::Dough { kg } => kg,
+        Amount::Flour { kg } => kg * total_pct / 100.0,
         Amount::Mixer { doughs } => doughs * mixer_max_kg,
     };
     // A hair of slack, so that a mixer filled to the brim is one dough and not two.

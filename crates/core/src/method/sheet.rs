@@ -1,15 +1,19 @@
 use serde::Serialize;
 
 use super::{Method, Mixer, Speed, StageKind, cautions_at};
-use crate::dough::{Formula, Ingredient, Scaled, Weighed, weigh};
+use crate::dough::{
+    Column, Columns, Formula, Ingredient, Library, PartKind, Scaled, TooMuchEarlyWater, Weighed,
+    weigh,
+};
 use crate::heat::Answer;
+use crate::water::HoldBack;
 
 /// One thing to weigh for a dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct ToWeigh {
-    /// The word on the sheet: an ingredient, or water, or ice.
-    pub name: &'static str,
+    /// The word on the sheet: an ingredient, a flour, or water, or ice.
+    pub name: String,
     pub ingredient: Ingredient,
     /// In percent on flour.
     pub pct: f64,
@@ -20,6 +24,17 @@ pub struct ToWeigh {
     pub division_kg: f64,
     /// How far the scale's division takes it from its percentage, in percent of itself.
     pub off_pct: f64,
+}
+
+/// What is made before the final dough, for one dough.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SheetPart {
+    pub kind: PartKind,
+    pub name: String,
+    pub kg: f64,
+    pub takes: Vec<ToWeigh>,
+    pub caution: Option<&'static str>,
 }
 
 /// One step on the mixing sheet.
@@ -37,6 +52,8 @@ pub struct SheetStep {
     pub ends_when: String,
     /// Minutes under the mixer so far, as a share of all mixing; where this is a mixing stage.
     pub mixing_done_pct: Option<f64>,
+    /// The parts made before that go in, by their place in the sheet's parts.
+    pub takes_parts: Vec<usize>,
     /// What goes in, in order.
     pub takes: Vec<ToWeigh>,
     pub cautions: Vec<&'static str>,
@@ -51,6 +68,8 @@ pub struct Sheet {
     pub dough_kg: f64,
     pub division_kg: f64,
     pub target_c: f64,
+    /// Sponge, starter and the like, made before.
+    pub parts: Vec<SheetPart>,
     pub steps: Vec<SheetStep>,
     pub total_min: f64,
     pub cautions: Vec<String>,
@@ -60,26 +79,29 @@ pub struct Sheet {
 #[derive(Debug, Clone, Copy)]
 pub struct Plan<'a> {
     pub formula: &'a Formula,
+    pub library: &'a Library,
     pub method: &'a Method,
     pub mixer: &'a Mixer,
     pub scaled: &'a Scaled,
     /// Water to weigh, ice included, in percent on flour.
     pub weigh_pct: f64,
+    pub hold_back: Option<&'a HoldBack>,
     pub heat: &'a Answer,
     pub target_c: f64,
     pub division_kg: f64,
 }
 
-/// Lays one dough's masses, water and ice over the stages of its method.
+/// Lays one dough's masses, water and ice over its parts and the stages of its method.
 ///
 /// Masses are rounded together to the scale's division, so that they still sum to the dough.
 /// Liquid goes in before powder at the first mixing; what a stage names waits for it.
-pub fn sheet(plan: &Plan<'_>) -> Sheet {
-    let mut to_weigh = weigh_out(plan);
+pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
+    let (parts, mut to_weigh) = weigh_out(plan)?;
     let method = plan.method;
     let first_mix =
         method.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0);
-    let dough_kg = to_weigh.iter().map(|item| item.kg).sum();
+    let early_kg: f64 = parts.iter().map(|part| part.kg).sum();
+    let dough_kg = early_kg + to_weigh.iter().map(|item| item.kg).sum::<f64>();
     let cautions = cautions(plan, &to_weigh);
     let all_mixing = method.mixing_min();
 
@@ -113,55 +135,78 @@ pub fn sheet(plan: &Plan<'_>) -> Sheet {
             ends_when: stage.ends_when.clone(),
             mixing_done_pct: (is_mix && all_mixing > 0.0).then(|| 100.0 * mixed / all_mixing),
             cautions: cautions_at(stage, &ingredients),
+            takes_parts: if number == first_mix { (0..parts.len()).collect() } else { Vec::new() },
             takes,
         });
         at_min += stage.minutes;
         mixed += if is_mix { stage.minutes } else { 0.0 };
     }
-    Sheet {
+    Ok(Sheet {
         doughs: plan.scaled.doughs,
         dough_kg,
         division_kg: plan.division_kg,
         target_c: plan.target_c,
+        parts,
         steps,
         total_min: at_min,
         cautions,
-    }
+    })
 }
 
-/// Water, ice, then the formula's lines in their order.
-fn weigh_out(plan: &Plan<'_>) -> Vec<ToWeigh> {
+/// A line of the sheet before it is weighed: its word, its ingredient, its percentage.
+type Item = (String, Ingredient, f64);
+
+/// Each part's masses and the final dough's, rounded together.
+fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchEarlyWater> {
     let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.weigh_pct) * 100.0;
-    let share = |kg: f64| kg / flour_kg * 100.0;
-    let water_kg = plan.weigh_pct / 100.0 * flour_kg;
-    let ice_kg = plan.heat.ice_kg / (plan.heat.ice_kg + plan.heat.water_kg).max(f64::MIN_POSITIVE)
-        * water_kg;
-    let mut items = vec![("water", Ingredient::Water, share(water_kg - ice_kg))];
-    if ice_kg > 0.0 {
-        items.push(("ice", Ingredient::Water, share(ice_kg)));
-    }
-    items.extend(
-        plan.formula
-            .lines()
-            .iter()
-            .map(|line| (line.ingredient.label(), line.ingredient, line.pct)),
-    );
-    let exact: Vec<f64> = items.iter().map(|(.., pct)| pct * flour_kg / 100.0).collect();
-    let weighed = weigh(&exact, plan.division_kg);
-    items
+    let Columns { parts, final_dough, .. } = plan.formula.columns(plan.weigh_pct)?;
+    let mixed = (plan.heat.ice_kg + plan.heat.water_kg).max(f64::MIN_POSITIVE);
+    let ice_pct = plan.heat.ice_kg / mixed * final_dough.water_pct;
+    let mut groups: Vec<Vec<Item>> =
+        parts.iter().map(|part| items(plan, part, part.water_pct, 0.0)).collect();
+    groups.push(items(plan, &final_dough, final_dough.water_pct - ice_pct, ice_pct));
+
+    let exact: Vec<f64> = groups.iter().flatten().map(|(.., pct)| pct * flour_kg / 100.0).collect();
+    let mut weighed = weigh(&exact, plan.division_kg).into_iter();
+    let mut out: Vec<Vec<ToWeigh>> = groups
         .into_iter()
-        .zip(weighed)
-        .filter(|((.., pct), _)| *pct > 0.0)
-        .map(|((name, ingredient, pct), Weighed { exact_kg, kg, division_kg })| ToWeigh {
-            name,
-            ingredient,
-            pct,
-            exact_kg,
-            kg,
-            division_kg,
-            off_pct: 100.0 * (kg - exact_kg) / exact_kg,
-        })
-        .collect()
+        .map(|items| items.into_iter().zip(weighed.by_ref()).map(to_weigh).collect())
+        .collect();
+    let last = out.pop().unwrap_or_default();
+    let parts = parts.into_iter().zip(out).map(|(part, takes)| SheetPart {
+        kind: part.kind.unwrap_or(PartKind::Sponge),
+        name: part.name,
+        kg: takes.iter().map(|item| item.kg).sum(),
+        caution: part.kind.and_then(PartKind::caution),
+        takes,
+    });
+    Ok((parts.collect(), last))
+}
+
+/// Water, ice, each flour, then the lines in the formula's order.
+fn items(plan: &Plan<'_>, column: &Column, water_pct: f64, ice_pct: f64) -> Vec<Item> {
+    let mut items = vec![
+        ("water".to_owned(), Ingredient::Water, water_pct),
+        ("ice".to_owned(), Ingredient::Water, ice_pct),
+    ];
+    if column.flours.is_empty() {
+        items.push(("flour".to_owned(), Ingredient::Flour, column.flour_pct));
+    } else {
+        let flours = column.flours.iter();
+        items.extend(flours.map(|one| (one.name.clone(), Ingredient::Flour, one.share_pct)));
+    }
+    let label = |ingredient| plan.library.facts(ingredient).label.to_string();
+    items.extend(
+        column.lines.iter().map(|line| (label(line.ingredient), line.ingredient, line.pct)),
+    );
+    items.retain(|(.., pct)| *pct > 0.0);
+    items
+}
+
+fn to_weigh(((name, ingredient, pct), weighed): (Item, Weighed)) -> ToWeigh {
+    let Weighed { exact_kg, kg, division_kg } = weighed;
+    let off_pct = 100.0 * (kg - exact_kg) / exact_kg;
+    ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct }
 }
 
 fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
@@ -182,6 +227,22 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
             "{:.1} kg is less than {} mixes well ({:.0} kg).",
             plan.scaled.dough_kg, plan.mixer.name, plan.mixer.min_kg
         ));
+    }
+    if let Some(held) = plan.hold_back {
+        let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.weigh_pct);
+        cautions.push(if held.points > 0.0 {
+            format!(
+                "Hold back {:.1} points of the water ({:.2} kg) and add it by feel after {:.0} to \
+                 {:.0} min.",
+                held.points,
+                held.points * flour_kg,
+                held.wait_min_low,
+                held.wait_min_high
+            )
+        } else {
+            let (low, high) = (held.wait_min_low, held.wait_min_high);
+            format!("Wait {low:.0} to {high:.0} min before judging the water.")
+        });
     }
     cautions
 }

@@ -1,5 +1,6 @@
 //! Numbers as they arrive, the ranges they must keep, and where coefficients come from.
 
+mod banded;
 mod bound;
 mod given;
 mod number;
@@ -7,6 +8,7 @@ mod origin;
 mod series;
 mod why;
 
+pub use banded::Banded;
 pub use bound::{Bound, Faults, FieldError};
 pub use given::Given;
 pub use number::{NumberError, parse_number};

@@ -11,6 +11,8 @@ pub enum Origin {
     Physics,
     /// A house default: plausible, to be calibrated by the plant, shown with its low and high.
     House,
+    /// The plant's own, in place of a house default, with its reason on record.
+    Plant,
     /// Somebody's choice for this dough, not a finding.
     Choice,
 }

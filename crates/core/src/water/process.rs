@@ -43,26 +43,4 @@ impl Process {
             Self::Frozen => "frozen dough",
         }
     }
-
-    /// Points of water on flour: typical, low, high.
-    pub(super) const fn points(self) -> (f64, f64, f64) {
-        match self {
-            Self::NoTime => (-1.0, -2.0, 0.0),
-            Self::StraightBulk => (0.0, 0.0, 0.0),
-            Self::SpongeDough => (3.0, 2.0, 4.0),
-            Self::LongCold => (1.0, 0.0, 2.0),
-            Self::Frozen => (-3.0, -4.0, -2.0),
-        }
-    }
-
-    /// Why the process moves the water.
-    pub(super) const fn reason(self) -> &'static str {
-        match self {
-            Self::NoTime => "no hours to hydrate: what is not taken up at the mixer stays sticky",
-            Self::StraightBulk => "the flour's own figure holds for a dough with bulk time",
-            Self::SpongeDough => "the sponge's hours hydrate flour that a mixer cannot",
-            Self::LongCold => "a long rest takes up more water",
-            Self::Frozen => "free water makes ice that tears the film",
-        }
-    }
 }

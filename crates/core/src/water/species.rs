@@ -66,14 +66,4 @@ impl Species {
     pub fn from_key(key: &str) -> Option<Self> {
         Self::ALL.into_iter().find(|species| species.key() == key)
     }
-
-    /// Water held back from a weak film and added by feel, in points: typical, low, high.
-    pub(super) const fn held_back(self) -> Option<(f64, f64, f64)> {
-        match self {
-            Self::Spelt => Some((-1.5, -3.0, 0.0)),
-            Self::Emmer => Some((-2.0, -4.0, 0.0)),
-            Self::Einkorn => Some((-3.0, -5.0, 0.0)),
-            _ => None,
-        }
-    }
 }

@@ -1,60 +1,73 @@
+use std::borrow::Cow;
+
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{CRITICAL_DAMAGED_STARCH, Process, Species};
-use crate::dough::{Effect, Ingredient};
+use super::hold_back::damaged_starch;
+use super::{AbsorptionModel, Flour, FlourPart, HoldBack, Process, Rule, Rules, hold_back};
+use crate::dough::Facts;
 use crate::flour::{AGED_DAYS, GREEN_DAYS, Moisture, absorption_at_moisture};
-use crate::units::Origin;
+use crate::units::{Banded, Origin};
 
 /// Half the repeatability of ISO 5530-1, taken as the standard deviation of a measured absorption.
 const MEASURED_SD: f64 = 0.3;
-/// How much less water a divider and moulder forgive than hands do, in points.
-const MACHINE_DIVIDED: f64 = 8.0;
+/// How far off the water on a blend's own sheet may be, in points (H).
+const SHEET_SD: f64 = 2.0;
 
-/// What the stair needs to know of the flour.
+/// An ingredient and how much of it, in percent on flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Flour {
-    pub moisture: Moisture,
-    /// Farinograph absorption on 14 %.
-    pub absorption_14_pct: Option<f64>,
-    pub species: Species,
-    pub age_days: Option<f64>,
-    pub damaged_starch_pct: Option<f64>,
-    pub w: Option<f64>,
+pub struct Addition<'a> {
+    pub facts: &'a Facts,
+    pub pct: f64,
 }
 
 /// What is wanted of the dough, as far as its water goes.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Wanted<'a> {
     pub process: Process,
-    /// Everything but flour and water, in percent on flour.
-    pub lines: &'a [(Ingredient, f64)],
+    /// Everything but flour and water.
+    pub lines: &'a [Addition<'a>],
     /// Points asked for by style, wetter or drier.
     pub style_points: f64,
     /// The floor figure set by hand, instead of where the stair ends.
     pub set_by_hand_pct: Option<f64>,
     pub machine_divided: bool,
+    pub rules: &'a Rules,
+    pub model: &'a AbsorptionModel,
 }
 
-/// No absorption to start from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
-#[error(
-    "the certificate has no absorption: type in the farinograph absorption, or set the water by hand"
-)]
-pub struct NoBase;
+/// Nothing to start the stair from.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+pub enum NoBase {
+    #[error(
+        "{0} states neither absorption nor protein and damaged starch: type in one of them, or set \
+         the water by hand"
+    )]
+    NothingStated(String),
+    #[error(
+        "{0} has no gluten, so its water is not computed: type in the water its own sheet states, \
+         as absorption, or set the water by hand"
+    )]
+    NeedsItsSheet(String),
+    #[error("no flour to begin with")]
+    NoFlour,
+}
 
 /// One step from the flour's figure to the floor figure.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Step {
     /// The step's own word, the same from lot to lot.
-    pub key: &'static str,
+    #[cfg_attr(feature = "openapi", schema(value_type = String))]
+    pub key: Cow<'static, str>,
     pub label: String,
     pub points: f64,
     pub low: f64,
     pub high: f64,
     pub origin: Origin,
     pub reason: String,
+    /// The rule a plant may switch off or replace; none where there is none.
+    pub rule: Option<Rule>,
 }
 
 /// Something to know before going on.
@@ -78,88 +91,185 @@ pub struct Stair {
     pub ingredient_water_pct: f64,
     /// Water to weigh: floor less ingredient water.
     pub weigh_pct: f64,
+    /// Whether any flour's absorption was estimated and not measured.
+    pub estimated: bool,
     /// What the flour's strength can carry, where W is known.
     pub ceiling_pct: Option<f64>,
+    pub hold_back: Option<HoldBack>,
     pub cautions: Vec<Caution>,
 }
 
-/// Steps from the flour's measured absorption to the floor.
+/// Steps from the flour's absorption, measured or estimated, to the floor.
 ///
-/// Base on 14 % (ISO 5530-1) → the lot's own moisture (mass balance) → process → each ingredient
-/// → weak film → age → style → set by hand. The band is the root of the sum of the squared
-/// half-ranges. All but base and moisture are house defaults.
+/// Base on 14 % (ISO 5530-1, or the absorption model) → grain and bran where it was estimated →
+/// the lot's own moisture (mass balance) → process → each ingredient → weak film → age → style →
+/// set by hand. A mix of flours behaves by its parts: each step is the parts' by their shares. The
+/// band is the root of the sum of the squared half-ranges. All but a measured base and the moisture
+/// are house defaults, or the plant's own in their place.
+///
+/// A blend without gluten starts from the water of its own sheet, as is, and knows no process: no
+/// rule here is about it but what its ingredients do.
 ///
 /// ```
-/// use ironpeel_core::{flour::Moisture, water::{Flour, Process, Species, Wanted, stair}};
-/// let flour = Flour {
-///     moisture: Moisture::new(15.2)?, absorption_14_pct: Some(62.0), species: Species::Wheat,
-///     age_days: None, damaged_starch_pct: None, w: None,
-/// };
+/// use ironpeel_core::{flour::Moisture, water::*};
+/// let flour = Flour::measured(Moisture::new(15.2)?, 62.0);
+/// let (rules, model) = (Rules::default(), AbsorptionModel::prior());
 /// let wanted = Wanted {
 ///     process: Process::NoTime, lines: &[], style_points: 0.0, set_by_hand_pct: None,
-///     machine_divided: true,
+///     machine_divided: true, rules: &rules, model: &model,
 /// };
-/// assert!((stair(&flour, &wanted)?.floor_pct - 58.74).abs() < 0.005);
+/// let found = stair(&[FlourPart { name: "the flour", flour, share_pct: 100.0 }], &wanted)?;
+/// assert!((found.floor_pct - 58.74).abs() < 0.005);
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
-pub fn stair(flour: &Flour, wanted: &Wanted<'_>) -> Result<Stair, NoBase> {
-    let mut steps = Vec::with_capacity(12);
-    match (flour.absorption_14_pct, wanted.set_by_hand_pct) {
-        (Some(absorption), _) => steps.extend(base(absorption, flour.moisture)),
-        (None, Some(_)) => {}
-        (None, None) => return Err(NoBase),
+pub fn stair(flours: &[FlourPart<'_>], wanted: &Wanted<'_>) -> Result<Stair, NoBase> {
+    let mut steps = Vec::with_capacity(14);
+    let base = Base::of(flours, wanted.model);
+    match (base, wanted.set_by_hand_pct) {
+        (Ok(base), _) => climb(&mut steps, &base, flours, wanted),
+        (Err(_), Some(_)) => {}
+        (Err(no_base), None) => return Err(no_base),
     }
-    if !steps.is_empty() {
-        steps.push(process(wanted.process));
-        steps.extend(wanted.lines.iter().filter_map(|(ingredient, pct)| line(*ingredient, *pct)));
-        steps.extend(weak_film(flour.species));
-        steps.extend(flour.age_days.and_then(age));
-        steps.extend(style(wanted.style_points));
-    }
+    let stands = !steps.is_empty();
     let so_far: f64 = steps.iter().map(|step| step.points).sum();
     steps.extend(wanted.set_by_hand_pct.and_then(|wanted| by_hand(wanted, so_far)));
 
     let floor_pct: f64 = steps.iter().map(|step| step.points).sum();
     let half = steps.iter().map(|step| ((step.high - step.low) / 2.0).powi(2)).sum::<f64>().sqrt();
     // A figure somebody set is that figure: the band says what the flour was expected to want.
-    let middle = if wanted.set_by_hand_pct.is_some() && flour.absorption_14_pct.is_some() {
-        so_far
-    } else {
-        floor_pct
-    };
+    let middle = if stands { so_far } else { floor_pct };
     let ingredient_water_pct: f64 =
-        wanted.lines.iter().map(|(ingredient, pct)| pct * ingredient.water_pct() / 100.0).sum();
-    let w = flour.w.filter(|_| flour.species.has_gluten());
-    let ceiling_pct = w.map(|w| ceiling(w, wanted.machine_divided));
+        wanted.lines.iter().map(|line| line.pct * line.facts.water_pct / 100.0).sum();
+    let ceiling_pct = ceiling(flours, wanted);
     Ok(Stair {
         floor_pct,
         low_pct: middle - half,
         high_pct: middle + half,
         ingredient_water_pct,
         weigh_pct: floor_pct - ingredient_water_pct,
+        estimated: flours.iter().any(|part| part.flour.absorption_14_pct.is_none()),
         ceiling_pct,
-        cautions: cautions(flour, floor_pct, ceiling_pct),
+        hold_back: hold_back(flours, wanted.rules),
+        cautions: cautions(flours, wanted.rules, floor_pct, ceiling_pct),
         steps,
     })
 }
 
-fn base(absorption_14: f64, moisture: Moisture) -> [Step; 2] {
-    let own = absorption_at_moisture(absorption_14, Moisture::FOURTEEN, moisture);
-    let moved = own - absorption_14;
-    [
+fn climb(steps: &mut Vec<Step>, base: &Base, flours: &[FlourPart<'_>], wanted: &Wanted<'_>) {
+    steps.push(base.step(flours));
+    let has_film = flours.iter().any(|part| part.flour.species.has_gluten());
+    if has_film {
+        let unmeasured = |flour: &Flour| flour.absorption_14_pct.is_none();
+        steps.extend(ruled("species", flours, wanted.rules, |flour| {
+            let rule = Rule::offset_of(flour.species).filter(|_| unmeasured(flour))?;
+            Some((rule, 1.0))
+        }));
+        steps.extend(ruled("whole_grain", flours, wanted.rules, |flour| {
+            let counted = flour.composition.ash_dm_pct.is_some();
+            let rule = if counted { Rule::WholeGrain } else { Rule::WholeGrainUnknown };
+            unmeasured(flour).then_some((rule, flour.whole_grain_pct / 100.0))
+        }));
+        steps.push(base.moisture_step(flours));
+        let process = Rule::of_process(wanted.process);
+        steps.extend(ruled("process", flours, wanted.rules, |flour| {
+            flour.species.has_gluten().then_some((process, 1.0))
+        }));
+    }
+    steps.extend(wanted.lines.iter().filter_map(line));
+    steps.extend(ruled("weak_film", flours, wanted.rules, |flour| {
+        Some((Rule::held_back_of(flour.species)?, 1.0))
+    }));
+    steps.extend(ruled("age", flours, wanted.rules, |flour| {
+        let rule = match flour.age_days? {
+            ..GREEN_DAYS => Rule::Green,
+            days if days > AGED_DAYS => Rule::Aged,
+            _ => return None,
+        };
+        flour.species.has_gluten().then_some((rule, 1.0))
+    }));
+    steps.extend(style(wanted.style_points));
+}
+
+/// Where the stair starts: the mix's absorption on 14 %, and moved to its parts' own moisture.
+struct Base {
+    on_14: f64,
+    own: f64,
+    sd: f64,
+}
+
+impl Base {
+    fn of(flours: &[FlourPart<'_>], model: &AbsorptionModel) -> Result<Self, NoBase> {
+        if flours.is_empty() {
+            return Err(NoBase::NoFlour);
+        }
+        let mut base = Self { on_14: 0.0, own: 0.0, sd: 0.0 };
+        let mut variance = 0.0;
+        for FlourPart { name, flour, share_pct } in flours {
+            let share = share_pct / 100.0;
+            let (on_14, sd) = absorption(name, flour, model)?;
+            base.on_14 += share * on_14;
+            base.own += share
+                * if flour.species.has_gluten() {
+                    absorption_at_moisture(on_14, Moisture::FOURTEEN, flour.moisture)
+                } else {
+                    on_14
+                };
+            variance += (share * sd).powi(2);
+        }
+        base.sd = variance.sqrt();
+        Ok(base)
+    }
+
+    fn step(&self, flours: &[FlourPart<'_>]) -> Step {
+        let measured = |part: &FlourPart<'_>| part.flour.absorption_14_pct.is_some();
+        let (label, origin, reason) = if flours.iter().all(|part| !part.flour.species.has_gluten())
+        {
+            (
+                "water by the blend's own sheet",
+                Origin::House,
+                "no gluten model holds here: the blend's sheet is the figure to start from",
+            )
+        } else if flours.iter().all(measured) {
+            (
+                "farinograph absorption on 14 %",
+                Origin::Standard,
+                "ISO 5530-1: water to 500 FU; the band is half the method's repeatability",
+            )
+        } else {
+            (
+                "estimated absorption on 14 %",
+                Origin::House,
+                "no curve came with it: from protein, damaged starch and ash by the absorption model",
+            )
+        };
+        let (label, reason) = if let [_] = flours {
+            (label.to_owned(), reason.to_owned())
+        } else {
+            let parts: Vec<String> = flours
+                .iter()
+                .map(|part| format!("{} {:.0} %", part.name, part.share_pct))
+                .collect();
+            (format!("{label}, of the mix"), format!("{}; {reason}", parts.join(", ")))
+        };
         Step {
-            key: "absorption",
-            label: "farinograph absorption on 14 %".into(),
-            points: absorption_14,
-            low: absorption_14 - MEASURED_SD,
-            high: absorption_14 + MEASURED_SD,
-            origin: Origin::Standard,
-            reason: "ISO 5530-1: water to 500 FU; the band is half the method's repeatability"
-                .into(),
-        },
+            key: Cow::Borrowed("absorption"),
+            label,
+            points: self.on_14,
+            low: self.on_14 - self.sd,
+            high: self.on_14 + self.sd,
+            origin,
+            reason,
+            rule: None,
+        }
+    }
+
+    fn moisture_step(&self, flours: &[FlourPart<'_>]) -> Step {
+        let moved = self.own - self.on_14;
+        let mean: f64 =
+            flours.iter().map(|part| part.flour.moisture.percent() * part.share_pct / 100.0).sum();
         Step {
-            key: "moisture",
-            label: format!("the lot's own moisture, {:.1} %", moisture.percent()),
+            key: Cow::Borrowed("moisture"),
+            label: format!("the lot's own moisture, {mean:.1} %"),
             points: moved,
             low: moved,
             high: moved,
@@ -169,39 +279,83 @@ fn base(absorption_14: f64, moisture: Moisture) -> [Step; 2] {
             } else {
                 "drier than 14 %: the flour brings less water of its own".into()
             },
-        },
-    ]
-}
-
-fn process(process: Process) -> Step {
-    house("process", process.label().into(), process.points(), process.reason().into())
-}
-
-fn line(ingredient: Ingredient, pct: f64) -> Option<Step> {
-    let Effect { points, low, high, reason } = ingredient.effect()?;
-    (pct != 0.0).then(|| {
-        let label = format!("{}, {pct} %", ingredient.label());
-        house(ingredient.key(), label, (points * pct, low * pct, high * pct), reason.into())
-    })
-}
-
-fn weak_film(species: Species) -> Option<Step> {
-    let reason = "a weak film: hold it back, let it rest, and add by feel";
-    let label = format!("{}, held back", species.key());
-    species.held_back().map(|points| house("weak_film", label, points, reason.into()))
-}
-
-fn age(days: f64) -> Option<Step> {
-    let label = format!("{days:.0} {} since milling", if days == 1.0 { "day" } else { "days" });
-    if days < GREEN_DAYS {
-        let reason = "green flour: weak, and not yet thirsty";
-        Some(house("age", label, (-0.5, -1.0, 0.0), reason.into()))
-    } else if days > AGED_DAYS {
-        let reason = "aged flour takes more and acts stronger";
-        Some(house("age", label, (0.5, 0.0, 1.0), reason.into()))
-    } else {
-        None
+            rule: None,
+        }
     }
+}
+
+/// Absorption on 14 % and its standard deviation, measured or estimated.
+fn absorption(name: &str, flour: &Flour, model: &AbsorptionModel) -> Result<(f64, f64), NoBase> {
+    let film = flour.species.has_gluten();
+    if let Some(absorption) = flour.absorption_14_pct {
+        return Ok((absorption, if film { MEASURED_SD } else { SHEET_SD }));
+    }
+    if !film {
+        return Err(NoBase::NeedsItsSheet(name.into()));
+    }
+    let composition = flour.composition;
+    if composition.protein_14_pct.is_none() && composition.damaged_starch_pct.is_none() {
+        return Err(NoBase::NothingStated(name.into()));
+    }
+    let predicted = model.predict(composition);
+    Ok((predicted.mean_pct, predicted.sd_pct))
+}
+
+/// A step made of what one rule or another says of each flour, by its share; none where nothing is
+/// said. Switched off, it stays as a step of nothing, so that it can be switched on again.
+fn ruled(
+    key: &'static str,
+    flours: &[FlourPart<'_>],
+    rules: &Rules,
+    says: impl Fn(&Flour) -> Option<(Rule, f64)>,
+) -> Option<Step> {
+    let mut made: Option<Step> = None;
+    for FlourPart { flour, share_pct, .. } in flours {
+        let Some((rule, times)) = says(flour).filter(|(_, times)| *times > 0.0) else { continue };
+        let ruling = rules.get(rule);
+        let value = if ruling.off { Banded::new(0.0, 0.0, 0.0) } else { ruling.value };
+        let points = value.times(times * share_pct / 100.0);
+        if let Some(step) = &mut made {
+            step.points += points.typical;
+            step.low += points.low;
+            step.high += points.high;
+            if step.rule != Some(rule) {
+                step.label = format!("{}; {}", step.label, rule.label());
+            }
+        } else {
+            made = Some(Step {
+                key: Cow::Borrowed(key),
+                label: if ruling.off {
+                    format!("{}, switched off", rule.label())
+                } else {
+                    rule.label().into()
+                },
+                points: points.typical,
+                low: points.low,
+                high: points.high,
+                origin: ruling.origin,
+                reason: ruling.reason.into_owned(),
+                rule: Some(rule),
+            });
+        }
+    }
+    made
+}
+
+fn line(line: &Addition<'_>) -> Option<Step> {
+    let Addition { facts, pct } = line;
+    let effect = facts.effect.as_ref().filter(|_| *pct != 0.0)?;
+    let points = effect.points.times(*pct);
+    Some(Step {
+        key: facts.ingredient.key(),
+        label: format!("{}, {} %", facts.label, (pct * 1000.0).round() / 1000.0),
+        points: points.typical,
+        low: points.low,
+        high: points.high,
+        origin: facts.origin,
+        reason: effect.reason.clone().into_owned(),
+        rule: None,
+    })
 }
 
 fn style(points: f64) -> Option<Step> {
@@ -216,54 +370,71 @@ fn by_hand(wanted: f64, so_far: f64) -> Option<Step> {
 }
 
 fn chosen(key: &'static str, label: String, points: f64, reason: &str) -> Step {
-    let reason = reason.into();
-    Step { key, label, points, low: points, high: points, origin: Origin::Choice, reason }
+    let (key, reason) = (Cow::Borrowed(key), reason.into());
+    let origin = Origin::Choice;
+    Step { key, label, points, low: points, high: points, origin, reason, rule: None }
 }
 
-fn house(
-    key: &'static str,
-    label: String,
-    (points, low, high): (f64, f64, f64),
-    reason: String,
-) -> Step {
-    Step { key, label, points, low, high, origin: Origin::House, reason }
+/// The W of a mix, by share of what has gluten; none where a flour with gluten does not state it.
+fn strength(flours: &[FlourPart<'_>]) -> Option<f64> {
+    let film = flours.iter().filter(|part| part.flour.species.has_gluten());
+    let (mut sum, mut share) = (0.0, 0.0);
+    for part in film {
+        sum += part.flour.w? * part.share_pct;
+        share += part.share_pct;
+    }
+    (share > 0.0).then(|| sum / share)
 }
 
 /// What the strength can carry, in percent of water: `50 + 0.13·W` folded or long rested, 8 less
-/// where a machine divides. House default.
-fn ceiling(w: f64, machine_divided: bool) -> f64 {
-    50.0 + 0.13 * w - if machine_divided { MACHINE_DIVIDED } else { 0.0 }
+/// where a machine divides. House default; W of a mix by share.
+fn ceiling(flours: &[FlourPart<'_>], wanted: &Wanted<'_>) -> Option<f64> {
+    let rules = wanted.rules;
+    let machine = if wanted.machine_divided { rules.typical(Rule::MachineDivided) } else { 0.0 };
+    let w = strength(flours)?;
+    Some(rules.typical(Rule::CeilingBase) + rules.typical(Rule::CeilingPerW) * w - machine)
 }
 
-fn cautions(flour: &Flour, floor_pct: f64, ceiling_pct: Option<f64>) -> Vec<Caution> {
+fn cautions(
+    flours: &[FlourPart<'_>],
+    rules: &Rules,
+    floor_pct: f64,
+    ceiling_pct: Option<f64>,
+) -> Vec<Caution> {
     let mut cautions = Vec::new();
+    let mut say = |key, says: String| cautions.push(Caution { key, says });
     if let Some(ceiling) = ceiling_pct.filter(|ceiling| floor_pct > *ceiling) {
-        cautions.push(Caution {
-            key: "strength",
-            says: format!(
-                "{floor_pct:.1} % is beyond what W {:.0} is likely to carry ({ceiling:.1} %): \
-                 expect a flat, sticky dough",
-                flour.w.unwrap_or_default()
+        let w = strength(flours).unwrap_or_default();
+        say(
+            "strength",
+            format!(
+                "{floor_pct:.1} % is beyond what W {w:.0} is likely to carry ({ceiling:.1} %): \
+                 expect a flat, sticky dough"
             ),
-        });
+        );
     }
-    if let Some(damaged) = flour
-        .damaged_starch_pct
-        .filter(|pct| flour.species.has_gluten() && *pct > CRITICAL_DAMAGED_STARCH)
-    {
-        cautions.push(Caution {
-            key: "damaged_starch",
-            says: format!(
+    let critical = rules.get(Rule::CriticalDamagedStarch);
+    let over = damaged_starch(flours).filter(|pct| !critical.off && *pct > critical.value.typical);
+    if let Some(damaged) = over {
+        say(
+            "damaged_starch",
+            format!(
                 "damaged starch is {damaged:.1} %: the dough will feel dry early and stick late. \
                  Do not add water for feel; wait, and judge at the divider"
             ),
-        });
+        );
     }
-    if flour.age_days.is_some_and(|days| days < GREEN_DAYS) {
-        cautions.push(Caution {
-            key: "green",
-            says: "green flour: weak until it has aged two days; it needs oxidation or time".into(),
-        });
+    if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < GREEN_DAYS)) {
+        let says = "green flour: weak until it has aged two days; it needs oxidation or time";
+        say("green", says.into());
+    }
+    if flours.iter().any(|part| !part.flour.species.has_gluten()) {
+        say(
+            "no_gluten",
+            "no gluten film: add the water in stages, mix softly, one rise. Keep it apart from \
+             wheat: flour dust, tins and hands carry gluten over"
+                .into(),
+        );
     }
     cautions
 }

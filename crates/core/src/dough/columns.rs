@@ -1,0 +1,125 @@
+use serde::Serialize;
+use thiserror::Error;
+
+use super::{FLOUR_PCT, FlourShare, Formula, Ingredient, Line, PartKind};
+
+/// One column of a formula: a part, the final dough, or the whole. Everything in percent on all
+/// flour of the whole dough.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Column {
+    /// None for the final dough and for the whole.
+    pub kind: Option<PartKind>,
+    pub name: String,
+    /// Each of several flours.
+    pub flours: Vec<FlourShare>,
+    pub flour_pct: f64,
+    /// Water to weigh.
+    pub water_pct: f64,
+    /// Everything but flour and water.
+    pub lines: Vec<Line>,
+    pub total_pct: f64,
+}
+
+/// A formula laid out over its parts and the final dough, which together are the whole.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Columns {
+    pub parts: Vec<Column>,
+    pub final_dough: Column,
+    pub whole: Column,
+}
+
+/// The parts take more water than the whole dough has.
+#[derive(Debug, Clone, Copy, PartialEq, Error)]
+#[error(
+    "sponge, starter and the like take {early_pct:.1} % of water, the whole dough has \
+     {weigh_pct:.1} %: make them drier or the dough wetter"
+)]
+pub struct TooMuchEarlyWater {
+    pub early_pct: f64,
+    pub weigh_pct: f64,
+}
+
+impl Formula {
+    /// Lays the whole dough over its parts; the final dough is what is left, so that each row adds
+    /// up.
+    ///
+    /// ```
+    /// use ironpeel_core::dough::{Formula, FormulaDraft};
+    /// let draft: FormulaDraft = serde_json::from_str(r#"{
+    ///     "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
+    ///     "parts": [{"kind": "starter", "flour_pct": 15, "water_pct": 15}]}"#)?;
+    /// let columns = Formula::check(&draft)?.columns(72.0)?;
+    /// assert_eq!((columns.final_dough.flour_pct, columns.final_dough.water_pct), (85.0, 57.0));
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn columns(&self, weigh_pct: f64) -> Result<Columns, TooMuchEarlyWater> {
+        let early_pct = self.early_water_pct();
+        if early_pct > weigh_pct + 1e-9 {
+            return Err(TooMuchEarlyWater { early_pct, weigh_pct });
+        }
+        let parts: Vec<Column> = self
+            .parts()
+            .iter()
+            .map(|part| Column {
+                kind: Some(part.kind),
+                name: part.name.clone(),
+                flours: self.flours_of(part),
+                flour_pct: part.flour_pct,
+                water_pct: part.water_pct,
+                lines: part.lines.clone(),
+                total_pct: part.total_pct(),
+            })
+            .collect();
+        let early_flour: f64 = parts.iter().map(|part| part.flour_pct).sum();
+        let left = |line: &Line| Line { ingredient: line.ingredient, pct: self.in_final(line) };
+        let lines = |of: &dyn Fn(&Line) -> Line| -> Vec<Line> {
+            self.additions().map(of).filter(|line| line.pct > 0.0).collect()
+        };
+        let column = |name: &str, flours, flour_pct, water_pct, lines: Vec<Line>| {
+            let rest: f64 = lines.iter().map(|line| line.pct).sum();
+            let total_pct = flour_pct + water_pct + rest;
+            Column { kind: None, name: name.into(), flours, flour_pct, water_pct, lines, total_pct }
+        };
+        let mut last_flours = self.final_flours();
+        for flour in &mut last_flours {
+            flour.share_pct = flour.share_pct.max(0.0);
+        }
+        Ok(Columns {
+            final_dough: column(
+                "final dough",
+                last_flours,
+                (FLOUR_PCT - early_flour).max(0.0),
+                (weigh_pct - early_pct).max(0.0),
+                lines(&left),
+            ),
+            whole: column(
+                "whole",
+                self.flours().to_vec(),
+                FLOUR_PCT,
+                weigh_pct,
+                lines(&Line::clone),
+            ),
+            parts,
+        })
+    }
+}
+
+impl Column {
+    /// How much of an ingredient is in it; flour and water too.
+    pub fn pct_of(&self, ingredient: Ingredient) -> f64 {
+        match ingredient {
+            Ingredient::Flour => self.flour_pct,
+            Ingredient::Water => self.water_pct,
+            other => {
+                self.lines.iter().find(|line| line.ingredient == other).map_or(0.0, |line| line.pct)
+            }
+        }
+    }
+
+    /// Water over flour in it, in percent; none without flour.
+    pub fn hydration_pct(&self) -> Option<f64> {
+        (self.flour_pct > 0.0).then(|| 100.0 * self.water_pct / self.flour_pct)
+    }
+}

@@ -1,0 +1,430 @@
+use std::borrow::Cow;
+use std::sync::LazyLock;
+
+use serde::{Deserialize, Serialize};
+
+use super::Ingredient;
+use crate::units::{Banded, Bound, Faults, Given, Origin};
+
+/// What an ingredient is there for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Role {
+    Flour,
+    Liquid,
+    Yeast,
+    Salt,
+    Sweet,
+    Fat,
+    Protein,
+    Fibre,
+    Acid,
+    Improver,
+    Other,
+}
+
+/// What must be declared.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Allergen {
+    /// Wheat, spelt, rye, barley, oats: cereals that contain gluten.
+    Gluten,
+    Milk,
+    Egg,
+    Soy,
+    Sesame,
+    Nuts,
+    Peanut,
+    Lupin,
+    Mustard,
+    Sulphite,
+}
+
+impl Allergen {
+    /// The word on a label.
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::Gluten => "cereals containing gluten",
+            Self::Milk => "milk",
+            Self::Egg => "egg",
+            Self::Soy => "soy",
+            Self::Sesame => "sesame",
+            Self::Nuts => "nuts",
+            Self::Peanut => "peanut",
+            Self::Lupin => "lupin",
+            Self::Mustard => "mustard",
+            Self::Sulphite => "sulphite",
+        }
+    }
+}
+
+/// Points of water on flour for each 1 % of an ingredient.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Effect {
+    pub points: Banded,
+    pub reason: Cow<'static, str>,
+}
+
+/// All that is known of one ingredient.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Facts {
+    pub ingredient: Ingredient,
+    pub label: Cow<'static, str>,
+    pub role: Role,
+    /// Water it brings, in percent of itself.
+    pub water_pct: f64,
+    /// kJ/kg·K.
+    pub specific_heat: f64,
+    /// What 1 % of it does to the water; none where nothing is to be said, or it is switched off.
+    pub effect: Option<Effect>,
+    /// Mass of a litre of it as a cup or spoon takes it up, kg.
+    pub kg_per_l: Option<Banded>,
+    pub allergens: Vec<Allergen>,
+    pub price_per_kg: Option<f64>,
+    /// House default, or the plant's own.
+    pub origin: Origin,
+}
+
+/// What is known of ingredients: the house's, but where the plant has its own.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Library {
+    house: &'static [Facts],
+    own: Vec<Facts>,
+}
+
+impl Library {
+    /// The house's library with what a plant changed or added.
+    pub fn with(own: Vec<Facts>) -> Self {
+        Self { house: &HOUSE, own }
+    }
+
+    /// What is known of an ingredient. Of a plant's own ingredient that this library lacks nothing
+    /// is known but its word.
+    ///
+    /// ```
+    /// use ironpeel_core::dough::{Ingredient, Library};
+    /// assert_eq!(Library::default().facts(Ingredient::Milk).water_pct, 87.5);
+    /// ```
+    pub fn facts(&self, ingredient: Ingredient) -> &Facts {
+        self.own
+            .iter()
+            .find(|own| own.ingredient == ingredient)
+            .or_else(|| self.house.get(ingredient.index()))
+            .unwrap_or(&UNKNOWN)
+    }
+
+    /// Everything a line may be made of, the plant's own last.
+    pub fn all(&self) -> impl Iterator<Item = &Facts> {
+        let own = self.own.iter().filter(|own| matches!(own.ingredient, Ingredient::Own(_)));
+        self.house.iter().map(|house| self.facts(house.ingredient)).chain(own)
+    }
+
+    /// Whether it is on record here.
+    pub fn knows(&self, ingredient: Ingredient) -> bool {
+        !std::ptr::eq(self.facts(ingredient), &raw const *UNKNOWN)
+    }
+}
+
+impl Default for Library {
+    fn default() -> Self {
+        Self::with(Vec::new())
+    }
+}
+
+/// An ingredient's facts as they were typed.
+#[derive(Debug, Clone, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FactsInput {
+    pub ingredient: Ingredient,
+    #[serde(default)]
+    pub label: String,
+    pub role: Role,
+    /// 0 to 100 %.
+    #[serde(default)]
+    pub water_pct: Given,
+    /// 0.5 to 4.3 kJ/kg·K; from its water if left out.
+    #[serde(default)]
+    pub specific_heat: Given,
+    /// −20 to 20 points of water for each 1 %; no effect if left out.
+    #[serde(default)]
+    pub points: Given,
+    #[serde(default)]
+    pub points_low: Given,
+    #[serde(default)]
+    pub points_high: Given,
+    /// 0.05 to 3 kg; no volumes are understood if left out.
+    #[serde(default)]
+    pub kg_per_l: Given,
+    #[serde(default)]
+    pub kg_per_l_low: Given,
+    #[serde(default)]
+    pub kg_per_l_high: Given,
+    #[serde(default)]
+    pub allergens: Vec<Allergen>,
+    /// 0 to 10 000 for a kilo.
+    #[serde(default)]
+    pub price_per_kg: Given,
+}
+
+const WATER: Bound = Bound::new("water_pct", "water content", "%", 0.0, 100.0);
+const HEAT: Bound = Bound::new("specific_heat", "specific heat", "kJ/kg·K", 0.5, 4.3);
+const PRICE: Bound = Bound::new("price_per_kg", "price", "for a kilo", 0.0, 10_000.0);
+/// Longest name kept.
+const MOST_LETTERS: usize = 60;
+
+impl FactsInput {
+    /// The facts, if each lies in its range.
+    pub fn check(&self, at: &str, faults: &mut Faults) -> Facts {
+        let label = self.label.trim();
+        if label.is_empty() || label.chars().count() > MOST_LETTERS {
+            let message = format!("the ingredient needs a name, up to {MOST_LETTERS} letters");
+            faults.push(format!("{at}label"), message);
+        }
+        let water_pct = WATER.check(&self.water_pct, at, faults);
+        let specific_heat = HEAT.check_or(&self.specific_heat, wet_heat(water_pct), at, faults);
+        let points = banded(
+            [
+                ("points", &self.points),
+                ("points_low", &self.points_low),
+                ("points_high", &self.points_high),
+            ],
+            ("effect on water", "points", -20.0, 20.0),
+            at,
+            faults,
+        );
+        let kg_per_l = banded(
+            [
+                ("kg_per_l", &self.kg_per_l),
+                ("kg_per_l_low", &self.kg_per_l_low),
+                ("kg_per_l_high", &self.kg_per_l_high),
+            ],
+            ("mass of a litre", "kg", 0.05, 3.0),
+            at,
+            faults,
+        );
+        let mut allergens = self.allergens.clone();
+        allergens.sort_unstable();
+        allergens.dedup();
+        let reason = Library::default().facts(self.ingredient).effect.clone();
+        let reason = reason.map_or(Cow::Borrowed("the plant's own finding"), |house| house.reason);
+        Facts {
+            ingredient: self.ingredient,
+            label: Cow::Owned(label.to_owned()),
+            role: self.role,
+            water_pct,
+            specific_heat,
+            effect: points.map(|points| Effect { points, reason }),
+            kg_per_l,
+            allergens,
+            price_per_kg: PRICE.check_opt(&self.price_per_kg, at, faults),
+            origin: Origin::Plant,
+        }
+    }
+}
+
+/// A value with its low and high, which are itself where they are left out; none where the value is.
+fn banded(
+    [typical, low, high]: [(&'static str, &Given); 3],
+    (words, unit, min, max): (&'static str, &'static str, f64, f64),
+    at: &str,
+    faults: &mut Faults,
+) -> Option<Banded> {
+    let bound = |field| Bound::new(field, words, unit, min, max);
+    let value = bound(typical.0).check_opt(typical.1, at, faults)?;
+    let low = bound(low.0).check_or(low.1, value, at, faults);
+    let high = bound(high.0).check_or(high.1, value, at, faults);
+    if !(low..=high).contains(&value) {
+        let message = format!("{words}: {value} does not lie between {low} and {high}");
+        faults.push(format!("{at}{}", typical.0), message);
+    }
+    Some(Banded::new(value, low, high))
+}
+
+/// The specific heat of something that is so much water and the rest dry.
+fn wet_heat(water_pct: f64) -> f64 {
+    if water_pct > 0.0 { (1.45 * (100.0 - water_pct) + 4.186 * water_pct) / 100.0 } else { 1.3 }
+}
+
+static UNKNOWN: LazyLock<Facts> = LazyLock::new(|| {
+    bare(Ingredient::Own(0), "ingredient that is no longer on record", Role::Other)
+});
+
+fn bare(ingredient: Ingredient, label: &'static str, role: Role) -> Facts {
+    Facts {
+        ingredient,
+        label: Cow::Borrowed(label),
+        role,
+        water_pct: 0.0,
+        specific_heat: 1.3,
+        effect: None,
+        kg_per_l: None,
+        allergens: Vec::new(),
+        price_per_kg: None,
+        origin: Origin::House,
+    }
+}
+
+impl Facts {
+    fn wet(mut self, water_pct: f64) -> Self {
+        self.water_pct = water_pct;
+        self.specific_heat = wet_heat(water_pct);
+        self
+    }
+
+    fn fatty(mut self, water_pct: f64) -> Self {
+        self.water_pct = water_pct;
+        self.specific_heat = 2.0;
+        self
+    }
+
+    fn moves(mut self, typical: f64, low: f64, high: f64, reason: &'static str) -> Self {
+        let points = Banded::new(typical, low, high);
+        self.effect = Some(Effect { points, reason: Cow::Borrowed(reason) });
+        self
+    }
+
+    /// Grams that a US cup of 236.6 ml holds.
+    fn cup(self, grams: f64, low: f64, high: f64) -> Self {
+        self.of_volume(236.588, grams, low, high)
+    }
+
+    /// Grams that a teaspoon of 4.93 ml holds.
+    fn teaspoon(self, grams: f64, low: f64, high: f64) -> Self {
+        self.of_volume(4.928_92, grams, low, high)
+    }
+
+    fn of_volume(mut self, ml: f64, grams: f64, low: f64, high: f64) -> Self {
+        self.kg_per_l = Some(Banded::new(grams, low, high).times(1.0 / ml));
+        self
+    }
+
+    fn contains(mut self, allergens: &[Allergen]) -> Self {
+        self.allergens = allergens.to_vec();
+        self
+    }
+
+    fn costs(mut self, per_kg: f64) -> Self {
+        self.price_per_kg = Some(per_kg);
+        self
+    }
+}
+
+const SUGAR: (f64, f64, f64, &str) = (-0.25, -0.5, -0.1, "dissolved sugar slackens the dough");
+const FAT: (f64, f64, f64, &str) = (-0.3, -0.5, -0.1, "fat softens in place of water");
+
+/// The effect of an ingredient of which only a part acts so.
+fn part_of(
+    facts: Facts,
+    (typical, low, high, reason): (f64, f64, f64, &'static str),
+    share: f64,
+) -> Facts {
+    facts.moves(typical * share, low * share, high * share, reason)
+}
+
+/// The house's library, in the order of [`Ingredient::ALL`]. Water contents and volumes are usual
+/// ones; prices are the invented demo plant's (H).
+static HOUSE: LazyLock<Vec<Facts>> = LazyLock::new(|| {
+    use Ingredient as I;
+    vec![
+        bare(I::Flour, "flour", Role::Flour)
+            .cup(125.0, 85.0, 170.0)
+            .contains(&[Allergen::Gluten])
+            .costs(0.52),
+        bare(I::Water, "water", Role::Liquid).wet(100.0).cup(236.6, 230.0, 243.0).costs(0.003),
+        bare(I::InstantYeast, "instant yeast", Role::Yeast).teaspoon(3.1, 2.8, 3.4).costs(7.5),
+        bare(I::ActiveDryYeast, "active dry yeast", Role::Yeast).teaspoon(3.1, 2.7, 3.5).costs(7.0),
+        bare(I::FreshYeast, "fresh yeast", Role::Yeast).wet(70.0).costs(2.2),
+        bare(I::Salt, "salt", Role::Salt)
+            .moves(-0.6, -0.9, -0.4, "salt tightens the film and frees water")
+            .teaspoon(5.9, 5.0, 6.5)
+            .costs(0.35),
+        part_of(bare(I::Sugar, "sugar", Role::Sweet), SUGAR, 1.0)
+            .cup(200.0, 185.0, 215.0)
+            .costs(0.95),
+        part_of(bare(I::Fat, "fat", Role::Fat).fatty(0.0), FAT, 1.0)
+            .cup(191.0, 175.0, 205.0)
+            .costs(1.9),
+        part_of(bare(I::Oil, "oil", Role::Fat).fatty(0.0), FAT, 1.0)
+            .cup(217.0, 210.0, 222.0)
+            .costs(2.1),
+        part_of(bare(I::Butter, "butter", Role::Fat).fatty(16.0), FAT, 0.8)
+            .cup(227.0, 220.0, 240.0)
+            .contains(&[Allergen::Milk])
+            .costs(6.4),
+        bare(I::VitalGluten, "vital gluten", Role::Protein)
+            .moves(1.3, 1.0, 1.6, "gluten drinks more than its weight")
+            .cup(130.0, 110.0, 150.0)
+            .contains(&[Allergen::Gluten])
+            .costs(2.4),
+        bare(I::SkimMilkPowder, "skim milk powder", Role::Protein)
+            .moves(0.8, 0.5, 1.0, "milk solids take up water")
+            .cup(120.0, 90.0, 145.0)
+            .contains(&[Allergen::Milk])
+            .costs(3.6),
+        bare(I::SoyFlour, "soy flour", Role::Protein)
+            .moves(1.0, 0.8, 1.2, "soy takes up its own weight")
+            .cup(85.0, 75.0, 105.0)
+            .contains(&[Allergen::Soy])
+            .costs(1.4),
+        bare(I::OatFibre, "oat fibre", Role::Fibre)
+            .moves(2.0, 1.5, 3.0, "fibre holds water")
+            .contains(&[Allergen::Gluten])
+            .costs(3.1),
+        bare(I::Psyllium, "psyllium", Role::Fibre)
+            .moves(6.0, 4.0, 8.0, "psyllium gels")
+            .teaspoon(4.0, 2.5, 5.5)
+            .costs(11.0),
+        bare(I::Inulin, "inulin", Role::Fibre)
+            .moves(-0.5, -1.0, 0.0, "inulin slackens like a sugar")
+            .costs(4.2),
+        bare(I::Bran, "bran", Role::Fibre)
+            .moves(0.9, 0.6, 1.2, "bran drinks, slowly")
+            .cup(58.0, 40.0, 75.0)
+            .contains(&[Allergen::Gluten])
+            .costs(0.6),
+        bare(I::Milk, "milk", Role::Liquid)
+            .wet(87.5)
+            .cup(244.0, 238.0, 250.0)
+            .contains(&[Allergen::Milk])
+            .costs(0.8),
+        bare(I::Egg, "egg", Role::Liquid)
+            .wet(75.0)
+            .cup(243.0, 235.0, 250.0)
+            .contains(&[Allergen::Egg])
+            .costs(3.4),
+        bare(I::EggWhite, "egg white", Role::Liquid)
+            .wet(88.0)
+            .cup(243.0, 235.0, 250.0)
+            .contains(&[Allergen::Egg])
+            .costs(3.9),
+        part_of(bare(I::Honey, "honey", Role::Sweet).wet(17.0), SUGAR, 0.83)
+            .cup(340.0, 325.0, 350.0)
+            .costs(5.5),
+        part_of(bare(I::Molasses, "molasses", Role::Sweet).wet(22.0), SUGAR, 0.78)
+            .cup(330.0, 315.0, 340.0)
+            .costs(1.8),
+        part_of(bare(I::MaltSyrup, "malt syrup", Role::Sweet).wet(20.0), SUGAR, 0.8)
+            .cup(320.0, 305.0, 335.0)
+            .contains(&[Allergen::Gluten])
+            .costs(2.6),
+        bare(I::MaltFlour, "diastatic malt flour", Role::Improver)
+            .teaspoon(2.8, 2.2, 3.4)
+            .contains(&[Allergen::Gluten])
+            .costs(1.7),
+        bare(I::Vinegar, "vinegar", Role::Acid).wet(94.0).cup(239.0, 235.0, 243.0).costs(0.9),
+        bare(I::AscorbicAcid, "ascorbic acid", Role::Improver).costs(14.0),
+        bare(I::Seeds, "seeds", Role::Other).cup(140.0, 120.0, 160.0).costs(3.2),
+        bare(I::PotatoFlakes, "potato flakes", Role::Other)
+            .moves(2.5, 1.5, 3.5, "cooked starch drinks several times its weight")
+            .cup(60.0, 45.0, 75.0)
+            .costs(2.9),
+        bare(I::Xanthan, "xanthan", Role::Fibre)
+            .moves(8.0, 4.0, 12.0, "a gum that binds free water")
+            .teaspoon(2.9, 2.3, 3.5)
+            .costs(9.5),
+    ]
+});

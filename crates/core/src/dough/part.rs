@@ -1,0 +1,133 @@
+use serde::{Deserialize, Serialize};
+
+use super::{Line, LineInput};
+use crate::units::{Banded, Bound, Faults, Given};
+
+/// Kinds of dough made before the final dough.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum PartKind {
+    Sponge,
+    Starter,
+    Autolyse,
+    Scald,
+    Soaker,
+}
+
+impl PartKind {
+    /// Every kind, in the order they are made.
+    pub const ALL: [Self; 5] =
+        [Self::Starter, Self::Sponge, Self::Scald, Self::Soaker, Self::Autolyse];
+
+    /// The word in tables, on the wire and on screen.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Sponge => "sponge",
+            Self::Starter => "starter",
+            Self::Autolyse => "autolyse",
+            Self::Scald => "scald",
+            Self::Soaker => "soaker",
+        }
+    }
+
+    /// The kind of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|kind| kind.key() == key)
+    }
+
+    /// How warm it usually is when it meets the final dough, °C (H).
+    pub const fn usual_c(self) -> Banded {
+        match self {
+            Self::Sponge => Banded::new(29.5, 27.0, 31.0),
+            Self::Starter => Banded::new(24.0, 18.0, 28.0),
+            Self::Autolyse => Banded::new(23.0, 18.0, 27.0),
+            Self::Scald => Banded::new(30.0, 25.0, 35.0),
+            Self::Soaker => Banded::new(20.0, 15.0, 25.0),
+        }
+    }
+
+    /// What to mind with it; none where there is nothing.
+    pub const fn caution(self) -> Option<&'static str> {
+        match self {
+            Self::Scald => Some(
+                "Boiling water burns: pour away from you. Let the scald cool below 35 °C before \
+                 yeast meets it.",
+            ),
+            Self::Sponge => Some(
+                "A live sponge goes on growing: never into the drain or bin as it is; bake it first.",
+            ),
+            _ => None,
+        }
+    }
+}
+
+/// A part of the dough made before the rest: a sponge, a starter, a scald. Everything in percent
+/// on all flour of the whole dough.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DoughPart {
+    pub kind: PartKind,
+    pub name: String,
+    /// Which of the formula's flours it is made from; of all by their shares if none.
+    pub flour: Option<String>,
+    pub flour_pct: f64,
+    pub water_pct: f64,
+    /// How warm it meets the final dough; usual for its kind if none.
+    pub temperature_c: Option<f64>,
+    pub lines: Vec<Line>,
+}
+
+impl DoughPart {
+    /// Its water over its flour, in percent; none without flour.
+    pub fn hydration_pct(&self) -> Option<f64> {
+        (self.flour_pct > 0.0).then(|| 100.0 * self.water_pct / self.flour_pct)
+    }
+
+    /// All of it, in percent on all flour.
+    pub fn total_pct(&self) -> f64 {
+        self.flour_pct + self.water_pct + self.lines.iter().map(|line| line.pct).sum::<f64>()
+    }
+}
+
+/// A part as it was typed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DoughPartInput {
+    pub kind: PartKind,
+    /// Its kind's word if left out.
+    #[serde(default)]
+    pub name: String,
+    #[serde(default)]
+    pub flour: Option<String>,
+    /// 0 to 100 % of all flour.
+    #[serde(default)]
+    pub flour_pct: Given,
+    /// 0 to 150 % on all flour.
+    #[serde(default)]
+    pub water_pct: Given,
+    /// −10 to 60 °C.
+    #[serde(default)]
+    pub temperature_c: Given,
+    #[serde(default)]
+    pub lines: Vec<LineInput>,
+}
+
+const FLOUR: Bound = Bound::new("flour_pct", "flour in it", "% of all flour", 0.0, 100.0);
+const WATER: Bound = Bound::new("water_pct", "water in it", "% on all flour", 0.0, 150.0);
+const TEMPERATURE: Bound = Bound::new("temperature_c", "its temperature", "°C", -10.0, 60.0);
+
+impl DoughPartInput {
+    pub(super) fn check(&self, at: &str, faults: &mut Faults) -> DoughPart {
+        let name = self.name.trim();
+        DoughPart {
+            kind: self.kind,
+            name: if name.is_empty() { self.kind.key().into() } else { name.into() },
+            flour: self.flour.clone().filter(|name| !name.is_empty()),
+            flour_pct: FLOUR.check(&self.flour_pct, at, faults),
+            water_pct: WATER.check_or(&self.water_pct, 0.0, at, faults),
+            temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
+            lines: super::formula::check_lines(&self.lines, at, faults),
+        }
+    }
+}

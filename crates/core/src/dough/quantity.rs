@@ -1,0 +1,167 @@
+use thiserror::Error;
+
+use super::Facts;
+use crate::units::Banded;
+
+const G: f64 = 0.001;
+const OZ: f64 = 0.028_349_523_125;
+const ML: f64 = 0.001;
+/// Longest text read.
+const MOST_LETTERS: usize = 60;
+
+/// Names of units of mass, with kilos in one.
+const MASSES: [(&[&str], f64); 5] = [
+    (&["g", "gram", "grams", "gr"], G),
+    (&["kg", "kilo", "kilos", "kilogram", "kilograms"], 1.0),
+    (&["mg"], 1e-6),
+    (&["oz", "ounce", "ounces"], OZ),
+    (&["lb", "lbs", "pound", "pounds"], 16.0 * OZ),
+];
+/// Names of units of volume, with litres in one; cups and spoons are the US ones.
+const VOLUMES: [(&[&str], f64); 8] = [
+    (&["ml", "millilitre", "millilitres"], ML),
+    (&["cl"], 10.0 * ML),
+    (&["dl"], 100.0 * ML),
+    (&["l", "litre", "litres", "liter", "liters"], 1.0),
+    (&["tsp", "tsps", "teaspoon", "teaspoons"], 4.928_92 * ML),
+    (&["tbsp", "tbsps", "tablespoon", "tablespoons"], 14.786_8 * ML),
+    (&["cup", "cups"], 236.588 * ML),
+    (&["floz"], 29.573_5 * ML),
+];
+const FRACTIONS: [(char, f64); 15] = [
+    ('½', 1.0 / 2.0),
+    ('⅓', 1.0 / 3.0),
+    ('⅔', 2.0 / 3.0),
+    ('¼', 1.0 / 4.0),
+    ('¾', 3.0 / 4.0),
+    ('⅕', 1.0 / 5.0),
+    ('⅖', 2.0 / 5.0),
+    ('⅗', 3.0 / 5.0),
+    ('⅘', 4.0 / 5.0),
+    ('⅙', 1.0 / 6.0),
+    ('⅚', 5.0 / 6.0),
+    ('⅛', 1.0 / 8.0),
+    ('⅜', 3.0 / 8.0),
+    ('⅝', 5.0 / 8.0),
+    ('⅞', 7.0 / 8.0),
+];
+
+/// Why a text is no quantity.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+pub enum QuantityError {
+    #[error("there is no quantity; write it like 500 g, 2 1/3 cup or 3 lb 4 oz")]
+    Empty,
+    #[error("“{0}” is no quantity; write it like 500 g, 2 1/3 cup or 3 lb 4 oz")]
+    NotOne(String),
+    #[error("“{0}” has no unit; is it g, kg, oz, lb, cup, tbsp or tsp?")]
+    NoUnit(String),
+    #[error("“{0}” is no unit known here; use g, kg, oz, lb, ml, l, cup, tbsp or tsp")]
+    UnknownUnit(String),
+    #[error("a volume of {0} says nothing certain of its mass: weigh it, or give its density")]
+    NoDensity(String),
+}
+
+/// Reads a quantity of an ingredient as people write it, as kilos with what they may be.
+///
+/// A mass is what it says. A volume becomes a mass by how a cup or spoon takes the ingredient up,
+/// with the range that has: a cup of flour is 85 to 170 g, usually 125 (H).
+///
+/// ```
+/// use ironpeel_core::dough::{Ingredient, Library, read_quantity};
+/// let library = Library::default();
+/// let flour = read_quantity("2 1/3 cup", library.facts(Ingredient::Flour))?;
+/// assert!((flour.typical - 0.2917).abs() < 0.0005 && flour.high > 0.39);
+/// let bread = read_quantity("3 lb 4 oz", library.facts(Ingredient::Flour))?;
+/// assert!((bread.typical - 1.474).abs() < 0.001 && bread.low == bread.high);
+/// # Ok::<(), ironpeel_core::dough::QuantityError>(())
+/// ```
+pub fn read_quantity(text: &str, of: &Facts) -> Result<Banded, QuantityError> {
+    let quoted = || text.trim().chars().take(40).collect::<String>();
+    if text.chars().count() > MOST_LETTERS {
+        return Err(QuantityError::NotOne(quoted()));
+    }
+    let words = words(text).ok_or_else(|| QuantityError::NotOne(quoted()))?;
+    if words.is_empty() {
+        return Err(QuantityError::Empty);
+    }
+    let mut sum = Banded::new(0.0, 0.0, 0.0);
+    let mut number: Option<f64> = None;
+    for word in words {
+        match word {
+            Word::Number(value) => number = Some(number.unwrap_or(0.0) + value),
+            Word::Unit(unit) => {
+                let amount = number.take().ok_or_else(|| QuantityError::NotOne(quoted()))?;
+                let one = kilos_in(&unit, of)?.times(amount);
+                sum.typical += one.typical;
+                sum.low += one.low;
+                sum.high += one.high;
+            }
+        }
+    }
+    if number.is_some() {
+        return Err(QuantityError::NoUnit(quoted()));
+    }
+    Ok(sum)
+}
+
+/// Kilos of an ingredient in one of a unit.
+fn kilos_in(unit: &str, of: &Facts) -> Result<Banded, QuantityError> {
+    let named = |units: &[(&[&str], f64)]| {
+        units.iter().find(|(names, _)| names.contains(&unit)).map(|(_, size)| *size)
+    };
+    if let Some(kg) = named(&MASSES) {
+        return Ok(Banded::new(kg, kg, kg));
+    }
+    let litres = named(&VOLUMES).ok_or_else(|| QuantityError::UnknownUnit(unit.into()))?;
+    let kg_per_l = of.kg_per_l.ok_or_else(|| QuantityError::NoDensity(of.label.to_string()))?;
+    Ok(kg_per_l.times(litres))
+}
+
+enum Word {
+    Number(f64),
+    Unit(String),
+}
+
+/// Splits `2 1/3 cup` into numbers and units; none where something is neither.
+fn words(text: &str) -> Option<Vec<Word>> {
+    let lower = text.to_lowercase().replace("fl oz", "floz").replace("fl. oz", "floz");
+    let mut words = Vec::new();
+    let mut rest = lower.trim();
+    while let Some(first) = rest.chars().next() {
+        if let Some((_, value)) = FRACTIONS.iter().find(|(sign, _)| *sign == first) {
+            words.push(Word::Number(*value));
+            rest = &rest[first.len_utf8()..];
+        } else if first.is_ascii_digit() {
+            let plain = |c: char| c.is_ascii_digit() || matches!(c, '.' | ',' | '/');
+            let end = rest.find(|c| !plain(c)).unwrap_or(rest.len());
+            words.push(Word::Number(number(&rest[..end])?));
+            rest = &rest[end..];
+        } else if first.is_alphabetic() {
+            let end = rest.find(|c: char| !c.is_alphabetic() && c != '.').unwrap_or(rest.len());
+            let unit = rest[..end].trim_end_matches('.');
+            if unit != "and" && unit != "of" {
+                words.push(Word::Unit(unit.to_owned()));
+            }
+            rest = &rest[end..];
+        } else if first.is_whitespace() || first == '+' {
+            rest = &rest[first.len_utf8()..];
+        } else {
+            return None;
+        }
+    }
+    Some(words)
+}
+
+/// `1.5`, `1,5` or `1/3`.
+fn number(text: &str) -> Option<f64> {
+    let plain = |text: &str| {
+        text.replace(',', ".").parse::<f64>().ok().filter(|value| value.is_finite() && *value < 1e7)
+    };
+    match text.split_once('/') {
+        Some((over, under)) => {
+            let under = plain(under).filter(|under| *under > 0.0)?;
+            Some(plain(over)? / under)
+        }
+        None => plain(text),
+    }
+}

@@ -1,0 +1,104 @@
+use serde::Serialize;
+
+use super::{FlourPart, PER_DAMAGED_STARCH, Rule, Rules, Species};
+use crate::units::Banded;
+
+/// Held back from whole grain and added after it has drunk, in points for 100 % (H).
+const BRAN: Banded = Banded::new(2.0, 1.0, 3.0);
+/// Held back from a blend without gluten, in points (H).
+const NO_FILM: Banded = Banded::new(5.0, 3.0, 8.0);
+/// Whole grain and rye, so many minutes before judging (H).
+const BRAN_WAITS_MIN: (f64, f64) = (10.0, 15.0);
+/// A weak film (H).
+const WEAK_WAITS_MIN: (f64, f64) = (10.0, 20.0);
+/// Fibres and gums of a blend without gluten (H).
+const NO_FILM_WAITS_MIN: (f64, f64) = (10.0, 20.0);
+/// Damaged starch drinks at once; what it took is seen after so long (H).
+const DAMAGED_WAITS_MIN: (f64, f64) = (5.0, 10.0);
+/// Less bran than this needs no waiting, in percent of all flour.
+const LITTLE_BRAN_PCT: f64 = 10.0;
+
+/// How much of the water to hold back at first, and how long to wait before judging.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct HoldBack {
+    /// Points of water on flour.
+    pub points: f64,
+    pub low: f64,
+    pub high: f64,
+    pub wait_min_low: f64,
+    pub wait_min_high: f64,
+    pub because: Vec<String>,
+}
+
+/// What bran, weak grains and damaged starch ask the mixer to hold back; none for a plain white
+/// flour. Each part of a mix asks by its share; the longest wait counts. House defaults.
+pub fn hold_back(flours: &[FlourPart<'_>], rules: &Rules) -> Option<HoldBack> {
+    let mut held = HoldBack {
+        points: 0.0,
+        low: 0.0,
+        high: 0.0,
+        wait_min_low: 0.0,
+        wait_min_high: 0.0,
+        because: Vec::new(),
+    };
+    let whole: f64 =
+        flours.iter().map(|part| part.flour.whole_grain_pct * part.share_pct / 100.0).sum();
+    if whole >= LITTLE_BRAN_PCT {
+        let says = format!("{whole:.0} % of the flour is whole grain: bran drinks slowly");
+        held.take(BRAN.times(whole / 100.0), BRAN_WAITS_MIN, &says);
+    }
+    for FlourPart { flour, share_pct, .. } in flours {
+        let share = share_pct / 100.0;
+        if let Some(rule) = Rule::held_back_of(flour.species) {
+            let ruling = rules.get(rule);
+            if !ruling.off {
+                let says = format!("{}: a weak film, wetter than it feels", flour.species.label());
+                held.take(ruling.value.times(-share), WEAK_WAITS_MIN, &says);
+            }
+        }
+        if !flour.species.has_gluten() {
+            let says = "no gluten: fibres and starches swell slowly, so add the water in stages";
+            held.take(NO_FILM.times(share), NO_FILM_WAITS_MIN, says);
+        } else if flour.species == Species::Rye {
+            held.wait(BRAN_WAITS_MIN, "rye: pentosans swell slowly");
+        }
+    }
+    let damaged = damaged_starch(flours);
+    let critical = rules.typical(Rule::CriticalDamagedStarch);
+    if let Some(over) = damaged.map(|damaged| damaged - critical).filter(|over| *over > 0.0) {
+        let points =
+            Banded::new(PER_DAMAGED_STARCH.value, PER_DAMAGED_STARCH.low, PER_DAMAGED_STARCH.high);
+        let says = format!(
+            "{over:.1} points of damaged starch above {critical:.0} %: dry early, sticky late"
+        );
+        held.take(points.times(over), DAMAGED_WAITS_MIN, &says);
+    }
+    (!held.because.is_empty()).then_some(held)
+}
+
+/// Damaged starch of a mix of flours with gluten, where any states it.
+pub(super) fn damaged_starch(flours: &[FlourPart<'_>]) -> Option<f64> {
+    let stated = flours
+        .iter()
+        .filter(|part| part.flour.species.has_gluten())
+        .filter_map(|part| Some((part.flour.composition.damaged_starch_pct?, part.share_pct)));
+    let (sum, share) =
+        stated.fold((0.0, 0.0), |(sum, all), (pct, share)| (sum + pct * share, all + share));
+    (share > 0.0).then(|| sum / share)
+}
+
+impl HoldBack {
+    fn take(&mut self, points: Banded, waits: (f64, f64), says: &str) {
+        self.points += points.typical;
+        self.low += points.low;
+        self.high += points.high;
+        self.wait(waits, says);
+    }
+
+    fn wait(&mut self, (low, high): (f64, f64), says: &str) {
+        self.wait_min_low = self.wait_min_low.max(low);
+        self.wait_min_high = self.wait_min_high.max(high);
+        self.because.push(says.to_owned());
+    }
+}

@@ -1,0 +1,331 @@
+//! Quantities as people write them, changing one number, cost, and the library.
+
+mod support;
+
+use ironpeel_core::dough::{
+    Amount, ByAmount, CannotKeep, FactsInput, Ingredient, Keep, Library, Losses, Masses,
+    QuantityError, cost, read_quantity, scale,
+};
+use ironpeel_core::units::{Faults, Origin};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use support::{formula, near};
+
+fn kg(text: &str, of: Ingredient) -> Result<(f64, f64, f64), QuantityError> {
+    let found = read_quantity(text, Library::default().facts(of))?;
+    Ok((found.typical, found.low, found.high))
+}
+
+#[test]
+fn quantities_are_read_as_people_write_them() {
+    for (text, of, wanted) in [
+        ("500 g", Ingredient::Flour, 0.5),
+        ("500g", Ingredient::Flour, 0.5),
+        ("1.1 kg", Ingredient::Flour, 1.1),
+        ("1,1 kg", Ingredient::Flour, 1.1),
+        ("3 lb 4 oz", Ingredient::Flour, 1.474),
+        ("2 1/3 cup", Ingredient::Flour, 0.2917),
+        ("2⅓ cups", Ingredient::Flour, 0.2917),
+        ("1½ tsp", Ingredient::Salt, 0.00885),
+        ("1 1/2 tsp", Ingredient::InstantYeast, 0.00465),
+        ("1 cup", Ingredient::Water, 0.2366),
+        ("1 cup and 2 tbsp", Ingredient::Water, 0.2662),
+        ("1 cup + 2 Tbsp.", Ingredient::Water, 0.2662),
+        ("250 ml", Ingredient::Water, 0.25),
+        ("8 fl oz", Ingredient::Water, 0.2366),
+        ("20 mg", Ingredient::AscorbicAcid, 0.00002),
+        ("½ cup", Ingredient::Honey, 0.17),
+        ("0 g", Ingredient::Salt, 0.0),
+    ] {
+        near(kg(text, of).expect(text).0, wanted, wanted * 0.002 + 1e-9);
+    }
+}
+
+#[test]
+fn a_volume_carries_its_range_and_a_mass_does_not() {
+    let (typical, low, high) = kg("1 cup", Ingredient::Flour).expect("a cup");
+    near(typical, 0.125, 1e-9);
+    near(low, 0.085, 1e-9);
+    near(high, 0.170, 1e-9);
+    let (typical, low, high) = kg("1 tsp", Ingredient::InstantYeast).expect("a spoon");
+    near(typical, 0.0031, 1e-9);
+    near(low, 0.0028, 1e-9);
+    near(high, 0.0034, 1e-9);
+    let (typical, low, high) = kg("3 lb", Ingredient::Flour).expect("a mass");
+    assert!(typical == low && low == high);
+}
+
+#[test]
+fn what_is_no_quantity_says_how_to_write_one() {
+    for (text, wanted) in [
+        ("", QuantityError::Empty),
+        ("   ", QuantityError::Empty),
+        ("some", QuantityError::NotOne("some".into())),
+        ("500", QuantityError::NoUnit("500".into())),
+        ("2 1/0 cup", QuantityError::NotOne("2 1/0 cup".into())),
+        ("3 stone", QuantityError::UnknownUnit("stone".into())),
+        ("-5 g", QuantityError::NotOne("-5 g".into())),
+        ("5 g 3", QuantityError::NoUnit("5 g 3".into())),
+        ("1.2.3 g", QuantityError::NotOne("1.2.3 g".into())),
+    ] {
+        assert_eq!(kg(text, Ingredient::Flour), Err(wanted), "{text}");
+    }
+    assert_eq!(
+        kg("1 cup", Ingredient::FreshYeast),
+        Err(QuantityError::NoDensity("fresh yeast".into()))
+    );
+    let long = "1 g ".repeat(40);
+    assert!(kg(&long, Ingredient::Flour).is_err());
+}
+
+fn by_amount(input: Value) -> Result<ironpeel_core::dough::AmountsRead, Faults> {
+    let input: ByAmount = serde_json::from_value(input).expect("the contract's shape");
+    input.read(&Library::default())
+}
+
+#[test]
+fn a_sourdough_by_cups_is_the_one_by_percent_within_its_doubt() {
+    let cups = by_amount(json!({
+        "lines": [{"ingredient": "flour", "amount": "7 1/4 cups"}, {"ingredient": "water", "amount": "2 2/3 cups"},
+            {"ingredient": "salt", "amount": "3 1/3 tsp"}],
+        "starter": {"amount": "200 g", "hydration_pct": 100}}))
+    .expect("understood");
+    let weighed = by_amount(json!({
+        "lines": [{"ingredient": "flour", "amount": "900 g"}, {"ingredient": "water", "amount": "620 g"},
+            {"ingredient": "salt", "amount": "20 g"}],
+        "starter": {"amount": "200 g"}}))
+    .expect("understood");
+    assert_eq!(weighed.hydration_pct.low, weighed.hydration_pct.high, "weighed is sure");
+    near(weighed.hydration_pct.typical, 72.0, 1e-9);
+    near(weighed.starter.expect("a starter").prefermented_flour_pct, 10.0, 1e-9);
+    assert!(
+        cups.hydration_pct.low < 72.0 && 72.0 < cups.hydration_pct.high,
+        "{:?}",
+        cups.hydration_pct
+    );
+    assert!(cups.hydration_pct.high - cups.hydration_pct.low > 20.0, "cups of flour are unsure");
+    near(cups.hydration_pct.typical, 72.0, 2.0);
+    near(cups.starter.expect("a starter").prefermented_flour_pct, 10.0, 0.3);
+}
+
+#[test]
+fn milk_and_eggs_count_as_water_only_where_it_says_so() {
+    let read = by_amount(json!({"lines": [{"ingredient": "flour", "amount": "1 kg"},
+        {"ingredient": "water", "amount": "400 g"}, {"ingredient": "milk", "amount": "200 g"}]}))
+    .expect("understood");
+    near(read.hydration_pct.typical, 40.0, 1e-9);
+    near(read.effective_hydration_pct.typical, 57.5, 1e-9);
+    near(read.dough_kg.typical, 1.6, 1e-9);
+    assert!(read.starter.is_none());
+    assert_eq!(read.lines[2].label, "milk");
+}
+
+#[test]
+fn amounts_that_make_no_dough_are_told_at_their_line() {
+    for (input, field, says) in [
+        (json!({"lines": [{"ingredient": "salt", "amount": "1 tsp"}]}), "lines", "no flour"),
+        (
+            json!({"lines": [{"ingredient": "flour", "amount": "lots"}]}),
+            "lines[0].amount",
+            "no quantity",
+        ),
+        (
+            json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}, {"ingredient": "flour", "amount": "1 kg"}]}),
+            "lines[1].ingredient",
+            "add them up",
+        ),
+        (
+            json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}], "starter": {"amount": "a bit"}}),
+            "starter.amount",
+            "no quantity",
+        ),
+        (
+            json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}], "starter": {"amount": "1 cup", "hydration_pct": 900}}),
+            "starter.hydration_pct",
+            "from 0 to 500",
+        ),
+    ] {
+        let Faults(faults) = by_amount(input).expect_err("refused");
+        assert!(
+            faults.iter().any(|fault| fault.field == field && fault.message.contains(says)),
+            "{faults:?}"
+        );
+    }
+}
+
+fn dough() -> Masses {
+    Masses(vec![
+        (Ingredient::Flour, 100.0),
+        (Ingredient::Water, 62.0),
+        (Ingredient::Salt, 2.0),
+        (Ingredient::InstantYeast, 1.0),
+    ])
+}
+
+#[test]
+fn one_number_changes_and_what_was_chosen_stays() {
+    let wetter = dough().with(Ingredient::Water, 70.0, Keep::Flour).expect("a dough");
+    assert_eq!((wetter.of(Ingredient::Flour), wetter.total_kg()), (100.0, 173.0));
+    let kept = dough().with(Ingredient::Water, 70.0, Keep::Dough).expect("a dough");
+    near(kept.total_kg(), 165.0, 1e-9);
+    assert!(kept.of(Ingredient::Flour) < 100.0);
+    let saltier = dough().with(Ingredient::Salt, 3.0, Keep::Water).expect("a dough");
+    assert_eq!((saltier.of(Ingredient::Water), saltier.of(Ingredient::Flour)), (62.0, 100.0));
+    let stiffer = dough().with(Ingredient::Flour, 110.0, Keep::Water).expect("a dough");
+    assert_eq!(stiffer.of(Ingredient::Water), 62.0);
+    near(stiffer.of(Ingredient::Salt) / stiffer.of(Ingredient::Flour), 0.02, 1e-12);
+    let percent = wetter.on_flour();
+    assert_eq!(percent[0], (Ingredient::Water, 70.0));
+}
+
+#[test]
+fn a_change_that_leaves_no_dough_is_refused() {
+    for (changed, to, keep, wanted) in [
+        (Ingredient::Egg, 1.0, Keep::Flour, CannotKeep::NotInIt),
+        (Ingredient::Salt, -1.0, Keep::Flour, CannotKeep::NoDough),
+        (Ingredient::Salt, f64::NAN, Keep::Flour, CannotKeep::NoDough),
+        (Ingredient::Flour, 0.0, Keep::Dough, CannotKeep::NoDough),
+        (Ingredient::Water, 165.0, Keep::Dough, CannotKeep::TooMuch),
+        (Ingredient::Flour, 90.0, Keep::Flour, CannotKeep::IsKept),
+        (Ingredient::Water, 60.0, Keep::Water, CannotKeep::IsKept),
+    ] {
+        assert_eq!(dough().with(changed, to, keep), Err(wanted), "{changed} {keep:?}");
+    }
+}
+
+#[test]
+fn a_run_costs_what_is_in_it_and_water_is_worth_what_it_saves() {
+    let formula = formula(
+        json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2},
+        {"ingredient": "inulin", "pct": 1}]}),
+    );
+    let library = Library::default();
+    let run = scale(Amount::Dough { kg: 163.0 }, 0.9, 200.0, Losses::HOUSE, 163.0);
+    let found = cost(&formula, 60.0, &run, &[(100.0, Some(0.40))], &library);
+    near(found.per_kg, (40.0 + 0.7 + 4.2 + 0.18) / 163.0, 1e-9);
+    near(found.run, found.per_kg * 163.0, 1e-9);
+    near(found.per_piece, found.run / f64::from(run.pieces), 1e-9);
+    assert_eq!(found.dough_yield, 163.0);
+    near(found.point_of_water.more_pieces, 1.0 / 0.9, 1e-9);
+    near(found.point_of_water.flour_saved_kg, 100.0 - 163.0 / 1.64, 1e-9);
+    assert!(found.point_of_water.saved > 0.0 && found.unpriced.is_empty());
+    let two = cost(&formula, 60.0, &run, &[(50.0, Some(0.40)), (50.0, None)], &library);
+    near(two.per_kg - found.per_kg, 50.0 * (0.52 - 0.40) / 163.0, 1e-9);
+}
+
+#[test]
+fn every_ingredient_of_the_house_is_known_by_its_word() {
+    let library = Library::default();
+    assert_eq!(library.all().count(), Ingredient::ALL.len());
+    for (facts, ingredient) in library.all().zip(Ingredient::ALL) {
+        assert_eq!(facts.ingredient, ingredient, "the library stands in the order of the words");
+        assert_eq!(Ingredient::from_key(&ingredient.key()), Some(ingredient));
+        assert!(library.knows(ingredient) && facts.origin == Origin::House);
+        assert!((1.0..=4.2).contains(&facts.specific_heat), "{ingredient}");
+        assert!((0.0..=100.0).contains(&facts.water_pct), "{ingredient}");
+        for band in facts.kg_per_l.iter().chain(facts.effect.iter().map(|effect| &effect.points)) {
+            assert!(band.low <= band.typical && band.typical <= band.high, "{ingredient}");
+        }
+        let word = serde_json::to_value(ingredient).expect("a word");
+        assert_eq!(serde_json::from_value::<Ingredient>(word).expect("the same"), ingredient);
+    }
+    for word in ["sawdust", "own_", "own_x", "own_99999999", "own_-1", "Salt"] {
+        assert_eq!(Ingredient::from_key(word), None, "{word}");
+    }
+}
+
+#[test]
+fn a_plants_own_ingredient_is_checked_and_found() {
+    let check = |input: Value| {
+        let input: FactsInput = serde_json::from_value(input).expect("the contract's shape");
+        let mut faults = Faults::default();
+        let facts = input.check("ingredients[0].", &mut faults);
+        faults.or(facts)
+    };
+    let malt = check(json!({"ingredient": "own_1", "label": "Skerrow seaweed", "role": "other",
+        "water_pct": 12, "points": 3, "points_low": 2, "points_high": 4, "kg_per_l": 0.4,
+        "allergens": ["sulphite", "sulphite"], "price_per_kg": 9}))
+    .expect("good");
+    assert_eq!(malt.allergens.len(), 1);
+    near(malt.specific_heat, (1.45 * 88.0 + 4.186 * 12.0) / 100.0, 1e-9);
+    let salt = check(json!({"ingredient": "salt", "label": "salt", "role": "salt", "water_pct": 0,
+        "price_per_kg": 0.5}))
+    .expect("good");
+    assert!(salt.effect.is_none(), "its effect is switched off");
+    let library = Library::with(vec![malt, salt]);
+    assert_eq!(library.facts(Ingredient::Own(1)).label, "Skerrow seaweed");
+    assert_eq!(library.facts(Ingredient::Salt).origin, Origin::Plant);
+    assert_eq!(library.all().count(), Ingredient::ALL.len() + 1);
+    assert!(!library.knows(Ingredient::Own(2)));
+    assert!(library.facts(Ingredient::Own(2)).label.contains("no longer on record"));
+    for (input, field) in [
+        (
+            json!({"ingredient": "own_1", "label": " ", "role": "other", "water_pct": 0}),
+            "ingredients[0].label",
+        ),
+        (
+            json!({"ingredient": "own_1", "label": "x", "role": "other", "water_pct": 101}),
+            "ingredients[0].water_pct",
+        ),
+        (json!({"ingredient": "own_1", "label": "x", "role": "other"}), "ingredients[0].water_pct"),
+        (
+            json!({"ingredient": "own_1", "label": "x", "role": "other", "water_pct": 0, "points": 5, "points_low": 6}),
+            "ingredients[0].points",
+        ),
+        (
+            json!({"ingredient": "own_1", "label": "x", "role": "other", "water_pct": 0, "kg_per_l": 90}),
+            "ingredients[0].kg_per_l",
+        ),
+    ] {
+        assert_eq!(check(input).expect_err("refused").0[0].field, field);
+    }
+}
+
+fn keep() -> impl Strategy<Value = Keep> {
+    prop::sample::select(vec![Keep::Flour, Keep::Dough, Keep::Water])
+}
+
+proptest! {
+    #[test]
+    fn no_text_makes_the_reader_panic(text in ".{0,80}") {
+        if let Ok((typical, low, high)) = kg(&text, Ingredient::Flour) {
+            prop_assert!(low <= typical && typical <= high && high.is_finite());
+        }
+    }
+
+    #[test]
+    fn grams_written_are_grams_read(grams in 0.0..100_000.0f64) {
+        let text = format!("{grams:.3} g");
+        let (typical, ..) = kg(&text, Ingredient::Salt).expect("grams");
+        prop_assert!((typical * 1000.0 - grams).abs() < 0.001);
+    }
+
+    #[test]
+    fn what_is_kept_is_kept_and_back_is_back(keep in keep(), water in 40.0..90.0f64, salt in 0.5..4.0f64) {
+        for (changed, to) in [(Ingredient::Water, water), (Ingredient::Salt, salt)] {
+            let Ok(now) = dough().with(changed, to, keep) else { continue };
+            prop_assert!((now.of(changed) - to).abs() < 1e-9);
+            match keep {
+                Keep::Flour => prop_assert!((now.of(Ingredient::Flour) - 100.0).abs() < 1e-9),
+                Keep::Dough => prop_assert!((now.total_kg() - 165.0).abs() < 1e-9),
+                Keep::Water => prop_assert!((now.of(Ingredient::Water) - 62.0).abs() < 1e-9),
+            }
+            let back = now.with(changed, dough().of(changed), keep).expect("was one");
+            for (ingredient, kg) in dough().0 {
+                prop_assert!((back.of(ingredient) - kg).abs() < 1e-9, "{ingredient}");
+            }
+        }
+    }
+
+    #[test]
+    fn a_wanted_baked_weight_is_what_comes_off_the_rack(
+        pieces in 1u32..5000, cooled in 0.02..2.0f64, most in 10.0..500.0f64,
+    ) {
+        let wanted = Amount::Baked { pieces: pieces.into(), cooled_kg: cooled };
+        let run = scale(wanted, 0.5, most, Losses::HOUSE, 165.0);
+        prop_assert!((run.cooled_piece_kg - cooled).abs() < 1e-9);
+        prop_assert_eq!(run.pieces, pieces);
+        let flour = scale(Amount::Flour { kg: run.total_kg / 1.65 }, run.piece_kg, most, Losses::HOUSE, 165.0);
+        prop_assert!((flour.total_kg - run.total_kg).abs() < 1e-6);
+    }
+}

@@ -1,0 +1,89 @@
+//! What several tests of the core share.
+#![allow(dead_code, reason = "each test file uses a part of it")]
+
+use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, Library};
+use ironpeel_core::flour::Moisture;
+use ironpeel_core::water::{
+    AbsorptionModel, Addition, Composition, Flour, FlourPart, NoBase, Process, Rules, Stair,
+    Wanted, stair,
+};
+use serde_json::Value;
+
+/// What is asked of the stair, without what it borrows.
+#[derive(Clone, Copy)]
+pub struct Asked<'a> {
+    pub process: Process,
+    pub lines: &'a [(Ingredient, f64)],
+    pub style_points: f64,
+    pub set_by_hand_pct: Option<f64>,
+    pub machine_divided: bool,
+}
+
+pub const PLAIN: Asked<'static> = Asked {
+    process: Process::StraightBulk,
+    lines: &[],
+    style_points: 0.0,
+    set_by_hand_pct: None,
+    machine_divided: false,
+};
+
+/// A measured strong white flour of usual damaged starch.
+pub fn flour() -> Flour {
+    Flour {
+        composition: Composition { damaged_starch_pct: Some(8.2), ..Composition::default() },
+        age_days: Some(6.0),
+        w: Some(310.0),
+        ..Flour::measured(Moisture::FOURTEEN, 62.0)
+    }
+}
+
+/// The stair of one flour by the house's rules.
+pub fn climb(flour: &Flour, asked: &Asked<'_>) -> Result<Stair, NoBase> {
+    climb_by(&[(*flour, 100.0)], asked, &Rules::default())
+}
+
+/// The stair of a mix of flours by a plant's rules.
+pub fn climb_by(
+    flours: &[(Flour, f64)],
+    asked: &Asked<'_>,
+    rules: &Rules,
+) -> Result<Stair, NoBase> {
+    let library = Library::default();
+    let lines: Vec<Addition<'_>> = asked
+        .lines
+        .iter()
+        .map(|(ingredient, pct)| Addition { facts: library.facts(*ingredient), pct: *pct })
+        .collect();
+    let model = AbsorptionModel::prior();
+    let wanted = Wanted {
+        process: asked.process,
+        lines: &lines,
+        style_points: asked.style_points,
+        set_by_hand_pct: asked.set_by_hand_pct,
+        machine_divided: asked.machine_divided,
+        rules,
+        model: &model,
+    };
+    stair(&parts(flours), &wanted)
+}
+
+/// Flours with their shares as the stair takes them.
+pub fn parts(flours: &[(Flour, f64)]) -> Vec<FlourPart<'static>> {
+    let part = |(flour, share_pct): &(Flour, f64)| FlourPart {
+        name: flour.species.key(),
+        flour: *flour,
+        share_pct: *share_pct,
+    };
+    flours.iter().map(part).collect()
+}
+
+/// A formula from the shape it has on the wire.
+pub fn formula(draft: Value) -> Formula {
+    let draft: FormulaDraft = serde_json::from_value(draft).expect("the shape of the contract");
+    Formula::check(&draft).expect("makes a dough")
+}
+
+#[track_caller]
+pub fn near(found: f64, wanted: f64, within: f64) {
+    assert!((found - wanted).abs() <= within, "{found} is not within {within} of {wanted}");
+}
