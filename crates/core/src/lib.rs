@@ -15,5 +15,6 @@ pub mod flour;
 pub mod heat;
 pub mod method;
 pub mod plant;
+pub mod trial;
 pub mod units;
 pub mod water;

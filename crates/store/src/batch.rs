@@ -1,11 +1,11 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, RunQueryDsl};
 use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::schema::{batch, flour, lot, lot_revision, product};
+use crate::schema::{batch, batch_flour, flour, lot, lot_revision, product};
 use crate::store::{PageKey, Store};
 
 /// A batch with the revisions it is tied to and the sheet as it was issued.
@@ -19,6 +19,8 @@ pub struct Batch {
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
+    /// None where the house's numbers held.
+    pub numbers_revision_id: Option<Uuid>,
     pub state: String,
     pub planned_for: DateTime<Utc>,
     pub saved_at: DateTime<Utc>,
@@ -38,10 +40,18 @@ pub struct NewBatch {
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
+    pub numbers_revision_id: Option<Uuid>,
     pub planned_for: DateTime<Utc>,
     pub saved_by: String,
     pub knobs: Value,
     pub issued: Value,
+}
+
+/// The lot of another flour of a batch's formula, by revision.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Queryable)]
+pub struct BatchFlour {
+    pub lot_revision_id: Uuid,
+    pub specification_revision_id: Uuid,
 }
 
 /// A batch as lists show it.
@@ -83,26 +93,56 @@ impl Store {
         Ok(query.load(&mut self.connection().await?).await?)
     }
 
-    /// A batch and the slug of its product.
-    pub async fn batch(&self, id: Uuid) -> Result<(Batch, String)> {
-        let found = batch::table
+    /// A batch, the slug of its product, and the lots of its formula's other flours.
+    pub async fn batch(&self, id: Uuid) -> Result<(Batch, String, Vec<BatchFlour>)> {
+        let connection = &mut self.connection().await?;
+        let found: Option<(Batch, String)> = batch::table
             .inner_join(product::table)
             .filter(batch::id.eq(id))
             .select((Batch::as_select(), product::slug))
-            .first(&mut self.connection().await?)
+            .first(connection)
             .await
             .optional()?;
-        found.ok_or(StoreError::NotFound("this batch"))
+        let (batch, slug) = found.ok_or(StoreError::NotFound("this batch"))?;
+        let others = batch_flour::table
+            .filter(batch_flour::batch_id.eq(id))
+            .order(batch_flour::position)
+            .select((batch_flour::lot_revision_id, batch_flour::specification_revision_id))
+            .load(connection)
+            .await?;
+        Ok((batch, slug, others))
     }
 
-    /// Records a planned batch. Sent twice, it is stored once.
-    pub async fn add_batch(&self, new: &NewBatch) -> Result<()> {
-        diesel::insert_into(batch::table)
-            .values(new)
-            .on_conflict(batch::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await?;
-        Ok(())
+    /// Records a planned batch with its other flours' lots. Sent twice, it is stored once.
+    pub async fn add_batch(&self, new: &NewBatch, others: &[BatchFlour]) -> Result<()> {
+        let others: Vec<_> = (0i16..)
+            .zip(others)
+            .map(|(position, other)| {
+                (
+                    batch_flour::batch_id.eq(new.id),
+                    batch_flour::position.eq(position),
+                    batch_flour::lot_revision_id.eq(other.lot_revision_id),
+                    batch_flour::specification_revision_id.eq(other.specification_revision_id),
+                )
+            })
+            .collect();
+        let mut connection = self.connection().await?;
+        connection
+            .transaction(async |connection| {
+                let added = diesel::insert_into(batch::table)
+                    .values(new)
+                    .on_conflict(batch::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                if added == 1 {
+                    diesel::insert_into(batch_flour::table)
+                        .values(others)
+                        .execute(connection)
+                        .await?;
+                }
+                Ok(())
+            })
+            .await
     }
 }

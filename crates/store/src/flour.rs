@@ -21,6 +21,8 @@ pub struct Flour {
     pub extraction_pct: Option<f64>,
     pub treatment: Treatment,
     pub intended_use: IntendedUse,
+    /// What a tonne costs.
+    pub price_per_t: Option<f64>,
 }
 
 #[derive(Queryable, Selectable)]
@@ -36,6 +38,7 @@ struct FlourRow {
     extraction_pct: Option<f64>,
     treatment: String,
     intended_use: String,
+    price_per_t: Option<f64>,
 }
 
 impl FlourRow {
@@ -52,7 +55,7 @@ impl FlourRow {
             .ok_or_else(|| StoreError::unknown_word("treatment", &self.treatment))?;
         let intended_use = IntendedUse::from_key(&self.intended_use)
             .ok_or_else(|| StoreError::unknown_word("intended_use", &self.intended_use))?;
-        let Self { id, mill, name, note, extraction_pct, .. } = self;
+        let Self { id, mill, name, note, extraction_pct, price_per_t, .. } = self;
         Ok(Flour {
             id,
             mill,
@@ -63,6 +66,7 @@ impl FlourRow {
             extraction_pct,
             treatment,
             intended_use,
+            price_per_t,
         })
     }
 }
@@ -116,6 +120,7 @@ impl Store {
                     flour::extraction_pct.eq(new.extraction_pct),
                     flour::treatment.eq(new.treatment.key()),
                     flour::intended_use.eq(new.intended_use.key()),
+                    flour::price_per_t.eq(new.price_per_t),
                 );
                 diesel::insert_into(flour::table)
                     .values((flour::id.eq(new.id), is))

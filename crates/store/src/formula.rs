@@ -1,13 +1,20 @@
+use std::collections::HashMap;
+
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, RunQueryDsl};
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::chain::FormulaInHand;
-use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
+use ironpeel_core::dough::{
+    DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
+};
+use ironpeel_core::units::Given;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed};
-use crate::schema::{formula, formula_line, formula_revision};
+use crate::revision::{Revision, Signed, all_revisions, newest_revision};
+use crate::schema::{
+    flour, formula, formula_flour, formula_line, formula_part, formula_part_line, formula_revision,
+};
 use crate::store::Store;
 
 /// One state of a formula.
@@ -48,17 +55,27 @@ struct Row {
     cooling_loss_pct: f64,
 }
 
+#[derive(Queryable)]
+struct PartRow {
+    position: i16,
+    kind: String,
+    name: String,
+    flour: Option<String>,
+    flour_pct: f64,
+    water_pct: f64,
+    temperature_c: Option<f64>,
+}
+
 impl Store {
     /// The newest state of a formula.
     pub async fn current_formula(&self, formula_id: Uuid) -> Result<FormulaRevision> {
-        let id: Option<Uuid> = formula_revision::table
-            .filter(formula_revision::formula_id.eq(formula_id))
-            .order(formula_revision::number.desc())
-            .select(formula_revision::id)
-            .first(&mut self.connection().await?)
-            .await
-            .optional()?;
-        self.formula(id.ok_or(StoreError::NotFound("this formula"))?).await
+        let id = newest_revision!(self, formula_revision, formula_id = formula_id, "this formula")?;
+        self.formula(id).await
+    }
+
+    /// Every revision of a formula, newest first.
+    pub async fn formula_revisions(&self, formula_id: Uuid) -> Result<Vec<Revision>> {
+        Ok(all_revisions!(self, formula_revision, formula_id = formula_id)?)
     }
 
     pub async fn formula(&self, revision_id: Uuid) -> Result<FormulaRevision> {
@@ -71,44 +88,30 @@ impl Store {
             .await
             .optional()?;
         let (row, name) = found.ok_or(StoreError::NotFound("this revision of a formula"))?;
-        let lines: Vec<(String, f64)> = formula_line::table
-            .filter(formula_line::revision_id.eq(revision_id))
-            .order(formula_line::position)
-            .select((formula_line::ingredient, formula_line::pct))
-            .load(connection)
-            .await?;
-        row.with(name, &lines)
+        let draft = draft(connection, revision_id).await?;
+        let formula =
+            Formula::check(&draft).map_err(|error| StoreError::Unavailable(error.into()))?;
+        let losses = Losses {
+            scaling_pct: row.scaling_loss_pct,
+            fermentation_pct: row.fermentation_loss_pct,
+            bake_pct: row.bake_loss_pct,
+            cooling_pct: row.cooling_loss_pct,
+        };
+        let Row {
+            id, formula_id, number, made_at, made_by, reason, style_points, piece_kg, ..
+        } = row;
+        Ok(FormulaRevision {
+            revision: Revision { id, number, made_at, made_by, reason },
+            formula_id,
+            name,
+            formula: FormulaInHand { formula, style_points, piece_kg, losses },
+        })
     }
 
     /// Records a formula or its next state. Sent twice, it is stored once.
     pub async fn add_formula(&self, new: &NewFormula) -> Result<()> {
-        let losses = new.formula.losses;
-        let row = Row {
-            id: new.revision_id,
-            formula_id: new.formula_id,
-            number: new.number,
-            made_at: DateTime::UNIX_EPOCH,
-            made_by: new.signed.by.clone(),
-            reason: new.signed.reason.clone(),
-            style_points: new.formula.style_points,
-            piece_kg: new.formula.piece_kg,
-            scaling_loss_pct: losses.scaling_pct,
-            fermentation_loss_pct: losses.fermentation_pct,
-            bake_loss_pct: losses.bake_pct,
-            cooling_loss_pct: losses.cooling_pct,
-        };
-        let lines: Vec<_> = (0i16..)
-            .zip(new.formula.formula.lines())
-            .map(|(position, line)| {
-                (
-                    formula_line::revision_id.eq(new.revision_id),
-                    formula_line::position.eq(position),
-                    formula_line::ingredient.eq(line.ingredient.key()),
-                    formula_line::pct.eq(line.pct),
-                )
-            })
-            .collect();
         let mut connection = self.connection().await?;
+        let flours = flour_ids(&mut connection, &new.formula.formula).await?;
         connection
             .transaction(async |connection| {
                 diesel::insert_into(formula::table)
@@ -118,18 +121,12 @@ impl Store {
                     .execute(connection)
                     .await?;
                 let added = diesel::insert_into(formula_revision::table)
-                    .values(row)
+                    .values(Row::of(new))
                     .on_conflict(formula_revision::id)
                     .do_nothing()
                     .execute(connection)
                     .await?;
-                if added == 1 {
-                    diesel::insert_into(formula_line::table)
-                        .values(lines)
-                        .execute(connection)
-                        .await?;
-                }
-                Ok(())
+                if added == 1 { insert(connection, new, &flours).await } else { Ok(()) }
             })
             .await
             .map_err(|error| {
@@ -143,32 +140,171 @@ impl Store {
     }
 }
 
-impl Row {
-    fn with(self, name: String, lines: &[(String, f64)]) -> Result<FormulaRevision> {
-        let lines: Vec<LineInput> = lines
-            .iter()
-            .map(|(word, pct)| {
-                let ingredient = Ingredient::from_key(word)
-                    .ok_or_else(|| StoreError::unknown_word("ingredient", word))?;
-                Ok(LineInput { ingredient, pct: (*pct).into() })
-            })
-            .collect::<Result<_>>()?;
-        let formula =
-            Formula::new(&lines).map_err(|error| StoreError::Unavailable(error.into()))?;
-        let losses = Losses {
-            scaling_pct: self.scaling_loss_pct,
-            fermentation_pct: self.fermentation_loss_pct,
-            bake_pct: self.bake_loss_pct,
-            cooling_pct: self.cooling_loss_pct,
-        };
-        let Self {
-            id, formula_id, number, made_at, made_by, reason, style_points, piece_kg, ..
-        } = self;
-        Ok(FormulaRevision {
-            revision: Revision { id, number, made_at, made_by, reason },
-            formula_id,
-            name,
-            formula: FormulaInHand::new(formula, style_points, piece_kg, losses),
+/// What a revision's rows say, as it was drafted.
+async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<FormulaDraft> {
+    let lines: Vec<(String, f64)> = formula_line::table
+        .filter(formula_line::revision_id.eq(revision_id))
+        .order(formula_line::position)
+        .select((formula_line::ingredient, formula_line::pct))
+        .load(connection)
+        .await?;
+    let flours: Vec<(String, f64)> = formula_flour::table
+        .inner_join(flour::table)
+        .filter(formula_flour::revision_id.eq(revision_id))
+        .order(formula_flour::position)
+        .select((flour::name, formula_flour::share_pct))
+        .load(connection)
+        .await?;
+    let parts: Vec<PartRow> = formula_part::table
+        .left_join(flour::table)
+        .filter(formula_part::revision_id.eq(revision_id))
+        .order(formula_part::position)
+        .select((
+            formula_part::position,
+            formula_part::kind,
+            formula_part::name,
+            flour::name.nullable(),
+            formula_part::flour_pct,
+            formula_part::water_pct,
+            formula_part::temperature_c,
+        ))
+        .load(connection)
+        .await?;
+    let part_lines: Vec<(i16, String, f64)> = formula_part_line::table
+        .filter(formula_part_line::revision_id.eq(revision_id))
+        .order((formula_part_line::part, formula_part_line::position))
+        .select((formula_part_line::part, formula_part_line::ingredient, formula_part_line::pct))
+        .load(connection)
+        .await?;
+    let flours = flours
+        .into_iter()
+        .map(|(name, share_pct)| FlourShareInput { name, share_pct: share_pct.into() });
+    let parts = parts.into_iter().map(|part| {
+        let own = part_lines.iter().filter(|(of, ..)| *of == part.position);
+        Ok(DoughPartInput {
+            kind: PartKind::from_key(&part.kind)
+                .ok_or_else(|| StoreError::unknown_word("kind", &part.kind))?,
+            name: part.name,
+            flour: part.flour,
+            flour_pct: part.flour_pct.into(),
+            water_pct: part.water_pct.into(),
+            temperature_c: part.temperature_c.map_or(Given::Missing, Given::from),
+            lines: own.map(|(_, word, pct)| line(word, *pct)).collect::<Result<_>>()?,
         })
+    });
+    Ok(FormulaDraft {
+        lines: lines.iter().map(|(word, pct)| line(word, *pct)).collect::<Result<_>>()?,
+        flours: flours.collect(),
+        parts: parts.collect::<Result<_>>()?,
+    })
+}
+
+fn line(word: &str, pct: f64) -> Result<LineInput> {
+    let ingredient =
+        Ingredient::from_key(word).ok_or_else(|| StoreError::unknown_word("ingredient", word))?;
+    Ok(LineInput { ingredient, pct: pct.into() })
+}
+
+/// The ids of a formula's flours by their names; all of them are on record.
+async fn flour_ids(
+    connection: &mut AsyncPgConnection,
+    formula: &Formula,
+) -> Result<HashMap<String, Uuid>> {
+    let names: Vec<&str> = formula.flours().iter().map(|flour| &*flour.name).collect();
+    let found: Vec<(String, Uuid)> = flour::table
+        .filter(flour::name.eq_any(&names))
+        .select((flour::name, flour::id))
+        .load(connection)
+        .await?;
+    let ids: HashMap<String, Uuid> = found.into_iter().collect();
+    if names.iter().all(|name| ids.contains_key(*name)) {
+        Ok(ids)
+    } else {
+        Err(StoreError::NotFound("a flour of this formula"))
+    }
+}
+
+async fn insert(
+    connection: &mut AsyncPgConnection,
+    new: &NewFormula,
+    flours: &HashMap<String, Uuid>,
+) -> diesel::QueryResult<()> {
+    let id = new.revision_id;
+    let formula = &new.formula.formula;
+    let lines: Vec<_> = (0i16..)
+        .zip(formula.lines())
+        .map(|(position, line)| {
+            (
+                formula_line::revision_id.eq(id),
+                formula_line::position.eq(position),
+                formula_line::ingredient.eq(line.ingredient.key()),
+                formula_line::pct.eq(line.pct),
+            )
+        })
+        .collect();
+    let shares: Vec<_> = (0i16..)
+        .zip(formula.flours())
+        .map(|(position, one)| {
+            (
+                formula_flour::revision_id.eq(id),
+                formula_flour::position.eq(position),
+                formula_flour::flour_id.eq(flours[&one.name]),
+                formula_flour::share_pct.eq(one.share_pct),
+            )
+        })
+        .collect();
+    let parts: Vec<_> = (0i16..)
+        .zip(formula.parts())
+        .map(|(position, part)| {
+            (
+                formula_part::revision_id.eq(id),
+                formula_part::position.eq(position),
+                formula_part::kind.eq(part.kind.key()),
+                formula_part::name.eq(&part.name),
+                formula_part::flour_id.eq(part.flour.as_ref().map(|name| flours[name])),
+                formula_part::flour_pct.eq(part.flour_pct),
+                formula_part::water_pct.eq(part.water_pct),
+                formula_part::temperature_c.eq(part.temperature_c),
+            )
+        })
+        .collect();
+    let part_lines: Vec<_> = (0i16..)
+        .zip(formula.parts())
+        .flat_map(|(part, of)| {
+            (0i16..).zip(&of.lines).map(move |(position, line)| {
+                (
+                    formula_part_line::revision_id.eq(id),
+                    formula_part_line::part.eq(part),
+                    formula_part_line::position.eq(position),
+                    formula_part_line::ingredient.eq(line.ingredient.key()),
+                    formula_part_line::pct.eq(line.pct),
+                )
+            })
+        })
+        .collect();
+    diesel::insert_into(formula_line::table).values(lines).execute(connection).await?;
+    diesel::insert_into(formula_flour::table).values(shares).execute(connection).await?;
+    diesel::insert_into(formula_part::table).values(parts).execute(connection).await?;
+    diesel::insert_into(formula_part_line::table).values(part_lines).execute(connection).await?;
+    Ok(())
+}
+
+impl Row {
+    fn of(new: &NewFormula) -> Self {
+        let losses = new.formula.losses;
+        Self {
+            id: new.revision_id,
+            formula_id: new.formula_id,
+            number: new.number,
+            made_at: DateTime::UNIX_EPOCH,
+            made_by: new.signed.by.clone(),
+            reason: new.signed.reason.clone(),
+            style_points: new.formula.style_points,
+            piece_kg: new.formula.piece_kg,
+            scaling_loss_pct: losses.scaling_pct,
+            fermentation_loss_pct: losses.fermentation_pct,
+            bake_loss_pct: losses.bake_pct,
+            cooling_loss_pct: losses.cooling_pct,
+        }
     }
 }

@@ -6,7 +6,7 @@ use ironpeel_core::method::Mixer;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed};
+use crate::revision::{Revision, Signed, newest_revision};
 use crate::schema::{line, line_revision};
 use crate::store::Store;
 
@@ -75,14 +75,8 @@ impl Row {
 impl Store {
     /// The newest settings of a line.
     pub async fn current_line(&self, line_id: Uuid) -> Result<LineRevision> {
-        let id: Option<Uuid> = line_revision::table
-            .filter(line_revision::line_id.eq(line_id))
-            .order(line_revision::number.desc())
-            .select(line_revision::id)
-            .first(&mut self.connection().await?)
-            .await
-            .optional()?;
-        self.line(id.ok_or(StoreError::NotFound("this line"))?).await
+        let id = newest_revision!(self, line_revision, line_id = line_id, "this line")?;
+        self.line(id).await
     }
 
     pub async fn line(&self, revision_id: Uuid) -> Result<LineRevision> {

@@ -3,8 +3,8 @@ use std::collections::HashMap;
 use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
-use ironpeel_core::chain::LotInHand;
-use ironpeel_core::flour::{Censored, Reading, Readings};
+use ironpeel_core::chain::FlourInHand;
+use ironpeel_core::flour::{Censored, Limit, Reading, Readings};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
@@ -43,9 +43,24 @@ pub struct Lot {
 }
 
 impl Lot {
-    /// The lot as the chain takes it.
-    pub fn in_hand(&self) -> LotInHand<'_> {
-        LotInHand { species: self.flour.species, readings: &self.current.readings }
+    /// The lot as the chain takes it: mixed on a day, as so much of all flour, judged by limits.
+    pub fn in_hand<'a>(
+        &'a self,
+        mix_on: NaiveDate,
+        share_pct: f64,
+        limits: &'a [Limit],
+    ) -> FlourInHand<'a> {
+        let days = |milled: NaiveDate| (mix_on - milled).num_days().max(0) as f64;
+        FlourInHand {
+            name: &self.flour.name,
+            species: self.flour.species,
+            extraction_pct: self.flour.extraction_pct,
+            readings: &self.current.readings,
+            limits,
+            age_days: self.current.milled_on.map(days),
+            share_pct,
+            price_per_kg: self.flour.price_per_t.map(|price| price / 1000.0),
+        }
     }
 }
 

@@ -7,7 +7,7 @@ use ironpeel_core::water::Process;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed};
+use crate::revision::{Revision, Signed, newest_revision};
 use crate::schema::{method, method_revision, method_stage};
 use crate::store::Store;
 
@@ -88,14 +88,8 @@ impl StageRow {
 impl Store {
     /// The newest state of a method.
     pub async fn current_method(&self, method_id: Uuid) -> Result<MethodRevision> {
-        let id: Option<Uuid> = method_revision::table
-            .filter(method_revision::method_id.eq(method_id))
-            .order(method_revision::number.desc())
-            .select(method_revision::id)
-            .first(&mut self.connection().await?)
-            .await
-            .optional()?;
-        self.method(id.ok_or(StoreError::NotFound("this method"))?).await
+        let id = newest_revision!(self, method_revision, method_id = method_id, "this method")?;
+        self.method(id).await
     }
 
     pub async fn method(&self, revision_id: Uuid) -> Result<MethodRevision> {

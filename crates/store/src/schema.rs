@@ -16,6 +16,7 @@ diesel::table! {
         extraction_pct -> Nullable<Float8>,
         treatment -> Text,
         intended_use -> Text,
+        price_per_t -> Nullable<Float8>,
     }
 }
 
@@ -208,6 +209,7 @@ diesel::table! {
         saved_by -> Text,
         knobs -> Jsonb,
         issued -> Jsonb,
+        numbers_revision_id -> Nullable<Uuid>,
     }
 }
 
@@ -296,6 +298,69 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    formula_flour (revision_id, position) {
+        revision_id -> Uuid,
+        position -> Int2,
+        flour_id -> Uuid,
+        share_pct -> Float8,
+    }
+}
+
+diesel::table! {
+    formula_part (revision_id, position) {
+        revision_id -> Uuid,
+        position -> Int2,
+        kind -> Text,
+        name -> Text,
+        flour_id -> Nullable<Uuid>,
+        flour_pct -> Float8,
+        water_pct -> Float8,
+        temperature_c -> Nullable<Float8>,
+    }
+}
+
+diesel::table! {
+    formula_part_line (revision_id, part, position) {
+        revision_id -> Uuid,
+        part -> Int2,
+        position -> Int2,
+        ingredient -> Text,
+        pct -> Float8,
+    }
+}
+
+diesel::table! {
+    plant_numbers_revision (id) {
+        id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+        numbers -> Jsonb,
+    }
+}
+
+diesel::table! {
+    batch_flour (batch_id, position) {
+        batch_id -> Uuid,
+        position -> Int2,
+        lot_revision_id -> Uuid,
+        specification_revision_id -> Uuid,
+    }
+}
+
+diesel::table! {
+    trial (id) {
+        id -> Uuid,
+        product_id -> Uuid,
+        saved_at -> Timestamptz,
+        saved_by -> Text,
+        asked -> Jsonb,
+        issued -> Jsonb,
+    }
+}
+
 diesel::joinable!(flour -> mill (mill_id));
 diesel::joinable!(specification_revision -> flour (flour_id));
 diesel::joinable!(specification_limit -> specification_revision (revision_id));
@@ -323,6 +388,9 @@ diesel::joinable!(batch -> specification_revision (specification_revision_id));
 diesel::joinable!(batch -> formula_revision (formula_revision_id));
 diesel::joinable!(batch -> method_revision (method_revision_id));
 diesel::joinable!(batch -> line_revision (line_revision_id));
+diesel::joinable!(formula_flour -> flour (flour_id));
+diesel::joinable!(formula_part -> flour (flour_id));
+diesel::joinable!(trial -> product (product_id));
 
 diesel::allow_tables_to_appear_in_same_query!(
     mill,
@@ -350,4 +418,10 @@ diesel::allow_tables_to_appear_in_same_query!(
     line_revision,
     product,
     batch,
+    formula_flour,
+    formula_part,
+    formula_part_line,
+    plant_numbers_revision,
+    batch_flour,
+    trial,
 );

@@ -6,7 +6,7 @@ use ironpeel_core::flour::{Limit, MoistureBasis, Property};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed};
+use crate::revision::{Revision, Signed, all_revisions, newest_revision, revision_columns};
 use crate::schema::{specification_limit, specification_revision};
 use crate::store::Store;
 
@@ -58,30 +58,18 @@ pub(crate) fn property_on(
 impl Store {
     /// The newest specification of a flour.
     pub async fn current_specification(&self, flour_id: Uuid) -> Result<SpecificationRevision> {
-        let id: Option<Uuid> = specification_revision::table
-            .filter(specification_revision::flour_id.eq(flour_id))
-            .order(specification_revision::number.desc())
-            .select(specification_revision::id)
-            .first(&mut self.connection().await?)
-            .await
-            .optional()?;
-        self.specification(id.ok_or(StoreError::NotFound("a specification of this flour"))?).await
+        let id = newest_revision!(
+            self,
+            specification_revision,
+            flour_id = flour_id,
+            "a specification of this flour"
+        )?;
+        self.specification(id).await
     }
 
     /// Every revision of a flour's specification, newest first.
     pub async fn specification_revisions(&self, flour_id: Uuid) -> Result<Vec<Revision>> {
-        Ok(specification_revision::table
-            .filter(specification_revision::flour_id.eq(flour_id))
-            .order(specification_revision::number.desc())
-            .select((
-                specification_revision::id,
-                specification_revision::number,
-                specification_revision::made_at,
-                specification_revision::made_by,
-                specification_revision::reason,
-            ))
-            .load(&mut self.connection().await?)
-            .await?)
+        Ok(all_revisions!(self, specification_revision, flour_id = flour_id)?)
     }
 
     /// The newest limits of every flour that has any.
@@ -111,16 +99,7 @@ impl Store {
         let connection = &mut self.connection().await?;
         let found: Option<(Revision, Uuid)> = specification_revision::table
             .find(revision_id)
-            .select((
-                (
-                    specification_revision::id,
-                    specification_revision::number,
-                    specification_revision::made_at,
-                    specification_revision::made_by,
-                    specification_revision::reason,
-                ),
-                specification_revision::flour_id,
-            ))
+            .select((revision_columns!(specification_revision), specification_revision::flour_id))
             .first(connection)
             .await
             .optional()?;

@@ -101,7 +101,7 @@ pub struct Hand<'a> {
 }
 
 impl<'a> Hand<'a> {
-    pub(super) fn division_kg(&self) -> f64 {
+    pub(crate) fn division_kg(&self) -> f64 {
         self.knobs.division_kg.unwrap_or(self.line.division_kg)
     }
 

@@ -127,6 +127,21 @@ pub struct MethodLink {
     pub total_min: f64,
 }
 
+impl Chain {
+    /// No link computed.
+    pub(crate) fn empty() -> Self {
+        Self {
+            flour: FlourLink::of(&[]),
+            water: None,
+            dough: None,
+            heat: None,
+            method: MethodLink { mixing_min: 0.0, mixing_kj_per_kg: 0.0, total_min: 0.0 },
+            sheet: None,
+            trouble: None,
+        }
+    }
+}
+
 /// Computes every link for the dough in hand, and the sheet the floor works from.
 pub fn chain(hand: &Hand<'_>) -> Chain {
     let mut chain = figures(hand);
@@ -154,15 +169,8 @@ pub fn chain(hand: &Hand<'_>) -> Chain {
 /// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`moves`]
 /// closes the heat balances itself.
 pub fn figures(hand: &Hand<'_>) -> Chain {
-    let mut chain = Chain {
-        flour: FlourLink::of(hand.flours),
-        water: None,
-        dough: None,
-        heat: None,
-        method: method(hand),
-        sheet: None,
-        trouble: None,
-    };
+    let mut chain =
+        Chain { flour: FlourLink::of(hand.flours), method: method(hand), ..Chain::empty() };
     if let Err(trouble) = run(hand, &mut chain) {
         chain.trouble = Some(trouble);
     }

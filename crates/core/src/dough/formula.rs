@@ -159,6 +159,29 @@ impl Formula {
         }
     }
 
+    /// The formula as somebody would type it, to change something of it and check it again.
+    pub fn draft(&self) -> FormulaDraft {
+        let line = |line: &Line| LineInput { ingredient: line.ingredient, pct: line.pct.into() };
+        let parts = self.parts.iter().map(|part| DoughPartInput {
+            kind: part.kind,
+            name: part.name.clone(),
+            flour: part.flour.clone(),
+            flour_pct: part.flour_pct.into(),
+            water_pct: part.water_pct.into(),
+            temperature_c: part.temperature_c.map_or(Given::Missing, Given::from),
+            lines: part.lines.iter().map(line).collect(),
+        });
+        let flours = self.flours.iter().map(|flour| FlourShareInput {
+            name: flour.name.clone(),
+            share_pct: flour.share_pct.into(),
+        });
+        FormulaDraft {
+            lines: self.lines.iter().map(line).collect(),
+            flours: flours.collect(),
+            parts: parts.collect(),
+        }
+    }
+
     /// The lines of the whole dough, in the order they go in.
     pub fn lines(&self) -> &[Line] {
         &self.lines

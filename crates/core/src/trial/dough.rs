@@ -1,0 +1,352 @@
+//! A dough that levers can be pulled on.
+
+use super::Lever;
+use crate::chain::{Chain, FlourInHand, FormulaInHand, Hand, LineInHand, chain};
+use crate::dough::{
+    Amount, DoughPartInput, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft, Ingredient,
+    LineInput, PartKind,
+};
+use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftWanted};
+use crate::method::{Method, Stage, StageKind};
+use crate::plant::PlantNumbers;
+use crate::units::{Faults, Given};
+use crate::water::{PER_ASH, Process, Species};
+
+/// Taken off by one pass of a 30-mesh sieve, % (H).
+const SIEVED_PCT: f64 = 14.0;
+const WHITE_SHARE: f64 = 30.0;
+/// A white flour where the plant names none (H).
+const WHITE: &str = "white flour";
+
+/// A flour with readings of its own, that may have been sieved.
+struct TrialFlour {
+    name: String,
+    species: Species,
+    extraction_pct: Option<f64>,
+    readings: Readings,
+    age_days: Option<f64>,
+    share_pct: f64,
+    price_per_kg: Option<f64>,
+}
+
+/// A dough taken apart, so that one thing or another can be changed.
+pub(super) struct TrialDough<'a> {
+    flours: Vec<TrialFlour>,
+    draft: FormulaDraft,
+    formula: FormulaInHand,
+    method: Method,
+    line: &'a LineInHand,
+    numbers: &'a PlantNumbers,
+    knobs: crate::chain::Knobs,
+    target_c: f64,
+}
+
+impl<'a> TrialDough<'a> {
+    /// The dough in hand, so many kilos of it on the bench's scale.
+    pub fn of(hand: &Hand<'a>, kg: f64) -> Self {
+        let flours = hand.flours.iter().map(|flour| TrialFlour {
+            name: flour.name.into(),
+            species: flour.species,
+            extraction_pct: flour.extraction_pct,
+            readings: flour.readings.clone(),
+            age_days: flour.age_days,
+            share_pct: flour.share_pct,
+            price_per_kg: flour.price_per_kg,
+        });
+        let mut knobs = hand.knobs;
+        knobs.amount = Amount::Dough { kg };
+        knobs.division_kg = Some(hand.division_kg().min(0.001));
+        Self {
+            flours: flours.collect(),
+            draft: hand.formula.formula.draft(),
+            formula: hand.formula.clone(),
+            method: hand.method.clone(),
+            line: hand.line,
+            numbers: hand.numbers,
+            target_c: hand.knobs.target_c.unwrap_or(hand.method.target_c),
+            knobs,
+        }
+    }
+
+    /// The whole chain of the dough as it stands now.
+    pub fn chain(mut self) -> Result<Chain, Faults> {
+        self.formula.formula = Formula::check(&self.draft)?;
+        self.knobs.target_c = Some(self.target_c);
+        let flours: Vec<FlourInHand<'_>> = self
+            .flours
+            .iter()
+            .map(|flour| FlourInHand {
+                name: &flour.name,
+                species: flour.species,
+                extraction_pct: flour.extraction_pct,
+                readings: &flour.readings,
+                limits: &[],
+                age_days: flour.age_days,
+                share_pct: flour.share_pct,
+                price_per_kg: flour.price_per_kg,
+            })
+            .collect();
+        Ok(chain(&Hand {
+            flours: &flours,
+            formula: &self.formula,
+            method: &self.method,
+            line: self.line,
+            numbers: self.numbers,
+            knobs: self.knobs,
+        }))
+    }
+
+    /// Whether the lever changes anything in this dough.
+    pub fn takes(&self, lever: Lever) -> bool {
+        let film = self.flours.iter().any(|flour| flour.species.has_gluten());
+        if lever.needs_gluten() && !film {
+            return false;
+        }
+        let bran =
+            self.flours.iter().any(|flour| flour.extraction_pct.is_some_and(|pct| pct > 85.0));
+        let yeast =
+            self.draft.lines.iter().any(|line| line.ingredient.is_yeast() && pct(line) > 0.0);
+        let has = |kind| self.draft.parts.iter().any(|part| part.kind == kind);
+        match lever {
+            Lever::Sieve | Lever::PartWhite => bran,
+            Lever::VitalGluten => self.pct_of(Ingredient::VitalGluten) < 4.0,
+            Lever::YeastTrace => !yeast,
+            Lever::MoreYeast | Lever::LessYeast => yeast,
+            Lever::NoAscorbicAcid => self.pct_of(Ingredient::AscorbicAcid) > 0.0,
+            Lever::Scald => !has(PartKind::Scald) && self.draft.parts.is_empty(),
+            Lever::Sponge => self.draft.parts.is_empty() && yeast,
+            Lever::Psyllium => !film,
+            Lever::ColdNight => self.method.process != Process::Frozen,
+            Lever::MoreSalt => self.pct_of(Ingredient::Salt) <= 2.2,
+            _ => true,
+        }
+    }
+
+    /// Pulls a lever.
+    pub fn pull(&mut self, lever: Lever) {
+        match lever {
+            Lever::MoreWater => self.wetter(3.0),
+            Lever::LessWater => self.wetter(-2.0),
+            Lever::Autolyse => {
+                self.after_first_mix(stage(
+                    StageKind::Rest,
+                    "Autolyse",
+                    30.0,
+                    "it stretches without tearing",
+                ));
+                if self.method.process == Process::StraightBulk {
+                    self.method.process = Process::LongCold;
+                }
+            }
+            Lever::AnotherFold => {
+                let when = "it holds its shape and domes";
+                self.after_mixing(stage(StageKind::Fold, "One more set of folds", 30.0, when));
+            }
+            Lever::Sieve => self.flours.iter_mut().for_each(sieve),
+            Lever::PartWhite => self.part_white(),
+            Lever::VitalGluten => self.add(Ingredient::VitalGluten, 2.0),
+            Lever::YeastTrace => self.add(Ingredient::InstantYeast, 0.1),
+            Lever::MoreYeast => self.yeast(1.5, 0.75),
+            Lever::LessYeast => self.yeast(0.5, 1.8),
+            Lever::WarmerDough => self.temperature(2.0, 0.85),
+            Lever::ColderDough => self.temperature(-3.0, 1.3),
+            Lever::ColdNight => {
+                let mut night =
+                    stage(StageKind::Rest, "A night in the cold", 720.0, "next morning");
+                night.temperature_c = Some(4.0);
+                self.before_bake(night);
+                if matches!(self.method.process, Process::NoTime | Process::StraightBulk) {
+                    self.method.process = Process::LongCold;
+                }
+            }
+            Lever::MoreFat => self.add(Ingredient::Fat, 2.0),
+            Lever::Scald => self.early(PartKind::Scald, 8.0, 16.0, 60.0, Vec::new()),
+            Lever::Sponge => {
+                let yeast = self.draft.lines.iter().filter(|line| line.ingredient.is_yeast());
+                let yeast = yeast.cloned().collect();
+                self.early(PartKind::Sponge, 50.0, 31.0, 210.0, yeast);
+                self.method.process = Process::SpongeDough;
+            }
+            Lever::NoAscorbicAcid => {
+                self.draft.lines.retain(|line| line.ingredient != Ingredient::AscorbicAcid);
+            }
+            Lever::MoreSalt => self.add(Ingredient::Salt, 0.2),
+            Lever::WaterInTwo => {
+                let when = "it clears the bowl; then the last of the water, a little at a time";
+                self.after_mixing(stage(StageKind::Mix, "The last of the water", 10.0, when));
+            }
+            Lever::Psyllium => self.add(Ingredient::Psyllium, 1.0),
+        }
+    }
+
+    fn wetter(&mut self, points: f64) {
+        match &mut self.knobs.hydration_pct {
+            Some(set) => *set += points,
+            None => self.formula.style_points += points,
+        }
+    }
+
+    fn pct_of(&self, ingredient: Ingredient) -> f64 {
+        self.draft.lines.iter().find(|line| line.ingredient == ingredient).map_or(0.0, pct)
+    }
+
+    fn add(&mut self, ingredient: Ingredient, more: f64) {
+        match self.draft.lines.iter_mut().find(|line| line.ingredient == ingredient) {
+            Some(line) => line.pct = (pct(line) + more).into(),
+            None => self.draft.lines.push(LineInput { ingredient, pct: more.into() }),
+        }
+    }
+
+    fn yeast(&mut self, times: f64, time: f64) {
+        let parts = self.draft.parts.iter_mut().flat_map(|part| &mut part.lines);
+        for line in self.draft.lines.iter_mut().chain(parts) {
+            if line.ingredient.is_yeast() {
+                line.pct = (pct(line) * times).into();
+            }
+        }
+        self.stretch(time);
+    }
+
+    fn temperature(&mut self, by: f64, time: f64) {
+        self.target_c += by;
+        self.stretch(time);
+    }
+
+    /// The stages that live take so much longer.
+    fn stretch(&mut self, times: f64) {
+        for stage in &mut self.method.stages {
+            if matches!(stage.kind, StageKind::Rest | StageKind::Proof | StageKind::Fold) {
+                stage.minutes = (stage.minutes * times).round();
+            }
+        }
+    }
+
+    fn part_white(&mut self) {
+        let keep = (FLOUR_PCT - WHITE_SHARE) / FLOUR_PCT;
+        if self.draft.flours.is_empty() {
+            let names = self.flours.iter();
+            self.draft.flours = names
+                .map(|flour| FlourShareInput {
+                    name: flour.name.clone(),
+                    share_pct: FLOUR_PCT.into(),
+                })
+                .collect();
+        }
+        for flour in &mut self.flours {
+            flour.share_pct *= keep;
+        }
+        for share in &mut self.draft.flours {
+            if let Given::Number(pct) = &mut share.share_pct {
+                *pct *= keep;
+            }
+        }
+        let reading = |property, value, basis| Reading {
+            property,
+            value,
+            basis,
+            method: None,
+            censored: None,
+        };
+        self.draft
+            .flours
+            .push(FlourShareInput { name: WHITE.into(), share_pct: WHITE_SHARE.into() });
+        self.flours.push(TrialFlour {
+            name: WHITE.into(),
+            species: Species::Wheat,
+            extraction_pct: Some(76.0),
+            readings: Readings(vec![
+                reading(Property::Moisture, 14.0, None),
+                reading(Property::Protein, 12.0, Some(MoistureBasis::Fourteen)),
+                reading(Property::Ash, 0.55, Some(MoistureBasis::DryMatter)),
+                reading(Property::Absorption, 60.0, Some(MoistureBasis::Fourteen)),
+                reading(Property::W, 260.0, None),
+            ]),
+            age_days: None,
+            share_pct: WHITE_SHARE,
+            price_per_kg: None,
+        });
+    }
+
+    fn early(
+        &mut self,
+        kind: PartKind,
+        flour_pct: f64,
+        water_pct: f64,
+        minutes: f64,
+        lines: Vec<LineInput>,
+    ) {
+        self.draft.parts.push(DoughPartInput {
+            kind,
+            name: kind.key().into(),
+            flour: None,
+            flour_pct: flour_pct.into(),
+            water_pct: water_pct.into(),
+            temperature_c: Given::Missing,
+            lines,
+        });
+        let label = format!("The {} before", kind.key());
+        self.method
+            .stages
+            .insert(0, stage(StageKind::Rest, &label, minutes, "it is ripe, or cool"));
+    }
+
+    fn after_first_mix(&mut self, new: Stage) {
+        let first = self.method.stages.iter().position(|stage| stage.kind == StageKind::Mix);
+        self.method.stages.insert(first.map_or(0, |at| at + 1), new);
+    }
+
+    fn after_mixing(&mut self, new: Stage) {
+        let last = self.method.stages.iter().rposition(|stage| stage.kind == StageKind::Mix);
+        self.method.stages.insert(last.map_or(0, |at| at + 1), new);
+    }
+
+    fn before_bake(&mut self, new: Stage) {
+        let stages = &mut self.method.stages;
+        let bake = stages.iter().position(|stage| stage.kind == StageKind::Bake);
+        let at = bake.unwrap_or(stages.len());
+        stages.insert(at, new);
+    }
+}
+
+fn pct(line: &LineInput) -> f64 {
+    if let Given::Number(pct) = line.pct { pct } else { 0.0 }
+}
+
+/// Bran off: the ash by mass balance, the absorption by what ash explains of it.
+fn sieve(flour: &mut TrialFlour) {
+    if flour.extraction_pct.is_none_or(|extraction| extraction <= 85.0) {
+        return;
+    }
+    let Some(ash) = flour.readings.value(Property::Ash, Some(MoistureBasis::DryMatter)) else {
+        return;
+    };
+    let wanted = SiftWanted::RemovedPct(SIEVED_PCT);
+    let sifted = Sift { ash_dm_pct: ash, bran_ash_dm_pct: None, wanted }.balance();
+    let (sieved, left) = (sifted.ash_dm_pct, sifted.extraction_pct / 100.0);
+    for reading in &mut flour.readings.0 {
+        match reading.property {
+            Property::Ash => {
+                reading.value = sieved;
+                reading.basis = Some(MoistureBasis::DryMatter);
+            }
+            Property::Absorption => reading.value += PER_ASH.value * (sieved - ash),
+            _ => {}
+        }
+    }
+    flour.name = format!("{}, sieved", flour.name);
+    flour.extraction_pct = flour.extraction_pct.map(|extraction| extraction * left);
+    flour.price_per_kg = flour.price_per_kg.map(|price| price / left);
+}
+
+fn stage(kind: StageKind, label: &str, minutes: f64, ends_when: &str) -> Stage {
+    Stage {
+        kind,
+        label: label.into(),
+        minutes,
+        speed: None,
+        temperature_c: None,
+        humidity_pct: None,
+        ends_when: ends_when.into(),
+        adds: Vec::new(),
+    }
+}

@@ -1,0 +1,409 @@
+//! Doughs with parts and several flours through the whole chain, and variants of them.
+
+mod support;
+
+use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, Link, chain};
+use ironpeel_core::dough::{Amount, Ingredient, Losses, PartKind};
+use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, Verdict};
+use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::plant::{OwnNumbers, PlantNumbers};
+use ironpeel_core::trial::{Lever, Wish, levers_for, trial_set};
+use ironpeel_core::water::{Process, Species};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use support::{formula, near};
+
+fn readings(figures: &[(Property, f64)]) -> Readings {
+    let reading = |(property, value): &(Property, f64)| {
+        let basis = match property {
+            Property::Ash => Some(MoistureBasis::DryMatter),
+            Property::Protein | Property::Absorption => Some(MoistureBasis::Fourteen),
+            Property::DamagedStarch => Some(MoistureBasis::AsIs),
+            _ => None,
+        };
+        Reading { property: *property, value: *value, basis, method: None, censored: None }
+    };
+    Readings(figures.iter().map(reading).collect())
+}
+
+fn strong() -> Readings {
+    readings(&[
+        (Property::Moisture, 14.1),
+        (Property::Protein, 12.9),
+        (Property::DamagedStarch, 8.2),
+        (Property::Ash, 0.6),
+        (Property::Absorption, 62.0),
+        (Property::W, 310.0),
+    ])
+}
+
+fn whole() -> Readings {
+    readings(&[
+        (Property::Moisture, 13.4),
+        (Property::Protein, 13.6),
+        (Property::DamagedStarch, 7.2),
+        (Property::Ash, 1.6),
+        (Property::W, 190.0),
+    ])
+}
+
+fn flour<'a>(
+    name: &'a str,
+    species: Species,
+    extraction: f64,
+    share: f64,
+    readings: &'a Readings,
+) -> FlourInHand<'a> {
+    FlourInHand {
+        name,
+        species,
+        extraction_pct: Some(extraction),
+        readings,
+        limits: &[],
+        age_days: Some(6.0),
+        share_pct: share,
+        price_per_kg: Some(0.6),
+    }
+}
+
+struct Bench {
+    formula: FormulaInHand,
+    method: Method,
+    line: LineInHand,
+    numbers: PlantNumbers,
+}
+
+fn stage(kind: StageKind, minutes: f64) -> Stage {
+    Stage {
+        kind,
+        label: format!("{kind:?}"),
+        minutes,
+        speed: Some(Speed::Slow),
+        temperature_c: None,
+        humidity_pct: None,
+        ends_when: String::new(),
+        adds: Vec::new(),
+    }
+}
+
+fn bench(draft: Value, process: Process) -> Bench {
+    Bench {
+        formula: FormulaInHand {
+            formula: formula(draft),
+            style_points: 0.0,
+            piece_kg: 0.5,
+            losses: Losses::HOUSE,
+        },
+        method: Method {
+            process,
+            target_c: 25.0,
+            machine_divided: false,
+            stages: vec![
+                stage(StageKind::Mix, 8.0),
+                stage(StageKind::Rest, 120.0),
+                stage(StageKind::Proof, 60.0),
+                stage(StageKind::Bake, 30.0),
+            ],
+        },
+        line: LineInHand {
+            mixer: Mixer {
+                name: "bench".into(),
+                kind: "spiral".into(),
+                min_kg: 1.0,
+                max_kg: 20.0,
+                slow_kj_per_kg_min: 0.9,
+                fast_kj_per_kg_min: 2.0,
+            },
+            division_kg: 0.001,
+            tap_c: 14.0,
+            flour_c: 21.0,
+            room_c: 22.0,
+            chilled_min_c: 2.0,
+            max_ice_pct: 60.0,
+        },
+        numbers: PlantNumbers::default(),
+    }
+}
+
+impl Bench {
+    fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>]) -> Hand<'a> {
+        Hand {
+            flours,
+            formula: &self.formula,
+            method: &self.method,
+            line: &self.line,
+            numbers: &self.numbers,
+            knobs: Knobs {
+                amount: Amount::Dough { kg: 5.0 },
+                division_kg: None,
+                hydration_pct: None,
+                target_c: None,
+                flour_c: None,
+                room_c: None,
+                tap_c: None,
+            },
+        }
+    }
+}
+
+fn plain() -> Value {
+    json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 0.8},
+        {"ingredient": "salt", "pct": 2}]})
+}
+
+fn spelt_sour() -> Value {
+    json!({
+        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
+        "flours": [{"name": "Rigg Spelt", "share_pct": 70}, {"name": "Tarn Strong", "share_pct": 30}],
+        "parts": [{"kind": "starter", "flour": "Rigg Spelt", "flour_pct": 15, "water_pct": 15}]})
+}
+
+#[test]
+fn a_dough_with_a_starter_and_two_flours_weighs_out_to_its_mass() {
+    let bench = bench(spelt_sour(), Process::LongCold);
+    let (spelt, white) = (whole(), strong());
+    let flours = [
+        flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
+        flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &white),
+    ];
+    let found = chain(&bench.hand(&flours));
+    let (dough, sheet) = (found.dough.expect("a dough"), found.sheet.expect("a sheet"));
+    near(sheet.dough_kg, 5.0, 0.0006);
+    let starter = &sheet.parts[0];
+    assert_eq!((starter.kind, &*starter.name), (PartKind::Starter, "starter"));
+    let names: Vec<_> = starter.takes.iter().map(|item| &*item.name).collect();
+    assert_eq!(names, ["water", "Rigg Spelt"]);
+    assert_eq!(sheet.steps[0].takes_parts, [0]);
+    let last: Vec<_> = sheet.steps[0].takes.iter().map(|item| &*item.name).collect();
+    assert_eq!(last, ["water", "Rigg Spelt", "Tarn Strong", "salt"]);
+    let all: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum::<f64>()
+        + starter.kg;
+    near(all, sheet.dough_kg, 1e-9);
+    let columns = dough.columns.expect("several flours");
+    near(columns.final_dough.flour_pct, 85.0, 1e-9);
+    let heat = found.heat.expect("a balance");
+    near(heat.answer.water_kg + heat.answer.ice_kg, dough.final_water_kg, 1e-9);
+    assert!(
+        heat.answer.terms.iter().any(|term| term.name.contains("starter")),
+        "{:?}",
+        heat.answer.terms
+    );
+    assert!(sheet.cautions.iter().any(|caution| caution.starts_with("Hold back")));
+    assert_eq!(found.flour.others.len(), 1);
+    assert_eq!(dough.allergens.says, "Contains: cereals containing gluten.");
+}
+
+#[test]
+fn a_flour_without_moisture_is_named() {
+    let bench = bench(spelt_sour(), Process::LongCold);
+    let (spelt, bare) = (whole(), readings(&[(Property::Protein, 12.0)]));
+    let flours = [
+        flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
+        flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &bare),
+    ];
+    let trouble = chain(&bench.hand(&flours)).trouble.expect("no moisture");
+    assert_eq!(trouble.link, Link::Flour);
+    assert!(trouble.says.contains("Tarn Strong"));
+    let none = chain(&bench.hand(&[])).trouble.expect("no flour");
+    assert_eq!(none.link, Link::Water);
+}
+
+#[test]
+fn a_dough_drier_than_its_sponge_stops_at_the_dough() {
+    let draft = json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1}],
+        "parts": [{"kind": "sponge", "flour_pct": 60, "water_pct": 70}]});
+    let bench = bench(draft, Process::SpongeDough);
+    let white = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
+    let found = chain(&bench.hand(&flours));
+    assert_eq!(found.trouble.expect("too dry").link, Link::Dough);
+    assert!(found.sheet.is_none());
+}
+
+#[test]
+fn the_worst_lot_is_the_doughs_verdict() {
+    let limits = [ironpeel_core::flour::Limit {
+        property: Property::W,
+        basis: None,
+        min: Some(350.0),
+        target: None,
+        max: None,
+        must: true,
+        method: None,
+    }];
+    let bench = bench(spelt_sour(), Process::LongCold);
+    let (spelt, white) = (whole(), strong());
+    let weak =
+        FlourInHand { limits: &limits, ..flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &white) };
+    let flours = [flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt), weak];
+    let found = chain(&bench.hand(&flours)).flour;
+    assert_eq!((found.verdict, found.others[0].verdict), (Verdict::Out, Verdict::Out));
+    assert!(found.concerns.is_empty(), "the main flour is in");
+}
+
+#[test]
+fn the_plants_own_numbers_reach_the_chain_and_come_back_from_record() {
+    let mut bench = bench(plain(), Process::NoTime);
+    let white = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
+    let house = chain(&bench.hand(&flours)).water.expect("a stair").floor_pct;
+    let own: OwnNumbers = serde_json::from_value(json!({
+        "rules": [{"rule": "no_time", "off": false, "value": {"typical": 1.0, "low": 0.0, "high": 2.0}, "reason": "x"}],
+        "ingredients": [{"ingredient": "salt", "label": "sea salt", "role": "salt", "water_pct": 3, "specific_heat": 1.3,
+            "effect": null, "kg_per_l": null, "allergens": [], "price_per_kg": 1.0, "origin": "plant"}]}))
+    .expect("the shape on record");
+    let again: OwnNumbers =
+        serde_json::from_value(serde_json::to_value(&own).expect("a record")).expect("read back");
+    assert_eq!(own, again);
+    bench.numbers = own.into();
+    let found = chain(&bench.hand(&flours)).water.expect("a stair");
+    near(found.floor_pct, house + 2.0 + 1.2, 1e-9);
+    near(found.ingredient_water_pct, 0.06, 1e-9);
+}
+
+#[test]
+fn each_wish_gets_the_levers_the_trade_uses() {
+    let bench = bench(plain(), Process::StraightBulk);
+    let white = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
+    let hand = bench.hand(&flours);
+    for wish in Wish::ALL {
+        let offered = levers_for(&hand, wish);
+        assert!(!offered.is_empty() || wish == Wish::LighterWholeGrain, "{wish:?}");
+        for lever in offered {
+            assert!(lever.variant.trouble.is_none(), "{:?}", lever.variant.trouble);
+            assert!(lever.does.len() > 10 && lever.trade_off.len() > 5);
+            assert_eq!(lever.variant.levers, [lever.lever]);
+        }
+    }
+    let has = |wish, lever| levers_for(&hand, wish).iter().any(|offered| offered.lever == lever);
+    assert!(has(Wish::OpenCrumb, Lever::MoreWater));
+    assert!(!has(Wish::LighterWholeGrain, Lever::Sieve), "nothing to sieve out of white flour");
+    assert!(!has(Wish::Faster, Lever::YeastTrace), "it has yeast already");
+    assert!(!has(Wish::FewerAdditives, Lever::NoAscorbicAcid), "it has none");
+}
+
+#[test]
+fn a_whole_grain_tin_is_lightened_by_what_bakers_try() {
+    let draft = json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
+        "parts": [{"kind": "starter", "flour_pct": 15, "water_pct": 15}]});
+    let bench = bench(draft, Process::LongCold);
+    let holm = whole();
+    let flours = [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &holm)];
+    let hand = bench.hand(&flours);
+    let levers =
+        [Lever::MoreWater, Lever::Sieve, Lever::PartWhite, Lever::VitalGluten, Lever::YeastTrace];
+    let set = trial_set(&hand, &levers, 1.5);
+    let names: Vec<_> = set.variants.iter().map(|variant| &*variant.name).collect();
+    assert_eq!(names.len(), 7);
+    assert_eq!((names[0], names[6]), ("as it is", "all together"));
+    let base = set.variants[0].floor_pct.expect("a dough");
+    let moved = |at: usize| set.variants[at].floor_pct.expect("a dough") - base;
+    near(moved(1), 3.0, 1e-9);
+    assert!(moved(2) < -1.0, "less bran drinks less: {}", moved(2));
+    assert!(moved(3) < 0.0, "white flour drinks less");
+    near(moved(4), 2.6, 1e-9);
+    near(moved(5), 0.0, 1e-9);
+    for variant in &set.variants {
+        let sheet = variant.sheet.as_ref().expect("set out");
+        near(sheet.dough_kg, 1.5, 0.0006);
+        assert_eq!(sheet.division_kg, 0.001);
+    }
+    let white = set.variants[3].sheet.as_ref().expect("set out");
+    assert!(white.steps.iter().flat_map(|step| &step.takes).any(|item| item.name == "white flour"));
+    let yeast = set.variants[5].sheet.as_ref().expect("set out");
+    assert!(
+        yeast
+            .steps
+            .iter()
+            .flat_map(|step| &step.takes)
+            .any(|item| item.ingredient == Ingredient::InstantYeast)
+    );
+    assert!(set.variants[1].handling.contains("softer and stickier"));
+}
+
+#[test]
+fn a_sponge_takes_the_yeast_and_the_hours() {
+    let bench = bench(plain(), Process::NoTime);
+    let white = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
+    let set = trial_set(&bench.hand(&flours), &[Lever::Sponge, Lever::Sponge], 2.0);
+    assert_eq!(set.variants.len(), 2, "pulled once, and nothing to put together");
+    let (straight, sponge) = (&set.variants[0], &set.variants[1]);
+    near(sponge.floor_pct.expect("a dough") - straight.floor_pct.expect("a dough"), 4.0, 1e-9);
+    assert_eq!(sponge.total_min - straight.total_min, 210.0);
+    let sheet = sponge.sheet.as_ref().expect("set out");
+    assert!(sheet.parts[0].takes.iter().any(|item| item.ingredient == Ingredient::InstantYeast));
+    assert!(sheet.parts[0].caution.expect("live dough").contains("bake it first"));
+}
+
+#[test]
+fn without_gluten_no_lever_speaks_of_it() {
+    let draft = json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 2},
+        {"ingredient": "psyllium", "pct": 3}, {"ingredient": "salt", "pct": 1.8}]});
+    let bench = bench(draft, Process::StraightBulk);
+    let blend = readings(&[(Property::Moisture, 11.0), (Property::Absorption, 88.0)]);
+    let flours = [flour("Lantern Blend", Species::GlutenFree, 70.0, 100.0, &blend)];
+    let hand = bench.hand(&flours);
+    for wish in Wish::ALL {
+        for offered in levers_for(&hand, wish) {
+            let words = format!("{} {} {}", offered.label, offered.does, offered.trade_off);
+            for word in ["gluten", "film to", "autolyse", "folds", "bran"] {
+                assert!(!words.contains(word), "{word}: {words}");
+            }
+        }
+    }
+    let found = chain(&hand);
+    let dough = found.dough.expect("a dough");
+    assert!(dough.allergens.caution.expect("cross-contact").contains("Keep it apart"));
+    let told = format!("{:?}", found.water.expect("a stair").cautions);
+    assert!(!told.contains("W ") && told.contains("in stages"), "{told}");
+}
+
+#[test]
+fn colder_slower_and_the_night_take_their_time() {
+    let bench = bench(plain(), Process::StraightBulk);
+    let white = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
+    let hand = bench.hand(&flours);
+    let minutes = |lever| {
+        let set = trial_set(&hand, &[lever], 1.0);
+        set.variants[1].total_min - set.variants[0].total_min
+    };
+    for (lever, wanted) in [
+        (Lever::MoreYeast, -45.0),
+        (Lever::LessYeast, 144.0),
+        (Lever::WarmerDough, -27.0),
+        (Lever::ColderDough, 54.0),
+        (Lever::ColdNight, 720.0),
+        (Lever::Autolyse, 30.0),
+        (Lever::AnotherFold, 30.0),
+        (Lever::WaterInTwo, 10.0),
+        (Lever::MoreFat, 0.0),
+    ] {
+        assert_eq!(minutes(lever), wanted, "{lever:?}");
+    }
+}
+
+fn pulled() -> impl Strategy<Value = Vec<Lever>> {
+    prop::collection::vec(prop::sample::select(Lever::ALL.to_vec()), 0..6)
+}
+
+proptest! {
+    #[test]
+    fn whatever_levers_are_pulled_each_dough_is_one(levers in pulled(), kg in 0.3..15.0f64) {
+        let bench = bench(plain(), Process::StraightBulk);
+        let (holm, white) = (whole(), strong());
+        for flours in [
+            [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &holm)],
+            [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)],
+        ] {
+            let set = trial_set(&bench.hand(&flours), &levers, kg);
+            for variant in &set.variants {
+                prop_assert!(variant.trouble.is_none(), "{:?}", variant.trouble);
+                let sheet = variant.sheet.as_ref().expect("set out");
+                prop_assert!((sheet.dough_kg - kg).abs() < 0.001, "{} for {kg}", sheet.dough_kg);
+            }
+        }
+    }
+}
