@@ -5,7 +5,7 @@ use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::units::Faults;
-use ironpeel_store::{BatchSummary, NewBatch};
+use ironpeel_store::{BatchFlour, BatchSummary, NewBatch};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -13,11 +13,11 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::{HandInput, Held, Pins};
+use crate::chain::{HandInput, Held, LotPin, Pins};
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At};
-use crate::state::App;
+use crate::state::{App, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(batches)).routes(routes!(batch)).routes(routes!(save))
@@ -70,12 +70,32 @@ pub struct Issued {
     pub lot: String,
     pub flour: String,
     pub mill: String,
+    /// Of the formula's other flours.
+    pub other_lots: Vec<IssuedLot>,
     pub specification_number: i32,
     pub lot_number: i32,
     pub formula_number: i32,
     pub method_number: i32,
     pub line_number: i32,
     pub chain: Chain,
+}
+
+/// A lot of another flour that the floor was handed.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct IssuedLot {
+    pub lot: String,
+    pub flour: String,
+    pub lot_number: i32,
+}
+
+impl IssuedLot {
+    fn of(Specified { lot, .. }: &Specified) -> Self {
+        Self {
+            lot: lot.code.clone(),
+            flour: lot.flour.name.clone(),
+            lot_number: lot.current.revision.number,
+        }
+    }
 }
 
 /// A batch to be planned.
@@ -109,7 +129,7 @@ impl From<BatchSummary> for BatchRow {
 #[utoipa::path(get, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)),
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchView>> {
-    let (batch, slug) = app.store.batch(id).await?;
+    let (batch, slug, others) = app.store.batch(id).await?;
     Ok(Json(BatchView {
         id: batch.id,
         state: batch.state,
@@ -123,6 +143,8 @@ async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchVie
             formula_revision_id: batch.formula_revision_id,
             method_revision_id: batch.method_revision_id,
             line_revision_id: batch.line_revision_id,
+            numbers_revision_id: batch.numbers_revision_id,
+            other_lots: others.into_iter().map(Into::into).collect(),
         },
         knobs: batch.knobs,
         issued: batch.issued,
@@ -140,16 +162,21 @@ async fn save(
     // The knobs are kept as they were sent, beside what they were understood as.
     let knobs = body.0.pointer("/hand/knobs").cloned().unwrap_or_default();
     let input: BatchInput = crate::request::shape(body.0)?;
-    let new = Box::pin(plan(&app, id, input, knobs)).await?;
-    app.store.add_batch(&new).await?;
+    let (new, others) = Box::pin(plan(&app, id, input, knobs)).await?;
+    app.store.add_batch(&new, &others).await?;
     batch(State(app), At(id)).await
 }
 
-async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Result<NewBatch> {
+async fn plan(
+    app: &App,
+    id: Uuid,
+    mut input: BatchInput,
+    knobs: Value,
+) -> Result<(NewBatch, Vec<BatchFlour>)> {
     let product = app.store.product(&input.slug).await?;
     // The lot's age counts to the day of mixing, and the sheet is of what is on record.
     input.hand.mix_on = Some(input.planned_for.date_naive());
-    input.hand.lines = None;
+    input.hand.draft = None;
     let held = Held::load(app, &input.hand, "hand.").await?;
     let documents = &held.documents;
 
@@ -164,12 +191,13 @@ async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Resul
             format!("this formula is not {}'s", product.name),
         );
     }
-    if documents.specification.flour_id != documents.lot.flour.id {
+    let Specified { lot, specification } = &documents.flour;
+    if specification.flour_id != lot.flour.id {
         faults
             .push("hand.pins.specification_revision_id", "this specification is of another flour");
     }
     faults.or(())?;
-    let chain = chain(&held.hand());
+    let chain = chain(&held.hand(&held.flours()));
     if let Some(trouble) = &chain.trouble {
         return Err(Problem::field("hand", trouble.says.clone()));
     }
@@ -177,11 +205,12 @@ async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Resul
         product: product.name,
         line: documents.line.name.clone(),
         process: documents.method.method.process.label(),
-        lot: documents.lot.code.clone(),
-        flour: documents.lot.flour.name.clone(),
-        mill: documents.lot.flour.mill.clone(),
-        specification_number: documents.specification.revision.number,
-        lot_number: documents.lot.current.revision.number,
+        lot: lot.code.clone(),
+        flour: lot.flour.name.clone(),
+        mill: lot.flour.mill.clone(),
+        other_lots: documents.others.iter().map(IssuedLot::of).collect(),
+        specification_number: specification.revision.number,
+        lot_number: lot.current.revision.number,
         formula_number: documents.formula.revision.number,
         method_number: documents.method.revision.number,
         line_number: documents.line.revision.number,
@@ -193,8 +222,11 @@ async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Resul
         formula_revision_id,
         method_revision_id,
         line_revision_id,
+        numbers_revision_id,
+        other_lots,
     } = input.hand.pins;
-    Ok(NewBatch {
+    let others = other_lots.into_iter().map(Into::into).collect();
+    let batch = NewBatch {
         id,
         product_id: product.id,
         lot_revision_id,
@@ -202,9 +234,23 @@ async fn plan(app: &App, id: Uuid, mut input: BatchInput, knobs: Value) -> Resul
         formula_revision_id,
         method_revision_id,
         line_revision_id,
+        numbers_revision_id,
         planned_for: input.planned_for,
         saved_by: by.into(),
         knobs,
         issued: json!(issued),
-    })
+    };
+    Ok((batch, others))
+}
+
+impl From<LotPin> for BatchFlour {
+    fn from(LotPin { lot_revision_id, specification_revision_id }: LotPin) -> Self {
+        Self { lot_revision_id, specification_revision_id }
+    }
+}
+
+impl From<BatchFlour> for LotPin {
+    fn from(BatchFlour { lot_revision_id, specification_revision_id }: BatchFlour) -> Self {
+        Self { lot_revision_id, specification_revision_id }
+    }
 }

@@ -2,11 +2,13 @@
 
 use axum::Json;
 use axum::extract::DefaultBodyLimit;
+use ironpeel_core::dough::{StarterAnswer, StarterInput};
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
     FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
 };
 use ironpeel_core::heat::{Answer, DoughTemperatureInput};
+use ironpeel_core::water::{AbsorptionInput, AbsorptionModelAnswer, AbsorptionModelInput, Stair};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
@@ -23,6 +25,9 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(alveograph))
         .routes(routes!(blend))
         .routes(routes!(sift))
+        .routes(routes!(absorption_model))
+        .routes(routes!(absorption))
+        .routes(routes!(starter))
         .routes(routes!(dough_temperature))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
@@ -66,6 +71,32 @@ async fn blend(Body(input): Body<BlendInput>) -> Result<Json<BlendAnswer>> {
     request_body = SiftInput,
     responses((status = 200, body = SiftAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn sift(Body(input): Body<SiftInput>) -> Result<Json<SiftAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// Absorption of a flour without a curve, learned from measured lots
+#[utoipa::path(post, path = "/api/v1/calc/absorption-model", tag = "calculators",
+    request_body = AbsorptionModelInput,
+    responses((status = 200, body = AbsorptionModelAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn absorption_model(
+    Body(input): Body<AbsorptionModelInput>,
+) -> Result<Json<AbsorptionModelAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// From the flour to the floor: how much water the dough wants
+#[utoipa::path(post, path = "/api/v1/calc/absorption", tag = "calculators",
+    request_body = AbsorptionInput,
+    responses((status = 200, body = Stair), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn absorption(Body(input): Body<AbsorptionInput>) -> Result<Json<Stair>> {
+    Ok(Json(input.compute()?))
+}
+
+/// A starter counted into flour and water
+#[utoipa::path(post, path = "/api/v1/calc/starter", tag = "calculators",
+    request_body = StarterInput,
+    responses((status = 200, body = StarterAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn starter(Body(input): Body<StarterInput>) -> Result<Json<StarterAnswer>> {
     Ok(Json(input.compute()?))
 }
 

@@ -4,9 +4,9 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{NaiveDate, Utc};
 use ironpeel_core::chain::{
-    Chain, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
+    Chain, FlourInHand, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
 };
-use ironpeel_core::dough::{AmountInput, LineInput};
+use ironpeel_core::dough::{AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft};
 use ironpeel_core::units::{Bound, Faults, Given};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -15,7 +15,6 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::products::formula;
 use crate::request::Body;
 use crate::state::{App, Documents};
 
@@ -24,14 +23,26 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 /// The revisions a dough is made from.
-#[expect(clippy::struct_field_names, reason = "the contract's own words")]
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct Pins {
     pub lot_revision_id: Uuid,
     pub specification_revision_id: Uuid,
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
+    /// The plant's own numbers; the house's if left out.
+    #[serde(default)]
+    pub numbers_revision_id: Option<Uuid>,
+    /// A lot of each other flour of the formula, in any order.
+    #[serde(default)]
+    pub other_lots: Vec<LotPin>,
+}
+
+/// A lot of another flour of the formula, and what is asked of it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct LotPin {
+    pub lot_revision_id: Uuid,
+    pub specification_revision_id: Uuid,
 }
 
 /// What is set for tonight, as it was typed; what is left out comes from the line or the method.
@@ -65,8 +76,18 @@ pub struct HandInput {
     pub knobs: KnobsInput,
     /// When it is to be mixed; today if left out. The lot's age counts to it.
     pub mix_on: Option<NaiveDate>,
-    /// The formula's lines as edited and not yet recorded.
-    pub lines: Option<Vec<LineInput>>,
+    /// The formula as edited and not yet recorded.
+    pub draft: Option<EditedFormula>,
+}
+
+/// A formula as edited and not yet recorded; what is left out is as recorded.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct EditedFormula {
+    #[serde(flatten)]
+    pub formula: FormulaDraft,
+    /// −20 to 20 points of water, wetter or drier by style.
+    #[serde(default)]
+    pub style_points: Given,
 }
 
 /// A what-if: the dough in hand, and the one before it.
@@ -88,6 +109,7 @@ const HYDRATION: Bound = Bound::new("hydration_pct", "water on flour", "%", 20.0
 const TARGET: Bound = Bound::new("target_c", "target dough temperature", "°C", 0.0, 60.0);
 const FLOUR: Bound = Bound::new("flour_c", "flour temperature", "°C", -20.0, 60.0);
 const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -20.0, 60.0);
+pub const STYLE: Bound = Bound::new("style_points", "style", "points of water", -20.0, 20.0);
 const TAP: Bound = Bound::new("tap_c", "tap water", "°C", 0.0, 60.0);
 
 impl KnobsInput {
@@ -109,49 +131,64 @@ impl KnobsInput {
 pub struct Held {
     pub documents: Documents,
     edited: Option<FormulaInHand>,
-    age_days: Option<f64>,
+    mix_on: NaiveDate,
     knobs: Knobs,
 }
 
 impl Held {
     pub async fn load(app: &App, input: &HandInput, at: &str) -> Result<Self> {
-        let documents = documents(app, input.pins).await?;
+        let documents = app.revisions.documents(&input.pins).await?;
         let mut faults = Faults::default();
         let knobs = input.knobs.check(&format!("{at}knobs."), &mut faults);
         let recorded = &documents.formula.formula;
-        let edited = input.lines.as_ref().and_then(|lines| formula(lines, &mut faults));
-        faults.or(())?;
-        let edited = edited.map(|formula| {
-            FormulaInHand::new(formula, recorded.style_points, recorded.piece_kg, recorded.losses)
-        });
+        let edited = input.draft.as_ref().and_then(|draft| draft.over(recorded, &mut faults));
         let mix_on = input.mix_on.unwrap_or_else(|| Utc::now().date_naive());
-        let milled_on = documents.lot.current.milled_on;
-        let age_days = milled_on.map(|milled| (mix_on - milled).num_days().max(0) as f64);
-        Ok(Self { documents, edited, age_days, knobs })
+        let held = Self { documents, edited, mix_on, knobs };
+        let missing = held.formula().formula.flours().iter().skip(1).find(|flour| {
+            !held.documents.others.iter().any(|other| other.lot.flour.name == flour.name)
+        });
+        if let Some(flour) = missing {
+            let message = format!("no lot of {} was chosen, and the formula has it", flour.name);
+            faults.push(format!("{at}pins.other_lots"), message);
+        }
+        faults.or(held).map_err(Into::into)
     }
 
-    pub fn hand(&self) -> Hand<'_> {
+    pub fn formula(&self) -> &FormulaInHand {
+        self.edited.as_ref().unwrap_or(&self.documents.formula.formula)
+    }
+
+    /// A lot of each flour of the formula, for [`Self::hand`] to borrow.
+    pub fn flours(&self) -> Vec<FlourInHand<'_>> {
+        let Documents { flour, others, .. } = &self.documents;
+        let shares = self.formula().formula.flours();
+        let main = shares.first().map_or(FLOUR_PCT, |main| main.share_pct);
+        let mut flours = vec![flour.lot.in_hand(self.mix_on, main, &flour.specification.limits)];
+        flours.extend(shares.iter().skip(1).filter_map(|FlourShare { name, share_pct }| {
+            let other = others.iter().find(|other| other.lot.flour.name == *name)?;
+            Some(other.lot.in_hand(self.mix_on, *share_pct, &other.specification.limits))
+        }));
+        flours
+    }
+
+    pub fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>]) -> Hand<'a> {
         Hand {
-            lot: self.documents.lot.in_hand(),
-            limits: self.documents.limits(),
-            formula: self.edited.as_ref().unwrap_or(&self.documents.formula.formula),
+            flours,
+            formula: self.formula(),
             method: &self.documents.method.method,
             line: &self.documents.line.line,
-            age_days: self.age_days,
+            numbers: self.documents.numbers(),
             knobs: self.knobs,
         }
     }
 }
 
-async fn documents(app: &App, pins: Pins) -> Result<Documents> {
-    let revisions = &app.revisions;
-    Ok(Documents {
-        lot: revisions.lot(pins.lot_revision_id).await?,
-        specification: revisions.specification(pins.specification_revision_id).await?,
-        formula: revisions.formula(pins.formula_revision_id).await?,
-        method: revisions.method(pins.method_revision_id).await?,
-        line: revisions.line(pins.line_revision_id).await?,
-    })
+impl EditedFormula {
+    fn over(&self, recorded: &FormulaInHand, faults: &mut Faults) -> Option<FormulaInHand> {
+        let style_points = STYLE.check_or(&self.style_points, recorded.style_points, "", faults);
+        let formula = Formula::check(&self.formula).map_err(|more| faults.0.extend(more.0)).ok()?;
+        Some(FormulaInHand { formula, style_points, ..recorded.clone() })
+    }
 }
 
 /// The whole chain for the dough in hand
@@ -159,14 +196,18 @@ async fn documents(app: &App, pins: Pins) -> Result<Documents> {
     responses((status = 200, body = WhatIfAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Json<WhatIfAnswer>> {
     let now = Held::load(&app, &asked.now, "now.").await?;
-    let now_chain = chain(&now.hand());
+    let flours = now.flours();
+    let hand = now.hand(&flours);
+    let now_chain = chain(&hand);
     // What could not be used before has nothing to be compared with.
     let before = match &asked.before {
         Some(before) => Held::load(&app, before, "before.").await.ok(),
         None => None,
     };
     let moves = before.map_or_else(Vec::new, |before| {
-        moves((&before.hand(), &figures(&before.hand())), (&now.hand(), &now_chain))
+        let flours = before.flours();
+        let was = before.hand(&flours);
+        moves((&was, &figures(&was)), (&hand, &now_chain))
     });
     Ok(Json(WhatIfAnswer { chain: now_chain, moves }))
 }
@@ -176,6 +217,7 @@ async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Js
     responses((status = 200, body = Whys), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn why(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<Json<Whys>> {
     let held = Held::load(&app, &asked, "").await?;
-    let hand = held.hand();
+    let flours = held.flours();
+    let hand = held.hand(&flours);
     Ok(Json(whys(&hand, &figures(&hand))))
 }

@@ -8,15 +8,18 @@ mod calc;
 mod chain;
 mod curve;
 pub mod demo;
+mod dough;
 mod find;
 mod flour;
 mod health;
 mod page;
+mod plant;
 mod problem;
 mod products;
 mod request;
 mod revision;
 mod state;
+mod water;
 mod web;
 
 use std::path::Path;
@@ -66,6 +69,9 @@ fn api() -> OpenApiRouter<App> {
         .merge(flour::routes())
         .merge(curve::routes())
         .merge(products::routes())
+        .merge(dough::routes())
+        .merge(plant::routes())
+        .merge(water::routes())
         .merge(chain::routes())
         .merge(batches::routes())
         .merge(find::routes())

@@ -1,18 +1,18 @@
-//! Products with the newest state of what they are made by, and changes to their formulas.
+//! Products with the newest state of what they are made by.
 
 use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::{FormulaInHand, LineInHand};
-use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
+use ironpeel_core::chain::LineInHand;
 use ironpeel_core::method::Method;
-use ironpeel_core::units::{Bound, Faults, Given};
-use ironpeel_store::{FormulaRevision, NewFormula, Product};
+use ironpeel_core::units::Faults;
+use ironpeel_store::{Flour, Product, Signed};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use crate::dough::{FormulaView, template};
 use crate::flour::FlourView;
 use crate::problem::{Problem, Result};
 use crate::request::{At, Body};
@@ -22,8 +22,8 @@ use crate::state::App;
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(products))
-        .routes(routes!(product))
-        .routes(routes!(save_formula))
+        .routes(routes!(product, create))
+        .routes(routes!(lines))
 }
 
 /// A product as lists show it.
@@ -44,27 +44,20 @@ pub struct ProductView {
     pub name: String,
     pub flour: FlourView,
     pub specification: RevisionView,
+    /// The other flours of its formula.
+    pub other_flours: Vec<OtherFlourView>,
     pub formula: FormulaView,
     pub method: MethodView,
     pub line: LineView,
+    /// The plant's own numbers; none where the house's hold.
+    pub numbers: Option<RevisionView>,
 }
 
+/// Another flour of a formula, with what is asked of it.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct FormulaView {
-    pub id: Uuid,
-    pub revision: RevisionView,
-    pub lines: Vec<LineRow>,
-    pub style_points: f64,
-    pub piece_kg: f64,
-    pub losses: Losses,
-}
-
-/// One line of a formula.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct LineRow {
-    pub ingredient: Ingredient,
-    pub label: &'static str,
-    pub pct: f64,
+pub struct OtherFlourView {
+    pub flour: FlourView,
+    pub specification: RevisionView,
 }
 
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -83,40 +76,24 @@ pub struct LineView {
     pub line: LineInHand,
 }
 
-/// A formula's next state, as it was typed.
+/// A product to be made from a template.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct FormulaInput {
-    /// The number after the revision that was looked at.
-    pub number: i32,
-    pub lines: Vec<LineInput>,
-    /// −20 to 20 points of water, wetter or drier by style.
+pub struct ProductInput {
     #[serde(default)]
-    pub style_points: Given,
-    /// 0.005 to 20 kg.
-    #[serde(default)]
-    pub piece_kg: Given,
+    pub name: String,
+    /// The template's word.
+    pub template: String,
+    /// A flour on record for each the template wants, the main one first.
+    pub flours: Vec<Uuid>,
+    pub line_id: Uuid,
     pub signed: SignedInput,
 }
 
-const STYLE: Bound = Bound::new("style_points", "style", "points of water", -20.0, 20.0);
-const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
-
-impl From<FormulaRevision> for FormulaView {
-    fn from(found: FormulaRevision) -> Self {
-        let lines = found.formula.formula.lines().iter().map(|line| LineRow {
-            ingredient: line.ingredient,
-            label: line.ingredient.label(),
-            pct: line.pct,
-        });
-        Self {
-            id: found.formula_id,
-            revision: found.revision.into(),
-            lines: lines.collect(),
-            style_points: found.formula.style_points,
-            piece_kg: found.formula.piece_kg,
-            losses: found.formula.losses,
-        }
-    }
+/// A line a product may be made on.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LineRow {
+    pub id: Uuid,
+    pub name: String,
 }
 
 /// Every product
@@ -140,51 +117,104 @@ async fn product(State(app): State<App>, At(slug): At<String>) -> Result<Json<Pr
     let product = app.store.product(&slug).await?;
     let method = app.store.current_method(product.method_id).await?;
     let line = app.store.current_line(product.line_id).await?;
+    let own = app.store.current_numbers().await?;
+    let (numbers, library) = match own {
+        Some(own) => (Some(own.revision.into()), own.numbers.library),
+        None => Default::default(),
+    };
+    let formula = app.store.current_formula(product.formula_id).await?;
+    let others = formula.formula.formula.flours().iter().skip(1);
+    let others: Vec<&str> = others.map(|flour| &*flour.name).collect();
+    let mut other_flours = Vec::with_capacity(others.len());
+    if !others.is_empty() {
+        let flours = app.store.flours().await?;
+        for flour in flours.into_iter().filter(|flour| others.contains(&&*flour.name)) {
+            let specification = app.store.current_specification(flour.id).await?.revision.into();
+            other_flours.push(OtherFlourView { flour: flour.into(), specification });
+        }
+    }
     Ok(Json(ProductView {
         flour: app.store.flour(product.flour_id).await?.into(),
         specification: app.store.current_specification(product.flour_id).await?.revision.into(),
-        formula: app.store.current_formula(product.formula_id).await?.into(),
+        other_flours,
+        formula: FormulaView::of(&formula, &library),
         method: MethodView {
             revision: method.revision.into(),
             process_label: method.method.process.label(),
             method: method.method,
         },
         line: LineView { revision: line.revision.into(), name: line.name, line: line.line },
+        numbers,
         id: product.id,
         slug: product.slug,
         name: product.name,
     }))
 }
 
-/// Records a formula's next state; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/formulas/{formula_id}/revisions/{revision_id}", tag = "product",
-    params(("formula_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = FormulaInput,
-    responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn save_formula(
+/// Makes a product from a template; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/products/{slug}", tag = "product", params(("slug" = String, Path)), request_body = ProductInput,
+    responses((status = 200, body = ProductView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn create(
     State(app): State<App>,
-    At((formula_id, revision_id)): At<(Uuid, Uuid)>,
-    Body(input): Body<FormulaInput>,
-) -> Result<Json<FormulaView>> {
-    let current = app.store.current_formula(formula_id).await?;
+    At(slug): At<String>,
+    Body(input): Body<ProductInput>,
+) -> Result<Json<ProductView>> {
     let mut faults = Faults::default();
-    let style_points = STYLE.check_or(&input.style_points, 0.0, "", &mut faults);
-    let piece_kg = PIECE.check(&input.piece_kg, "", &mut faults);
-    let signed = input.signed.check(true, &mut faults);
-    let formula = formula(&input.lines, &mut faults);
-    let formula = faults
-        .or(formula)?
-        .map(|formula| FormulaInHand::new(formula, style_points, piece_kg, current.formula.losses));
-    if let Some(formula) = formula {
-        let name = current.name;
-        let number = input.number;
-        app.store
-            .add_formula(&NewFormula { formula_id, name, revision_id, number, formula, signed })
-            .await?;
+    let name = input.name.trim();
+    if name.is_empty() || name.chars().count() > 80 {
+        faults.push("name", "the product needs a name, up to 80 letters");
     }
-    Ok(Json(app.store.formula(revision_id).await?.into()))
+    let plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-';
+    if slug.is_empty() || slug.len() > 80 || !slug.chars().all(plain) {
+        faults.push("slug", "its word in addresses: small letters, digits and hyphens");
+    }
+    let signed = input.signed.check(false, &mut faults);
+    let Some(template) = template(&input.template) else {
+        faults.push("template", format!("“{}” is no template here", input.template));
+        return Err(faults.into());
+    };
+    let known = app.store.flours().await?;
+    let flours: Vec<&Flour> =
+        input.flours.iter().filter_map(|id| known.iter().find(|flour| flour.id == *id)).collect();
+    if flours.len() != template.wants.len() || flours.len() != input.flours.len() {
+        let wants: Vec<&str> = template.wants.iter().map(|wanted| &*wanted.name).collect();
+        faults.push("flours", format!("choose a flour for each of: {}", wants.join(", ")));
+    }
+    for flour in &flours {
+        if app.store.current_specification(flour.id).await.is_err() {
+            let says =
+                format!("nothing is asked of {} yet: give it a specification first", flour.name);
+            faults.push("flours", says);
+        }
+    }
+    faults.or(())?;
+    let already = app.store.product(&slug).await;
+    if already.as_ref().is_ok_and(|known| known.name == name) {
+        return product(State(app), At(slug)).await;
+    }
+    let names: Vec<String> = flours.iter().map(|flour| flour.name.clone()).collect();
+    let formula = template.formula(&names)?;
+    let signed = Signed { reason: format!("from the template {}", template.name), ..signed };
+    let line = app.store.line_name(input.line_id).await?;
+    let new = Product {
+        id: Uuid::now_v7(),
+        slug: slug.clone(),
+        name: name.into(),
+        flour_id: flours[0].id,
+        flour: flours[0].name.clone(),
+        formula_id: Uuid::now_v7(),
+        method_id: Uuid::now_v7(),
+        line_id: input.line_id,
+        line,
+    };
+    app.store.make_product(&new, &formula, &template.method(), &signed).await?;
+    product(State(app), At(slug)).await
 }
 
-/// A formula from typed lines; none beside its faults.
-pub fn formula(lines: &[LineInput], faults: &mut Faults) -> Option<Formula> {
-    Formula::new(lines).map_err(|Faults(more)| faults.0.extend(more)).ok()
+/// The lines a product may be made on
+#[utoipa::path(get, path = "/api/v1/lines", tag = "product",
+    responses((status = 200, body = Vec<LineRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn lines(State(app): State<App>) -> Result<Json<Vec<LineRow>>> {
+    let lines = app.store.lines().await?;
+    Ok(Json(lines.into_iter().map(|(id, name)| LineRow { id, name }).collect()))
 }

@@ -1,12 +1,14 @@
 use std::sync::Arc;
 
-use ironpeel_core::flour::Limit;
+use ironpeel_core::plant::PlantNumbers;
 use ironpeel_store::{
-    FormulaRevision, LineRevision, Lot, MethodRevision, SpecificationRevision, Store, StoreError,
+    FormulaRevision, LineRevision, Lot, MethodRevision, NumbersRevision, SpecificationRevision,
+    Store, StoreError,
 };
 use moka::future::Cache;
 use uuid::Uuid;
 
+use crate::chain::Pins;
 use crate::problem::Problem;
 
 /// Revisions remembered of each kind.
@@ -23,6 +25,11 @@ impl App {
     pub fn new(store: Store) -> Self {
         Self { revisions: Revisions::new(store.clone()), store }
     }
+
+    /// The plant's numbers as they are now.
+    pub async fn numbers(&self) -> Result<PlantNumbers, Problem> {
+        Ok(self.store.current_numbers().await?.map(|own| own.numbers).unwrap_or_default())
+    }
 }
 
 /// Revisions by id. A revision never changes, so a server may remember it for as long as it has
@@ -35,21 +42,34 @@ pub struct Revisions {
     formulas: Cache<Uuid, Arc<FormulaRevision>>,
     methods: Cache<Uuid, Arc<MethodRevision>>,
     lines: Cache<Uuid, Arc<LineRevision>>,
+    numbers: Cache<Uuid, Arc<NumbersRevision>>,
+    house: Arc<PlantNumbers>,
 }
 
 /// Everything a batch depends on, by revision.
 #[derive(Debug, Clone)]
 pub struct Documents {
-    pub lot: Arc<Lot>,
-    pub specification: Arc<SpecificationRevision>,
+    pub flour: Specified,
+    /// Lots of the formula's other flours.
+    pub others: Vec<Specified>,
     pub formula: Arc<FormulaRevision>,
     pub method: Arc<MethodRevision>,
     pub line: Arc<LineRevision>,
+    /// The plant's own numbers; none where the house's hold.
+    pub own: Option<Arc<NumbersRevision>>,
+    house: Arc<PlantNumbers>,
+}
+
+/// A lot and what is asked of it.
+#[derive(Debug, Clone)]
+pub struct Specified {
+    pub lot: Arc<Lot>,
+    pub specification: Arc<SpecificationRevision>,
 }
 
 impl Documents {
-    pub fn limits(&self) -> &[Limit] {
-        &self.specification.limits
+    pub fn numbers(&self) -> &PlantNumbers {
+        self.own.as_ref().map_or(&self.house, |own| &own.numbers)
     }
 }
 
@@ -62,7 +82,36 @@ impl Revisions {
             formulas: Cache::new(REMEMBERED),
             methods: Cache::new(REMEMBERED),
             lines: Cache::new(REMEMBERED),
+            numbers: Cache::new(REMEMBERED),
+            house: Arc::default(),
         }
+    }
+
+    /// Every document of a dough.
+    pub async fn documents(&self, pins: &Pins) -> Result<Documents, Problem> {
+        let specified = async |lot, specification| {
+            Ok::<_, Problem>(Specified {
+                lot: self.lot(lot).await?,
+                specification: self.specification(specification).await?,
+            })
+        };
+        let mut others = Vec::with_capacity(pins.other_lots.len());
+        for other in &pins.other_lots {
+            others.push(specified(other.lot_revision_id, other.specification_revision_id).await?);
+        }
+        let own = match pins.numbers_revision_id {
+            Some(id) => Some(remembered(&self.numbers, id, || self.store.numbers(id)).await?),
+            None => None,
+        };
+        Ok(Documents {
+            flour: specified(pins.lot_revision_id, pins.specification_revision_id).await?,
+            others,
+            formula: self.formula(pins.formula_revision_id).await?,
+            method: self.method(pins.method_revision_id).await?,
+            line: self.line(pins.line_revision_id).await?,
+            own,
+            house: self.house.clone(),
+        })
     }
 
     pub async fn lot(&self, id: Uuid) -> Result<Arc<Lot>, Problem> {

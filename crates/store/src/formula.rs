@@ -113,21 +113,7 @@ impl Store {
         let mut connection = self.connection().await?;
         let flours = flour_ids(&mut connection, &new.formula.formula).await?;
         connection
-            .transaction(async |connection| {
-                diesel::insert_into(formula::table)
-                    .values((formula::id.eq(new.formula_id), formula::name.eq(&new.name)))
-                    .on_conflict(formula::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                let added = diesel::insert_into(formula_revision::table)
-                    .values(Row::of(new))
-                    .on_conflict(formula_revision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                if added == 1 { insert(connection, new, &flours).await } else { Ok(()) }
-            })
+            .transaction(async |connection| record(connection, new, &flours).await)
             .await
             .map_err(|error| {
                 StoreError::or_conflict(error, || {
@@ -138,6 +124,27 @@ impl Store {
                 })
             })
     }
+}
+
+/// Records a formula's state inside a transaction.
+pub(crate) async fn record(
+    connection: &mut AsyncPgConnection,
+    new: &NewFormula,
+    flours: &HashMap<String, Uuid>,
+) -> diesel::QueryResult<()> {
+    diesel::insert_into(formula::table)
+        .values((formula::id.eq(new.formula_id), formula::name.eq(&new.name)))
+        .on_conflict(formula::id)
+        .do_nothing()
+        .execute(connection)
+        .await?;
+    let added = diesel::insert_into(formula_revision::table)
+        .values(Row::of(new))
+        .on_conflict(formula_revision::id)
+        .do_nothing()
+        .execute(connection)
+        .await?;
+    if added == 1 { insert(connection, new, flours).await } else { Ok(()) }
 }
 
 /// What a revision's rows say, as it was drafted.
@@ -206,7 +213,7 @@ fn line(word: &str, pct: f64) -> Result<LineInput> {
 }
 
 /// The ids of a formula's flours by their names; all of them are on record.
-async fn flour_ids(
+pub(crate) async fn flour_ids(
     connection: &mut AsyncPgConnection,
     formula: &Formula,
 ) -> Result<HashMap<String, Uuid>> {

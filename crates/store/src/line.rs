@@ -135,3 +135,24 @@ impl Store {
             })
     }
 }
+
+impl Store {
+    /// Every line's id and name, by name.
+    pub async fn lines(&self) -> Result<Vec<(Uuid, String)>> {
+        Ok(line::table
+            .order(line::name)
+            .select((line::id, line::name))
+            .load(&mut self.connection().await?)
+            .await?)
+    }
+
+    pub async fn line_name(&self, id: Uuid) -> Result<String> {
+        let name: Option<String> = line::table
+            .find(id)
+            .select(line::name)
+            .first(&mut self.connection().await?)
+            .await
+            .optional()?;
+        name.ok_or(StoreError::NotFound("this line"))
+    }
+}

@@ -1,6 +1,6 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, RunQueryDsl};
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::method::{Method, Speed, Stage, StageKind};
 use ironpeel_core::water::Process;
@@ -127,37 +127,46 @@ impl Store {
         new: &Method,
         signed: &Signed,
     ) -> Result<()> {
-        let revision_id = Uuid::now_v7();
-        let stages: Vec<StageRow> = (0i16..)
-            .zip(&new.stages)
-            .map(|(position, stage)| StageRow::new(revision_id, position, stage))
-            .collect();
         let mut connection = self.connection().await?;
         connection
-            .transaction(async |connection| {
-                diesel::insert_into(method::table)
-                    .values((method::id.eq(id), method::name.eq(name)))
-                    .execute(connection)
-                    .await?;
-                diesel::insert_into(method_revision::table)
-                    .values((
-                        method_revision::id.eq(revision_id),
-                        method_revision::method_id.eq(id),
-                        method_revision::number.eq(1),
-                        method_revision::made_by.eq(&signed.by),
-                        method_revision::reason.eq(&signed.reason),
-                        method_revision::process.eq(new.process.key()),
-                        method_revision::target_c.eq(new.target_c),
-                        method_revision::machine_divided.eq(new.machine_divided),
-                    ))
-                    .execute(connection)
-                    .await?;
-                diesel::insert_into(method_stage::table).values(stages).execute(connection).await?;
-                Ok(())
-            })
+            .transaction(async |connection| record(connection, id, name, new, signed).await)
             .await
             .map_err(|error| {
                 StoreError::or_conflict(error, || format!("{name} is already on record"))
             })
     }
+}
+
+/// Records a method's first state inside a transaction.
+pub(crate) async fn record(
+    connection: &mut AsyncPgConnection,
+    id: Uuid,
+    name: &str,
+    new: &Method,
+    signed: &Signed,
+) -> diesel::QueryResult<()> {
+    let revision_id = Uuid::now_v7();
+    let stages: Vec<StageRow> = (0i16..)
+        .zip(&new.stages)
+        .map(|(position, stage)| StageRow::new(revision_id, position, stage))
+        .collect();
+    diesel::insert_into(method::table)
+        .values((method::id.eq(id), method::name.eq(name)))
+        .execute(connection)
+        .await?;
+    diesel::insert_into(method_revision::table)
+        .values((
+            method_revision::id.eq(revision_id),
+            method_revision::method_id.eq(id),
+            method_revision::number.eq(1),
+            method_revision::made_by.eq(&signed.by),
+            method_revision::reason.eq(&signed.reason),
+            method_revision::process.eq(new.process.key()),
+            method_revision::target_c.eq(new.target_c),
+            method_revision::machine_divided.eq(new.machine_divided),
+        ))
+        .execute(connection)
+        .await?;
+    diesel::insert_into(method_stage::table).values(stages).execute(connection).await?;
+    Ok(())
 }

@@ -1,8 +1,13 @@
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::method::Method;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
+use crate::formula::{NewFormula, flour_ids};
+use crate::method;
+use crate::revision::Signed;
 use crate::schema::{flour, line, product};
 use crate::store::Store;
 
@@ -56,21 +61,54 @@ impl Store {
     }
 
     pub async fn add_product(&self, new: &Product) -> Result<()> {
-        diesel::insert_into(product::table)
-            .values((
-                product::id.eq(new.id),
-                product::slug.eq(&new.slug),
-                product::name.eq(&new.name),
-                product::flour_id.eq(new.flour_id),
-                product::formula_id.eq(new.formula_id),
-                product::method_id.eq(new.method_id),
-                product::line_id.eq(new.line_id),
-            ))
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| {
-                StoreError::or_conflict(error, || format!("{} is already on record", new.name))
-            })
+        insert(&mut *self.connection().await?, new).await.map_err(taken(new))
     }
+
+    /// Records a product with the first states of its formula and its method, all or nothing.
+    pub async fn make_product(
+        &self,
+        new: &Product,
+        formula: &FormulaInHand,
+        made_by: &Method,
+        signed: &Signed,
+    ) -> Result<()> {
+        let formula = NewFormula {
+            formula_id: new.formula_id,
+            name: new.name.clone(),
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            formula: formula.clone(),
+            signed: signed.clone(),
+        };
+        let mut connection = self.connection().await?;
+        let flours = flour_ids(&mut connection, &formula.formula.formula).await?;
+        connection
+            .transaction(async |connection| {
+                crate::formula::record(connection, &formula, &flours).await?;
+                method::record(connection, new.method_id, &new.name, made_by, signed).await?;
+                insert(connection, new).await
+            })
+            .await
+            .map_err(taken(new))
+    }
+}
+
+async fn insert(connection: &mut AsyncPgConnection, new: &Product) -> diesel::QueryResult<()> {
+    diesel::insert_into(product::table)
+        .values((
+            product::id.eq(new.id),
+            product::slug.eq(&new.slug),
+            product::name.eq(&new.name),
+            product::flour_id.eq(new.flour_id),
+            product::formula_id.eq(new.formula_id),
+            product::method_id.eq(new.method_id),
+            product::line_id.eq(new.line_id),
+        ))
+        .execute(connection)
+        .await
+        .map(drop)
+}
+
+fn taken(new: &Product) -> impl FnOnce(diesel::result::Error) -> StoreError {
+    move |error| StoreError::or_conflict(error, || format!("{} is already on record", new.name))
 }

@@ -28,6 +28,7 @@ async fn flour(store: &Store) -> Uuid {
         extraction_pct: Some(76.0),
         treatment: Treatment::None,
         intended_use: IntendedUse::PanBread,
+        price_per_t: Some(540.0),
     };
     store.put_flour(&flour).await.expect("recorded");
     assert_eq!(store.flour(id).await.expect("on record"), flour);

@@ -27,6 +27,6 @@ pub use keep::{CannotKeep, Keep, Masses};
 pub use library::{Allergen, Effect, Facts, FactsInput, Library, Role};
 pub use part::{DoughPart, DoughPartInput, PartKind};
 pub use quantity::{QuantityError, read_quantity};
-pub use scale::{Amount, AmountInput, Losses, Scaled, scale};
+pub use scale::{Amount, AmountInput, Losses, LossesInput, Scaled, scale};
 pub use starter::{StarterAnswer, StarterConvention, StarterInput, StarterShares};
 pub use weigh::{Weighed, weigh};

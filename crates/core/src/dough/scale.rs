@@ -3,13 +3,53 @@ use serde::{Deserialize, Serialize};
 use crate::units::{Bound, Faults, Given};
 
 /// What is lost between the mixer and the cooled loaf, in percent of what goes in. House defaults.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Losses {
     pub scaling_pct: f64,
     pub fermentation_pct: f64,
     pub bake_pct: f64,
     pub cooling_pct: f64,
+}
+
+/// Losses as they were typed; the house's where left out.
+#[derive(Debug, Clone, Default, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct LossesInput {
+    /// 0 to 20 %.
+    #[serde(default)]
+    pub scaling_pct: Given,
+    /// 0 to 20 %.
+    #[serde(default)]
+    pub fermentation_pct: Given,
+    /// 0 to 40 %.
+    #[serde(default)]
+    pub bake_pct: Given,
+    /// 0 to 20 %.
+    #[serde(default)]
+    pub cooling_pct: Given,
+}
+
+const SCALING: Bound = Bound::new("scaling_pct", "scaling loss", "%", 0.0, 20.0);
+const FERMENTATION: Bound = Bound::new("fermentation_pct", "fermentation loss", "%", 0.0, 20.0);
+const BAKE: Bound = Bound::new("bake_pct", "bake loss", "%", 0.0, 40.0);
+const COOLING: Bound = Bound::new("cooling_pct", "cooling loss", "%", 0.0, 20.0);
+
+impl LossesInput {
+    /// The losses inside their ranges, or faults under `at`.
+    pub fn check(&self, otherwise: Losses, at: &str, faults: &mut Faults) -> Losses {
+        Losses {
+            scaling_pct: SCALING.check_or(&self.scaling_pct, otherwise.scaling_pct, at, faults),
+            fermentation_pct: FERMENTATION.check_or(
+                &self.fermentation_pct,
+                otherwise.fermentation_pct,
+                at,
+                faults,
+            ),
+            bake_pct: BAKE.check_or(&self.bake_pct, otherwise.bake_pct, at, faults),
+            cooling_pct: COOLING.check_or(&self.cooling_pct, otherwise.cooling_pct, at, faults),
+        }
+    }
 }
 
 impl Losses {

@@ -68,7 +68,7 @@ impl Speed {
 }
 
 /// One stage of a method.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Stage {
     pub kind: StageKind,

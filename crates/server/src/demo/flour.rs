@@ -30,6 +30,7 @@ pub struct DemoFlour {
     hardness: Option<Hardness>,
     extraction_pct: Option<f64>,
     intended_use: IntendedUse,
+    price_per_t: f64,
     limits: Vec<Limit>,
     lots: Vec<DemoLot>,
     history: DemoHistory,
@@ -92,6 +93,7 @@ impl DemoFlour {
             extraction_pct: self.extraction_pct,
             treatment: Treatment::None,
             intended_use: self.intended_use,
+            price_per_t: Some(self.price_per_t),
         };
         store.put_flour(&flour).await?;
         for limit in &self.limits {

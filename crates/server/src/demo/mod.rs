@@ -6,13 +6,14 @@ use std::collections::HashMap;
 
 use anyhow::Context;
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
-use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
-use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::dough::{Formula, LineInput, Losses};
+use ironpeel_core::method::{Method, Mixer, Stage};
 use ironpeel_core::water::Process;
 use ironpeel_store::{NewFormula, Product, Signed, Store};
 use serde::Deserialize;
 use uuid::Uuid;
 
+use crate::dough::template;
 use flour::DemoFlour;
 
 const PLANT: &str = include_str!("../../demo/plant.json");
@@ -24,6 +25,7 @@ struct Plant {
     methods: Vec<DemoMethod>,
     lines: Vec<DemoLine>,
     products: Vec<DemoProduct>,
+    from_templates: Vec<FromTemplate>,
 }
 
 #[derive(Deserialize)]
@@ -41,19 +43,7 @@ struct DemoMethod {
     process: Process,
     target_c: f64,
     machine_divided: bool,
-    stages: Vec<DemoStage>,
-}
-
-#[derive(Deserialize)]
-struct DemoStage {
-    kind: StageKind,
-    label: String,
-    minutes: f64,
-    speed: Option<Speed>,
-    temperature_c: Option<f64>,
-    humidity_pct: Option<f64>,
-    ends_when: String,
-    adds: Vec<Ingredient>,
+    stages: Vec<Stage>,
 }
 
 #[derive(Deserialize)]
@@ -81,6 +71,16 @@ struct DemoProduct {
     line: String,
 }
 
+/// A product made from one of the templates.
+#[derive(Deserialize)]
+struct FromTemplate {
+    slug: String,
+    name: String,
+    template: String,
+    flours: Vec<String>,
+    line: String,
+}
+
 /// Loads the demo plant, unless there is a flour on record already. True if it was loaded.
 pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
     if !store.flours().await?.is_empty() {
@@ -103,7 +103,12 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
             name: demo.name,
             revision_id: Uuid::now_v7(),
             number: 1,
-            formula: FormulaInHand::new(formula, demo.style_points, demo.piece_kg, losses),
+            formula: FormulaInHand {
+                formula,
+                style_points: demo.style_points,
+                piece_kg: demo.piece_kg,
+                losses,
+            },
             signed: signed.clone(),
         };
         store.add_formula(&new).await?;
@@ -111,8 +116,7 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
     for demo in plant.methods {
         let id = Uuid::now_v7();
         ids.insert(demo.name.clone(), id);
-        let stages = demo.stages.into_iter().map(DemoStage::stage).collect();
-        let DemoMethod { name, process, target_c, machine_divided, .. } = demo;
+        let DemoMethod { name, process, target_c, machine_divided, stages } = demo;
         let method = Method { process, target_c, machine_divided, stages };
         method.check()?;
         store.add_method(id, &name, &method, &signed).await?;
@@ -139,15 +143,23 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         };
         store.add_product(&product).await?;
     }
-    Ok(true)
-}
-
-impl DemoStage {
-    fn stage(self) -> Stage {
-        let Self { kind, label, minutes, speed, temperature_c, humidity_pct, ends_when, adds } =
-            self;
-        Stage { kind, label, minutes, speed, temperature_c, humidity_pct, ends_when, adds }
+    for FromTemplate { slug, name, template: key, flours, line } in plant.from_templates {
+        let template = template(&key).with_context(|| format!("{key} is no template"))?;
+        let product = Product {
+            id: Uuid::now_v7(),
+            slug,
+            flour_id: id_of(&flours[0])?,
+            flour: flours[0].clone(),
+            formula_id: Uuid::now_v7(),
+            method_id: Uuid::now_v7(),
+            line_id: id_of(&line)?,
+            line,
+            name,
+        };
+        let formula = template.formula(&flours)?;
+        store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
+    Ok(true)
 }
 
 impl DemoLine {

@@ -255,6 +255,7 @@ async fn save(
         extraction_pct: None,
         treatment: Treatment::None,
         intended_use: IntendedUse::General,
+        price_per_t: price(&lots, &shares),
     };
     app.store.put_flour(&flour).await?;
     let of_flours: Vec<(Uuid, f64)> =
@@ -266,6 +267,12 @@ async fn save(
     app.store.add_lot_parts(input.lot_id, &of_lots).await?;
     let lot = app.store.lot_at(input.lot_revision_id).await?;
     view(&app, lot).await.map(Json)
+}
+
+/// What a tonne of the blend costs, where each part's price is on record.
+fn price(lots: &[Lot], shares: &[f64]) -> Option<f64> {
+    let priced = lots.iter().zip(shares);
+    priced.map(|(lot, share)| Some(lot.flour.price_per_t? * share / 100.0)).sum()
 }
 
 fn no_parts() -> Problem {

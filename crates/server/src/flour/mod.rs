@@ -30,11 +30,13 @@ use crate::state::App;
 
 pub use certificate::Certificate;
 pub use file::{CertificateFile, FileFault};
-pub use text::{decode, records};
+pub use text::{decode, records, table};
 
 const NAME_MAX: usize = 80;
 const NOTE_MAX: usize = 400;
 const EXTRACTION: Bound = Bound::new("extraction_pct", "extraction", "% of the grain", 30.0, 100.0);
+
+const PRICE: Bound = Bound::new("price_per_t", "price of a tonne", "", 0.0, 100_000.0);
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
@@ -66,6 +68,8 @@ pub struct FlourView {
     pub extraction_pct: Option<f64>,
     pub treatment: Treatment,
     pub intended_use: IntendedUse,
+    /// What a tonne costs.
+    pub price_per_t: Option<f64>,
 }
 
 impl From<Flour> for FlourView {
@@ -80,6 +84,7 @@ impl From<Flour> for FlourView {
             extraction_pct,
             treatment,
             intended_use,
+            price_per_t,
         } = flour;
         let species_label = species.label();
         Self {
@@ -93,6 +98,7 @@ impl From<Flour> for FlourView {
             extraction_pct,
             treatment,
             intended_use,
+            price_per_t,
         }
     }
 }
@@ -113,6 +119,9 @@ pub struct FlourInput {
     pub extraction_pct: Given,
     pub treatment: Treatment,
     pub intended_use: IntendedUse,
+    /// 0 to 100 000 for a tonne; may be left out.
+    #[serde(default)]
+    pub price_per_t: Given,
 }
 
 /// Every flour
@@ -153,10 +162,21 @@ async fn save(
     let name = text("name", &input.name, NAME_MAX, Some("the flour needs a name"));
     let note = text("note", &input.note, NOTE_MAX, None);
     let extraction_pct = EXTRACTION.check_opt(&input.extraction_pct, "", &mut faults);
+    let price_per_t = PRICE.check_opt(&input.price_per_t, "", &mut faults);
     faults.or(())?;
     let FlourInput { species, hardness, treatment, intended_use, .. } = input;
-    let flour =
-        Flour { id, mill, name, species, note, hardness, extraction_pct, treatment, intended_use };
+    let flour = Flour {
+        id,
+        mill,
+        name,
+        species,
+        note,
+        hardness,
+        extraction_pct,
+        treatment,
+        intended_use,
+        price_per_t,
+    };
     app.store.put_flour(&flour).await?;
     Ok(Json(flour.into()))
 }

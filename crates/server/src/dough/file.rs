@@ -1,0 +1,290 @@
+//! A formula as a file: our documented JSON, and CSV for spreadsheets.
+
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::http::{HeaderMap, HeaderValue, header};
+use axum::response::{IntoResponse, Response};
+use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::dough::{
+    DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
+};
+use ironpeel_core::units::{Faults, Given, parse_number};
+use serde::{Deserialize, Serialize};
+use serde_json::{Value, json};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::flour::{decode, table};
+use crate::problem::{Problem, Result};
+use crate::request::At;
+use crate::state::App;
+
+const FORMAT: &str = "ironpeel formula";
+const COLUMNS: [&str; 4] = ["stage", "item", "value", "unit"];
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(export)).routes(routes!(read))
+}
+
+/// A formula read from a file, to be looked at and taken over.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FormulaRead {
+    pub name: String,
+    #[schema(value_type = Object)]
+    pub draft: Value,
+    pub style_points: f64,
+    pub piece_kg: f64,
+    pub losses: Losses,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+struct FormulaFile {
+    format: String,
+    version: u32,
+    name: String,
+    style_points: f64,
+    piece_kg: f64,
+    losses: Losses,
+    #[serde(flatten)]
+    draft: Value,
+}
+
+/// One revision of a formula as a file; `kind` is `json` or `csv`
+#[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}/file/{kind}", tag = "formula",
+    params(("revision_id" = Uuid, Path), ("kind" = String, Path)),
+    responses((status = 200, body = String), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn export(
+    State(app): State<App>,
+    At((revision_id, kind)): At<(Uuid, String)>,
+) -> Result<Response> {
+    let found = app.revisions.formula(revision_id).await?;
+    let (body, mime) = match &*kind {
+        "json" => (json_file(&found.name, &found.formula).to_string(), "application/json"),
+        "csv" => (csv_file(&found.name, &found.formula)?, "text/csv; charset=utf-8"),
+        _ => return Err(Problem::not_found("a formula is saved as json or csv")),
+    };
+    let mut headers = HeaderMap::new();
+    headers.insert(header::CONTENT_TYPE, HeaderValue::from_static(mime));
+    let plain = |c: char| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' };
+    let name: String = found.name.chars().map(plain).collect();
+    if let Ok(value) = HeaderValue::from_str(&format!("attachment; filename=\"{name}.{kind}\"")) {
+        headers.insert(header::CONTENT_DISPOSITION, value);
+    }
+    Ok((headers, body).into_response())
+}
+
+/// Reads a formula's file, JSON or CSV, without recording it
+#[utoipa::path(post, path = "/api/v1/formula-file", tag = "formula", request_body = String,
+    responses((status = 200, body = FormulaRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn read(body: Bytes) -> Result<Json<FormulaRead>> {
+    let text = decode(&body).map_err(|fault| Problem::field("file", fault.to_string()))?;
+    let file = if text.trim_start().starts_with('{') { of_json(&text)? } else { of_csv(&text)? };
+    let draft: FormulaDraft = crate::request::shape(file.draft)?;
+    let formula = Formula::check(&draft)?;
+    Ok(Json(FormulaRead {
+        name: file.name,
+        draft: shape_of(&formula),
+        style_points: file.style_points,
+        piece_kg: file.piece_kg,
+        losses: file.losses,
+    }))
+}
+
+/// A formula in the shape of the contract.
+fn shape_of(formula: &Formula) -> Value {
+    json!({"lines": formula.lines(), "flours": formula.flours(), "parts": formula.parts()})
+}
+
+fn json_file(name: &str, formula: &FormulaInHand) -> Value {
+    json!(FormulaFile {
+        format: FORMAT.into(),
+        version: 1,
+        name: name.into(),
+        style_points: formula.style_points,
+        piece_kg: formula.piece_kg,
+        losses: formula.losses,
+        draft: shape_of(&formula.formula),
+    })
+}
+
+fn of_json(text: &str) -> Result<FormulaFile> {
+    let value: Value = serde_json::from_str(text)
+        .map_err(|error| Problem::field("file", format!("this is not JSON: {error}")))?;
+    if value["format"] != FORMAT {
+        let says = format!("this JSON is no formula; its format must say “{FORMAT}”");
+        return Err(Problem::field("file", says));
+    }
+    crate::request::shape(value)
+}
+
+fn csv_file(name: &str, formula: &FormulaInHand) -> Result<String> {
+    let mut rows: Vec<[String; 4]> = Vec::new();
+    let mut row = |stage: &str, item: &str, value: String, unit: &str| {
+        rows.push([stage.into(), item.into(), value, unit.into()]);
+    };
+    row("about", "name", name.into(), "");
+    row("about", "piece", formula.piece_kg.to_string(), "kg");
+    row("about", "style", formula.style_points.to_string(), "points");
+    for (item, value) in losses(&formula.losses) {
+        row("about", item, value.to_string(), "%");
+    }
+    for flour in formula.formula.flours() {
+        row("flours", &flour.name, flour.share_pct.to_string(), "% of the flour");
+    }
+    for line in formula.formula.lines() {
+        row("whole", &line.ingredient.key(), line.pct.to_string(), "% on flour");
+    }
+    for (number, part) in (1..).zip(formula.formula.parts()) {
+        let stage = format!("{number} {}: {}", part.kind.key(), part.name);
+        if let Some(flour) = &part.flour {
+            row(&stage, "made from", flour.clone(), "");
+        }
+        row(&stage, "flour", part.flour_pct.to_string(), "% of all flour");
+        row(&stage, "water", part.water_pct.to_string(), "% on all flour");
+        if let Some(temperature) = part.temperature_c {
+            row(&stage, "temperature", temperature.to_string(), "°C");
+        }
+        for line in &part.lines {
+            row(&stage, &line.ingredient.key(), line.pct.to_string(), "% on all flour");
+        }
+    }
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    let written = writer
+        .write_record(COLUMNS)
+        .and_then(|()| rows.iter().try_for_each(|row| writer.write_record(row)));
+    let bytes = written.ok().and_then(|()| writer.into_inner().ok()).unwrap_or_default();
+    String::from_utf8(bytes).map_err(|_| Problem::unusable("this formula cannot be written as CSV"))
+}
+
+fn losses(losses: &Losses) -> [(&'static str, f64); 4] {
+    [
+        ("scaling loss", losses.scaling_pct),
+        ("fermentation loss", losses.fermentation_pct),
+        ("bake loss", losses.bake_pct),
+        ("cooling loss", losses.cooling_pct),
+    ]
+}
+
+fn of_csv(text: &str) -> Result<FormulaFile> {
+    let (headers, rows) = table(text);
+    let words: Vec<String> = headers.iter().map(|header| header.to_lowercase()).collect();
+    if words.get(..3).is_none_or(|first| first != &COLUMNS[..3]) {
+        let says = "the first line of a formula's CSV names its columns: stage, item, value, unit";
+        return Err(Problem::field("file", says));
+    }
+    let mut faults = Faults::default();
+    let mut read = CsvFormula::default();
+    for (at, cells) in rows.iter().enumerate() {
+        let cell = |column: usize| cells.get(column).map_or("", |cell| cell.trim());
+        if let Err(message) = read.take(cell(0), cell(1), cell(2)) {
+            faults.push(format!("line {}", at + 2), message);
+        }
+    }
+    faults.or(())?;
+    let draft = Formula::check(&read.draft)?;
+    Ok(FormulaFile {
+        format: FORMAT.into(),
+        version: 1,
+        name: read.name,
+        style_points: read.style_points,
+        piece_kg: read.piece_kg.unwrap_or(0.5),
+        losses: read.losses,
+        draft: shape_of(&draft),
+    })
+}
+
+struct CsvFormula {
+    name: String,
+    style_points: f64,
+    piece_kg: Option<f64>,
+    losses: Losses,
+    draft: FormulaDraft,
+    /// The stage that the last part was of.
+    stage: String,
+}
+
+impl Default for CsvFormula {
+    fn default() -> Self {
+        Self {
+            name: String::new(),
+            style_points: 0.0,
+            piece_kg: None,
+            losses: Losses::HOUSE,
+            draft: FormulaDraft::default(),
+            stage: String::new(),
+        }
+    }
+}
+
+impl CsvFormula {
+    fn take(&mut self, stage: &str, item: &str, value: &str) -> std::result::Result<(), String> {
+        let number = || parse_number(value).map_err(|error| format!("{item}: {error}"));
+        match (stage, item) {
+            ("about", "name") => self.name = value.into(),
+            ("about", "piece") => self.piece_kg = Some(number()?),
+            ("about", "style") => self.style_points = number()?,
+            ("about", "scaling loss") => self.losses.scaling_pct = number()?,
+            ("about", "fermentation loss") => self.losses.fermentation_pct = number()?,
+            ("about", "bake loss") => self.losses.bake_pct = number()?,
+            ("about", "cooling loss") => self.losses.cooling_pct = number()?,
+            ("about", _) => return Err(format!("“{item}” is nothing a formula says of itself")),
+            ("flours", name) => {
+                let share_pct = number()?.into();
+                self.draft.flours.push(FlourShareInput { name: name.into(), share_pct });
+            }
+            ("whole", word) => self.draft.lines.push(line(word, number()?)?),
+            _ => self.take_part(stage, item, value, number)?,
+        }
+        Ok(())
+    }
+
+    fn take_part(
+        &mut self,
+        stage: &str,
+        item: &str,
+        value: &str,
+        number: impl Fn() -> std::result::Result<f64, String>,
+    ) -> std::result::Result<(), String> {
+        if self.stage != stage {
+            self.draft.parts.push(part(stage)?);
+            stage.clone_into(&mut self.stage);
+        }
+        let Some(part) = self.draft.parts.last_mut() else { return Ok(()) };
+        match item {
+            "made from" => part.flour = Some(value.into()),
+            "flour" => part.flour_pct = number()?.into(),
+            "water" => part.water_pct = number()?.into(),
+            "temperature" => part.temperature_c = number()?.into(),
+            word => part.lines.push(line(word, number()?)?),
+        }
+        Ok(())
+    }
+}
+
+fn line(word: &str, pct: f64) -> std::result::Result<LineInput, String> {
+    let ingredient = Ingredient::from_key(&word.to_lowercase().replace(' ', "_"));
+    let ingredient = ingredient.ok_or_else(|| format!("“{word}” is no ingredient known here"))?;
+    Ok(LineInput { ingredient, pct: pct.into() })
+}
+
+/// `2 starter: rye sour`; number and name may be left out.
+fn part(stage: &str) -> std::result::Result<DoughPartInput, String> {
+    let unnumbered = stage.trim_start_matches(|c: char| c.is_ascii_digit() || c == ' ');
+    let (kind, name) = unnumbered.split_once(':').unwrap_or((unnumbered, ""));
+    let kind = PartKind::from_key(kind.trim()).ok_or_else(|| {
+        let words = PartKind::ALL.map(PartKind::key).join(", ");
+        format!("“{stage}” is no stage; use about, flours, whole, or one of {words}")
+    })?;
+    Ok(DoughPartInput {
+        kind,
+        name: name.trim().into(),
+        flour: None,
+        flour_pct: Given::from(0.0),
+        water_pct: Given::Missing,
+        temperature_c: Given::Missing,
+        lines: Vec::new(),
+    })
+}

@@ -1,0 +1,229 @@
+//! Formulas with their revisions, compared and changed.
+
+use axum::Json;
+use axum::extract::State;
+use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::dough::{
+    Compared, DoughPart, FlourShare, Formula, FormulaDraft, Ingredient, Library, Losses,
+    LossesInput, compare,
+};
+use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_store::{FormulaRevision, NewFormula};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::chain::STYLE;
+use crate::problem::{Problem, Result};
+use crate::request::{Asked, At, Body};
+use crate::revision::{RevisionView, SignedInput};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(save))
+        .routes(routes!(revisions))
+        .routes(routes!(revision))
+        .routes(routes!(compared))
+}
+
+/// One state of a formula.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FormulaView {
+    pub id: Uuid,
+    pub name: String,
+    pub revision: RevisionView,
+    pub lines: Vec<LineRow>,
+    /// Several flours, the main one first; empty where the product's own is all of it.
+    pub flours: Vec<FlourShare>,
+    /// What is made before the final dough.
+    pub parts: Vec<DoughPart>,
+    pub style_points: f64,
+    pub piece_kg: f64,
+    pub losses: Losses,
+}
+
+/// One line of a formula.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct LineRow {
+    pub ingredient: Ingredient,
+    pub label: String,
+    pub pct: f64,
+}
+
+/// A formula's next state, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct FormulaInput {
+    /// The number after the revision that was looked at.
+    pub number: i32,
+    #[serde(flatten)]
+    pub draft: FormulaDraft,
+    /// −20 to 20 points of water, wetter or drier by style.
+    #[serde(default)]
+    pub style_points: Given,
+    /// 0.005 to 20 kg.
+    #[serde(default)]
+    pub piece_kg: Given,
+    /// As they were if left out.
+    #[serde(default)]
+    pub losses: LossesInput,
+    pub signed: SignedInput,
+}
+
+pub const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
+
+impl FormulaView {
+    pub fn of(found: &FormulaRevision, library: &Library) -> Self {
+        let FormulaInHand { formula, style_points, piece_kg, losses } = &found.formula;
+        let lines = formula.lines().iter().map(|line| LineRow {
+            ingredient: line.ingredient,
+            label: library.facts(line.ingredient).label.to_string(),
+            pct: line.pct,
+        });
+        Self {
+            id: found.formula_id,
+            name: found.name.clone(),
+            revision: found.revision.clone().into(),
+            lines: lines.collect(),
+            flours: formula.flours().to_vec(),
+            parts: formula.parts().to_vec(),
+            style_points: *style_points,
+            piece_kg: *piece_kg,
+            losses: *losses,
+        }
+    }
+}
+
+/// A formula from a draft, if its flours and ingredients are on record; none beside its faults.
+pub async fn checked(
+    app: &App,
+    draft: &FormulaDraft,
+    library: &Library,
+    faults: &mut Faults,
+) -> Result<Option<Formula>> {
+    let formula = match Formula::check(draft) {
+        Ok(formula) => formula,
+        Err(more) => {
+            faults.0.extend(more.0);
+            return Ok(None);
+        }
+    };
+    if !formula.flours().is_empty() {
+        let known = app.store.flours().await?;
+        for (at, flour) in formula.flours().iter().enumerate() {
+            if !known.iter().any(|one| one.name == flour.name) {
+                let message = format!("{} is not on record; record the flour first", flour.name);
+                faults.push(format!("flours[{at}].name"), message);
+            }
+        }
+    }
+    for (at, line) in formula.lines().iter().enumerate() {
+        if !library.knows(line.ingredient) {
+            let message = format!("{} is not in the library", line.ingredient);
+            faults.push(format!("lines[{at}].ingredient"), message);
+        }
+    }
+    Ok(Some(formula))
+}
+
+/// Records a formula's next state; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/formulas/{formula_id}/revisions/{revision_id}", tag = "formula",
+    params(("formula_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = FormulaInput,
+    responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At((formula_id, revision_id)): At<(Uuid, Uuid)>,
+    Body(input): Body<FormulaInput>,
+) -> Result<Json<FormulaView>> {
+    let current = app.store.current_formula(formula_id).await?;
+    let library = app.numbers().await?.library;
+    let mut faults = Faults::default();
+    let style_points = STYLE.check_or(&input.style_points, 0.0, "", &mut faults);
+    let piece_kg = PIECE.check(&input.piece_kg, "", &mut faults);
+    let losses = input.losses.check(current.formula.losses, "losses.", &mut faults);
+    let signed = input.signed.check(true, &mut faults);
+    let formula = checked(&app, &input.draft, &library, &mut faults).await?;
+    if let Some(formula) = faults.or(formula)? {
+        let formula = FormulaInHand { formula, style_points, piece_kg, losses };
+        let (name, number) = (current.name, input.number);
+        app.store
+            .add_formula(&NewFormula { formula_id, name, revision_id, number, formula, signed })
+            .await?;
+    }
+    Ok(Json(FormulaView::of(&app.store.formula(revision_id).await?, &library)))
+}
+
+/// Every revision of a formula, newest first
+#[utoipa::path(get, path = "/api/v1/formulas/{formula_id}/revisions", tag = "formula", params(("formula_id" = Uuid, Path)),
+    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revisions(
+    State(app): State<App>,
+    At(formula_id): At<Uuid>,
+) -> Result<Json<Vec<RevisionView>>> {
+    let revisions = app.store.formula_revisions(formula_id).await?;
+    Ok(Json(revisions.into_iter().map(Into::into).collect()))
+}
+
+/// One revision of a formula
+#[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}", tag = "formula", params(("revision_id" = Uuid, Path)),
+    responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revision(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<FormulaView>> {
+    let library = app.numbers().await?.library;
+    Ok(Json(FormulaView::of(&app.store.formula(id).await?, &library)))
+}
+
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+struct Two {
+    was: Uuid,
+    is: Uuid,
+}
+
+/// Two revisions side by side.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+struct ComparedFormulas {
+    was: FormulaView,
+    is: FormulaView,
+    /// What differs first.
+    rows: Vec<Compared>,
+}
+
+/// Two revisions, of one formula or of two, side by side with their differences first
+#[utoipa::path(get, path = "/api/v1/formula-comparison", tag = "formula", params(Two),
+    responses((status = 200, body = ComparedFormulas), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn compared(
+    State(app): State<App>,
+    Asked(two): Asked<Two>,
+) -> Result<Json<ComparedFormulas>> {
+    let library = app.numbers().await?.library;
+    let was = app.revisions.formula(two.was).await?;
+    let is = app.revisions.formula(two.is).await?;
+    let mut rows = compare(&was.formula.formula, &is.formula.formula, &library);
+    rows.splice(0..0, scaling(&was.formula, &is.formula));
+    Ok(Json(ComparedFormulas {
+        was: FormulaView::of(&was, &library),
+        is: FormulaView::of(&is, &library),
+        rows,
+    }))
+}
+
+/// Piece and style, where they differ.
+fn scaling(was: &FormulaInHand, is: &FormulaInHand) -> Vec<Compared> {
+    [
+        ("piece", "kg", was.piece_kg, is.piece_kg),
+        ("style", "points of water", was.style_points, is.style_points),
+        ("bake loss", "%", was.losses.bake_pct, is.losses.bake_pct),
+    ]
+    .into_iter()
+    .filter(|(_, _, was, is)| (is - was).abs() > 1e-9)
+    .map(|(label, unit, was, is)| Compared {
+        label: label.into(),
+        unit,
+        was: Some(was),
+        is: Some(is),
+        delta: Some(is - was),
+    })
+    .collect()
+}

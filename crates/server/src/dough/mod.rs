@@ -1,0 +1,23 @@
+//! Formulas, what they are written from, and variants of them.
+
+mod amounts;
+mod file;
+mod formula;
+mod template;
+mod trial;
+
+use utoipa_axum::router::OpenApiRouter;
+
+pub use formula::FormulaView;
+pub use template::template;
+
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .merge(formula::routes())
+        .merge(file::routes())
+        .merge(amounts::routes())
+        .merge(template::routes())
+        .merge(trial::routes())
+}
