@@ -5,7 +5,13 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
 import { isFinal } from "./api/client";
 import { CurvesPage } from "./curve/CurvesPage";
+import { AmountsPage } from "./dough/AmountsPage";
 import { DoughPage } from "./dough/DoughPage";
+import { IngredientsPage } from "./dough/IngredientsPage";
+import { NewProductPage } from "./dough/NewProductPage";
+import { RevisionsPage } from "./dough/RevisionsPage";
+import { TrialPage } from "./dough/TrialPage";
+import { VariantsPage } from "./dough/VariantsPage";
 import { BatchPage } from "./floor/BatchPage";
 import { FloorPage } from "./floor/FloorPage";
 import { BlendPage } from "./flour/BlendPage";
@@ -21,6 +27,10 @@ import { Lost } from "./shell/Lost";
 import { Shell } from "./shell/Shell";
 import { StartPage } from "./start/StartPage";
 import { PreferencesProvider } from "./units/preferences";
+import { GrainsPage } from "./water/GrainsPage";
+import { HoldersPage } from "./water/HoldersPage";
+import { ModelPage } from "./water/ModelPage";
+import { RulesPage } from "./water/RulesPage";
 import { WaterPage } from "./water/WaterPage";
 
 const queries = new QueryClient({
@@ -48,7 +58,17 @@ const router = createBrowserRouter([
       { path: "/flour/blend", element: <BlendPage /> },
       { path: "/flour/mend", element: <MendPage /> },
       { path: "/water", element: <WaterPage /> },
+      { path: "/water/holders", element: <HoldersPage /> },
+      { path: "/water/grains", element: <GrainsPage /> },
+      { path: "/water/rules", element: <RulesPage /> },
+      { path: "/water/model", element: <ModelPage /> },
       { path: "/dough", element: <DoughPage /> },
+      { path: "/dough/variants", element: <VariantsPage /> },
+      { path: "/dough/amounts", element: <AmountsPage /> },
+      { path: "/dough/revisions", element: <RevisionsPage /> },
+      { path: "/dough/ingredients", element: <IngredientsPage /> },
+      { path: "/dough/new", element: <NewProductPage /> },
+      { path: "/trials/:id", element: <TrialPage /> },
       { path: "/method", element: <MethodPage /> },
       { path: "/floor", element: <FloorPage /> },
       { path: "/batches/:id", element: <BatchPage /> },

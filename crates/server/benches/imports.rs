@@ -33,6 +33,7 @@ async fn flour(store: &Store, name: &str) -> Uuid {
         name: name.into(),
         species: Species::Wheat,
         note: String::new(),
+        price_per_t: None,
         hardness: Some(Hardness::Hard),
         extraction_pct: None,
         treatment: Treatment::None,

@@ -1,15 +1,17 @@
 import { Radio, RadioGroup } from "@headlessui/react";
-import { AMOUNTS, type Hand } from "../hand/hand";
+import { AMOUNTS, type AmountBy } from "../hand/hand";
 import { useHand } from "../hand/HandProvider";
 import { Term } from "../shell/Term";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 
-const WAYS: { by: Hand["amount"]["by"]; name: string; label: string }[] = [
+const WAYS: { by: AmountBy; name: string; label: string }[] = [
   { by: "pieces", name: "pieces", label: "Pieces wanted" },
-  { by: "dough", name: "dough mass", label: "Dough wanted, all of it" },
-  { by: "mixer", name: "full mixers", label: "Full mixers" },
+  { by: "baked", name: "baked", label: "Good baked pieces wanted" },
+  { by: "dough", name: "dough", label: "Dough wanted, all of it" },
+  { by: "flour", name: "flour", label: "Flour there is, all of it" },
+  { by: "mixer", name: "mixers", label: "Full mixers" },
 ];
 
 const DIVISIONS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.5];
@@ -22,10 +24,16 @@ export function AmountPanel() {
   const { by, value } = hand.amount;
   const dough = chain?.dough;
   const way = WAYS.find((one) => one.by === by);
-  const now = (next: Hand["amount"]["by"]) => {
+  const now = (next: AmountBy) => {
     if (!dough) return 1;
-    if (next === "pieces") return dough.pieces;
-    return next === "dough" ? Number(dough.total_kg.toFixed(2)) : dough.doughs;
+    const all: Record<AmountBy, number> = {
+      pieces: dough.pieces,
+      baked: dough.pieces,
+      dough: Number(dough.total_kg.toFixed(2)),
+      flour: Number((dough.flour_kg * dough.doughs).toFixed(2)),
+      mixer: dough.doughs,
+    };
+    return all[next];
   };
   const division = hand.division ?? product?.line.division_kg;
   return (
@@ -33,7 +41,12 @@ export function AmountPanel() {
       <h2>How much</h2>
       <RadioGroup
         value={by}
-        onChange={(next) => change({ amount: { by: next, value: now(next) } })}
+        onChange={(next) =>
+          change({
+            amount: { by: next, value: now(next) },
+            cooled: next === "baked" ? hand.cooled : null,
+          })
+        }
         aria-label="Scale to"
         className="mt-2 flex"
       >
@@ -41,7 +54,7 @@ export function AmountPanel() {
           <Radio
             key={one.by}
             value={one.by}
-            className="flex-1 cursor-pointer border border-iron px-2 py-1.5 text-center text-sm not-first:border-l-0 data-checked:bg-ink data-checked:text-paper"
+            className="flex-1 cursor-pointer border border-iron px-1 py-1.5 text-center text-sm not-first:border-l-0 data-checked:bg-ink data-checked:text-paper"
           >
             {one.name}
           </Radio>
@@ -50,20 +63,33 @@ export function AmountPanel() {
       <div className="mt-3">
         <Quantity
           label={way?.label ?? ""}
-          kind={by === "dough" ? "mass" : "number"}
+          kind={by === "dough" || by === "flour" ? "mass" : "number"}
           value={value}
           onSet={(next) => change({ amount: { by, value: next ?? 1 } })}
           fault={refused?.at(`now.knobs.amount.${AMOUNTS[by]}`)}
         />
+        {by === "baked" && (
+          <Quantity
+            label="Each weighing, when cool"
+            kind="mass"
+            value={hand.cooled}
+            usual={dough?.cooled_piece_kg}
+            onSet={(cooled) => change({ cooled })}
+            fault={refused?.at("now.knobs.amount.cooled_kg")}
+          />
+        )}
       </div>
       {product && (
         <p className="mt-2 text-sm text-iron">
           {product.line.mixer.name}, {product.line.mixer.kind}, mixes{" "}
           {format.mass(product.line.mixer.min_kg, 1)} to {format.mass(product.line.mixer.max_kg, 1)}{" "}
-          at a time.
+          at a time. Lost on the way: {format.percent(product.formula.losses.scaling_pct)} in
+          scaling, {format.percent(product.formula.losses.fermentation_pct)} in fermentation,{" "}
+          {format.percent(product.formula.losses.bake_pct)} in the bake,{" "}
+          {format.percent(product.formula.losses.cooling_pct)} in cooling.
         </p>
       )}
-      <label className="mt-5 block text-sm text-iron" htmlFor="division">
+      <label className="mt-4 block text-sm text-iron" htmlFor="division">
         Scale's <Term of="division" />
       </label>
       <select

@@ -1,18 +1,32 @@
+import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
 import { Term } from "../shell/Term";
 import { useHeld } from "../shell/useHeld";
 import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { AmountPanel } from "./AmountPanel";
+import { CostPanel } from "./CostPanel";
+import { DoughTabs } from "./DoughTabs";
 import { FormulaTable } from "./FormulaTable";
+import { OneMass } from "./OneMass";
+import { PartsPanel } from "./PartsPanel";
 
 export function DoughPage() {
   const { chain, product, lot, refused } = useHeld();
   const format = useFormat();
-  if (!product || !lot || (!chain?.dough && !refused)) return <NoHand link="dough" />;
+  const { draft } = useHand();
+  // A formula being edited stays in sight whatever it does to the chain.
+  if (!product || !lot || (!chain?.dough && !refused && !draft))
+    return (
+      <>
+        <DoughTabs />
+        <NoHand link="dough" />
+      </>
+    );
   const dough = chain?.dough;
   return (
     <>
+      <DoughTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
           <h1>{product.name}</h1>
@@ -48,8 +62,20 @@ export function DoughPage() {
         )}
       </div>
       <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
-        <FormulaTable />
-        <AmountPanel />
+        <div className="space-y-8">
+          {chain?.trouble && chain.trouble.link !== "floor" && (
+            <p className="border-l-4 border-stop bg-faint px-3 py-2" role="alert">
+              The chain stops at {chain.trouble.link}: {chain.trouble.says}.
+            </p>
+          )}
+          <FormulaTable />
+          {chain?.dough && <OneMass />}
+        </div>
+        <div className="space-y-6">
+          <AmountPanel />
+          <PartsPanel />
+          <CostPanel />
+        </div>
       </div>
     </>
   );

@@ -1,192 +1,301 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Refused, type Schemas } from "../api/client";
-import { record } from "../api/outbox";
+import type { ReactNode } from "react";
+import type { Schemas } from "../api/client";
 import { useHand } from "../hand/HandProvider";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
-import { usePreferences } from "../units/preferences";
 import { Quantity } from "../units/Quantity";
+import { AddToFormula } from "./AddToFormula";
+import { OtherLot } from "./OtherLot";
+import { SaveFormula } from "./SaveFormula";
+import { useFormula, withLine, withShare, type Part } from "./formula";
+import { massesOf } from "./masses";
+import { useLabels } from "./useNumbers";
 
-/** The formula line by line: percent to edit, masses as the scale shows them. */
+interface Row {
+  key: string;
+  label: string;
+  /** Percent of the whole dough on flour; none to edit where `set` is missing. */
+  pct: number;
+  set?: (pct: number | null) => void;
+  fault?: string | undefined;
+  /** What a part has of it, and the way to change that. */
+  inPart: (part: Part) => number | null;
+  setPart?: (at: number, pct: number | null) => void;
+  drop?: () => void;
+  under?: ReactNode;
+  colour?: string;
+}
+
+/** The formula line by line over its parts: percent to edit, masses as the scale shows them. */
 export function FormulaTable() {
-  const { chain, product, refused } = useHeld();
-  const { lines, edit } = useHand();
+  const { chain, product, lot, refused } = useHeld();
+  const { draft } = useHand();
+  const { lines, flours, parts, set } = useFormula();
+  const labels = useLabels();
   const format = useFormat();
   if (!product) return null;
-  const weighed = chain?.sheet?.steps.flatMap((step) => step.takes) ?? [];
-  const division = chain?.sheet?.division_kg ?? product.line.division_kg;
-  const shown: Schemas["LineInput"][] =
-    lines ?? product.formula.lines.map(({ ingredient, pct }) => ({ ingredient, pct }));
-  const label = (ingredient: string) => ingredient.replaceAll("_", " ");
-  const set = (at: number, pct: number | null) =>
-    edit(shown.map((line, index) => (index === at ? { ...line, pct: pct ?? 0 } : line)));
-  const whole = refused?.at("now.lines") ?? refused?.at("lines");
-  const water = weighed.filter((item) => item.ingredient === "water");
+  const several = flours.length > 1;
+  const sheet = chain?.sheet;
+  const division = sheet?.division_kg ?? product.line.division_kg;
+  const inFinal = sheet?.steps.flatMap((step) => step.takes) ?? [];
+  const final = massesOf(inFinal, several);
+  const inParts = sheet?.parts.map((part) => massesOf(part.takes, several)) ?? [];
+  const all = massesOf(
+    [...(sheet?.parts.flatMap((part) => part.takes) ?? []), ...inFinal],
+    several,
+  );
+  const ice = inFinal.find((item) => item.name === "ice");
+
+  const setPart = (at: number, change: (part: Part) => Partial<Part>) =>
+    set({
+      parts: parts.map((part, index) => (index === at ? { ...part, ...change(part) } : part)),
+    });
+  const lineRow = ({ ingredient, pct }: Schemas["LineInput"], at: number): Row => ({
+    key: ingredient,
+    label: labels(ingredient),
+    pct: pct ?? 0,
+    set: (next) => set({ lines: withLine(lines, ingredient, next ?? 0) }),
+    fault: refused?.at(`lines[${at}].pct`) ?? refused?.at(`lines[${at}].ingredient`),
+    inPart: (part) => part.lines?.find((line) => line.ingredient === ingredient)?.pct ?? null,
+    setPart: (index, next) =>
+      setPart(index, (part) => ({ lines: withLine(part.lines ?? [], ingredient, next) })),
+    drop: () =>
+      set({
+        lines: withLine(lines, ingredient, null),
+        parts: parts.map((part) => ({
+          ...part,
+          lines: withLine(part.lines ?? [], ingredient, null),
+        })),
+      }),
+  });
+  const flourAt = lines.findIndex((line) => line.ingredient === "flour");
+  const flourRows: Row[] = several
+    ? flours.map((flour, at) => ({
+        key: `flour ${flour.name}`,
+        label: flour.name ?? "",
+        pct: flour.share_pct ?? 0,
+        set: (next) => set({ flours: withShare(flours, at, next ?? 0) }),
+        fault: refused?.at(`flours[${at}].share_pct`) ?? refused?.at(`flours[${at}].name`),
+        inPart: (part) =>
+          (part.flour ?? flours[0]?.name) === flour.name ? (part.flour_pct ?? 0) : null,
+        setPart: (index, next) =>
+          setPart(index, () => ({ flour_pct: next ?? 0, flour: flour.name ?? "" })),
+        under: <OtherLot name={flour.name ?? ""} />,
+        ...(at > 0 && {
+          drop: () =>
+            set({
+              flours:
+                flours.length === 2
+                  ? []
+                  : withShare(
+                      flours.filter((_, index) => index !== at),
+                      0,
+                      (flours[0]?.share_pct ?? 0) + (flour.share_pct ?? 0),
+                    ),
+              parts: parts.map((part) =>
+                part.flour === flour.name ? { ...part, flour: "" } : part,
+              ),
+            }),
+        }),
+      }))
+    : lines.slice(flourAt, flourAt + 1).map((line) => {
+        const row = lineRow(line, flourAt);
+        delete row.drop;
+        return {
+          ...row,
+          under: lot && `${lot.flour.name} ${lot.code}`,
+          inPart: (part) => part.flour_pct ?? 0,
+          setPart: (index, next) => setPart(index, () => ({ flour_pct: next ?? 0 })),
+        };
+      });
+  const rows: Row[] = [
+    ...flourRows,
+    {
+      key: "water",
+      label: "water",
+      pct: chain?.water?.weigh_pct ?? 0,
+      inPart: (part) => part.water_pct ?? 0,
+      setPart: (index, next) => setPart(index, () => ({ water_pct: next ?? 0 })),
+      under: ice && `${format.mass(ice.kg, division)} of it as ice`,
+      colour: "text-water",
+    },
+    ...lines.flatMap((line, at) => (line.ingredient === "flour" ? [] : [lineRow(line, at)])),
+  ];
+  const columns = chain?.dough?.columns;
+  const finalPct = (key: string) => {
+    const of = columns?.final_dough;
+    if (!of) return undefined;
+    if (key === "water") return of.water_pct;
+    if (key === "flour") return of.flour_pct;
+    return key.startsWith("flour ")
+      ? of.flours.find((flour) => key === `flour ${flour.name}`)?.share_pct
+      : of.lines.find((line) => line.ingredient === key)?.pct;
+  };
+  const split = parts.length > 0;
+  const under = (mass: { kg: number; division: number } | undefined) =>
+    mass &&
+    mass.kg > 0 && (
+      <span className="block px-1 text-sm text-iron">{format.mass(mass.kg, mass.division)}</span>
+    );
+  const whole = refused?.at("lines") ?? refused?.at("parts") ?? refused?.at("flours");
   return (
     <section aria-label="Formula">
-      <table className="w-full">
-        <caption className="sr-only">
-          Formula in baker's percent with the masses of one dough
-        </caption>
-        <thead>
-          <tr className="border-b border-ink">
-            <th scope="col" className="py-1">
-              ingredient
-            </th>
-            <th scope="col" className="w-36">
-              % on flour
-            </th>
-            <th scope="col" className="w-32 text-right">
-              one dough
-            </th>
-            <th scope="col" className="w-32 text-right">
-              rounded by
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((line, at) => {
-            const mass = weighed.find((item) => item.ingredient === line.ingredient);
-            return (
-              <tr key={line.ingredient} className="border-b border-hair">
-                <th scope="row" className="py-1 text-base font-normal text-ink">
-                  {label(line.ingredient)}
+      <div className="overflow-x-auto">
+        <table className="w-full">
+          <caption className="sr-only">
+            Formula in baker's percent with the masses of one dough
+          </caption>
+          <thead>
+            <tr className="border-b border-ink align-bottom">
+              <th scope="col" className="py-1">
+                ingredient
+              </th>
+              <th scope="col" className="w-28 pl-1">
+                % on flour
+              </th>
+              {parts.map((part, at) => (
+                <th scope="col" key={at} className="w-24 pl-1">
+                  {part.name}
                 </th>
-                <td>
-                  <Quantity
-                    bare
-                    label={`${label(line.ingredient)}, percent on flour`}
-                    kind="percent"
-                    value={line.pct ?? 0}
-                    onSet={(pct) => set(at, pct)}
-                    fault={refused?.at(`lines[${at}].pct`)}
-                  />
-                </td>
-                <td className="figure text-right text-lg">
-                  {mass && format.mass(mass.kg, mass.division_kg)}
-                </td>
-                <td className="text-right text-sm text-iron">
-                  {mass && format.signed(mass.off_pct, 2)} %
-                </td>
-              </tr>
-            );
-          })}
-          {water.map((item) => (
-            <tr key={item.name} className="border-b border-hair">
-              <th scope="row" className="py-1 text-base font-normal text-water">
-                {item.name}
+              ))}
+              {split && (
+                <th scope="col" className="w-24 pl-1">
+                  final dough
+                </th>
+              )}
+              <th scope="col" className="w-28 text-right">
+                one dough
               </th>
-              <td className="px-1 text-water">{format.percent(item.pct, 2)}</td>
-              <td className="figure text-right text-lg text-water">
-                {format.mass(item.kg, division)}
-              </td>
-              <td className="text-right text-sm text-iron">{format.signed(item.off_pct, 2)} %</td>
+              <th scope="col" className="w-20 text-right">
+                rounded by
+              </th>
+              <th scope="col" className="w-8">
+                <span className="sr-only">take out</span>
+              </th>
             </tr>
-          ))}
-          {chain?.sheet && (
-            <tr className="font-semibold">
-              <th scope="row" className="py-1 text-base font-semibold text-ink">
-                together
-              </th>
-              <td className="px-1">
-                {format.percent(
-                  weighed.reduce((sum, item) => sum + item.pct, 0),
-                  2,
+          </thead>
+          <tbody>
+            {rows.map((row) => {
+              const mass = all.get(row.key);
+              const { drop } = row;
+              return (
+                <tr key={row.key} className={`border-b border-hair align-top ${row.colour ?? ""}`}>
+                  <th
+                    scope="row"
+                    className={`py-1 text-base font-normal ${row.colour ?? "text-ink"}`}
+                  >
+                    {row.label}
+                    {row.under && <span className="block text-sm text-iron">{row.under}</span>}
+                  </th>
+                  <td>
+                    {row.set ? (
+                      <Quantity
+                        bare
+                        label={`${row.label}, percent on flour`}
+                        kind="percent"
+                        value={row.pct}
+                        onSet={row.set}
+                        fault={row.fault}
+                      />
+                    ) : (
+                      <p className="p-1">{format.percent(row.pct, 2)}</p>
+                    )}
+                  </td>
+                  {parts.map((part, at) => (
+                    <td key={at}>
+                      <Quantity
+                        bare
+                        label={`${row.label} in the ${part.name}, percent on all flour`}
+                        kind="percent"
+                        value={row.inPart(part)}
+                        onSet={(next) => row.setPart?.(at, next)}
+                        fault={partFault(refused, at, row.key, part)}
+                      />
+                      {under(inParts[at]?.get(row.key))}
+                    </td>
+                  ))}
+                  {split && (
+                    <td className="py-1 pl-1">
+                      {finalPct(row.key) !== undefined && format.percent(finalPct(row.key) ?? 0, 2)}
+                      <span className="-ml-1 block">{under(final.get(row.key))}</span>
+                    </td>
+                  )}
+                  <td className="figure text-right text-lg">
+                    {mass && format.mass(mass.kg, mass.division)}
+                  </td>
+                  <td className="pt-1 text-right text-sm text-iron">
+                    {mass && !split && `${format.signed(mass.off, 2)} %`}
+                  </td>
+                  <td className="text-right">
+                    {drop && (
+                      <button
+                        type="button"
+                        className="px-1 text-lg text-iron hover:text-stop"
+                        aria-label={`Take ${row.label} out`}
+                        title={`Take ${row.label} out`}
+                        onClick={drop}
+                      >
+                        ×
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+            {sheet && (
+              <tr className="font-semibold">
+                <th scope="row" className="py-1 text-base font-semibold text-ink">
+                  together
+                </th>
+                <td className="px-1">
+                  {format.percent(
+                    columns?.whole.total_pct ?? inFinal.reduce((sum, item) => sum + item.pct, 0),
+                    2,
+                  )}
+                </td>
+                {columns?.parts.map((part, at) => (
+                  <td key={at} className="px-1">
+                    {format.percent(part.total_pct, 2)}
+                  </td>
+                ))}
+                {split && columns && (
+                  <td className="px-1">{format.percent(columns.final_dough.total_pct, 2)}</td>
                 )}
-              </td>
-              <td className="figure text-right text-lg">
-                {format.mass(chain.sheet.dough_kg, division)}
-              </td>
-              <td />
-            </tr>
-          )}
-        </tbody>
-      </table>
+                <td className="figure text-right text-lg">
+                  {format.mass(sheet.dough_kg, division)}
+                </td>
+                <td />
+                <td />
+              </tr>
+            )}
+          </tbody>
+        </table>
+      </div>
       {whole && <p className="mt-2 text-stop">{whole}</p>}
-      <p className="mt-2 text-sm text-iron">
-        Water is not in the formula: it comes from the lot's stair. Revision{" "}
+      <AddToFormula />
+      <p className="mt-3 text-sm text-iron">
+        All the water comes from the lot's stair; parts take their share of it. Revision{" "}
         {product.formula.revision.number}, {format.date(product.formula.revision.made_at)},{" "}
         {product.formula.revision.made_by}: {product.formula.revision.reason}.
       </p>
-      {lines && <SaveFormula product={product} lines={lines} onDone={() => edit(undefined)} />}
+      {draft && <SaveFormula product={product} draft={draft} />}
     </section>
   );
 }
 
-interface SaveProps {
-  product: Schemas["ProductView"];
-  lines: Schemas["LineInput"][];
-  onDone: () => void;
-}
-
-/** Edited percentages become the formula's next revision, with who and why. */
-function SaveFormula({ product, lines, onDone }: SaveProps) {
-  const { preferences, prefer } = usePreferences();
-  const [reason, setReason] = useState("");
-  const queries = useQueryClient();
-  const save = useMutation({
-    networkMode: "always",
-    mutationFn: () => {
-      const { id, revision, style_points, piece_kg } = product.formula;
-      const body: Schemas["FormulaInput"] = {
-        number: revision.number + 1,
-        lines,
-        style_points,
-        piece_kg,
-        signed: { by: preferences.name, reason },
-      };
-      return record<Schemas["FormulaView"]>({
-        path: `/api/v1/formulas/${id}/revisions/${crypto.randomUUID()}`,
-        label: `${product.name}, revision ${revision.number + 1}`,
-        body,
-      });
-    },
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["product", product.slug] });
-      onDone();
-    },
-  });
-  const refused = save.error instanceof Refused ? save.error : undefined;
-  return (
-    <form
-      className="mt-4 flex flex-wrap items-end gap-4 border-l-4 border-ink bg-faint p-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
-    >
-      <p className="w-full text-sm">
-        Edited and not recorded: it moves the chain here, and nobody else's. A sheet is only planned
-        from a recorded formula.
-      </p>
-      <label className="text-sm text-iron">
-        Who
-        <input
-          className="field text-ink"
-          value={preferences.name}
-          onChange={(event) => prefer({ name: event.target.value })}
-        />
-      </label>
-      <label className="flex-1 text-sm text-iron">
-        Why
-        <input
-          className="field text-ink"
-          value={reason}
-          onChange={(event) => setReason(event.target.value)}
-        />
-      </label>
-      <button type="submit" className="act act-main" disabled={save.isPending}>
-        Record revision {product.formula.revision.number + 1}
-      </button>
-      <button type="button" className="act" onClick={onDone}>
-        Put back
-      </button>
-      {refused && (
-        <p className="w-full text-stop">
-          {refused.problem.errors?.map((error) => error.message).join(". ") ?? refused.message}
-        </p>
-      )}
-    </form>
-  );
+/** What is wrong with one cell of a part. */
+function partFault(
+  refused: { at: (field: string) => string | undefined } | undefined,
+  at: number,
+  key: string,
+  part: Part,
+): string | undefined {
+  if (key === "water") return refused?.at(`parts[${at}].water_pct`);
+  if (key.startsWith("flour"))
+    return refused?.at(`parts[${at}].flour_pct`) ?? refused?.at(`parts[${at}].flour`);
+  const line = part.lines?.findIndex((one) => one.ingredient === key) ?? -1;
+  return line < 0
+    ? undefined
+    : (refused?.at(`parts[${at}].lines[${line}]`) ??
+        refused?.at(`parts[${at}].lines[${line}].pct`));
 }

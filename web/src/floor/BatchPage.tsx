@@ -37,7 +37,10 @@ export function BatchPage() {
           line: issued.line,
           process: issued.process,
           lot: issued.lot,
-          flour: `${issued.flour}, ${issued.mill}`,
+          flour: [
+            `${issued.flour}, ${issued.mill}`,
+            ...issued.other_lots.map((other) => `${other.flour} ${other.lot}`),
+          ].join(", with "),
           when: format.moment(batch.planned_for),
           revisions: `Batch ${batch.id.slice(0, 8)} · specification ${issued.specification_number}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
         }}
@@ -51,6 +54,9 @@ export function BatchPage() {
           {(
             [
               ["lot", `${issued.lot}, revision ${issued.lot_number}`],
+              ...issued.other_lots.map(
+                (other) => [other.flour, `${other.lot}, revision ${other.lot_number}`] as const,
+              ),
               ["specification", `${issued.flour}, revision ${issued.specification_number}`],
               ["formula", `revision ${issued.formula_number}`],
               ["method", `revision ${issued.method_number}`],

@@ -12,8 +12,8 @@ import { MixingSheet } from "./MixingSheet";
 
 /** Tonight's mixing sheet, to print or to plan as a batch. */
 export function FloorPage() {
-  const { chain, product, lot, input } = useHeld();
-  const { lines } = useHand();
+  const { chain, product, lot, others, input } = useHeld();
+  const { draft } = useHand();
   const format = useFormat();
   const [planned, setPlanned] = useState(tonight);
   if (!chain?.sheet || !product || !lot || !input) return <NoHand link="floor" />;
@@ -26,15 +26,18 @@ export function FloorPage() {
           line: product.line.name,
           process: product.method.process_label,
           lot: lot.code,
-          flour: lot.flour.name,
+          flour: [
+            lot.flour.name,
+            ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
+          ].join(", with "),
           when: format.moment(planned),
-          revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${lines ? " edited" : ""}, method ${product.method.revision.number}, line ${product.line.revision.number}. Not yet planned.`,
+          revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}, line ${product.line.revision.number}. Not yet planned.`,
         }}
       />
       <PlanBatch
         product={product}
         input={input}
-        edited={Boolean(lines)}
+        edited={Boolean(draft)}
         planned={planned}
         setPlanned={setPlanned}
       />

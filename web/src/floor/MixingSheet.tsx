@@ -81,6 +81,24 @@ export function MixingSheet({ chain, head }: Props) {
           <b>Mind:</b> {says}
         </p>
       ))}
+      {sheet.parts.length > 0 && (
+        <ul aria-label="Made before" className="border-b-2 border-ink">
+          {sheet.parts.map((part) => (
+            <li
+              key={part.name}
+              className="grid grid-cols-[minmax(0,1fr)_minmax(0,15rem)] gap-x-4 border-b border-hair py-1.5 last:border-0"
+            >
+              <div>
+                <p>
+                  <b>{part.name}</b>, made before, {format.mass(part.kg, sheet.division_kg)}
+                </p>
+                {part.caution && <Mind says={part.caution} />}
+              </div>
+              <Takes takes={part.takes} />
+            </li>
+          ))}
+        </ul>
+      )}
       <ol>
         {sheet.steps.map((step, at) => (
           <li
@@ -106,24 +124,24 @@ export function MixingSheet({ chain, head }: Props) {
               </p>
               <p className="text-sm">until {step.ends_when}</p>
               {step.cautions.map((says) => (
-                <p key={says} className="text-sm text-iron">
-                  <b className="text-crust">⚠</b> {says}
-                </p>
+                <Mind key={says} says={says} />
               ))}
             </div>
-            <ul className="col-start-2 sm:col-start-3 print:col-start-3">
-              {step.takes.map((item) => (
-                <li key={item.name} className="flex justify-between gap-3">
-                  <span>{item.name}</span>
-                  <b className="figure text-lg leading-snug whitespace-nowrap">
-                    {format.mass(item.kg, item.division_kg)}
-                  </b>
-                </li>
-              ))}
-            </ul>
+            <div className="col-start-2 sm:col-start-3 print:col-start-3">
+              <Takes
+                takes={step.takes}
+                parts={step.takes_parts.flatMap((part) => sheet.parts[part] ?? [])}
+                division={sheet.division_kg}
+              />
+            </div>
           </li>
         ))}
       </ol>
+      {chain.dough && (
+        <p className="pt-1 text-sm">
+          <b>{chain.dough.allergens.says}.</b> {chain.dough.allergens.caution}
+        </p>
+      )}
       <footer className="mt-2 flex flex-wrap justify-between gap-x-6 text-xs text-iron">
         <p>{head.revisions}</p>
         <p>Local code, the maker's instructions and licensed practice go before this sheet.</p>
@@ -134,6 +152,37 @@ export function MixingSheet({ chain, head }: Props) {
         <span>Mixed by ________________</span>
       </p>
     </article>
+  );
+}
+
+function Mind({ says }: { says: string }) {
+  return (
+    <p className="text-sm text-iron">
+      <b className="text-crust">⚠</b> {says}
+    </p>
+  );
+}
+
+interface TakesProps {
+  takes: Schemas["ToWeigh"][];
+  parts?: Schemas["SheetPart"][];
+  division?: number;
+}
+
+/** What goes in, the parts made before first. */
+function Takes({ takes, parts = [], division = 0 }: TakesProps) {
+  const format = useFormat();
+  const row = (name: string, mass: string) => (
+    <li key={name} className="flex justify-between gap-3">
+      <span>{name}</span>
+      <b className="figure text-lg leading-snug whitespace-nowrap">{mass}</b>
+    </li>
+  );
+  return (
+    <ul>
+      {parts.map((part) => row(part.name, format.mass(part.kg, division)))}
+      {takes.map((item) => row(item.name, format.mass(item.kg, item.division_kg)))}
+    </ul>
   );
 }
 

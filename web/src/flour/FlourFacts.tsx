@@ -29,6 +29,7 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
         : `extraction ${format.number(flour.extraction_pct, 0)} %`),
     TREATMENTS[flour.treatment],
     `for ${USES[flour.intended_use]}`,
+    flour.price_per_t != null && `${format.plain(flour.price_per_t)} a tonne`,
     flour.note,
   ];
   return (
@@ -48,6 +49,13 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
   );
 }
 
+/** A typed number, nothing, or the text the server will find fault with. */
+function asGiven(text: string): number | string | null {
+  const plain = text.trim().replace(",", ".");
+  if (plain === "") return null;
+  return Number.isNaN(Number(plain)) ? text : Number(plain);
+}
+
 /** A flour's facts as fields; of a new flour, all of them empty. */
 export function EditFlour({
   flour,
@@ -64,6 +72,7 @@ export function EditFlour({
     species: flour.species,
     hardness: flour.hardness ?? "",
     extraction: flour.extraction_pct == null ? "" : String(flour.extraction_pct),
+    price: flour.price_per_t == null ? "" : String(flour.price_per_t),
     treatment: flour.treatment,
     intended_use: flour.intended_use,
   });
@@ -71,14 +80,16 @@ export function EditFlour({
   const save = useMutation({
     networkMode: "always",
     mutationFn: () => {
-      const { extraction, hardness, ...rest } = is;
-      const plain = extraction.trim().replace(",", ".");
-      const extraction_pct =
-        plain === "" ? null : Number.isNaN(Number(plain)) ? extraction : Number(plain);
+      const { extraction, hardness, price, ...rest } = is;
       return record({
         path: `/api/v1/flours/${flour.id}`,
         label: is.name,
-        body: { ...rest, hardness: hardness || null, extraction_pct },
+        body: {
+          ...rest,
+          hardness: hardness || null,
+          extraction_pct: asGiven(extraction),
+          price_per_t: asGiven(price),
+        },
       });
     },
     onSuccess: async () => {
@@ -146,6 +157,12 @@ export function EditFlour({
         {choice("Meant for", is.intended_use, USES, (use) =>
           set({ intended_use: use as typeof is.intended_use }),
         )}
+        <FieldText
+          label="Price of a tonne"
+          value={is.price}
+          fault={refused?.at("price_per_t")}
+          onChange={(price) => set({ price })}
+        />
         <FieldText
           label="Note"
           value={is.note}

@@ -11,30 +11,32 @@ import { useLocation, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { readHand, writeHand, type Hand } from "./hand";
 
-type Lines = Schemas["LineInput"][];
+export type Draft = Schemas["EditedFormula"];
 
-/** The dough in hand with the formula's edited lines, which are not in the address. */
+/** The dough in hand with the formula as edited, which is not in the address. */
 interface State {
   search: string;
-  lines: Lines | undefined;
+  draft: Draft | undefined;
 }
 
 interface Held {
   hand: Hand;
-  lines: Lines | undefined;
+  draft: Draft | undefined;
   /** The state before the last change. */
-  before: { hand: Hand; lines: Lines | undefined } | undefined;
+  before: { hand: Hand; draft: Draft | undefined } | undefined;
   change: (change: Partial<Hand>) => void;
-  edit: (lines: Lines | undefined) => void;
+  edit: (draft: Draft | undefined) => void;
+  /** Both at once, undone at once. */
+  set: (change: Partial<Hand>, draft: Draft | undefined) => void;
   undo: () => void;
 }
 
 const Context = createContext<Held | null>(null);
-const DRAFT = "ironpeel.formula-draft.";
+const DRAFT = "ironpeel.formula-draft.2.";
 
-const readDraft = (product: string | null): Lines | undefined => {
+const readDraft = (product: string | null): Draft | undefined => {
   const kept = product && localStorage.getItem(DRAFT + product);
-  return kept ? (JSON.parse(kept) as Lines) : undefined;
+  return kept ? (JSON.parse(kept) as Draft) : undefined;
 };
 
 /** Keeps the dough in hand in the address, and its changes so that they can be undone. */
@@ -43,11 +45,11 @@ export function HandProvider({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const hand = useMemo(() => readHand(new URLSearchParams(location.search)), [location.search]);
   const [past, setPast] = useState<State[]>([]);
-  const [drafts, setDrafts] = useState<Record<string, Lines | undefined>>({});
+  const [drafts, setDrafts] = useState<Record<string, Draft | undefined>>({});
   const { product } = hand;
-  const lines = product ? (product in drafts ? drafts[product] : readDraft(product)) : undefined;
+  const draft = product ? (product in drafts ? drafts[product] : readDraft(product)) : undefined;
 
-  const keepDraft = useCallback((of: string | null, next: Lines | undefined) => {
+  const keepDraft = useCallback((of: string | null, next: Draft | undefined) => {
     if (!of) return;
     if (next) localStorage.setItem(DRAFT + of, JSON.stringify(next));
     else localStorage.removeItem(DRAFT + of);
@@ -55,31 +57,28 @@ export function HandProvider({ children }: { children: ReactNode }) {
   }, []);
 
   const remember = useCallback(() => {
-    setPast((all) => [...all.slice(-49), { search: location.search, lines }]);
-  }, [location.search, lines]);
+    setPast((all) => [...all.slice(-49), { search: location.search, draft }]);
+  }, [location.search, draft]);
 
-  const change = useCallback(
-    (next: Partial<Hand>) => {
-      const search = writeHand({ ...hand, ...next });
-      if (`?${search}` === location.search) return;
+  const set = useCallback(
+    (next: Partial<Hand>, nextDraft: Draft | undefined) => {
+      const search = `?${writeHand({ ...hand, ...next })}`;
+      if (search === location.search && nextDraft === draft) return;
       // Choosing the lot a product starts with is no change anybody made.
       if (hand.product && hand.lot) remember();
-      void navigate({ pathname: location.pathname, search: `?${search}` }, { replace: !hand.lot });
+      if (nextDraft !== draft) keepDraft(hand.product, nextDraft);
+      if (search !== location.search)
+        void navigate({ pathname: location.pathname, search }, { replace: !hand.lot });
     },
-    [hand, location.pathname, location.search, navigate, remember],
+    [draft, hand, keepDraft, location.pathname, location.search, navigate, remember],
   );
-  const edit = useCallback(
-    (next: Lines | undefined) => {
-      remember();
-      keepDraft(hand.product, next);
-    },
-    [hand.product, keepDraft, remember],
-  );
+  const change = useCallback((next: Partial<Hand>) => set(next, draft), [draft, set]);
+  const edit = useCallback((next: Draft | undefined) => set({}, next), [set]);
   const undo = useCallback(() => {
     const last = past.at(-1);
     if (!last) return;
     setPast(past.slice(0, -1));
-    keepDraft(readHand(new URLSearchParams(last.search)).product, last.lines);
+    keepDraft(readHand(new URLSearchParams(last.search)).product, last.draft);
     void navigate({ pathname: location.pathname, search: last.search });
   }, [keepDraft, location.pathname, navigate, past]);
 
@@ -99,16 +98,17 @@ export function HandProvider({ children }: { children: ReactNode }) {
   const held = useMemo(
     () => ({
       hand,
-      lines,
+      draft,
       before: last && {
         hand: readHand(new URLSearchParams(last.search)),
-        lines: last.lines,
+        draft: last.draft,
       },
       change,
       edit,
+      set,
       undo,
     }),
-    [hand, lines, last, change, edit, undo],
+    [hand, draft, last, change, edit, set, undo],
   );
   return <Context value={held}>{children}</Context>;
 }

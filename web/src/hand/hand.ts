@@ -1,10 +1,16 @@
 import type { Schemas } from "../api/client";
 
+export type AmountBy = Schemas["AmountInput"]["by"];
+
 /** The dough in hand, as it stands in the address. */
 export interface Hand {
   product: string | null;
   lot: string | null;
-  amount: { by: "pieces" | "dough" | "mixer"; value: number };
+  /** Lots of the formula's other flours. */
+  others: string[];
+  amount: { by: AmountBy; value: number };
+  /** What a baked piece is to weigh. */
+  cooled: number | null;
   division: number | null;
   water: number | null;
   target: number | null;
@@ -13,19 +19,28 @@ export interface Hand {
   tap: number | null;
 }
 
-export const AMOUNTS = { pieces: "pieces", dough: "kg", mixer: "doughs" } as const;
-const NUMBERS = ["division", "water", "target", "flour", "room", "tap"] as const;
+export const AMOUNTS = {
+  pieces: "pieces",
+  baked: "pieces",
+  dough: "kg",
+  flour: "kg",
+  mixer: "doughs",
+} as const satisfies Record<AmountBy, string>;
+const NUMBERS = ["cooled", "division", "water", "target", "flour", "room", "tap"] as const;
 
 export function readHand(search: URLSearchParams): Hand {
   const number = (key: string) => {
     const text = search.get(key);
     return text === null || text === "" || Number.isNaN(Number(text)) ? null : Number(text);
   };
-  const by = (["pieces", "dough"] as const).find((key) => number(key) !== null) ?? "mixer";
+  const by =
+    (["pieces", "baked", "dough", "flour"] as const).find((key) => number(key) !== null) ?? "mixer";
   return {
     product: search.get("product"),
     lot: search.get("lot"),
+    others: search.get("with")?.split(".") ?? [],
     amount: { by, value: number(by) ?? 1 },
+    cooled: number("cooled"),
     division: number("division"),
     water: number("water"),
     target: number("target"),
@@ -39,6 +54,7 @@ export function writeHand(hand: Hand): URLSearchParams {
   const search = new URLSearchParams();
   if (hand.product) search.set("product", hand.product);
   if (hand.lot) search.set("lot", hand.lot);
+  if (hand.others.length > 0) search.set("with", hand.others.join("."));
   if (hand.product) search.set(hand.amount.by, String(hand.amount.value));
   for (const key of NUMBERS) {
     const value = hand[key];
@@ -52,7 +68,8 @@ export function handInput(
   hand: Hand,
   product: Schemas["ProductView"],
   lot: Schemas["LotView"],
-  lines: Schemas["LineInput"][] | undefined,
+  others: Schemas["LotView"][],
+  draft: Schemas["EditedFormula"] | undefined,
 ): Schemas["HandInput"] | null {
   const specification = lot.certificate.specification;
   if (!specification) return null;
@@ -64,9 +81,22 @@ export function handInput(
       formula_revision_id: product.formula.revision.id,
       method_revision_id: product.method.revision.id,
       line_revision_id: product.line.revision.id,
+      numbers_revision_id: product.numbers?.id,
+      other_lots: others.flatMap(({ revision, certificate }) =>
+        certificate.specification
+          ? {
+              lot_revision_id: revision.id,
+              specification_revision_id: certificate.specification.id,
+            }
+          : [],
+      ),
     },
     knobs: {
-      amount: { by, [AMOUNTS[by]]: value } as Schemas["AmountInput"],
+      amount: {
+        by,
+        [AMOUNTS[by]]: value,
+        ...(by === "baked" && hand.cooled !== null && { cooled_kg: hand.cooled }),
+      } as Schemas["AmountInput"],
       division_kg: hand.division ?? undefined,
       hydration_pct: hand.water ?? undefined,
       target_c: hand.target ?? undefined,
@@ -74,6 +104,6 @@ export function handInput(
       room_c: hand.room ?? undefined,
       tap_c: hand.tap ?? undefined,
     },
-    lines,
+    draft,
   };
 }

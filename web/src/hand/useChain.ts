@@ -1,7 +1,8 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
 import { handInput } from "./hand";
-import { useHand } from "./HandProvider";
+import { useFlours } from "../flour/useFlour";
+import { useHand, type Draft } from "./HandProvider";
 
 export function useProduct(slug: string | null) {
   return useQuery({
@@ -30,9 +31,54 @@ export function useLotsOf(flourId: string | undefined) {
   });
 }
 
+/** The lots chosen of the formula's other flours, and what else there is of each. */
+export function useOthers(
+  product: Schemas["ProductView"] | undefined,
+  draft: Draft | undefined,
+  chosen: string[],
+): OtherInHand[] {
+  const shares = draft?.flours ?? product?.formula.flours ?? [];
+  const flours = useFlours();
+  const wanted = shares
+    .slice(1)
+    .flatMap((share) => flours?.find((flour) => flour.name === share.name) ?? []);
+  const lists = useQueries({
+    queries: wanted.map((flour) => ({
+      queryKey: ["lots of", flour.id],
+      queryFn: () => answer(api.GET("/api/v1/lots", { params: { query: { flour_id: flour.id } } })),
+    })),
+  }).map((list) => list.data?.lots ?? []);
+  const ids = lists.map(
+    (lots) => lots.find((lot) => chosen.includes(lot.id))?.id ?? lots[0]?.id ?? null,
+  );
+  const views = useQueries({
+    queries: ids.map((id) => ({
+      queryKey: ["lot", id],
+      enabled: id !== null,
+      queryFn: () =>
+        answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id ?? "" } } })),
+    })),
+  }).map((view) => view.data);
+  return wanted.map((flour, at) => ({ flour, lots: lists[at] ?? [], lot: views[at] }));
+}
+
+/** Another flour of the formula with the lot of it in hand. */
+export interface OtherInHand {
+  flour: Schemas["FlourView"];
+  lots: Schemas["LotRow"][];
+  lot: Schemas["LotView"] | undefined;
+}
+
+/** Every lot, once all have come. */
+const inHand = (others: OtherInHand[]) => {
+  const lots = others.flatMap((other) => other.lot ?? []);
+  return lots.length === others.length ? lots : undefined;
+};
+
 export interface ChainInHand {
   product: Schemas["ProductView"] | undefined;
   lot: Schemas["LotView"] | undefined;
+  others: OtherInHand[];
   /** What the server is asked, for saving the same. */
   input: Schemas["HandInput"] | null;
   chain: Schemas["Chain"] | undefined;
@@ -45,13 +91,19 @@ export interface ChainInHand {
 
 /** The whole chain for the dough in hand, and what moved since the last change. */
 export function useChain(): ChainInHand {
-  const { hand, lines, before } = useHand();
+  const { hand, draft, before } = useHand();
   const product = useProduct(hand.product).data;
   const lot = useLot(hand.lot).data;
   const lotBefore = useLot(before?.hand.lot ?? null).data;
-  const input = product && lot ? handInput(hand, product, lot, lines) : null;
-  const comparable = before && product && lotBefore && before.hand.product === hand.product;
-  const inputBefore = comparable ? handInput(before.hand, product, lotBefore, before.lines) : null;
+  const others = useOthers(product, draft, hand.others);
+  const othersBefore = inHand(useOthers(product, before?.draft, before?.hand.others ?? []));
+  const lots = inHand(others);
+  const input = product && lot && lots ? handInput(hand, product, lot, lots, draft) : null;
+  const comparable =
+    before && product && lotBefore && othersBefore && before.hand.product === hand.product;
+  const inputBefore = comparable
+    ? handInput(before.hand, product, lotBefore, othersBefore, before.draft)
+    : null;
   const asked = useQuery({
     queryKey: ["chain", input, inputBefore],
     enabled: input !== null,
@@ -68,6 +120,7 @@ export function useChain(): ChainInHand {
   return {
     product,
     lot,
+    others,
     input,
     chain: input ? asked.data?.chain : undefined,
     moves: input ? (asked.data?.moves ?? []) : [],

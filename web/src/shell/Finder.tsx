@@ -73,6 +73,15 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       { name: "Blend bench", path: "/flour/blend" },
       { name: "Mend a flour: gluten, malt, sieve", path: "/flour/mend" },
       { name: "Take in many lots", path: "/flour/import" },
+      { name: "Who holds the water", path: "/water/holders" },
+      { name: "Grains of this dough", path: "/water/grains" },
+      { name: "Rules of water", path: "/water/rules" },
+      { name: "What lots teach of absorption", path: "/water/model" },
+      { name: "Variants and trials", path: "/dough/variants" },
+      { name: "A dough by amounts: cups, spoons, grams", path: "/dough/amounts" },
+      { name: "Revisions and files of the formula", path: "/dough/revisions" },
+      { name: "Ingredients", path: "/dough/ingredients" },
+      { name: "New product from a template", path: "/dough/new" },
     ]
       .filter((action) => matches(action.name))
       .map((action) => ({

@@ -9,6 +9,7 @@ export const ORIGIN: Record<Schemas["Origin"], { letter: string; word: string }>
   standard: { letter: "S", word: "published standard" },
   physics: { letter: "P", word: "physics" },
   house: { letter: "H", word: "house default, to be calibrated by the plant" },
+  plant: { letter: "L", word: "this plant's own, with its reason" },
   choice: { letter: "C", word: "somebody's choice" },
 };
 

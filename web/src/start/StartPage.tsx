@@ -34,6 +34,11 @@ export function StartPage() {
               </li>
             ))}
           </ul>
+          <p className="mt-2 text-sm">
+            <Link to="/dough/new" className="link">
+              A new product from a template
+            </Link>
+          </p>
           {products.data?.length === 0 && (
             <p className="mt-2">
               No products yet. A product is a formula and a method on a line; start with the demo

@@ -1,3 +1,6 @@
+import { useState } from "react";
+import { Link, useLocation } from "react-router";
+import type { Schemas } from "../api/client";
 import { WaterStair } from "../figures/WaterStair";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
@@ -6,11 +9,15 @@ import { useHeld } from "../shell/useHeld";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
+import { RuleSheet } from "./RuleSheet";
+import { WaterTabs } from "./WaterTabs";
 
 export function WaterPage() {
-  const { chain, lot, product, refused } = useHeld();
+  const { chain, lot, others, product, refused } = useHeld();
   const { hand, change } = useHand();
   const format = useFormat();
+  const { search } = useLocation();
+  const [rule, setRule] = useState<Schemas["StairRule"] | null>(null);
   const byHand = (
     <div className="w-60">
       <Quantity
@@ -31,6 +38,7 @@ export function WaterPage() {
   if (!chain?.water || !lot || !product) {
     return (
       <>
+        <WaterTabs />
         <NoHand link="water" />
         {chain?.trouble?.link === "water" && byHand}
       </>
@@ -39,11 +47,14 @@ export function WaterPage() {
   const { water } = chain;
   return (
     <>
+      <WaterTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
           <h1>Water</h1>
           <p className="text-sm text-iron">
-            {product.name} from {lot.code}, {product.method.process_label}
+            {product.name} from{" "}
+            {[lot.code, ...others.flatMap((other) => other.lot?.code ?? [])].join(" and ")},{" "}
+            {product.method.process_label}
           </p>
         </div>
         <p>
@@ -65,6 +76,17 @@ export function WaterPage() {
           {sentence(caution.says)}
         </p>
       ))}
+      {water.estimated && (
+        <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
+          No curve of this flour: its absorption is estimated from protein, damaged starch and ash,
+          which is why the band is wide. Run one, or{" "}
+          <Link to={{ pathname: "/water/model", search }} className="link">
+            see what the estimate rests on
+          </Link>
+          .
+        </p>
+      )}
+      {water.hold_back && <HoldBack held={water.hold_back} />}
       <div className="mt-5">
         <WaterStair stair={water} />
       </div>
@@ -83,6 +105,9 @@ export function WaterPage() {
             </th>
             <th scope="col">origin</th>
             <th scope="col">why</th>
+            <th scope="col">
+              <span className="sr-only">change its rule</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -104,6 +129,18 @@ export function WaterPage() {
                 {ORIGIN[step.origin].word.split(",")[0]}
               </td>
               <td>{step.reason}</td>
+              <td className="text-right">
+                {step.rule && (
+                  <button
+                    type="button"
+                    className="link text-sm"
+                    aria-label={`Change the rule of ${step.label}`}
+                    onClick={() => setRule(step.rule ?? null)}
+                  >
+                    Change
+                  </button>
+                )}
+              </td>
             </tr>
           ))}
           <tr className="font-semibold">
@@ -116,10 +153,28 @@ export function WaterPage() {
             <td className="font-normal text-iron">
               the sum of the steps; the band is the root of their squared half-ranges
             </td>
+            <td />
           </tr>
         </tbody>
       </table>
+      <RuleSheet rule={rule} onClose={() => setRule(null)} />
     </>
+  );
+}
+
+/** How much water waits at first, how long, and why. */
+function HoldBack({ held }: { held: Schemas["HoldBack"] }) {
+  const format = useFormat();
+  const { points, low, high, wait_min_low, wait_min_high, because } = held;
+  return (
+    <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
+      <b>Hold back {format.number(points)} points</b>
+      {low !== high && ` (${format.number(low)} to ${format.number(high)})`} at first, and wait{" "}
+      {wait_min_low === wait_min_high
+        ? format.plain(wait_min_low)
+        : `${format.plain(wait_min_low)} to ${format.plain(wait_min_high)}`}{" "}
+      min before judging: {because.join("; ")}.
+    </p>
   );
 }
 

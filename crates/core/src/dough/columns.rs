@@ -6,7 +6,7 @@ use super::{FLOUR_PCT, FlourShare, Formula, Ingredient, Line, PartKind};
 /// One column of a formula: a part, the final dough, or the whole. Everything in percent on all
 /// flour of the whole dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema), schema(as = DoughColumn))]
 pub struct Column {
     /// None for the final dough and for the whole.
     pub kind: Option<PartKind>,

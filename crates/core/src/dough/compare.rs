@@ -6,7 +6,7 @@ use super::{Formula, Ingredient, Library};
 
 /// One thing that differs, or not, between two formulas.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema), schema(as = ComparedLine))]
 pub struct Compared {
     pub label: String,
     pub unit: &'static str,

@@ -48,7 +48,7 @@ impl Wish {
 
 /// One change to a dough, of a usual size (H).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema), schema(as = TrialLever))]
 #[serde(rename_all = "snake_case")]
 pub enum Lever {
     MoreWater,

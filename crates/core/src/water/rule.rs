@@ -8,7 +8,7 @@ use crate::units::{Banded, Bound, Coefficient, Faults, Given, Origin};
 /// A house default of the water stair that a plant may switch off or replace by its own.
 /// What 1 % of an ingredient does is kept with the ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema), schema(as = StairRule))]
 #[serde(rename_all = "snake_case")]
 pub enum Rule {
     NoTime,

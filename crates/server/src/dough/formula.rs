@@ -35,7 +35,7 @@ pub struct FormulaView {
     pub id: Uuid,
     pub name: String,
     pub revision: RevisionView,
-    pub lines: Vec<LineRow>,
+    pub lines: Vec<FormulaLine>,
     /// Several flours, the main one first; empty where the product's own is all of it.
     pub flours: Vec<FlourShare>,
     /// What is made before the final dough.
@@ -47,7 +47,7 @@ pub struct FormulaView {
 
 /// One line of a formula.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct LineRow {
+pub struct FormulaLine {
     pub ingredient: Ingredient,
     pub label: String,
     pub pct: f64,
@@ -77,7 +77,7 @@ pub const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
 impl FormulaView {
     pub fn of(found: &FormulaRevision, library: &Library) -> Self {
         let FormulaInHand { formula, style_points, piece_kg, losses } = &found.formula;
-        let lines = formula.lines().iter().map(|line| LineRow {
+        let lines = formula.lines().iter().map(|line| FormulaLine {
             ingredient: line.ingredient,
             label: library.facts(line.ingredient).label.to_string(),
             pct: line.pct,

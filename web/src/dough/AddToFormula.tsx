@@ -1,0 +1,81 @@
+import { useFlours } from "../flour/useFlour";
+import { useHeld } from "../shell/useHeld";
+import { PARTS, useFormula } from "./formula";
+import { useNumbers } from "./useNumbers";
+
+/** What may come into a formula: an ingredient, another flour, a part made before. */
+export function AddToFormula() {
+  const { product } = useHeld();
+  const { lines, flours, parts, set } = useFormula();
+  const known = useFlours() ?? [];
+  const ingredients = useNumbers()?.ingredients ?? [];
+  if (!product) return null;
+  const main = { name: product.flour.name, share_pct: 100 };
+  const addFlour = (name: string) => {
+    const before = flours.length > 0 ? flours : [main];
+    const [first = main, ...rest] = before;
+    const from = { ...first, share_pct: (first.share_pct ?? 100) - 10 };
+    set({ flours: [from, ...rest, { name, share_pct: 10 }] });
+  };
+  const split = (kind: keyof typeof PARTS) => {
+    const { part } = PARTS[kind];
+    const left = 100 - parts.reduce((sum, one) => sum + (one.flour_pct ?? 0), 0);
+    const twice = parts.filter((one) => one.kind === kind).length;
+    const name = twice > 0 ? `${part.name ?? kind} ${twice + 1}` : (part.name ?? kind);
+    set({
+      parts: [...parts, { ...part, name, flour_pct: Math.min(left, part.flour_pct ?? 0) }],
+    });
+  };
+  const free = ingredients.filter(
+    ({ ingredient }) =>
+      !["flour", "water"].includes(ingredient) &&
+      !lines.some((line) => line.ingredient === ingredient),
+  );
+  return (
+    <div className="screen-only mt-3 flex flex-wrap gap-x-6 gap-y-2 text-sm">
+      <Choice
+        label="Add an ingredient"
+        options={free.map((one) => [one.ingredient, one.label])}
+        onChoose={(ingredient) => set({ lines: [...lines, { ingredient, pct: 1 }] })}
+      />
+      <Choice
+        label="Add a flour"
+        options={known
+          .map((flour) => flour.name)
+          .filter((name) => name !== main.name && !flours.some((flour) => flour.name === name))
+          .map((name) => [name, name])}
+        onChoose={addFlour}
+      />
+      <Choice
+        label="Make a part before"
+        options={Object.entries(PARTS).map(([kind, { word }]) => [kind, word])}
+        onChoose={(kind) => split(kind as keyof typeof PARTS)}
+      />
+    </div>
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  options: [string, string][];
+  onChoose: (value: string) => void;
+}
+
+/** A choice that acts, and shows its own name again. */
+function Choice({ label, options, onChoose }: ChoiceProps) {
+  return (
+    <select
+      aria-label={label}
+      className="border-b border-iron bg-paper py-1"
+      value=""
+      onChange={(event) => onChoose(event.target.value)}
+    >
+      <option value="">{label} …</option>
+      {options.map(([value, word]) => (
+        <option key={value} value={value}>
+          {word}
+        </option>
+      ))}
+    </select>
+  );
+}

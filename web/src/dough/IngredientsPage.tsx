@@ -1,0 +1,292 @@
+import { useState } from "react";
+import { Refused, type Schemas } from "../api/client";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { OverSheet } from "../shell/Sheet";
+import { ORIGIN } from "../shell/Why";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { useSaveNumbers } from "../water/RuleSheet";
+import { DoughTabs } from "./DoughTabs";
+import { useNumbers } from "./useNumbers";
+
+const ROLES: Record<Schemas["Role"], string> = {
+  flour: "flour",
+  liquid: "liquid",
+  yeast: "yeast",
+  salt: "salt",
+  sweet: "sweet",
+  fat: "fat",
+  protein: "protein",
+  fibre: "fibre",
+  acid: "acid",
+  improver: "improver",
+  other: "other",
+};
+
+const ALLERGENS: Schemas["Allergen"][] = [
+  "gluten",
+  "milk",
+  "egg",
+  "soy",
+  "sesame",
+  "nuts",
+  "peanut",
+  "lupin",
+  "mustard",
+  "sulphite",
+];
+
+/** The ingredients a dough may have, each as the plant has it. */
+export function IngredientsPage() {
+  const numbers = useNumbers();
+  const format = useFormat();
+  const [open, setOpen] = useState<Schemas["Facts"] | null>(null);
+  const all = numbers?.ingredients ?? [];
+  const band = ({ typical, low, high }: Schemas["Banded"]) =>
+    `${format.signed(typical, 2)}${low === high ? "" : ` (${format.signed(low, 2)} to ${format.signed(high, 2)})`}`;
+  const fresh = (): Schemas["Facts"] => ({
+    ingredient: `own_${1 + Math.max(0, ...all.map((one) => Number(one.ingredient.replace("own_", "")) || 0))}`,
+    label: "",
+    role: "other",
+    water_pct: 0,
+    specific_heat: 1.5,
+    allergens: [],
+    origin: "plant",
+  });
+  return (
+    <>
+      <DoughTabs />
+      <div className="flex items-end justify-between">
+        <div>
+          <h1>Ingredients</h1>
+          <p className="text-sm text-iron">
+            What 1 % of each does to the dough's water, what it brings, what it costs
+          </p>
+        </div>
+        <button type="button" className="act" onClick={() => setOpen(fresh())}>
+          Another ingredient
+        </button>
+      </div>
+      <div className="overflow-x-auto">
+        <table className="mt-4 w-full">
+          <caption className="sr-only">The library of ingredients</caption>
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col" className="py-1">
+                ingredient
+              </th>
+              <th scope="col">role</th>
+              <th scope="col" className="text-right">
+                water in it
+              </th>
+              <th scope="col" className="pl-6">
+                points of water for 1 %
+              </th>
+              <th scope="col" className="text-right">
+                kJ/kg·K
+              </th>
+              <th scope="col" className="text-right">
+                kg a litre
+              </th>
+              <th scope="col" className="text-right">
+                price a kilo
+              </th>
+              <th scope="col" className="pl-6">
+                allergens
+              </th>
+              <th scope="col">origin</th>
+              <th scope="col">
+                <span className="sr-only">change</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {all.map((one) => (
+              <tr key={one.ingredient} className="border-b border-hair">
+                <th scope="row" className="py-0.5 text-base font-normal text-ink">
+                  {one.label}
+                </th>
+                <td className="text-sm text-iron">{ROLES[one.role]}</td>
+                <td className="text-right">{format.percent(one.water_pct, 0)}</td>
+                <td className="pl-6 whitespace-nowrap" title={one.effect?.reason}>
+                  {one.effect && band(one.effect.points)}
+                </td>
+                <td className="text-right">{format.number(one.specific_heat, 2)}</td>
+                <td className="text-right">
+                  {one.kg_per_l && format.number(one.kg_per_l.typical, 2)}
+                </td>
+                <td className="text-right">
+                  {one.price_per_kg != null && format.number(one.price_per_kg, 2)}
+                </td>
+                <td className="pl-6 text-sm">{one.allergens.join(", ")}</td>
+                <td className="text-sm text-iron">
+                  <abbr title={ORIGIN[one.origin].word} className="no-underline">
+                    {ORIGIN[one.origin].letter}
+                  </abbr>
+                </td>
+                <td className="text-right">
+                  <button
+                    type="button"
+                    className="link text-sm"
+                    aria-label={`Change ${one.label}`}
+                    onClick={() => setOpen(one)}
+                  >
+                    Change
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <OverSheet
+        open={open !== null}
+        onClose={() => setOpen(null)}
+        title={open?.label || "Another ingredient"}
+      >
+        {open && <IngredientForm key={open.ingredient} of={open} onClose={() => setOpen(null)} />}
+      </OverSheet>
+    </>
+  );
+}
+
+function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => void }) {
+  const [is, setIs] = useState<Schemas["FactsInput"]>(() => ({
+    ingredient: of.ingredient,
+    label: of.label,
+    role: of.role,
+    water_pct: of.water_pct,
+    specific_heat: of.specific_heat,
+    allergens: of.allergens,
+    ...(of.price_per_kg != null && { price_per_kg: of.price_per_kg }),
+    ...(of.effect && {
+      points: of.effect.points.typical,
+      points_low: of.effect.points.low,
+      points_high: of.effect.points.high,
+    }),
+    ...(of.kg_per_l && {
+      kg_per_l: of.kg_per_l.typical,
+      kg_per_l_low: of.kg_per_l.low,
+      kg_per_l_high: of.kg_per_l.high,
+    }),
+  }));
+  const [reason, setReason] = useState("");
+  const save = useSaveNumbers(onClose);
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  type Field = Exclude<keyof typeof is, "ingredient" | "label" | "role" | "allergens">;
+  const number = (key: Field, label: string) => (
+    <Quantity
+      label={label}
+      kind="number"
+      value={is[key] ?? null}
+      onSet={(value) => {
+        const next = { ...is };
+        if (value === null) delete next[key];
+        else next[key] = value;
+        setIs(next);
+      }}
+      fault={refused?.at(`ingredients[0].${key}`)}
+    />
+  );
+  return (
+    <form
+      className="mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate({ ingredients: [is], reason });
+      }}
+    >
+      <div className="grid grid-cols-2 gap-4">
+        <FieldText
+          label="Name"
+          value={is.label ?? ""}
+          onChange={(label) => setIs({ ...is, label })}
+          fault={refused?.at("ingredients[0].label")}
+        />
+        <label className="text-sm text-iron">
+          Role
+          <select
+            className="field text-ink"
+            value={is.role}
+            onChange={(event) => setIs({ ...is, role: event.target.value as Schemas["Role"] })}
+          >
+            {Object.entries(ROLES).map(([key, word]) => (
+              <option key={key} value={key}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="mt-2 grid grid-cols-3 gap-4">
+        {number("water_pct", "Water in it, %")}
+        {number("specific_heat", "Specific heat, kJ/kg·K")}
+        {number("price_per_kg", "Price of a kilo")}
+        {number("points_low", "Points for 1 %, low")}
+        {number("points", "Points of water for 1 %")}
+        {number("points_high", "Points for 1 %, high")}
+        {number("kg_per_l_low", "A litre weighs, low")}
+        {number("kg_per_l", "A litre weighs, kg")}
+        {number("kg_per_l_high", "A litre weighs, high")}
+      </div>
+      <fieldset className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
+        <legend className="text-iron">Allergens</legend>
+        {ALLERGENS.map((one) => {
+          const has = is.allergens?.includes(one) ?? false;
+          return (
+            <label key={one} className="flex items-center gap-1">
+              <input
+                type="checkbox"
+                checked={has}
+                onChange={() =>
+                  setIs({
+                    ...is,
+                    allergens: has
+                      ? (is.allergens ?? []).filter((other) => other !== one)
+                      : [...(is.allergens ?? []), one],
+                  })
+                }
+              />
+              {one}
+            </label>
+          );
+        })}
+      </fieldset>
+      <div className="mt-3 flex flex-wrap gap-4">
+        <NameField fault={refused?.at("signed.by")} />
+        <FieldText
+          label="Why it is so here"
+          className="flex-1"
+          value={reason}
+          onChange={setReason}
+          fault={refused?.at("signed.reason")}
+        />
+      </div>
+      <p className="mt-4 flex gap-3">
+        <button type="submit" className="act act-main" disabled={save.isPending}>
+          Hold it so here
+        </button>
+        {of.origin === "plant" && of.label !== "" && (
+          <button
+            type="button"
+            className="act"
+            disabled={save.isPending}
+            onClick={() =>
+              save.mutate({
+                ingredients_back: [of.ingredient],
+                reason: reason || "back to the house's",
+              })
+            }
+          >
+            {of.ingredient.startsWith("own_")
+              ? "Take it out of the library"
+              : "Back to the house's"}
+          </button>
+        )}
+      </p>
+      {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+    </form>
+  );
+}

@@ -1,0 +1,155 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { useFlours } from "../flour/useFlour";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { DoughTabs } from "./DoughTabs";
+
+/** A product of its own from a family's template, with the plant's flours. */
+export function NewProductPage() {
+  const format = useFormat();
+  const templates = useQuery({
+    queryKey: ["templates"],
+    queryFn: () => answer(api.GET("/api/v1/templates")),
+  }).data;
+  const [key, choose] = useState("sliced_tin");
+  const template = templates?.find((one) => one.key === key);
+  return (
+    <>
+      <DoughTabs />
+      <h1>A new product</h1>
+      <p className="text-sm text-iron">
+        Begin with a family; formula and method are the product's own from then on.
+      </p>
+      <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
+        <ul aria-label="Families" className="border-t border-ink">
+          {templates?.map((one) => (
+            <li key={one.key} className="border-b border-hair">
+              <button
+                type="button"
+                aria-pressed={one.key === key}
+                className="block w-full px-2 py-2 text-left hover:bg-faint aria-pressed:border-l-4 aria-pressed:border-crust aria-pressed:bg-faint"
+                onClick={() => choose(one.key)}
+              >
+                <span className="text-lg font-semibold">{one.name}</span>
+                <span className="block text-sm">{one.says}</span>
+                <span className="block text-sm text-iron">
+                  {one.process_label}, {format.minutes(one.total_min)} from the first water, pieces
+                  of {format.mass(one.piece_kg, 0.001)}, from{" "}
+                  {one.wants.map((flour) => flour.name).join(", ")}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {template && <MakeProduct key={template.key} template={template} />}
+      </div>
+    </>
+  );
+}
+
+function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
+  const flours = useFlours();
+  const lines = useQuery({
+    queryKey: ["lines"],
+    queryFn: () => answer(api.GET("/api/v1/lines")),
+  }).data;
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { preferences } = usePreferences();
+  const [name, setName] = useState("");
+  const [chosen, setChosen] = useState<Record<number, string>>({});
+  const [lineId, setLine] = useState("");
+  const fitting = (at: number) => {
+    const wanted = template.wants[at];
+    const kin = flours?.filter((flour) => flour.species === wanted?.species) ?? [];
+    const whole = (flour: Schemas["FlourView"]) => flour.extraction_pct === 100;
+    return kin.find((flour) => whole(flour) === wanted?.whole) ?? kin[0] ?? flours?.[0];
+  };
+  const ids = template.wants.map((_, at) => chosen[at] ?? fitting(at)?.id ?? "");
+  const slug = name
+    .trim()
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "");
+  const make = useMutation({
+    networkMode: "always",
+    mutationFn: () =>
+      record<Schemas["ProductView"]>({
+        path: `/api/v1/products/${slug || "-"}`,
+        label: name,
+        body: {
+          name,
+          template: template.key,
+          flours: ids,
+          line_id: lineId || lines?.[0]?.id,
+          signed: { by: preferences.name },
+        },
+      }),
+    onSuccess: async (product) => {
+      await queries.invalidateQueries({ queryKey: ["products"] });
+      void navigate(`/dough?product=${product.slug}`);
+    },
+  });
+  const refused = make.error instanceof Refused ? make.error : undefined;
+  return (
+    <form
+      aria-label="Make it"
+      onSubmit={(event) => {
+        event.preventDefault();
+        make.mutate();
+      }}
+    >
+      <FieldText
+        label="Its name here"
+        value={name}
+        onChange={setName}
+        fault={refused?.at("name") ?? refused?.at("slug")}
+      />
+      {template.wants.map((wanted, at) => (
+        <label key={wanted.name} className="mt-3 block text-sm text-iron">
+          For {wanted.name}
+          <select
+            className="field text-ink"
+            value={ids[at]}
+            onChange={(event) => setChosen({ ...chosen, [at]: event.target.value })}
+          >
+            {flours?.map((flour) => (
+              <option key={flour.id} value={flour.id}>
+                {flour.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+      {refused?.at("flours") && <p className="text-sm text-stop">{refused.at("flours")}</p>}
+      <label className="mt-3 block text-sm text-iron">
+        On line
+        <select
+          className="field text-ink"
+          value={lineId || lines?.[0]?.id}
+          onChange={(event) => setLine(event.target.value)}
+        >
+          {lines?.map((line) => (
+            <option key={line.id} value={line.id}>
+              {line.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="mt-3">
+        <NameField fault={refused?.at("signed.by")} />
+      </div>
+      <button type="submit" className="act act-main mt-4" disabled={make.isPending}>
+        Make the product
+      </button>
+      {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+    </form>
+  );
+}

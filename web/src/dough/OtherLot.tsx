@@ -1,0 +1,30 @@
+import { useHand } from "../hand/HandProvider";
+import { useHeld } from "../shell/useHeld";
+import { VERDICT } from "../shell/verdict";
+
+/** The lot of one of several flours: the main one's by name, another's to choose. */
+export function OtherLot({ name }: { name: string }) {
+  const { lot, others } = useHeld();
+  const { hand, change } = useHand();
+  const other = others.find((one) => one.flour.name === name);
+  if (!other) return lot?.flour.name === name ? lot.code : null;
+  if (other.lots.length === 0) return <span className="text-stop">no lot of it on record</span>;
+  const choose = (id: string) => {
+    const ofIt = other.lots.map((one) => one.id);
+    change({ others: [...hand.others.filter((one) => !ofIt.includes(one)), id] });
+  };
+  return (
+    <select
+      aria-label={`Lot of ${name}`}
+      className="border-b border-iron bg-paper"
+      value={other.lot?.id ?? ""}
+      onChange={(event) => choose(event.target.value)}
+    >
+      {other.lots.map((one) => (
+        <option key={one.id} value={one.id}>
+          {one.code} {one.verdict && VERDICT[one.verdict].mark}
+        </option>
+      ))}
+    </select>
+  );
+}

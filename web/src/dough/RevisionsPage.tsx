@@ -1,0 +1,224 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, type Schemas } from "../api/client";
+import { readText } from "../flour/readText";
+import { useHand, type Draft } from "../hand/HandProvider";
+import { writeHand } from "../hand/hand";
+import { NoHand } from "../shell/NoHand";
+import { Refusal } from "../shell/Refusal";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { DoughTabs } from "./DoughTabs";
+
+/** A formula's revisions, compared with one another or another product's, and its files. */
+export function RevisionsPage() {
+  const { product } = useHeld();
+  return (
+    <>
+      <DoughTabs />
+      {product ? <Revisions key={product.slug} product={product} /> : <NoHand link="dough" />}
+    </>
+  );
+}
+
+function Revisions({ product }: { product: Schemas["ProductView"] }) {
+  const format = useFormat();
+  const { formula } = product;
+  const revisions =
+    useQuery({
+      queryKey: ["formula revisions", formula.id, formula.revision.id],
+      queryFn: () =>
+        answer(
+          api.GET("/api/v1/formulas/{formula_id}/revisions", {
+            params: { path: { formula_id: formula.id } },
+          }),
+        ),
+    }).data ?? [];
+  const products = useQuery({
+    queryKey: ["products"],
+    queryFn: () => answer(api.GET("/api/v1/products")),
+  }).data;
+  const [chosen, choose] = useState<string | null>(null);
+  const [other, setOther] = useState("");
+  const beside = useQuery({
+    queryKey: ["product", other],
+    enabled: other !== "",
+    queryFn: () =>
+      answer(api.GET("/api/v1/products/{slug}", { params: { path: { slug: other } } })),
+  }).data;
+  const was = other ? beside?.formula.revision.id : (chosen ?? revisions[1]?.id);
+  const compared = useQuery({
+    queryKey: ["formula comparison", was, formula.revision.id],
+    enabled: was !== undefined,
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/formula-comparison", {
+          params: { query: { was: was ?? "", is: formula.revision.id } },
+        }),
+      ),
+  });
+  return (
+    <>
+      <h1>{product.name}: revisions and files</h1>
+      <div className="mt-4 grid gap-x-12 gap-y-8 lg:grid-cols-[22rem_minmax(0,1fr)]">
+        <div>
+          <h2>Revisions</h2>
+          <ol className="mt-1">
+            {revisions.map((revision, at) => (
+              <li key={revision.id} className="border-t border-hair py-1.5">
+                <p className="flex justify-between">
+                  <b>Revision {revision.number}</b>
+                  {at > 0 && (
+                    <button
+                      type="button"
+                      className="link text-sm"
+                      aria-pressed={!other && was === revision.id}
+                      onClick={() => {
+                        setOther("");
+                        choose(revision.id);
+                      }}
+                    >
+                      Compare
+                    </button>
+                  )}
+                </p>
+                <p className="text-sm text-iron">
+                  {format.date(revision.made_at)}, {revision.made_by}: {revision.reason}
+                </p>
+              </li>
+            ))}
+          </ol>
+          <label className="mt-4 block text-sm text-iron">
+            Or beside another product
+            <select
+              className="field text-ink"
+              value={other}
+              onChange={(event) => setOther(event.target.value)}
+            >
+              <option value="">none</option>
+              {products
+                ?.filter((one) => one.slug !== product.slug)
+                .map((one) => (
+                  <option key={one.slug} value={one.slug}>
+                    {one.name}
+                  </option>
+                ))}
+            </select>
+          </label>
+          <Files product={product} />
+        </div>
+        <div>
+          {compared.data ? (
+            <Compared found={compared.data} />
+          ) : (
+            <p className="text-iron">
+              There is one revision so far. Edit the formula and record it, and the two stand here
+              side by side, differences first; or choose another product.
+            </p>
+          )}
+          <Refusal error={compared.error} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
+  const format = useFormat();
+  const { was, is, rows } = found;
+  const name = (one: Schemas["FormulaView"]) => `${one.name} ${one.revision.number}`;
+  const figure = (value: number | null | undefined, unit: string) =>
+    value == null ? "–" : unit === "kg" ? format.mass(value, 0.001) : format.figure(value, unit);
+  return (
+    <table className="w-full">
+      <caption className="sr-only">
+        {name(was)} beside {name(is)}
+      </caption>
+      <thead>
+        <tr className="border-b border-ink">
+          <th scope="col" className="py-1">
+            differences first
+          </th>
+          <th scope="col" className="text-right">
+            {name(was)}
+          </th>
+          <th scope="col" className="text-right">
+            {name(is)}
+          </th>
+          <th scope="col" className="text-right">
+            by
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr
+            key={row.label}
+            className={`border-b border-hair ${row.delta == null ? "text-iron" : ""}`}
+          >
+            <th scope="row" className="py-0.5 text-base font-normal text-inherit">
+              {row.label}
+            </th>
+            <td className="text-right">{figure(row.was, row.unit)}</td>
+            <td className="text-right">{figure(row.is, row.unit)}</td>
+            <td className="figure text-right text-crust">
+              {row.delta != null && format.signed(row.delta, 2)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The formula as a file, and a file taken over as an edited formula. */
+function Files({ product }: { product: Schemas["ProductView"] }) {
+  const navigate = useNavigate();
+  const { hand, edit } = useHand();
+  const revision = product.formula.revision.id;
+  const read = useMutation({
+    networkMode: "always",
+    mutationFn: async (file: File) =>
+      answer(
+        api.POST("/api/v1/formula-file", {
+          body: await readText(file),
+          bodySerializer: (body: string) => body,
+        }),
+      ),
+    onSuccess: (found) => {
+      edit({ ...(found.draft as Draft), style_points: found.style_points });
+      void navigate({ pathname: "/dough", search: writeHand(hand).toString() });
+    },
+  });
+  return (
+    <section aria-labelledby="files" className="mt-8">
+      <h2 id="files">Files</h2>
+      <p className="mt-1 flex gap-4">
+        <a className="link" href={`/api/v1/formula-revisions/${revision}/file/json`} download>
+          Save as JSON
+        </a>
+        <a className="link" href={`/api/v1/formula-revisions/${revision}/file/csv`} download>
+          Save as CSV
+        </a>
+      </p>
+      <label className="mt-3 block text-sm text-iron">
+        Take a formula file over into {product.name}
+        <input
+          type="file"
+          accept=".json,.csv,text/csv,application/json"
+          className="mt-1 block w-full text-ink"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) read.mutate(file);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      <p className="mt-1 text-sm text-iron">
+        It comes in as an edited formula, to be looked at and recorded or put back.
+      </p>
+      <Refusal error={read.error} />
+    </section>
+  );
+}

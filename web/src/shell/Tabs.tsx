@@ -1,0 +1,25 @@
+import { NavLink, useLocation } from "react-router";
+
+/** The pages of one link of the chain. */
+export function Tabs({ of, tabs }: { of: string; tabs: readonly (readonly [string, string])[] }) {
+  const { search } = useLocation();
+  return (
+    <nav aria-label={of} className="screen-only mb-4 overflow-x-auto border-b border-hair">
+      <ul className="flex gap-x-6 whitespace-nowrap">
+        {tabs.map(([name, path]) => (
+          <li key={path}>
+            <NavLink
+              end
+              to={{ pathname: path, search }}
+              className={({ isActive }) =>
+                `block border-b-2 pt-1 pb-1.5 ${isActive ? "border-crust font-semibold" : "border-transparent text-iron hover:text-ink"}`
+              }
+            >
+              {name}
+            </NavLink>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}

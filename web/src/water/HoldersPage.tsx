@@ -1,0 +1,140 @@
+import { useId, useState } from "react";
+import { WaterHeld } from "../figures/WaterHeld";
+import { useLot, useLotsOf } from "../hand/useChain";
+import { NoHand } from "../shell/NoHand";
+import { Refusal } from "../shell/Refusal";
+import { Term } from "../shell/Term";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { useHolders } from "./useHolders";
+import { WaterTabs } from "./WaterTabs";
+
+const MOST = 8;
+
+/** Who holds the water of this dough, beside another lot, and what feel does to it. */
+export function HoldersPage() {
+  const { chain, lot, product } = useHeld();
+  const format = useFormat();
+  const slider = useId();
+  const choice = useId();
+  const [added, setAdded] = useState(0);
+  const [chosen, choose] = useState<string | null>(null);
+  const lots = useLotsOf(lot?.flour.id).data?.lots.filter((one) => one.id !== lot?.id) ?? [];
+  const reference = useLot(chosen ?? lots[0]?.id ?? null).data;
+  const { data: held, error } = useHolders(added, reference?.revision.id);
+  if (!chain || !lot || !product || !held)
+    return (
+      <>
+        <WaterTabs />
+        {error ? <Refusal error={error} /> : <NoHand link="water" />}
+      </>
+    );
+  const { by_feel: feel, lot: ours } = held;
+  if (!ours || !feel)
+    return (
+      <>
+        <WaterTabs />
+        <h1>Who holds the water</h1>
+        <p className="mt-2 max-w-prose">
+          This dough has no gluten: fibre, gums and starch hold its water, and how much each does is
+          the supplier's to say. Its figure stands on the blend's own sheet.
+        </p>
+      </>
+    );
+  const trap = ours.of_flour.damaged_pct > held.critical_damaged_pct;
+  return (
+    <>
+      <WaterTabs />
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div>
+          <h1>Who holds the water</h1>
+          <p className="text-sm text-iron">
+            {product.name} from {lot.code}, {format.percent(chain.water?.floor_pct ?? 0)} on flour
+          </p>
+        </div>
+        <label htmlFor={choice} className="text-sm text-iron">
+          Beside
+          <select
+            id={choice}
+            className="field text-ink"
+            value={reference?.id ?? ""}
+            onChange={(event) => choose(event.target.value)}
+          >
+            {lots.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.code}
+              </option>
+            ))}
+          </select>
+        </label>
+        <p className={`text-sm ${trap ? "text-crust" : ""}`}>
+          <span className="figure block text-2xl">{format.percent(ours.of_flour.damaged_pct)}</span>
+          <Term of="damaged starch" />, critical above {format.percent(held.critical_damaged_pct)}
+        </p>
+      </div>
+      <div className="mt-5 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <WaterHeld
+          rows={[
+            { name: lot.code, shares: ours.shares },
+            ...(held.reference && held.reference_code
+              ? [{ name: held.reference_code, shares: held.reference.shares }]
+              : []),
+            ...(added > 0
+              ? [{ name: `${lot.code} with ${format.plain(added)} by feel`, shares: feel.shares }]
+              : []),
+          ]}
+        />
+        <section aria-labelledby="feel">
+          <h2 id="feel">Water added by feel</h2>
+          <label htmlFor={slider} className="mt-1 block text-sm text-iron">
+            Points on the floor beyond the plan
+          </label>
+          <input
+            id={slider}
+            type="range"
+            min="0"
+            max={MOST}
+            step="0.5"
+            className="w-full accent-(--color-water)"
+            value={added}
+            onChange={(event) => setAdded(Number(event.target.value))}
+          />
+          <p className="figure text-4xl text-water">+{format.number(added)}</p>
+          <p className="mt-2 text-sm">
+            Protein holds{" "}
+            <b>
+              {format.percent(ours.shares.protein_pct)}
+              {added > 0 && ` → ${format.percent(feel.shares.protein_pct)}`}
+            </b>{" "}
+            of the water.
+          </p>
+          <ul className="mt-2 list-disc pl-5 text-sm">
+            {feel.will.map((says) => (
+              <li key={says} className="mt-1">
+                {says.charAt(0).toUpperCase() + says.slice(1)}.
+              </li>
+            ))}
+          </ul>
+          {added === 0 && (
+            <p className="text-sm text-iron">
+              {trap
+                ? "This lot feels dry at the mixer: damaged starch has drunk at once and will let go again. Move the slider to see what giving in to the feel does."
+                : "Move the slider to see what a bucket more at the mixer does to the gluten and to the bake."}
+            </p>
+          )}
+          {added > 0 && (
+            <p className="mt-2 text-sm text-iron">
+              {format.number(feel.to_drive_out_kg)} kg more water for 100 kg of flour to drive out;
+              aim for arrival at {format.percent(feel.arrival_target_pct, 0)} of the bake.
+            </p>
+          )}
+        </section>
+      </div>
+      <p className="mt-4 max-w-prose text-sm text-iron">
+        Each holds its mass times its capacity: intact starch 0.44, damaged 2.00, protein 2.15,
+        pentosan 15.0 g/g (S). What the certificate does not state is taken as usual for its ash
+        (H).
+      </p>
+    </>
+  );
+}

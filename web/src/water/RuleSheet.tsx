@@ -1,0 +1,122 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Refused, type Schemas } from "../api/client";
+import { useNumbers } from "../dough/useNumbers";
+import { record } from "../api/outbox";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { OverSheet } from "../shell/Sheet";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { Quantity } from "../units/Quantity";
+
+type Rule = Schemas["StairRule"];
+
+/** Records changes to the plant's numbers, and lets every figure be asked for again. */
+export function useSaveNumbers(onDone: () => void) {
+  const numbers = useNumbers();
+  const queries = useQueryClient();
+  const { preferences } = usePreferences();
+  return useMutation({
+    networkMode: "always",
+    mutationFn: ({ reason, ...change }: Partial<Schemas["NumbersInput"]> & { reason: string }) =>
+      record<Schemas["NumbersView"]>({
+        path: `/api/v1/numbers/revisions/${crypto.randomUUID()}`,
+        label: "the plant's numbers",
+        body: {
+          ...change,
+          number: (numbers?.revision?.number ?? 0) + 1,
+          signed: { by: preferences.name, reason },
+        },
+      }),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      onDone();
+    },
+  });
+}
+
+/** A rule of the stair as the house has it, and the plant's own with its reason. */
+export function RuleSheet({ rule, onClose }: { rule: Rule | null; onClose: () => void }) {
+  const found = useNumbers()?.rules.find((one) => one.rule === rule);
+  return (
+    <OverSheet open={rule !== null} onClose={onClose} title={found?.label ?? ""}>
+      {found && <RuleForm key={found.rule} found={found} onClose={onClose} />}
+    </OverSheet>
+  );
+}
+
+function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () => void }) {
+  const format = useFormat();
+  const { house, own } = found;
+  const [value, setValue] = useState(own?.value ?? house);
+  const [off, setOff] = useState(own?.off ?? false);
+  const [reason, setReason] = useState(own?.reason ?? "");
+  const save = useSaveNumbers(onClose);
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  const field = (key: "low" | "typical" | "high", label: string) => (
+    <Quantity
+      label={label}
+      kind="number"
+      value={value[key]}
+      onSet={(next) => setValue({ ...value, [key]: next ?? house[key] })}
+      fault={refused?.at(`rules[0].${key}`)}
+    />
+  );
+  return (
+    <form
+      className="mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate({ rules: [{ rule: found.rule, ...value, off, reason }], reason });
+      }}
+    >
+      <p className="text-sm text-iron">{found.reason}</p>
+      <p className="mt-1 text-sm">
+        House default {format.plain(house.typical)} {found.unit}, {format.plain(house.low)} to{" "}
+        {format.plain(house.high)}.
+      </p>
+      <div className="mt-3 grid grid-cols-3 gap-4">
+        {field("low", "Low")}
+        {field("typical", `Here, ${found.unit}`)}
+        {field("high", "High")}
+      </div>
+      <label className="mt-3 flex items-center gap-2">
+        <input type="checkbox" checked={off} onChange={(event) => setOff(event.target.checked)} />
+        Switched off: the step is left out
+      </label>
+      <div className="mt-3 flex flex-wrap gap-4">
+        <NameField fault={refused?.at("signed.by")} />
+        <FieldText
+          label="Why it is so here"
+          className="flex-1"
+          value={reason}
+          onChange={setReason}
+          fault={refused?.at("rules[0].reason") ?? refused?.at("signed.reason")}
+        />
+      </div>
+      <p className="mt-4 flex gap-3">
+        <button type="submit" className="act act-main" disabled={save.isPending}>
+          Hold it so here
+        </button>
+        {own && (
+          <button
+            type="button"
+            className="act"
+            disabled={save.isPending}
+            onClick={() =>
+              save.mutate({
+                rules_back: [found.rule],
+                reason: reason || "back to the house's",
+              })
+            }
+          >
+            Back to the house's
+          </button>
+        )}
+      </p>
+      {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+    </form>
+  );
+}
