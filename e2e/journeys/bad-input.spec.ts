@@ -91,7 +91,7 @@ test("a formula that makes no dough is said at its line, a recorded one is a rev
 
 test("a mass nobody can weigh is said at its field", async ({ page }) => {
   await page.goto("/dough?product=deck-roll-60");
-  await page.getByRole("radio", { name: "dough mass" }).click();
+  await page.getByRole("radio", { name: "dough", exact: true }).click();
   const dough = page.getByLabel("Dough wanted");
   await dough.fill("-4 kg");
   await dough.press("Enter");

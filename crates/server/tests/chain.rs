@@ -46,14 +46,15 @@ async fn what_could_not_be_used_before_spoils_nothing_now() {
 }
 
 #[tokio::test]
-async fn a_lot_without_absorption_stops_the_chain_until_water_is_set() {
+async fn a_lot_that_states_too_little_stops_the_chain_until_water_is_set() {
     let plant = Plant::open().await;
-    let hand = plant.hand("causeway-stick", "BS-0430", full_mixer()).await;
+    plant.record_lot("Tarn Plain", "VP-BARE", &[["moisture", "14.0", "%", "as is"]]).await;
+    let hand = plant.hand("causeway-stick", "VP-BARE", full_mixer()).await;
     let (status, answer) = plant.post(CHAIN, &json!({"now": hand})).await;
     assert_eq!(status, StatusCode::OK);
     assert_eq!(answer["chain"]["trouble"]["link"], "water");
     let knobs = json!({"amount": {"by": "dough", "kg": 12}, "hydration_pct": 78});
-    let hand = plant.hand("causeway-stick", "BS-0430", knobs).await;
+    let hand = plant.hand("causeway-stick", "VP-BARE", knobs).await;
     let (_, answer) = plant.post(CHAIN, &json!({"now": hand})).await;
     assert_eq!(answer["chain"]["trouble"], Value::Null);
     assert_eq!(answer["chain"]["dough"]["formula_hydration_pct"], 78.0);
@@ -80,10 +81,11 @@ async fn what_cannot_be_is_said_at_its_field() {
         assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec![named]));
     }
     let mut hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    hand["lines"] = json!([{"ingredient": "flour", "pct": 0}, {"ingredient": "salt", "pct": -2}]);
+    hand["draft"] =
+        json!({"lines": [{"ingredient": "flour", "pct": 0}, {"ingredient": "salt", "pct": -2}]});
     let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
     assert_eq!(fields(&problem), ["lines[1].pct"]);
-    hand["lines"] = json!([{"ingredient": "flour", "pct": 0}]);
+    hand["draft"] = json!({"lines": [{"ingredient": "flour", "pct": 0}]});
     let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
     assert!(problem["detail"].as_str().is_some_and(|says| says.contains("make no dough")));
     hand["pins"]["lot_revision_id"] = json!(new_id());
@@ -134,7 +136,8 @@ async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
 #[tokio::test]
 async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", "BS-0430", full_mixer()).await;
+    plant.record_lot("Tarn Strong", "VR-BARE", &[["moisture", "14.0", "%", "as is"]]).await;
+    let hand = plant.hand("deck-roll-60", "VR-BARE", full_mixer()).await;
     let (status, problem) = plan(&plant, &new_id(), &hand).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["hand"]));
     let mut wrong = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;

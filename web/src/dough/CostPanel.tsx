@@ -41,7 +41,7 @@ export function CostPanel() {
         </p>
       )}
       <h2 className="mt-3">Allergens</h2>
-      <p className="mt-1 text-sm">{allergens.says}.</p>
+      <p className="mt-1 text-sm">{allergens.says}</p>
       {allergens.caution && (
         <p className="mt-1 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
           {allergens.caution}

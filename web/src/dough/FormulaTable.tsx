@@ -166,9 +166,11 @@ export function FormulaTable() {
               <th scope="col" className="w-28 text-right">
                 one dough
               </th>
-              <th scope="col" className="w-20 text-right">
-                rounded by
-              </th>
+              {!split && (
+                <th scope="col" className="w-20 text-right">
+                  rounded by
+                </th>
+              )}
               <th scope="col" className="w-8">
                 <span className="sr-only">take out</span>
               </th>
@@ -187,7 +189,7 @@ export function FormulaTable() {
                     {row.label}
                     {row.under && <span className="block text-sm text-iron">{row.under}</span>}
                   </th>
-                  <td>
+                  <td className="pr-2">
                     {row.set ? (
                       <Quantity
                         bare
@@ -202,7 +204,7 @@ export function FormulaTable() {
                     )}
                   </td>
                   {parts.map((part, at) => (
-                    <td key={at}>
+                    <td key={at} className="pr-2">
                       <Quantity
                         bare
                         label={`${row.label} in the ${part.name}, percent on all flour`}
@@ -216,16 +218,18 @@ export function FormulaTable() {
                   ))}
                   {split && (
                     <td className="py-1 pl-1">
-                      {finalPct(row.key) !== undefined && format.percent(finalPct(row.key) ?? 0, 2)}
+                      {finalPct(row.key) !== undefined && format.share(finalPct(row.key) ?? 0)}
                       <span className="-ml-1 block">{under(final.get(row.key))}</span>
                     </td>
                   )}
                   <td className="figure text-right text-lg">
                     {mass && format.mass(mass.kg, mass.division)}
                   </td>
-                  <td className="pt-1 text-right text-sm text-iron">
-                    {mass && !split && `${format.signed(mass.off, 2)} %`}
-                  </td>
+                  {!split && (
+                    <td className="pt-1 text-right text-sm text-iron">
+                      {mass && `${format.signed(mass.off, 2)} %`}
+                    </td>
+                  )}
                   <td className="text-right">
                     {drop && (
                       <button
@@ -264,7 +268,7 @@ export function FormulaTable() {
                 <td className="figure text-right text-lg">
                   {format.mass(sheet.dough_kg, division)}
                 </td>
-                <td />
+                {!split && <td />}
                 <td />
               </tr>
             )}

@@ -69,8 +69,15 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
   const fitting = (at: number) => {
     const wanted = template.wants[at];
     const kin = flours?.filter((flour) => flour.species === wanted?.species) ?? [];
-    const whole = (flour: Schemas["FlourView"]) => flour.extraction_pct === 100;
-    return kin.find((flour) => whole(flour) === wanted?.whole) ?? kin[0] ?? flours?.[0];
+    const fits = (flour: Schemas["FlourView"], hardness: boolean) =>
+      (flour.extraction_pct === 100) === wanted?.whole &&
+      (!hardness || !wanted?.hardness || flour.hardness === wanted.hardness);
+    return (
+      kin.find((flour) => fits(flour, true)) ??
+      kin.find((flour) => fits(flour, false)) ??
+      kin[0] ??
+      flours?.[0]
+    );
   };
   const ids = template.wants.map((_, at) => chosen[at] ?? fitting(at)?.id ?? "");
   const slug = name

@@ -128,8 +128,11 @@ function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
   const format = useFormat();
   const { was, is, rows } = found;
   const name = (one: Schemas["FormulaView"]) => `${one.name} ${one.revision.number}`;
-  const figure = (value: number | null | undefined, unit: string) =>
-    value == null ? "–" : unit === "kg" ? format.mass(value, 0.001) : format.figure(value, unit);
+  const figure = (value: number | null | undefined, unit: string) => {
+    if (value == null) return "–";
+    if (unit === "kg") return format.mass(value, 0.001);
+    return unit.startsWith("%") ? format.share(value) : format.figure(value, unit);
+  };
   return (
     <table className="w-full">
       <caption className="sr-only">
@@ -163,7 +166,8 @@ function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
             <td className="text-right">{figure(row.was, row.unit)}</td>
             <td className="text-right">{figure(row.is, row.unit)}</td>
             <td className="figure text-right text-crust">
-              {row.delta != null && format.signed(row.delta, 2)}
+              {row.delta != null &&
+                (row.delta > 0 ? "+" : "") + figure(row.delta, row.unit).replace(" %", "")}
             </td>
           </tr>
         ))}

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { NameField } from "../shell/NameField";
@@ -41,10 +41,14 @@ export function VariantsPage() {
         <NoHand link="dough" />
       </>
     );
-  const moved = (now: number | null | undefined, was: number | null | undefined, unit: string) =>
-    now == null || was == null || Math.abs(now - was) < 5e-4
-      ? "–"
-      : format.figure(now - was, unit, true);
+  const moved = (
+    now: number | null | undefined,
+    was: number | null | undefined,
+    words: (delta: number) => string,
+  ) => (now == null || was == null || Math.abs(now - was) < 5e-4 ? "–" : words(now - was));
+  const points = (delta: number) => format.signed(delta);
+  const time = (delta: number) => (delta < 0 ? "−" : "+") + format.minutes(Math.abs(delta));
+  const money = (delta: number) => format.signed(delta, 3);
   const toggle = (lever: Schemas["TrialLever"]) =>
     setLevers(levers.includes(lever) ? levers.filter((one) => one !== lever) : [...levers, lever]);
   return (
@@ -81,10 +85,10 @@ export function VariantsPage() {
                   lever
                 </th>
                 <th scope="col" className="text-right">
-                  water
+                  water, points
                 </th>
                 <th scope="col" className="px-3 text-right">
-                  ceiling
+                  ceiling, points
                 </th>
                 <th scope="col" className="text-right">
                   time
@@ -107,16 +111,16 @@ export function VariantsPage() {
                     <span className="block text-sm font-normal text-iron">{does}</span>
                   </th>
                   <td className="figure pt-1.5 text-right whitespace-nowrap">
-                    {moved(variant.floor_pct, chain.water?.floor_pct, "points")}
+                    {moved(variant.floor_pct, chain.water?.floor_pct, points)}
                   </td>
                   <td className="figure px-3 pt-1.5 text-right whitespace-nowrap">
-                    {moved(variant.ceiling_pct, chain.water?.ceiling_pct, "points")}
+                    {moved(variant.ceiling_pct, chain.water?.ceiling_pct, points)}
                   </td>
                   <td className="figure pt-1.5 text-right whitespace-nowrap">
-                    {moved(variant.total_min, chain.method.total_min, "min")}
+                    {moved(variant.total_min, chain.method.total_min, time)}
                   </td>
                   <td className="figure px-3 pt-1.5 text-right whitespace-nowrap">
-                    {moved(variant.cost_per_kg, chain.dough?.cost.per_kg, "")}
+                    {moved(variant.cost_per_kg, chain.dough?.cost.per_kg, money)}
                   </td>
                   <td className="pt-1.5 pr-4 text-sm">{variant.trouble ?? variant.handling}</td>
                   <td className="pt-1.5 pr-4 text-sm text-iron">{trade_off}</td>
@@ -151,6 +155,7 @@ interface SetOutProps {
 /** The doughs of the trial side by side, to keep and print. */
 function SetOut({ levers, input, slug }: SetOutProps) {
   const navigate = useNavigate();
+  const { search } = useLocation();
   const { preferences } = usePreferences();
   const [kg, setKg] = useState<number | null>(1);
   const body = { hand: input, levers, kg: kg ?? 1 };
@@ -166,7 +171,7 @@ function SetOut({ levers, input, slug }: SetOutProps) {
         label: `trial of ${slug}`,
         body: { ...body, slug, by: preferences.name },
       }),
-    onSuccess: (trial) => void navigate(`/trials/${trial.id}`),
+    onSuccess: (trial) => void navigate({ pathname: `/trials/${trial.id}`, search }),
   });
   const fault = set.error instanceof Refused ? set.error.at("kg") : undefined;
   return (

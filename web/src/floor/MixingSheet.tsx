@@ -139,7 +139,7 @@ export function MixingSheet({ chain, head }: Props) {
       </ol>
       {chain.dough && (
         <p className="pt-1 text-sm">
-          <b>{chain.dough.allergens.says}.</b> {chain.dough.allergens.caution}
+          <b>{chain.dough.allergens.says}</b> {chain.dough.allergens.caution}
         </p>
       )}
       <footer className="mt-2 flex flex-wrap justify-between gap-x-6 text-xs text-iron">

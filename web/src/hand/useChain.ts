@@ -36,7 +36,7 @@ export function useOthers(
   product: Schemas["ProductView"] | undefined,
   draft: Draft | undefined,
   chosen: string[],
-): OtherInHand[] {
+): OtherInHand[] | undefined {
   const shares = draft?.flours ?? product?.formula.flours ?? [];
   const flours = useFlours();
   const wanted = shares
@@ -59,6 +59,8 @@ export function useOthers(
         answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id ?? "" } } })),
     })),
   }).map((view) => view.data);
+  // Which flours there are is not known before the list of them has come.
+  if (shares.length > 1 && !flours) return undefined;
   return wanted.map((flour, at) => ({ flour, lots: lists[at] ?? [], lot: views[at] }));
 }
 
@@ -70,9 +72,9 @@ export interface OtherInHand {
 }
 
 /** Every lot, once all have come. */
-const inHand = (others: OtherInHand[]) => {
-  const lots = others.flatMap((other) => other.lot ?? []);
-  return lots.length === others.length ? lots : undefined;
+const inHand = (others: OtherInHand[] | undefined) => {
+  const lots = others?.flatMap((other) => other.lot ?? []);
+  return lots?.length === others?.length ? lots : undefined;
 };
 
 export interface ChainInHand {
@@ -120,7 +122,7 @@ export function useChain(): ChainInHand {
   return {
     product,
     lot,
-    others,
+    others: others ?? [],
     input,
     chain: input ? asked.data?.chain : undefined,
     moves: input ? (asked.data?.moves ?? []) : [],

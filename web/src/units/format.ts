@@ -38,6 +38,11 @@ export class Format {
     return `${this.number(value, decimals)} %`;
   }
 
+  /** A share of a formula: of what is dosed in thousandths, the thousandths too. */
+  share(value: number): string {
+    return this.percent(value, value !== 0 && Math.abs(value) < 0.1 ? 4 : 2);
+  }
+
   temperature(c: number, decimals = 1): string {
     const inF = this.preferences.temperature === "F";
     return `${this.number(inF ? c * 1.8 + 32 : c, decimals)} °${inF ? "F" : "C"}`;

@@ -85,7 +85,7 @@ export function ModelPage() {
                   {[before, model.learned[at], model.in_use[at]].map(
                     (one, column) =>
                       one && (
-                        <td key={column} className="text-right whitespace-nowrap">
+                        <td key={column} className="pl-4 text-right whitespace-nowrap">
                           <span className="figure">{format.number(one.mean, 2)}</span>{" "}
                           <span className="text-sm text-iron">± {format.number(one.sd, 2)}</span>
                         </td>

@@ -49,7 +49,7 @@ export function WaterPage() {
     <>
       <WaterTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
-        <div>
+        <div className="max-w-80">
           <h1>Water</h1>
           <p className="text-sm text-iron">
             {product.name} from{" "}

@@ -5,6 +5,7 @@ use std::sync::LazyLock;
 use axum::Json;
 use ironpeel_core::chain::FormulaInHand;
 use ironpeel_core::dough::{Formula, FormulaDraft, Losses};
+use ironpeel_core::flour::Hardness;
 use ironpeel_core::method::{Method, Stage};
 use ironpeel_core::units::Faults;
 use ironpeel_core::water::{Process, Species};
@@ -47,6 +48,8 @@ pub struct FlourWanted {
     pub species: Species,
     /// Whether whole grain is meant.
     pub whole: bool,
+    /// What its strength asks of the kernel; any if left out.
+    pub hardness: Option<Hardness>,
 }
 
 static TEMPLATES: LazyLock<Vec<Template>> = LazyLock::new(|| {

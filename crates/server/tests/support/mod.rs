@@ -70,10 +70,43 @@ impl Plant {
         self.get(&format!("/api/v1/lots/{}", lot["id"].as_str().expect("an id"))).await
     }
 
+    /// A flour of the demo plant by its name.
+    pub async fn flour(&self, name: &str) -> Value {
+        let flours = self.get("/api/v1/flours").await;
+        let flours = flours.as_array().expect("a list");
+        flours.iter().find(|flour| flour["name"] == name).expect(name).clone()
+    }
+
+    /// A new lot of a flour with these rows, each a property, a value, a unit and a basis.
+    pub async fn record_lot(&self, flour: &str, code: &str, rows: &[[&str; 4]]) {
+        let rows: Vec<Value> = rows
+            .iter()
+            .map(|[property, value, unit, basis]| {
+                json!({"property": property, "value": value, "unit": unit, "basis": basis})
+            })
+            .collect();
+        let input = json!({
+            "flour_id": self.flour(flour).await["id"], "code": code, "milled": "2026-11-05",
+            "delivered": "2026-11-07", "number": 1, "rows": rows,
+            "signed": {"by": "RK", "reason": ""},
+        });
+        let path = format!("/api/v1/lots/{}/revisions/{}", new_id(), new_id());
+        let (status, answer) = self.put(&path, &input).await;
+        assert_eq!(status, StatusCode::OK, "{answer}");
+    }
+
     /// The dough in hand: a product from a lot.
     pub async fn hand(&self, slug: &str, code: &str, knobs: Value) -> Value {
         let product = self.get(&format!("/api/v1/products/{slug}")).await;
         let lot = self.lot(code).await;
+        let mut others = Vec::new();
+        for other in product["other_flours"].as_array().expect("a list") {
+            let flour = other["flour"]["id"].as_str().expect("an id");
+            let page = self.get(&format!("/api/v1/lots?flour_id={flour}")).await;
+            let newest = page["lots"][0]["id"].as_str().expect("a lot of it");
+            let lot = self.get(&format!("/api/v1/lots/{newest}")).await;
+            others.push(pin(&lot));
+        }
         json!({
             "pins": {
                 "lot_revision_id": lot["revision"]["id"],
@@ -81,10 +114,20 @@ impl Plant {
                 "formula_revision_id": product["formula"]["revision"]["id"],
                 "method_revision_id": product["method"]["revision"]["id"],
                 "line_revision_id": product["line"]["revision"]["id"],
+                "numbers_revision_id": product["numbers"]["id"],
+                "other_lots": others,
             },
             "knobs": knobs,
         })
     }
+}
+
+/// A lot and what is asked of it, as a hand points at them.
+pub fn pin(lot: &Value) -> Value {
+    json!({
+        "lot_revision_id": lot["revision"]["id"],
+        "specification_revision_id": lot["certificate"]["specification"]["id"],
+    })
 }
 
 pub fn full_mixer() -> Value {
