@@ -29,6 +29,7 @@ import { StartPage } from "./start/StartPage";
 import { PreferencesProvider } from "./units/preferences";
 import { GrainsPage } from "./water/GrainsPage";
 import { HoldersPage } from "./water/HoldersPage";
+import { LotsPage } from "./water/LotsPage";
 import { ModelPage } from "./water/ModelPage";
 import { RulesPage } from "./water/RulesPage";
 import { WaterPage } from "./water/WaterPage";
@@ -58,6 +59,7 @@ const router = createBrowserRouter([
       { path: "/flour/blend", element: <BlendPage /> },
       { path: "/flour/mend", element: <MendPage /> },
       { path: "/water", element: <WaterPage /> },
+      { path: "/water/lots", element: <LotsPage /> },
       { path: "/water/holders", element: <HoldersPage /> },
       { path: "/water/grains", element: <GrainsPage /> },
       { path: "/water/rules", element: <RulesPage /> },

@@ -6,7 +6,9 @@ use chrono::{NaiveDate, Utc};
 use ironpeel_core::chain::{
     Chain, FlourInHand, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
 };
-use ironpeel_core::dough::{AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft};
+use ironpeel_core::dough::{
+    AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft, LossesInput,
+};
 use ironpeel_core::units::{Bound, Faults, Given};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -88,6 +90,11 @@ pub struct EditedFormula {
     /// −20 to 20 points of water, wetter or drier by style.
     #[serde(default)]
     pub style_points: Given,
+    /// 0.005 to 20 kg.
+    #[serde(default)]
+    pub piece_kg: Given,
+    #[serde(default)]
+    pub losses: LossesInput,
 }
 
 /// A what-if: the dough in hand, and the one before it.
@@ -109,6 +116,7 @@ const HYDRATION: Bound = Bound::new("hydration_pct", "water on flour", "%", 20.0
 const TARGET: Bound = Bound::new("target_c", "target dough temperature", "°C", 0.0, 60.0);
 const FLOUR: Bound = Bound::new("flour_c", "flour temperature", "°C", -20.0, 60.0);
 const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -20.0, 60.0);
+pub const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
 pub const STYLE: Bound = Bound::new("style_points", "style", "points of water", -20.0, 20.0);
 const TAP: Bound = Bound::new("tap_c", "tap water", "°C", 0.0, 60.0);
 
@@ -186,8 +194,10 @@ impl Held {
 impl EditedFormula {
     fn over(&self, recorded: &FormulaInHand, faults: &mut Faults) -> Option<FormulaInHand> {
         let style_points = STYLE.check_or(&self.style_points, recorded.style_points, "", faults);
+        let piece_kg = PIECE.check_or(&self.piece_kg, recorded.piece_kg, "", faults);
+        let losses = self.losses.check(recorded.losses, "losses.", faults);
         let formula = Formula::check(&self.formula).map_err(|more| faults.0.extend(more.0)).ok()?;
-        Some(FormulaInHand { formula, style_points, ..recorded.clone() })
+        Some(FormulaInHand { formula, style_points, piece_kg, losses })
     }
 }
 

@@ -83,10 +83,7 @@ export function AmountPanel() {
         <p className="mt-2 text-sm text-iron">
           {product.line.mixer.name}, {product.line.mixer.kind}, mixes{" "}
           {format.mass(product.line.mixer.min_kg, 1)} to {format.mass(product.line.mixer.max_kg, 1)}{" "}
-          at a time. Lost on the way: {format.percent(product.formula.losses.scaling_pct)} in
-          scaling, {format.percent(product.formula.losses.fermentation_pct)} in fermentation,{" "}
-          {format.percent(product.formula.losses.bake_pct)} in the bake,{" "}
-          {format.percent(product.formula.losses.cooling_pct)} in cooling.
+          at a time.
         </p>
       )}
       <label className="mt-4 block text-sm text-iron" htmlFor="division">

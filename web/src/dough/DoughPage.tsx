@@ -10,6 +10,7 @@ import { DoughTabs } from "./DoughTabs";
 import { FormulaTable } from "./FormulaTable";
 import { OneMass } from "./OneMass";
 import { PartsPanel } from "./PartsPanel";
+import { PiecePanel } from "./PiecePanel";
 
 export function DoughPage() {
   const { chain, product, lot, refused } = useHeld();
@@ -58,6 +59,13 @@ export function DoughPage() {
               formula <Term of="hydration" />; effective{" "}
               {format.percent(dough.effective_hydration_pct)}
             </p>
+            <button
+              type="button"
+              className="screen-only act ml-auto"
+              onClick={() => window.print()}
+            >
+              Print
+            </button>
           </>
         )}
       </div>
@@ -73,6 +81,7 @@ export function DoughPage() {
         </div>
         <div className="space-y-6">
           <AmountPanel />
+          <PiecePanel />
           <PartsPanel />
           <CostPanel />
         </div>

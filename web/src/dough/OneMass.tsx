@@ -46,7 +46,7 @@ export function OneMass() {
   });
   const names = ["water", ...lines.map((line) => line.ingredient)];
   return (
-    <section aria-labelledby="one-mass" className="border-t border-ink pt-3">
+    <section aria-labelledby="one-mass" className="screen-only border-t border-ink pt-3">
       <h2 id="one-mass">Change one mass</h2>
       <form
         className="mt-1 flex flex-wrap items-end gap-x-4 gap-y-2"

@@ -191,7 +191,8 @@ function Files({ product }: { product: Schemas["ProductView"] }) {
         }),
       ),
     onSuccess: (found) => {
-      edit({ ...(found.draft as Draft), style_points: found.style_points });
+      const { draft, style_points, piece_kg, losses } = found;
+      edit({ ...(draft as Draft), style_points, piece_kg, losses });
       void navigate({ pathname: "/dough", search: writeHand(hand).toString() });
     },
   });

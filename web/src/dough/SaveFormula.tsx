@@ -17,11 +17,10 @@ export function SaveFormula({ product, draft }: { product: Schemas["ProductView"
   const save = useMutation({
     networkMode: "always",
     mutationFn: () => {
-      const { id, revision, piece_kg } = product.formula;
+      const { id, revision } = product.formula;
       const body: Schemas["FormulaInput"] = {
         ...draft,
         number: revision.number + 1,
-        piece_kg,
         signed: { by: preferences.name, reason },
       };
       return record<Schemas["FormulaView"]>({

@@ -15,6 +15,8 @@ export function recorded({ formula }: Schemas["ProductView"]): Draft {
       ...(temperature_c != null && { temperature_c }),
     })),
     style_points: formula.style_points,
+    piece_kg: formula.piece_kg,
+    losses: formula.losses,
   };
 }
 

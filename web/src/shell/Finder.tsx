@@ -73,6 +73,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       { name: "Blend bench", path: "/flour/blend" },
       { name: "Mend a flour: gluten, malt, sieve", path: "/flour/mend" },
       { name: "Take in many lots", path: "/flour/import" },
+      { name: "This dough from other lots", path: "/water/lots" },
       { name: "Who holds the water", path: "/water/holders" },
       { name: "Grains of this dough", path: "/water/grains" },
       { name: "Rules of water", path: "/water/rules" },

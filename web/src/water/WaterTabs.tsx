@@ -2,6 +2,7 @@ import { Tabs } from "../shell/Tabs";
 
 const TABS = [
   ["The stair", "/water"],
+  ["Other lots", "/water/lots"],
   ["Who holds it", "/water/holders"],
   ["Grains", "/water/grains"],
   ["Rules", "/water/rules"],

@@ -7,7 +7,7 @@ use ironpeel_core::dough::{
     Compared, DoughPart, FlourShare, Formula, FormulaDraft, Ingredient, Library, Losses,
     LossesInput, compare,
 };
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::units::{Faults, Given};
 use ironpeel_store::{FormulaRevision, NewFormula};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -15,7 +15,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::STYLE;
+use crate::chain::{PIECE, STYLE};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Body};
 use crate::revision::{RevisionView, SignedInput};
@@ -71,8 +71,6 @@ pub struct FormulaInput {
     pub losses: LossesInput,
     pub signed: SignedInput,
 }
-
-pub const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
 
 impl FormulaView {
     pub fn of(found: &FormulaRevision, library: &Library) -> Self {

@@ -1,0 +1,61 @@
+import type { Schemas } from "../api/client";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { useFormula } from "./formula";
+
+const LOSSES: [keyof Schemas["Losses"], string][] = [
+  ["scaling_pct", "in scaling"],
+  ["fermentation_pct", "in fermentation"],
+  ["bake_pct", "in the bake"],
+  ["cooling_pct", "in cooling"],
+];
+
+/** The piece, what is lost of it on the way, and the formula's own wish for water. */
+export function PiecePanel() {
+  const { product, refused } = useHeld();
+  const { formula, set } = useFormula();
+  const format = useFormat();
+  if (!product) return null;
+  const losses = { ...product.formula.losses, ...formula.losses };
+  const lost = LOSSES.reduce((left, [key]) => left * (1 - losses[key] / 100), 1);
+  return (
+    <details className="border-t border-ink pt-3">
+      <summary>
+        <span className="font-semibold">The piece</span>{" "}
+        <span className="text-sm text-iron">
+          {format.mass(formula.piece_kg ?? product.formula.piece_kg, 0.001)}, of which{" "}
+          {format.percent((1 - lost) * 100)} is lost on the way
+        </span>
+      </summary>
+      <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">
+        <Quantity
+          label="Scaled at"
+          kind="mass"
+          value={formula.piece_kg ?? null}
+          onSet={(piece_kg) => set({ piece_kg: piece_kg ?? product.formula.piece_kg })}
+          fault={refused?.at("piece_kg")}
+        />
+        <Quantity
+          label="Wetter by style, points"
+          kind="number"
+          value={formula.style_points ?? null}
+          onSet={(style_points) => set({ style_points: style_points ?? 0 })}
+          fault={refused?.at("style_points")}
+        />
+        {LOSSES.map(([key, word]) => (
+          <Quantity
+            key={key}
+            label={`Lost ${word}`}
+            kind="percent"
+            value={losses[key]}
+            onSet={(value) =>
+              set({ losses: { ...losses, [key]: value ?? product.formula.losses[key] } })
+            }
+            fault={refused?.at(`losses.${key}`)}
+          />
+        ))}
+      </div>
+    </details>
+  );
+}
