@@ -58,6 +58,7 @@ export function OneMass() {
         <label className="text-sm text-iron">
           Of
           <select
+            aria-label="Of which mass"
             className="field text-ink"
             value={ingredient}
             onChange={(event) => choose(event.target.value)}

@@ -26,6 +26,14 @@ export const AMOUNTS = {
   flour: "kg",
   mixer: "doughs",
 } as const satisfies Record<AmountBy, string>;
+/** How an amount stands in the address; `flour` there is a temperature. */
+const IN_ADDRESS = {
+  pieces: "pieces",
+  baked: "baked",
+  dough: "dough",
+  flour: "from",
+  mixer: "mixer",
+} as const satisfies Record<AmountBy, string>;
 const NUMBERS = ["cooled", "division", "water", "target", "flour", "room", "tap"] as const;
 
 export function readHand(search: URLSearchParams): Hand {
@@ -34,12 +42,14 @@ export function readHand(search: URLSearchParams): Hand {
     return text === null || text === "" || Number.isNaN(Number(text)) ? null : Number(text);
   };
   const by =
-    (["pieces", "baked", "dough", "flour"] as const).find((key) => number(key) !== null) ?? "mixer";
+    (["pieces", "baked", "dough", "flour"] as const).find(
+      (key) => number(IN_ADDRESS[key]) !== null,
+    ) ?? "mixer";
   return {
     product: search.get("product"),
     lot: search.get("lot"),
     others: search.get("with")?.split(".") ?? [],
-    amount: { by, value: number(by) ?? 1 },
+    amount: { by, value: number(IN_ADDRESS[by]) ?? 1 },
     cooled: number("cooled"),
     division: number("division"),
     water: number("water"),
@@ -55,7 +65,7 @@ export function writeHand(hand: Hand): URLSearchParams {
   if (hand.product) search.set("product", hand.product);
   if (hand.lot) search.set("lot", hand.lot);
   if (hand.others.length > 0) search.set("with", hand.others.join("."));
-  if (hand.product) search.set(hand.amount.by, String(hand.amount.value));
+  if (hand.product) search.set(IN_ADDRESS[hand.amount.by], String(hand.amount.value));
   for (const key of NUMBERS) {
     const value = hand[key];
     if (value !== null) search.set(key, String(value));
