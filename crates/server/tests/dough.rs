@@ -109,7 +109,7 @@ async fn a_formula_that_cannot_be_is_said_at_each_place() {
     let unknown = json!({"ingredient": "own_4", "pct": 2});
     assert_eq!(refuse(&|next| next["lines"][1] = unknown.clone()).await, ["lines[1].ingredient"]);
     assert_eq!(
-        plant.get(&at(&first, "").trim_end_matches('/').to_owned()).await.as_array().map(Vec::len),
+        plant.get(at(&first, "").trim_end_matches('/')).await.as_array().map(Vec::len),
         Some(1),
         "nothing was recorded"
     );

@@ -1,62 +1,18 @@
 //! The store on a real database.
 
+mod support;
+
 use diesel_async::AsyncPgConnection;
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_migrations::{FileBasedMigrations, MigrationHarness};
-use ironpeel_core::flour::{Hardness, IntendedUse, Limit, Property, Reading, Readings, Treatment};
-use ironpeel_core::water::Species;
+use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    Flour, Imported, MillMapping, NewLotRevision, Signed, Stated, Store, StoreError, Trace,
-    TraceKind, TraceMark, TraceSource,
+    Imported, MillMapping, NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark,
+    TraceSource,
 };
+use support::{flour, lot, signed};
 use uuid::Uuid;
-
-fn signed(reason: &str) -> Signed {
-    Signed { by: "RK".into(), reason: reason.into() }
-}
-
-async fn flour(store: &Store) -> Uuid {
-    let id = Uuid::now_v7();
-    let flour = Flour {
-        id,
-        mill: "Vennick Roller Mill".into(),
-        name: format!("Tarn {id}"),
-        species: Species::Wheat,
-        note: String::new(),
-        hardness: Some(Hardness::Hard),
-        extraction_pct: Some(76.0),
-        treatment: Treatment::None,
-        intended_use: IntendedUse::PanBread,
-        price_per_t: Some(540.0),
-    };
-    store.put_flour(&flour).await.expect("recorded");
-    assert_eq!(store.flour(id).await.expect("on record"), flour);
-    id
-}
-
-fn lot(flour_id: Uuid, code: &str, number: i32, protein: f64) -> NewLotRevision {
-    let reading = Reading {
-        property: Property::Protein,
-        value: protein,
-        basis: Some(ironpeel_core::flour::MoistureBasis::Fourteen),
-        method: Some("ISO 16634-2".into()),
-        censored: None,
-    };
-    NewLotRevision {
-        lot_id: Uuid::now_v7(),
-        flour_id,
-        code: code.into(),
-        revision_id: Uuid::now_v7(),
-        number,
-        milled_on: chrono::NaiveDate::from_ymd_opt(2026, 11, 5),
-        delivered_on: None,
-        tonnes: Some(24.6),
-        readings: Readings(vec![reading]),
-        stated: vec![Stated { value: format!("{protein}"), unit: "%".into() }],
-        signed: signed("first state"),
-    }
-}
 
 #[tokio::test]
 async fn a_lot_comes_back_as_it_was_recorded_and_is_stored_once() {

@@ -1,6 +1,7 @@
 import { useFlours } from "../flour/useFlour";
 import { useHeld } from "../shell/useHeld";
-import { PARTS, useFormula } from "./formula";
+import { useFormula } from "./useFormula";
+import { PARTS } from "./formula";
 import { useNumbers } from "./useNumbers";
 
 /** What may come into a formula: an ingredient, another flour, a part made before. */

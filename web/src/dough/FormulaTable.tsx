@@ -7,7 +7,8 @@ import { Quantity } from "../units/Quantity";
 import { AddToFormula } from "./AddToFormula";
 import { OtherLot } from "./OtherLot";
 import { SaveFormula } from "./SaveFormula";
-import { useFormula, withLine, withShare, type Part } from "./formula";
+import { useFormula } from "./useFormula";
+import { withLine, withShare, type Part } from "./formula";
 import { massesOf } from "./masses";
 import { useLabels } from "./useNumbers";
 

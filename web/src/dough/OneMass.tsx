@@ -5,7 +5,7 @@ import { useHand } from "../hand/HandProvider";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { Quantity } from "../units/Quantity";
-import { useFormula } from "./formula";
+import { useFormula } from "./useFormula";
 import { useLabels } from "./useNumbers";
 
 const KEEPS: [Schemas["Keep"], string][] = [

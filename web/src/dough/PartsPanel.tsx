@@ -1,7 +1,8 @@
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { PARTS, useFormula, type Part } from "./formula";
+import { useFormula } from "./useFormula";
+import { PARTS, type Part } from "./formula";
 import { StarterBox } from "./StarterBox";
 
 /** What is made before the final dough: its name, temperature and how wet it is. */

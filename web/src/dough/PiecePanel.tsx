@@ -2,7 +2,7 @@ import type { Schemas } from "../api/client";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { useFormula } from "./formula";
+import { useFormula } from "./useFormula";
 
 const LOSSES: [keyof Schemas["Losses"], string][] = [
   ["scaling_pct", "in scaling"],

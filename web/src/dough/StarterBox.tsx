@@ -5,7 +5,7 @@ import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { useFormula } from "./formula";
+import { useFormula } from "./useFormula";
 
 type Convention = Schemas["StarterConvention"];
 

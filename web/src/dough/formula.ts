@@ -1,11 +1,9 @@
 import type { Schemas } from "../api/client";
-import { useHand, type Draft } from "../hand/HandProvider";
-import { useHeld } from "../shell/useHeld";
 
 export type Part = Schemas["DoughPartInput"];
 
 /** A formula as recorded, in the shape it is edited in. */
-export function recorded({ formula }: Schemas["ProductView"]): Draft {
+export function recorded({ formula }: Schemas["ProductView"]): Schemas["EditedFormula"] {
   return {
     lines: formula.lines.map(({ ingredient, pct }) => ({ ingredient, pct })),
     flours: formula.flours,
@@ -17,20 +15,6 @@ export function recorded({ formula }: Schemas["ProductView"]): Draft {
     style_points: formula.style_points,
     piece_kg: formula.piece_kg,
     losses: formula.losses,
-  };
-}
-
-/** The formula in hand, edited or as recorded, and the way to edit it. */
-export function useFormula() {
-  const { draft, edit } = useHand();
-  const { product } = useHeld();
-  const now: Draft = draft ?? (product ? recorded(product) : { lines: [] });
-  return {
-    formula: now,
-    lines: now.lines ?? [],
-    flours: now.flours ?? [],
-    parts: now.parts ?? [],
-    set: (change: Partial<Draft>) => edit({ ...now, ...change }),
   };
 }
 

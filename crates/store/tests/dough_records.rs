@@ -1,0 +1,366 @@
+//! Formulas, products, numbers, trials and batches on a real database.
+
+mod support;
+
+use ironpeel_core::chain::{FormulaInHand, LineInHand};
+use ironpeel_core::dough::{
+    DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
+};
+use ironpeel_core::method::{Method, Mixer, Stage, StageKind};
+use ironpeel_core::plant::OwnNumbers;
+use ironpeel_core::units::{Banded, Given};
+use ironpeel_core::water::{AbsorptionModel, Composition, Override, Process, Rule};
+use ironpeel_store::testing::TestDatabase;
+use ironpeel_store::{
+    BatchFlour, NewBatch, NewFormula, NewTrial, Product, Signed, Store, StoreError,
+};
+use serde_json::json;
+use support::{flour, lot, signed};
+use uuid::Uuid;
+
+fn line(ingredient: Ingredient, pct: f64) -> LineInput {
+    LineInput { ingredient, pct: pct.into() }
+}
+
+/// A plain formula, or with these flours and a starter of the second.
+fn formula(flours: &[(String, f64)]) -> FormulaInHand {
+    let starter = |flour: &String| DoughPartInput {
+        kind: PartKind::Starter,
+        name: "rye sour".into(),
+        flour: Some(flour.clone()),
+        flour_pct: 12.5.into(),
+        water_pct: 15.0.into(),
+        temperature_c: 26.0.into(),
+        lines: vec![line(Ingredient::Salt, 0.2)],
+    };
+    let soaker = DoughPartInput {
+        kind: PartKind::Soaker,
+        name: "seeds".into(),
+        flour: None,
+        flour_pct: 0.0.into(),
+        water_pct: 6.0.into(),
+        temperature_c: Given::Missing,
+        lines: vec![line(Ingredient::Seeds, 8.0)],
+    };
+    let parts = flours.get(1).map(|(name, _)| vec![starter(name), soaker]);
+    let draft = FormulaDraft {
+        lines: vec![
+            line(Ingredient::Flour, 100.0),
+            line(Ingredient::Salt, 1.9),
+            line(Ingredient::Seeds, 8.0),
+            line(Ingredient::Own(7), 0.25),
+        ],
+        flours: flours
+            .iter()
+            .map(|(name, share)| FlourShareInput { name: name.clone(), share_pct: (*share).into() })
+            .collect(),
+        parts: parts.unwrap_or_default(),
+    };
+    FormulaInHand {
+        formula: Formula::check(&draft).expect("makes a dough"),
+        style_points: -1.5,
+        piece_kg: 0.875,
+        losses: Losses { bake_pct: 11.5, ..Losses::HOUSE },
+    }
+}
+
+fn method() -> Method {
+    let stage = |kind, label: &str, minutes| Stage {
+        kind,
+        label: label.into(),
+        minutes,
+        speed: None,
+        temperature_c: Some(27.0),
+        humidity_pct: None,
+        ends_when: "windowpane".into(),
+        adds: vec![Ingredient::Salt],
+    };
+    Method {
+        process: Process::StraightBulk,
+        target_c: 25.0,
+        machine_divided: false,
+        stages: vec![stage(StageKind::Mix, "Mix", 8.0), stage(StageKind::Proof, "Proof", 60.0)],
+    }
+}
+
+async fn names(store: &Store, shares: &[f64]) -> Vec<(String, f64)> {
+    let mut all = Vec::new();
+    for share in shares {
+        let id = flour(store).await;
+        all.push((store.flour(id).await.expect("on record").name, *share));
+    }
+    all
+}
+
+fn state(formula_id: Uuid, number: i32, formula: FormulaInHand) -> NewFormula {
+    let signed = signed("a colder night");
+    let (name, revision_id) = ("Gull Loaf".into(), Uuid::now_v7());
+    NewFormula { formula_id, name, revision_id, number, formula, signed }
+}
+
+/// A product of one flour on a line of its own, ready to plan with.
+async fn product(store: &Store, name: &str) -> Product {
+    let flour_id = flour(store).await;
+    let line_id = Uuid::now_v7();
+    let bench = LineInHand {
+        mixer: Mixer {
+            name: "Bench mixer".into(),
+            kind: "spiral".into(),
+            min_kg: 1.0,
+            max_kg: 20.0,
+            slow_kj_per_kg_min: 1.1,
+            fast_kj_per_kg_min: 2.6,
+        },
+        division_kg: 0.001,
+        tap_c: 12.0,
+        flour_c: 20.0,
+        room_c: 22.0,
+        chilled_min_c: 3.0,
+        max_ice_pct: 60.0,
+    };
+    let line = format!("Bench of {name}");
+    store.add_line(line_id, &line, &bench, &signed("first state")).await.expect("recorded");
+    let new = Product {
+        id: Uuid::now_v7(),
+        slug: name.to_lowercase().replace(' ', "-"),
+        name: name.into(),
+        flour_id,
+        flour: store.flour(flour_id).await.expect("on record").name,
+        formula_id: Uuid::now_v7(),
+        method_id: Uuid::now_v7(),
+        line_id,
+        line,
+    };
+    store
+        .make_product(&new, &formula(&[]), &method(), &signed("from a template"))
+        .await
+        .expect("recorded");
+    new
+}
+
+#[tokio::test]
+async fn a_formula_comes_back_with_its_flours_parts_and_lines() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flours = names(store, &[70.0, 30.0]).await;
+    let new = state(Uuid::now_v7(), 1, formula(&flours));
+    store.add_formula(&new).await.expect("recorded");
+    store.add_formula(&new).await.expect("sent again, stored once");
+    let found = store.formula(new.revision_id).await.expect("on record");
+    assert_eq!(found.formula, new.formula);
+    assert_eq!((found.name, found.revision.made_by), (new.name, new.signed.by));
+    assert_eq!(store.formula_revisions(new.formula_id).await.expect("a list").len(), 1);
+}
+
+#[tokio::test]
+async fn a_revision_takes_nothing_from_the_one_before() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flours = names(store, &[60.0, 40.0]).await;
+    let first = state(Uuid::now_v7(), 1, formula(&flours));
+    let second = state(first.formula_id, 2, formula(&[]));
+    store.add_formula(&first).await.expect("recorded");
+    store.add_formula(&second).await.expect("recorded");
+    let current = store.current_formula(first.formula_id).await.expect("newest");
+    assert_eq!((current.revision.number, &current.formula), (2, &second.formula));
+    let old = store.formula(first.revision_id).await.expect("the old one");
+    assert_eq!(old.formula, first.formula, "its parts and flours are still its own");
+    let late = state(first.formula_id, 2, formula(&[]));
+    let refused = store.add_formula(&late).await.expect_err("somebody was there before");
+    assert!(matches!(refused, StoreError::Conflict(says) if says.contains("somebody else")));
+    let numbers: Vec<i32> = store
+        .formula_revisions(first.formula_id)
+        .await
+        .expect("a list")
+        .into_iter()
+        .map(|revision| revision.number)
+        .collect();
+    assert_eq!(numbers, [2, 1]);
+}
+
+#[tokio::test]
+async fn a_flour_renamed_is_still_the_formulas_flour() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flours = names(store, &[80.0, 20.0]).await;
+    let new = state(Uuid::now_v7(), 1, formula(&flours));
+    store.add_formula(&new).await.expect("recorded");
+    let all = store.flours().await.expect("a list");
+    let mut second = all.into_iter().find(|one| one.name == flours[1].0).expect("on record");
+    second.name = "Kesh Rye".into();
+    store.put_flour(&second).await.expect("recorded");
+    let found = store.formula(new.revision_id).await.expect("on record");
+    assert_eq!(found.formula.formula.flours()[1].name, "Kesh Rye");
+    assert_eq!(found.formula.formula.parts()[0].flour.as_deref(), Some("Kesh Rye"));
+}
+
+#[tokio::test]
+async fn a_formula_of_a_flour_nobody_knows_stores_nothing() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let mut flours = names(store, &[80.0, 20.0]).await;
+    flours[1].0 = "Nobody's Flour".into();
+    let new = state(Uuid::now_v7(), 1, formula(&flours));
+    store.add_formula(&new).await.expect_err("it is not on record");
+    assert!(store.formula(new.revision_id).await.is_err());
+    assert!(store.current_formula(new.formula_id).await.is_err(), "not even its name");
+}
+
+#[tokio::test]
+async fn a_product_is_made_whole_or_not_at_all() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let made = product(store, "Gull Loaf").await;
+    assert_eq!(store.product("gull-loaf").await.expect("on record"), made);
+    assert_eq!(store.current_method(made.method_id).await.expect("its own").method, method());
+    assert_eq!(store.lines().await.expect("a list"), [(made.line_id, made.line.clone())]);
+    assert_eq!(store.line_name(made.line_id).await.expect("on record"), made.line);
+
+    let again = Product {
+        id: Uuid::now_v7(),
+        formula_id: Uuid::now_v7(),
+        method_id: Uuid::now_v7(),
+        ..made.clone()
+    };
+    let refused = store.make_product(&again, &formula(&[]), &method(), &signed("")).await;
+    assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("Gull Loaf")));
+    assert!(store.current_formula(again.formula_id).await.is_err(), "nor its formula");
+    assert!(store.current_method(again.method_id).await.is_err(), "nor its method");
+    assert_eq!(store.products().await.expect("a list").len(), 1);
+    assert!(matches!(store.product("tern").await, Err(StoreError::NotFound(_))));
+    assert!(matches!(store.line_name(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
+}
+
+#[tokio::test]
+async fn the_plants_numbers_come_back_as_they_were_held() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    assert!(store.current_numbers().await.expect("asked").is_none(), "the house's hold");
+    let model = AbsorptionModel::prior().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
+    let own = OwnNumbers {
+        rules: vec![Override {
+            rule: Rule::RyeOffset,
+            off: false,
+            value: Banded::new(9.0, 5.0, 12.0),
+            reason: "twelve doughs".into(),
+        }],
+        ingredients: Vec::new(),
+        model: Some(model),
+    };
+    let first = Uuid::now_v7();
+    for _ in 0..2 {
+        store.add_numbers(first, 1, &own, &signed("a year of lots")).await.expect("recorded");
+    }
+    let current = store.current_numbers().await.expect("asked").expect("on record");
+    assert_eq!((current.revision.number, &current.own), (1, &own));
+    assert_eq!(current.numbers.model.lots(), 1);
+    assert!((current.numbers.rules.typical(Rule::RyeOffset) - 9.0).abs() < f64::EPSILON);
+
+    let back = OwnNumbers::default();
+    store.add_numbers(Uuid::now_v7(), 2, &back, &signed("house again")).await.expect("recorded");
+    let late = store.add_numbers(Uuid::now_v7(), 2, &own, &signed("late")).await;
+    assert!(matches!(late, Err(StoreError::Conflict(says)) if says.contains("somebody else")));
+    assert_eq!(store.numbers(first).await.expect("the old one").own, own);
+    let reasons: Vec<String> = store
+        .numbers_revisions()
+        .await
+        .expect("a list")
+        .into_iter()
+        .map(|revision| revision.reason)
+        .collect();
+    assert_eq!(reasons, ["house again", "a year of lots"]);
+    assert!(matches!(store.numbers(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
+}
+
+#[tokio::test]
+async fn a_trial_is_kept_once_and_found_newest_first() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let made = product(store, "Gull Loaf").await;
+    let mut ids = Vec::new();
+    for number in 0..5 {
+        let new = NewTrial {
+            id: Uuid::now_v7(),
+            product_id: made.id,
+            saved_by: "RK".into(),
+            asked: json!({"number": number}),
+            issued: json!({"variants": [number, 2.5]}),
+        };
+        store.add_trial(&new).await.expect("recorded");
+        let other = NewTrial { issued: json!("something else"), ..new.clone() };
+        store.add_trial(&other).await.expect("sent again, stored once");
+        let found = store.trial(new.id).await.expect("on record");
+        assert_eq!((found.issued, &*found.slug), (new.issued, "gull-loaf"));
+        ids.push(new.id);
+    }
+    let mut seen = Vec::new();
+    let mut after = None;
+    loop {
+        let page = store.trials(after, 2).await.expect("a page");
+        let Some(last) = page.last() else { break };
+        after = Some((last.saved_at, last.id));
+        seen.extend(page.into_iter().map(|trial| trial.id));
+    }
+    ids.reverse();
+    assert_eq!(seen, ids);
+    assert!(matches!(store.trial(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
+}
+
+#[tokio::test]
+async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let made = product(store, "Gull Loaf").await;
+    let mut pins = Vec::new();
+    for (number, flour_id) in
+        [made.flour_id, flour(store).await, flour(store).await].into_iter().enumerate()
+    {
+        let new = lot(flour_id, &format!("VR-{number}"), 1, 12.0);
+        store.add_lot_revision(&new).await.expect("recorded");
+        let specification_revision_id = Uuid::now_v7();
+        store
+            .add_specification(flour_id, specification_revision_id, 1, &[], &signed("first"))
+            .await
+            .expect("recorded");
+        let lot_revision_id = new.revision_id;
+        pins.push(BatchFlour { lot_revision_id, specification_revision_id });
+    }
+    let numbers = Uuid::now_v7();
+    store.add_numbers(numbers, 1, &OwnNumbers::default(), &signed("ours")).await.expect("recorded");
+    let signed = Signed { by: "RK".into(), reason: String::new() };
+    let new = NewBatch {
+        id: Uuid::now_v7(),
+        product_id: made.id,
+        lot_revision_id: pins[0].lot_revision_id,
+        specification_revision_id: pins[0].specification_revision_id,
+        formula_revision_id: store
+            .current_formula(made.formula_id)
+            .await
+            .expect("its own")
+            .revision
+            .id,
+        method_revision_id: store
+            .current_method(made.method_id)
+            .await
+            .expect("its own")
+            .revision
+            .id,
+        line_revision_id: store.current_line(made.line_id).await.expect("its own").revision.id,
+        numbers_revision_id: Some(numbers),
+        planned_for: chrono::Utc::now(),
+        saved_by: signed.by,
+        knobs: json!({"amount": {"by": "mixer", "doughs": 1}}),
+        issued: json!({"chain": null}),
+    };
+    store.add_batch(&new, &pins[1..]).await.expect("recorded");
+    store.add_batch(&new, &pins[1..]).await.expect("sent again, stored once");
+    let (batch, slug, others) = store.batch(new.id).await.expect("on record");
+    assert_eq!((batch.numbers_revision_id, &*slug), (Some(numbers), "gull-loaf"));
+    assert_eq!(others, pins[1..], "in the order of the formula");
+    assert_eq!(store.batches(None, 10).await.expect("a list").len(), 1);
+
+    let gone = BatchFlour { lot_revision_id: Uuid::now_v7(), ..pins[1] };
+    let other = NewBatch { id: Uuid::now_v7(), ..new };
+    assert!(store.add_batch(&other, &[gone]).await.is_err());
+    assert!(store.batch(other.id).await.is_err(), "nothing is stored half");
+}
