@@ -24,9 +24,9 @@ export function StartPage() {
                 <Link
                   to={`/dough?product=${product.slug}`}
                   aria-current={product.slug === hand.product ? "true" : undefined}
-                  className="block py-2 hover:bg-faint aria-[current]:border-l-4 aria-[current]:border-crust aria-[current]:pl-3"
+                  className="block py-1 hover:bg-faint aria-[current]:border-l-4 aria-[current]:border-crust aria-[current]:pl-3"
                 >
-                  <span className="text-lg font-semibold">{product.name}</span>
+                  <span className="font-semibold">{product.name}</span>
                   <span className="block text-sm text-iron">
                     {product.line} · from {product.flour}
                   </span>
