@@ -97,7 +97,11 @@ export function LotsPage() {
             <tr className="border-b-2 border-ink align-bottom">
               <td />
               {columns.map((column, at) => (
-                <th scope="col" key={column.lot.id} className="px-3 py-1 text-base whitespace-nowrap text-ink">
+                <th
+                  scope="col"
+                  key={column.lot.id}
+                  className="px-3 py-1 text-base whitespace-nowrap text-ink"
+                >
                   <b>{column.lot.code}</b>{" "}
                   <span className={`text-sm ${VERDICT[column.chain.flour.verdict].colour}`}>
                     {VERDICT[column.chain.flour.verdict].mark}{" "}
