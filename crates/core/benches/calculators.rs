@@ -3,10 +3,12 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use ironpeel_core::ferment::FermentationInput;
 use ironpeel_core::flour::{
     BlendInput, Farinogram, FarinographMixer, Moisture, MoistureBasisInput,
 };
 use ironpeel_core::heat::DoughTemperatureInput;
+use ironpeel_core::water::AbsorptionInput;
 
 fn calculators(criterion: &mut Criterion) {
     let protein = MoistureBasisInput {
@@ -26,6 +28,27 @@ fn calculators(criterion: &mut Criterion) {
             "flour_wetted_kg": 30}"#,
     )
     .expect("the shape of the contract");
+    let plan: FermentationInput = serde_json::from_str(
+        r#"{"phases": [{"hours": 4, "ambient_c": 24}, {"hours": 40, "ambient_c": 4},
+                       {"hours": 4, "ambient_c": 26}],
+            "dough": {"yeast_idy_pct": 0.2, "sour_pct": 5, "salt_pct": 2, "hydration_pct": 65,
+                      "damaged_starch_pct": 8, "falling_number_s": 300, "start_c": 24,
+                      "mass_kg": 12},
+            "rise_targets_pct": [50, 100]}"#,
+    )
+    .expect("the shape of the contract");
+    criterion.bench_function("fermentation, 48 h at 5 minutes", |bench| {
+        bench.iter(|| black_box(&plan).compute());
+    });
+    let water: AbsorptionInput = serde_json::from_str(
+        r#"{"flour": {"moisture_pct": 13.8, "protein_14_pct": 12.9, "damaged_starch_pct": 8.2,
+                      "ash_dm_pct": 0.6},
+            "process": "sponge_dough",
+            "lines": [{"ingredient": "salt", "pct": 1.9}, {"ingredient": "sugar", "pct": 4},
+                      {"ingredient": "fat", "pct": 2.5}, {"ingredient": "milk", "pct": 6}]}"#,
+    )
+    .expect("the shape of the contract");
+    criterion.bench_function("absorption", |bench| bench.iter(|| black_box(&water).compute()));
     criterion.bench_function("dough-temperature", |bench| {
         bench.iter(|| black_box(&dough).compute());
     });

@@ -11,6 +11,7 @@
 
 pub mod chain;
 pub mod dough;
+pub mod ferment;
 pub mod flour;
 pub mod heat;
 pub mod method;

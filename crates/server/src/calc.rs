@@ -3,11 +3,12 @@
 use axum::Json;
 use axum::extract::DefaultBodyLimit;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
+use ironpeel_core::ferment::{FermentationAnswer, FermentationInput};
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
     FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
 };
-use ironpeel_core::heat::{Answer, DoughTemperatureInput};
+use ironpeel_core::heat::{Answer, DoughTemperatureInput, Friction, FrictionInput};
 use ironpeel_core::water::{AbsorptionInput, AbsorptionModelAnswer, AbsorptionModelInput, Stair};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
@@ -29,6 +30,8 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(absorption))
         .routes(routes!(starter))
         .routes(routes!(dough_temperature))
+        .routes(routes!(friction))
+        .routes(routes!(fermentation))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
 
@@ -105,5 +108,21 @@ async fn starter(Body(input): Body<StarterInput>) -> Result<Json<StarterAnswer>>
     request_body = DoughTemperatureInput,
     responses((status = 200, body = Answer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn dough_temperature(Body(input): Body<DoughTemperatureInput>) -> Result<Json<Answer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// Friction of a mixer learned from measured doughs
+#[utoipa::path(post, path = "/api/v1/calc/friction", tag = "calculators",
+    request_body = FrictionInput,
+    responses((status = 200, body = Friction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn friction(Body(input): Body<FrictionInput>) -> Result<Json<Friction>> {
+    Ok(Json(input.compute()?))
+}
+
+/// How a dough rises, cools and warms through its phases
+#[utoipa::path(post, path = "/api/v1/calc/fermentation", tag = "calculators",
+    request_body = FermentationInput,
+    responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn fermentation(Body(input): Body<FermentationInput>) -> Result<Json<FermentationAnswer>> {
     Ok(Json(input.compute()?))
 }

@@ -229,3 +229,47 @@ async fn no_calculator_of_curves_and_blends_breaks_on_what_it_is_given() {
         }
     }
 }
+
+#[tokio::test]
+async fn fermentation_and_friction_answer_the_contract() {
+    let plant = Plant::open().await;
+    let dough = json!({
+        "phases": [{"hours": 6, "ambient_c": 24}],
+        "dough": {"yeast_idy_pct": 0.8, "salt_pct": 2, "hydration_pct": 62, "damaged_starch_pct": 7.5,
+                  "falling_number_s": 300, "start_c": 26, "mass_kg": 20},
+        "rise_targets_pct": [50, 100, 1500],
+    });
+    let (status, found) = plant.post("/api/v1/calc/fermentation", &dough).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    for (at, wanted) in [(0, 0.927), (1, 1.595)] {
+        let hours = found["times"][at]["at_h"].as_f64().expect("reached");
+        assert!((hours - wanted).abs() < 0.01 * wanted, "{hours}");
+    }
+    assert_eq!(found["times"][2]["at_h"], Value::Null);
+    for key in ["t_h", "rise_pct", "dough_c", "sugar_pct"] {
+        assert!(found["series"][72][key].is_number(), "{key}");
+    }
+    // 20 phases of ten days are as long as it gets.
+    let long = json!({
+        "phases": vec![json!({"hours": 240, "ambient_c": 20}); 20], "dough": dough["dough"],
+    });
+    assert_eq!(plant.post("/api/v1/calc/fermentation", &long).await.0, StatusCode::OK);
+
+    let observations: Vec<Value> = [15.2, 13.9, 16.0, 15.5]
+        .map(|friction| {
+            json!({"flour_c": 20, "room_c": 23, "water_c": 35.0 - friction, "dough_c": 26})
+        })
+        .into();
+    let (status, learned) =
+        plant.post("/api/v1/calc/friction", &json!({"observations": observations})).await;
+    assert_eq!(status, StatusCode::OK, "{learned}");
+    assert!((learned["friction_c"].as_f64().expect("a number") - 15.19).abs() < 0.005);
+    assert!((learned["sd_c"].as_f64().expect("a number") - 0.83).abs() < 0.005);
+    for path in ["fermentation", "friction"] {
+        for body in [json!({}), json!([]), json!({"dough": 3}), json!({"observations": [null]})] {
+            let (status, problem) = plant.post(&format!("/api/v1/calc/{path}"), &body).await;
+            assert!(status.is_client_error(), "{path}: {problem}");
+            assert!(problem["detail"].is_string());
+        }
+    }
+}

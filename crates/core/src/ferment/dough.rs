@@ -1,0 +1,132 @@
+use crate::flour::liquefaction;
+
+/// A dough as far as its fermentation cares.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FermentingDough {
+    /// Instant dry yeast on flour, %; another form in what it is worth.
+    pub yeast_idy_pct: f64,
+    /// Prefermented flour of the sour, % of all flour.
+    pub sour_pct: f64,
+    /// How lively the sour is beside a usual one.
+    pub sour_activity: f64,
+    pub salt_pct: f64,
+    pub sugar_pct: f64,
+    pub hydration_pct: f64,
+    pub damaged_starch_pct: f64,
+    pub falling_number_s: f64,
+    pub start_c: f64,
+    /// Of one mass that keeps its heat together: a trough, a tub, a piece.
+    pub mass_kg: f64,
+    /// Share of the gas that is kept.
+    pub retention: f64,
+    /// Speed beside what the house expects; fitted from readings.
+    pub rate: f64,
+}
+
+/// What a dough is at a moment: gas, ml, and sugar, damaged starch and culture, g, each per gram
+/// of flour, and its temperature.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct State {
+    pub gas_ml: f64,
+    pub sugar_g: f64,
+    pub damaged_g: f64,
+    pub culture: f64,
+    pub dough_c: f64,
+}
+
+impl State {
+    pub fn plus(self, slope: Self, hours: f64) -> Self {
+        Self {
+            gas_ml: self.gas_ml + hours * slope.gas_ml,
+            sugar_g: self.sugar_g + hours * slope.sugar_g,
+            damaged_g: self.damaged_g + hours * slope.damaged_g,
+            culture: self.culture + hours * slope.culture,
+            dough_c: self.dough_c + hours * slope.dough_c,
+        }
+    }
+}
+
+/// What stays the same over a fermentation. House defaults, shaped by published kinetics.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Constants {
+    yeast_pct: f64,
+    /// `rate · 2.22 · f_salt · f_sugar · f_water`, ml gas per g flour, hour and unit of culture.
+    gas: f64,
+    /// `0.10 · a`, per hour.
+    starch: f64,
+    /// `rate · 0.42`, per hour.
+    growth: f64,
+    /// Hours in which the dough comes to within a third of what is around it.
+    tau_h: f64,
+    /// Warming per ml of gas, °C.
+    warming: f64,
+    /// Rise for each ml of gas, %.
+    pub rise: f64,
+}
+
+/// Flour's own sugar, g per g (H).
+const OWN_SUGAR: f64 = 0.012;
+/// Gas one gram of sugar gives, ml.
+const ML_PER_G_SUGAR: f64 = 272.0;
+/// Half-saturation of sugar, g per g flour (H).
+const HALF_SUGAR: f64 = 0.004;
+/// Yeast wakes with this, hours (H).
+const WAKES_H: f64 = 0.25;
+
+/// Speed at the best temperature beside that at 28.5 °C, and a margin.
+const FASTEST: f64 = 1.5;
+
+impl FermentingDough {
+    pub(super) fn start(&self) -> State {
+        State {
+            gas_ml: 0.0,
+            sugar_g: OWN_SUGAR + self.sugar_pct / 100.0,
+            damaged_g: self.damaged_starch_pct / 100.0,
+            culture: 0.002 * self.sour_pct * self.sour_activity,
+            dough_c: self.start_c,
+        }
+    }
+
+    pub(super) fn constants(&self) -> Constants {
+        let salt = (1.0 + 0.09 * (2.0 - self.salt_pct)).max(0.3);
+        let sugar = (1.0 - 0.04 * (self.sugar_pct - 5.0).max(0.0)).max(0.3);
+        let water = (1.0 + 0.01 * (self.hydration_pct - 62.0)).clamp(0.8, 1.25);
+        let flour = 1.0 / (1.0 + (self.hydration_pct + self.salt_pct + self.sugar_pct) / 100.0);
+        let amylase = (liquefaction(self.falling_number_s) / 24.0).clamp(0.3, 3.0);
+        Constants {
+            yeast_pct: self.yeast_idy_pct,
+            gas: self.rate * 2.22 * salt * sugar * water,
+            starch: 0.10 * amylase,
+            growth: self.rate * 0.42,
+            tau_h: self.mass_kg.powf(2.0 / 3.0),
+            warming: 0.002_39 / (0.002_8 / flour),
+            rise: 100.0 * self.retention * 1.15 * flour,
+        }
+    }
+}
+
+impl Constants {
+    /// The fastest that anything can change, per hour: sugar running out, or the temperature.
+    pub fn stiffness(&self, culture: f64) -> f64 {
+        let living = (self.yeast_pct + culture) * FASTEST;
+        self.gas * living / (ML_PER_G_SUGAR * HALF_SUGAR) + 1.0 / self.tau_h
+    }
+
+    /// How fast everything changes, per hour, `at_h` hours after the yeast met water.
+    pub fn slope(&self, at_h: f64, now: &State, ambient_c: f64) -> State {
+        use super::Culture::{Sour, Yeast};
+        let yeast = Yeast.speed(now.dough_c);
+        let awake = 1.0 - (-at_h / WAKES_H).exp();
+        let living = self.yeast_pct * yeast * awake + now.culture * Sour.speed(now.dough_c);
+        let sugar = now.sugar_g.max(0.0);
+        let gas_ml = self.gas * living * sugar / (HALF_SUGAR + sugar);
+        let damaged_g = -self.starch * now.damaged_g * yeast;
+        State {
+            gas_ml,
+            sugar_g: -damaged_g - gas_ml / ML_PER_G_SUGAR,
+            damaged_g,
+            culture: self.growth * Sour.growth(now.dough_c) * now.culture * (1.0 - now.culture),
+            dough_c: (ambient_c - now.dough_c) / self.tau_h + self.warming * gas_ml,
+        }
+    }
+}

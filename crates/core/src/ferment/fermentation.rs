@@ -1,0 +1,187 @@
+use serde::{Deserialize, Serialize};
+
+use super::{FermentingDough, Phase, Point, ferment};
+use crate::units::{Bound, Faults, Given};
+
+/// A fermentation to be followed.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FermentationInput {
+    /// 1 to 20.
+    #[serde(default)]
+    pub phases: Vec<PhaseInput>,
+    #[serde(default)]
+    pub dough: FermentingInput,
+    /// Share of the gas that is kept, 0.1 to 1; 0.85 if left out.
+    #[serde(default)]
+    pub retention: Given,
+    /// Speed beside the house's, 0.05 to 20; 1 if left out.
+    #[serde(default)]
+    pub rate: Given,
+    /// Rises to be told the time of, up to 20, each 0 to 2000 %.
+    #[serde(default)]
+    pub rise_targets_pct: Vec<Given>,
+}
+
+/// A stretch of time somewhere.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct PhaseInput {
+    /// More than 0, up to 240 h.
+    #[serde(default)]
+    pub hours: Given,
+    /// −30 to 60 °C.
+    #[serde(default)]
+    pub ambient_c: Given,
+}
+
+/// A dough as far as its fermentation cares.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FermentingInput {
+    /// 0 to 20 % of flour; 0 if left out.
+    #[serde(default)]
+    pub yeast_idy_pct: Given,
+    /// Prefermented flour, 0 to 100 % of all flour; 0 if left out.
+    #[serde(default)]
+    pub sour_pct: Given,
+    /// 0 to 5; 1 if left out.
+    #[serde(default)]
+    pub sour_activity: Given,
+    /// 0 to 10 % of flour; 0 if left out.
+    #[serde(default)]
+    pub salt_pct: Given,
+    /// 0 to 60 % of flour; 0 if left out.
+    #[serde(default)]
+    pub sugar_pct: Given,
+    /// 20 to 200 % of flour.
+    #[serde(default)]
+    pub hydration_pct: Given,
+    /// 0 to 40 % of flour.
+    #[serde(default)]
+    pub damaged_starch_pct: Given,
+    /// 62 to 1000 s.
+    #[serde(default)]
+    pub falling_number_s: Given,
+    /// −5 to 55 °C.
+    #[serde(default)]
+    pub start_c: Given,
+    /// 0.01 to 10 000 kg.
+    #[serde(default)]
+    pub mass_kg: Given,
+}
+
+/// When it has risen so far.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct RiseReached {
+    pub rise_pct: f64,
+    /// None if it never does in the time given.
+    pub at_h: Option<f64>,
+}
+
+/// How a dough rises.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FermentationAnswer {
+    pub times: Vec<RiseReached>,
+    /// At least every five minutes.
+    pub series: Vec<Point>,
+}
+
+const MOST_PHASES: usize = 20;
+const MOST_TARGETS: usize = 20;
+const HOURS: Bound = Bound::new("hours", "time", "h", 0.001, 240.0);
+const AMBIENT: Bound = Bound::new("ambient_c", "what is around it", "°C", -30.0, 60.0);
+const RETENTION: Bound = Bound::new("retention", "share of the gas kept", "", 0.1, 1.0);
+const RATE: Bound = Bound::new("rate", "speed beside the house's", "", 0.05, 20.0);
+const TARGET: Bound = Bound::new("", "rise", "%", 0.0, 2000.0);
+const YEAST: Bound = Bound::new("yeast_idy_pct", "instant yeast", "% of flour", 0.0, 20.0);
+const SOUR: Bound = Bound::new("sour_pct", "prefermented flour", "% of flour", 0.0, 100.0);
+const ACTIVITY: Bound = Bound::new("sour_activity", "activity of the sour", "", 0.0, 5.0);
+const SALT: Bound = Bound::new("salt_pct", "salt", "% of flour", 0.0, 10.0);
+const SUGAR: Bound = Bound::new("sugar_pct", "sugar", "% of flour", 0.0, 60.0);
+const HYDRATION: Bound = Bound::new("hydration_pct", "hydration", "% of flour", 20.0, 200.0);
+const DAMAGED: Bound = Bound::new("damaged_starch_pct", "damaged starch", "%", 0.0, 40.0);
+const FALLING: Bound = Bound::new("falling_number_s", "falling number", "s", 62.0, 1000.0);
+const START: Bound = Bound::new("start_c", "dough temperature at the start", "°C", -5.0, 55.0);
+const MASS: Bound = Bound::new("mass_kg", "mass of the dough", "kg", 0.01, 10_000.0);
+
+impl FermentingInput {
+    fn check(&self, retention: f64, rate: f64, faults: &mut Faults) -> FermentingDough {
+        let at = "dough.";
+        FermentingDough {
+            yeast_idy_pct: YEAST.check_or(&self.yeast_idy_pct, 0.0, at, faults),
+            sour_pct: SOUR.check_or(&self.sour_pct, 0.0, at, faults),
+            sour_activity: ACTIVITY.check_or(&self.sour_activity, 1.0, at, faults),
+            salt_pct: SALT.check_or(&self.salt_pct, 0.0, at, faults),
+            sugar_pct: SUGAR.check_or(&self.sugar_pct, 0.0, at, faults),
+            hydration_pct: HYDRATION.check(&self.hydration_pct, at, faults),
+            damaged_starch_pct: DAMAGED.check(&self.damaged_starch_pct, at, faults),
+            falling_number_s: FALLING.check(&self.falling_number_s, at, faults),
+            start_c: START.check(&self.start_c, at, faults),
+            mass_kg: MASS.check(&self.mass_kg, at, faults),
+            retention,
+            rate,
+        }
+    }
+}
+
+impl FermentationInput {
+    /// Checks every field, then follows the dough.
+    ///
+    /// ```
+    /// use ironpeel_core::ferment::FermentationInput;
+    /// let input: FermentationInput = serde_json::from_str(r#"{
+    ///     "phases": [{"hours": 10, "ambient_c": 23}],
+    ///     "dough": {"sour_pct": 15, "salt_pct": 2, "hydration_pct": 78, "damaged_starch_pct": 8,
+    ///               "falling_number_s": 330, "start_c": 25, "mass_kg": 1.2},
+    ///     "rise_targets_pct": [50, 100]}"#)?;
+    /// let found = input.compute()?;
+    /// assert!((found.times[0].at_h.unwrap() - 6.10).abs() < 0.06);
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn compute(&self) -> Result<FermentationAnswer, Faults> {
+        let mut faults = Faults::default();
+        let count = self.phases.len();
+        if !(1..=MOST_PHASES).contains(&count) {
+            let message = format!("1 to {MOST_PHASES} phases, each with hours; {count} were given");
+            faults.push("phases", message);
+        }
+        let phases: Vec<Phase> = self
+            .phases
+            .iter()
+            .take(MOST_PHASES)
+            .enumerate()
+            .map(|(at, phase)| {
+                let at = format!("phases[{at}].");
+                let hours = HOURS.check(&phase.hours, &at, &mut faults);
+                Phase::rest(hours, AMBIENT.check(&phase.ambient_c, &at, &mut faults))
+            })
+            .collect();
+        let retention = RETENTION.check_or(&self.retention, 0.85, "", &mut faults);
+        let rate = RATE.check_or(&self.rate, 1.0, "", &mut faults);
+        let dough = self.dough.check(retention, rate, &mut faults);
+        if self.rise_targets_pct.len() > MOST_TARGETS {
+            let count = self.rise_targets_pct.len();
+            let message = format!("up to {MOST_TARGETS} rises; {count} were given");
+            faults.push("rise_targets_pct", message);
+        }
+        let targets: Vec<f64> = self
+            .rise_targets_pct
+            .iter()
+            .take(MOST_TARGETS)
+            .enumerate()
+            .map(|(at, target)| {
+                TARGET.check(target, &format!("rise_targets_pct[{at}]"), &mut faults)
+            })
+            .collect();
+        faults.or(())?;
+        let track = ferment(&dough, &phases);
+        let times = targets
+            .into_iter()
+            .map(|rise_pct| RiseReached { rise_pct, at_h: track.reaches(rise_pct) })
+            .collect();
+        Ok(FermentationAnswer { times, series: track.points })
+    }
+}

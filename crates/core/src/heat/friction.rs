@@ -1,0 +1,172 @@
+use serde::{Deserialize, Serialize};
+
+use crate::units::{Bound, Faults, Given};
+
+/// Before anything was observed, °C (H).
+const PRIOR_C: f64 = 14.0;
+const PRIOR_SD_C: f64 = 6.0;
+/// How well one dough's temperatures tell it, °C (H).
+const MEASURED_SD_C: f64 = 1.5;
+/// How far it wanders from one batch to the next, °C (H).
+const WALK_SD_C: f64 = 0.4;
+
+/// What mixing adds on the floor's own rule of thumb, learned of one mixer and product: a scalar
+/// Kalman filter. House defaults to begin with.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Friction {
+    pub friction_c: f64,
+    pub sd_c: f64,
+}
+
+impl Default for Friction {
+    fn default() -> Self {
+        Self { friction_c: PRIOR_C, sd_c: PRIOR_SD_C }
+    }
+}
+
+/// The temperatures of one dough, °C.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Temperatures {
+    pub flour_c: f64,
+    pub room_c: f64,
+    pub water_c: f64,
+    /// Of a sponge or starter, where there is one.
+    pub preferment_c: Option<f64>,
+    pub dough_c: f64,
+}
+
+impl Temperatures {
+    /// What the rule of thumb leaves unexplained: `n·dough − Σ measured`, n counting the
+    /// temperatures measured.
+    ///
+    /// ```
+    /// use ironpeel_core::heat::Temperatures;
+    /// let dough = Temperatures {
+    ///     flour_c: 20.0, room_c: 23.0, water_c: 19.8, preferment_c: None, dough_c: 26.0,
+    /// };
+    /// assert!((dough.friction_c() - 15.2).abs() < 1e-9);
+    /// ```
+    pub fn friction_c(&self) -> f64 {
+        let measured =
+            [Some(self.flour_c), Some(self.room_c), Some(self.water_c), self.preferment_c];
+        measured.into_iter().flatten().map(|one| self.dough_c - one).sum()
+    }
+}
+
+impl Friction {
+    /// After one more dough.
+    #[must_use]
+    pub fn learn(self, observed_c: f64) -> Self {
+        let believed = self.sd_c.powi(2) + WALK_SD_C.powi(2);
+        let gain = believed / (believed + MEASURED_SD_C.powi(2));
+        Self {
+            friction_c: self.friction_c + gain * (observed_c - self.friction_c),
+            sd_c: ((1.0 - gain) * believed).sqrt(),
+        }
+    }
+
+    /// The water temperature of the floor's own rule: `n·target − Σ others − friction`, n counting
+    /// flour, room, water and, where there is one, a sponge or starter.
+    ///
+    /// ```
+    /// use ironpeel_core::heat::Friction;
+    /// let learned = Friction { friction_c: 15.0, sd_c: 1.0 };
+    /// assert!((learned.water_c(26.0, 20.0, 23.0, None) - 20.0).abs() < 1e-9);
+    /// ```
+    pub fn water_c(
+        &self,
+        target_c: f64,
+        flour_c: f64,
+        room_c: f64,
+        preferment_c: Option<f64>,
+    ) -> f64 {
+        let others = [Some(flour_c), Some(room_c), preferment_c];
+        let left: f64 = others.into_iter().flatten().map(|one| target_c - one).sum();
+        target_c + left - self.friction_c
+    }
+}
+
+/// The classic ice rule, for comparison: `water · (tap − wanted)/(tap + 80)`, kg; none where the
+/// tap is cold enough.
+pub fn classic_ice_kg(water_kg: f64, tap_c: f64, wanted_c: f64) -> f64 {
+    (water_kg * (tap_c - wanted_c) / (tap_c + 80.0)).max(0.0)
+}
+
+/// Doughs to learn friction from.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FrictionInput {
+    /// Up to 5000, in the order they were mixed.
+    #[serde(default)]
+    pub observations: Option<Vec<TemperaturesInput>>,
+}
+
+/// The temperatures of one dough as they were measured.
+#[derive(Debug, Clone, Default, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct TemperaturesInput {
+    /// −30 to 60 °C.
+    #[serde(default)]
+    pub flour_c: Given,
+    /// −30 to 60 °C.
+    #[serde(default)]
+    pub room_c: Given,
+    /// 0 to 100 °C.
+    #[serde(default)]
+    pub water_c: Given,
+    /// −30 to 60 °C; left out where there is no sponge or starter.
+    #[serde(default)]
+    pub preferment_c: Given,
+    /// −5 to 60 °C.
+    #[serde(default)]
+    pub dough_c: Given,
+}
+
+const MOST: usize = 5000;
+const FLOUR: Bound = Bound::new("flour_c", "flour temperature", "°C", -30.0, 60.0);
+const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -30.0, 60.0);
+const WATER: Bound = Bound::new("water_c", "water temperature", "°C", 0.0, 100.0);
+const PREFERMENT: Bound =
+    Bound::new("preferment_c", "temperature of the sponge or starter", "°C", -30.0, 60.0);
+const DOUGH: Bound = Bound::new("dough_c", "dough temperature", "°C", -5.0, 60.0);
+
+impl FrictionInput {
+    /// Checks every field, then learns the doughs one after another.
+    ///
+    /// ```
+    /// use ironpeel_core::heat::FrictionInput;
+    /// let input: FrictionInput = serde_json::from_str(r#"{"observations": [
+    ///     {"flour_c": 20, "room_c": 23, "water_c": 19.8, "dough_c": 26},
+    ///     {"flour_c": 20, "room_c": 23, "water_c": 21.1, "dough_c": 26},
+    ///     {"flour_c": 20, "room_c": 23, "water_c": 19.0, "dough_c": 26},
+    ///     {"flour_c": 20, "room_c": 23, "water_c": 19.5, "dough_c": 26}]}"#)?;
+    /// let learned = input.compute()?;
+    /// assert!((learned.friction_c - 15.19).abs() < 0.005 && (learned.sd_c - 0.83).abs() < 0.005);
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn compute(&self) -> Result<Friction, Faults> {
+        let mut faults = Faults::default();
+        let given = self.observations.as_deref().unwrap_or_default();
+        if self.observations.is_none() {
+            faults.push("observations", "the list of measured doughs is missing; it may be empty");
+        }
+        if given.len() > MOST {
+            let message = format!("up to {MOST} doughs; {} were given", given.len());
+            faults.push("observations", message);
+        }
+        let mut learned = Friction::default();
+        for (at, one) in given.iter().take(MOST).enumerate() {
+            let at = format!("observations[{at}].");
+            let measured = Temperatures {
+                flour_c: FLOUR.check(&one.flour_c, &at, &mut faults),
+                room_c: ROOM.check(&one.room_c, &at, &mut faults),
+                water_c: WATER.check(&one.water_c, &at, &mut faults),
+                preferment_c: PREFERMENT.check_opt(&one.preferment_c, &at, &mut faults),
+                dough_c: DOUGH.check(&one.dough_c, &at, &mut faults),
+            };
+            learned = learned.learn(measured.friction_c());
+        }
+        faults.or(learned)
+    }
+}
