@@ -2,161 +2,16 @@
 
 mod support;
 
-use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, Link, chain};
-use ironpeel_core::dough::{Amount, Ingredient, Losses, PartKind};
-use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, Verdict};
-use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
-use ironpeel_core::plant::{OwnNumbers, PlantNumbers};
+use ironpeel_core::chain::{FlourInHand, Link, chain};
+use ironpeel_core::dough::{Ingredient, PartKind};
+use ironpeel_core::flour::{Property, Verdict};
+use ironpeel_core::plant::OwnNumbers;
 use ironpeel_core::trial::{Lever, Wish, levers_for, trial_set};
 use ironpeel_core::water::{Process, Species};
 use proptest::prelude::*;
-use serde_json::{Value, json};
-use support::{formula, near};
-
-fn readings(figures: &[(Property, f64)]) -> Readings {
-    let reading = |(property, value): &(Property, f64)| {
-        let basis = match property {
-            Property::Ash => Some(MoistureBasis::DryMatter),
-            Property::Protein | Property::Absorption => Some(MoistureBasis::Fourteen),
-            Property::DamagedStarch => Some(MoistureBasis::AsIs),
-            _ => None,
-        };
-        Reading { property: *property, value: *value, basis, method: None, censored: None }
-    };
-    Readings(figures.iter().map(reading).collect())
-}
-
-fn strong() -> Readings {
-    readings(&[
-        (Property::Moisture, 14.1),
-        (Property::Protein, 12.9),
-        (Property::DamagedStarch, 8.2),
-        (Property::Ash, 0.6),
-        (Property::Absorption, 62.0),
-        (Property::W, 310.0),
-    ])
-}
-
-fn whole() -> Readings {
-    readings(&[
-        (Property::Moisture, 13.4),
-        (Property::Protein, 13.6),
-        (Property::DamagedStarch, 7.2),
-        (Property::Ash, 1.6),
-        (Property::W, 190.0),
-    ])
-}
-
-fn flour<'a>(
-    name: &'a str,
-    species: Species,
-    extraction: f64,
-    share: f64,
-    readings: &'a Readings,
-) -> FlourInHand<'a> {
-    FlourInHand {
-        name,
-        species,
-        extraction_pct: Some(extraction),
-        readings,
-        limits: &[],
-        age_days: Some(6.0),
-        share_pct: share,
-        price_per_kg: Some(0.6),
-    }
-}
-
-struct Bench {
-    formula: FormulaInHand,
-    method: Method,
-    line: LineInHand,
-    numbers: PlantNumbers,
-}
-
-fn stage(kind: StageKind, minutes: f64) -> Stage {
-    Stage {
-        kind,
-        label: format!("{kind:?}"),
-        minutes,
-        speed: Some(Speed::Slow),
-        temperature_c: None,
-        humidity_pct: None,
-        ends_when: String::new(),
-        adds: Vec::new(),
-    }
-}
-
-fn bench(draft: Value, process: Process) -> Bench {
-    Bench {
-        formula: FormulaInHand {
-            formula: formula(draft),
-            style_points: 0.0,
-            piece_kg: 0.5,
-            losses: Losses::HOUSE,
-        },
-        method: Method {
-            process,
-            target_c: 25.0,
-            machine_divided: false,
-            stages: vec![
-                stage(StageKind::Mix, 8.0),
-                stage(StageKind::Rest, 120.0),
-                stage(StageKind::Proof, 60.0),
-                stage(StageKind::Bake, 30.0),
-            ],
-        },
-        line: LineInHand {
-            mixer: Mixer {
-                name: "bench".into(),
-                kind: "spiral".into(),
-                min_kg: 1.0,
-                max_kg: 20.0,
-                slow_kj_per_kg_min: 0.9,
-                fast_kj_per_kg_min: 2.0,
-            },
-            division_kg: 0.001,
-            tap_c: 14.0,
-            flour_c: 21.0,
-            room_c: 22.0,
-            chilled_min_c: 2.0,
-            max_ice_pct: 60.0,
-        },
-        numbers: PlantNumbers::default(),
-    }
-}
-
-impl Bench {
-    fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>]) -> Hand<'a> {
-        Hand {
-            flours,
-            formula: &self.formula,
-            method: &self.method,
-            line: &self.line,
-            numbers: &self.numbers,
-            knobs: Knobs {
-                amount: Amount::Dough { kg: 5.0 },
-                division_kg: None,
-                hydration_pct: None,
-                target_c: None,
-                flour_c: None,
-                room_c: None,
-                tap_c: None,
-            },
-        }
-    }
-}
-
-fn plain() -> Value {
-    json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 0.8},
-        {"ingredient": "salt", "pct": 2}]})
-}
-
-fn spelt_sour() -> Value {
-    json!({
-        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
-        "flours": [{"name": "Rigg Spelt", "share_pct": 70}, {"name": "Tarn Strong", "share_pct": 30}],
-        "parts": [{"kind": "starter", "flour": "Rigg Spelt", "flour_pct": 15, "water_pct": 15}]})
-}
+use serde_json::json;
+use support::bench::{bench, flour, plain, readings, spelt_sour, strong, whole};
+use support::near;
 
 #[test]
 fn a_dough_with_a_starter_and_two_flours_weighs_out_to_its_mass() {

@@ -3,12 +3,16 @@
 
 mod hand;
 mod moves;
+mod rise;
 mod whys;
 
 use serde::Serialize;
 
 pub use hand::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
 pub use moves::{Because, Link, Move, moves};
+pub use rise::{
+    NoRise, Rise, RiseStage, SeasonalYeast, SpongeRise, rise, seasonal_yeast, yeast_wanted,
+};
 pub use whys::{Whys, whys};
 
 use crate::dough::{AllergenLine, Columns, Cost, FLOUR_PCT, Scaled, allergen_line, cost, scale};

@@ -38,9 +38,14 @@ pub fn yeast_for(
     phases: &[Phase],
     rise_pct: f64,
 ) -> Result<f64, NotReachable> {
-    bisect(YEAST, rise_pct, |yeast_idy_pct| {
+    solve_yeast(rise_pct, |yeast_idy_pct| {
         end_rise(&FermentingDough { yeast_idy_pct, ..*dough }, phases)
     })
+}
+
+/// Instant yeast at which what it raises is so much.
+pub(crate) fn solve_yeast(rise_pct: f64, rise: impl Fn(f64) -> f64) -> Result<f64, NotReachable> {
+    bisect(YEAST, rise_pct, rise)
 }
 
 /// Dough temperature that brings a dough to a rise at the end of its phases.

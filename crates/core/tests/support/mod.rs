@@ -1,6 +1,8 @@
 //! What several tests of the core share.
 #![allow(dead_code, reason = "each test file uses a part of it")]
 
+pub mod bench;
+
 use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, Library};
 use ironpeel_core::flour::Moisture;
 use ironpeel_core::water::{

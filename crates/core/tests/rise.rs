@@ -1,0 +1,223 @@
+//! How doughs rise through their methods.
+
+mod support;
+
+use ironpeel_core::chain::{FlourInHand, NoRise, Rise, chain, rise, seasonal_yeast, yeast_wanted};
+use ironpeel_core::flour::{Property, Readings};
+use ironpeel_core::method::{Stage, StageKind};
+use ironpeel_core::water::{Process, Species};
+use serde_json::{Value, json};
+use support::bench::{Bench, bench, flour, plain, readings, spelt_sour, stage, strong, whole};
+use support::near;
+
+fn risen(bench: &Bench, flours: &[FlourInHand<'_>]) -> Result<Rise, NoRise> {
+    let hand = bench.hand(flours);
+    rise(&hand, &chain(&hand))
+}
+
+fn white(readings: &Readings) -> [FlourInHand<'_>; 1] {
+    [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, readings)]
+}
+
+fn at(kind: StageKind, minutes: f64, temperature_c: f64) -> Stage {
+    Stage { temperature_c: Some(temperature_c), ..stage(kind, minutes) }
+}
+
+fn sponge_dough() -> Value {
+    json!({
+        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1.1},
+            {"ingredient": "sugar", "pct": 4}, {"ingredient": "salt", "pct": 1.9}],
+        "parts": [{"kind": "sponge", "flour_pct": 65, "water_pct": 39,
+            "lines": [{"ingredient": "instant_yeast", "pct": 1.1}]}]})
+}
+
+/// A sponge of three and a half hours before the mixer.
+fn sponge_bench() -> Bench {
+    let mut bench = bench(sponge_dough(), Process::SpongeDough);
+    bench.method.stages = vec![
+        at(StageKind::Rest, 210.0, 27.0),
+        stage(StageKind::Mix, 9.0),
+        at(StageKind::Rest, 15.0, 27.0),
+        stage(StageKind::Divide, 12.0),
+        at(StageKind::Proof, 60.0, 36.0),
+        stage(StageKind::Bake, 24.0),
+    ];
+    bench
+}
+
+#[test]
+fn a_straight_dough_rises_stage_by_stage_to_the_oven() {
+    let flours = strong();
+    let bench = bench(plain(), Process::StraightBulk);
+    let found = risen(&bench, &white(&flours)).expect("it has yeast");
+    let kinds: Vec<StageKind> = found.stages.iter().map(|stage| stage.kind).collect();
+    assert_eq!(kinds, [StageKind::Mix, StageKind::Rest, StageKind::Proof], "not into the oven");
+    assert!(found.stages.windows(2).all(|two| two[0].to_h == two[1].from_h));
+    assert!(found.stages.windows(2).all(|two| two[0].rise_pct <= two[1].rise_pct));
+    near(found.stages[2].to_h, 188.0 / 60.0, 1e-9);
+    near(found.stages[0].dough_c, 25.0, 0.3);
+    assert_eq!((found.yeast_idy_pct, found.sour_pct), (0.8, 0.0));
+    assert_eq!(found.assumed, ["falling number 300 s"], "the certificate lacks it");
+    let last = found.series.last().expect("a moment");
+    near(last.rise_pct, found.stages[2].rise_pct, 1e-9);
+    assert!(found.stages.iter().all(|stage| stage.sugar_pct > 0.0), "the crust wants some");
+}
+
+#[test]
+fn what_the_certificate_states_is_used() {
+    let bench = bench(plain(), Process::StraightBulk);
+    let mut stated = strong();
+    stated.0.extend(readings(&[(Property::FallingNumber, 180.0)]).0);
+    let quick = risen(&bench, &white(&stated)).expect("it has yeast");
+    assert!(quick.assumed.is_empty());
+    let usual = strong();
+    let slow = risen(&bench, &white(&usual)).expect("it has yeast");
+    let sugar = |found: &Rise| found.stages.last().expect("a stage").sugar_pct;
+    assert!(sugar(&quick) > sugar(&slow), "amylase makes sugar of damaged starch");
+}
+
+#[test]
+fn a_fold_lets_some_go_and_a_divider_all() {
+    let flours = strong();
+    let rise_after = |kind: StageKind, machine: bool| {
+        let mut bench = bench(plain(), Process::StraightBulk);
+        bench.method.machine_divided = machine;
+        bench.method.stages =
+            vec![stage(StageKind::Mix, 8.0), at(StageKind::Rest, 90.0, 26.0), stage(kind, 1.0)];
+        risen(&bench, &white(&flours)).expect("it has yeast").stages[2].rise_pct
+    };
+    let rest = rise_after(StageKind::Rest, false);
+    let fold = rise_after(StageKind::Fold, false);
+    let hands = rise_after(StageKind::Divide, false);
+    let machine = rise_after(StageKind::Divide, true);
+    assert!(rest > fold && fold > hands && hands > machine, "{rest} {fold} {hands} {machine}");
+    assert!(machine < 2.0, "a minute's rise is all there is: {machine}");
+    near(fold / rest, 0.75, 0.01);
+}
+
+#[test]
+fn a_sponge_ferments_before_the_mixer_and_wakes_the_yeast() {
+    let flours = strong();
+    let bench = sponge_bench();
+    let found = risen(&bench, &white(&flours)).expect("it has yeast");
+    let sponge = found.sponge.as_ref().expect("a sponge");
+    near(sponge.hours, 3.5, 1e-9);
+    near(sponge.set_c, 24.0, 1e-9);
+    assert!(sponge.end_c > 26.0, "gas warms it: {}", sponge.end_c);
+    assert!(sponge.end_rise_pct > 150.0, "{}", sponge.end_rise_pct);
+    assert_eq!(found.stages[0].kind, StageKind::Mix, "the trough is not the final dough's");
+
+    let mut straight = sponge_bench();
+    straight.formula.formula = support::formula(json!({"lines": sponge_dough()["lines"]}));
+    let without = risen(&straight, &white(&flours)).expect("it has yeast");
+    assert!(without.sponge.is_none());
+    assert!(
+        found.stages[1].rise_pct > without.stages[1].rise_pct,
+        "its yeast is awake when it meets the rest"
+    );
+    let sugar = |found: &Rise| found.stages[0].sugar_pct;
+    assert!(sugar(&found) < sugar(&without), "the sponge has eaten of it");
+    assert!(sugar(&found) > 3.0, "the sugar of the final dough is still there");
+}
+
+#[test]
+fn a_sour_rises_slowly_and_its_jar_tells_when() {
+    let (spelt, wheat) = (whole(), strong());
+    let flours = [
+        flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
+        flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &wheat),
+    ];
+    let mut bench = bench(spelt_sour(), Process::LongCold);
+    bench.method.stages = vec![stage(StageKind::Mix, 6.0), at(StageKind::Rest, 720.0, 25.0)];
+    let found = risen(&bench, &flours).expect("it has a sour");
+    assert_eq!((found.yeast_idy_pct, found.sour_pct), (0.0, 15.0));
+    let times: Vec<f64> =
+        found.jar.iter().map(|mark| mark.at_h.expect("in twelve hours")).collect();
+    assert!(times.is_sorted(), "{times:?}");
+    assert!(times[0] > 3.0, "a sour takes its time: {times:?}");
+    let short = {
+        bench.method.stages[1].minutes = 60.0;
+        risen(&bench, &flours).expect("it has a sour")
+    };
+    assert!(short.jar.iter().all(|mark| mark.at_h.is_none()), "not in an hour");
+}
+
+#[test]
+fn forms_of_yeast_are_worth_what_they_are() {
+    let flours = strong();
+    let yeast = |ingredient: &str, pct: f64| {
+        let lines = json!({"lines": [{"ingredient": "flour", "pct": 100},
+            {"ingredient": ingredient, "pct": pct}, {"ingredient": "salt", "pct": 2}]});
+        risen(&bench(lines, Process::StraightBulk), &white(&flours))
+            .expect("it has yeast")
+            .yeast_idy_pct
+    };
+    near(yeast("instant_yeast", 0.8), 0.8, 1e-12);
+    near(yeast("active_dry_yeast", 1.0), 0.8, 1e-12);
+    near(yeast("fresh_yeast", 2.4), 0.8, 1e-12);
+}
+
+#[test]
+fn what_cannot_rise_says_why() {
+    let flours = strong();
+    let lines =
+        json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}]});
+    let flat = risen(&bench(lines, Process::StraightBulk), &white(&flours));
+    assert_eq!(flat.expect_err("nothing makes gas"), NoRise::NoCulture);
+    let bare = readings(&[(Property::Moisture, 14.0)]);
+    let stopped = risen(&bench(plain(), Process::StraightBulk), &white(&bare));
+    assert_eq!(stopped.expect_err("no water"), NoRise::NoDough);
+    let mut at_once = bench(plain(), Process::NoTime);
+    at_once.method.stages = vec![stage(StageKind::Mix, 0.0), stage(StageKind::Bake, 20.0)];
+    assert_eq!(risen(&at_once, &white(&flours)).expect_err("no time"), NoRise::NoTime);
+}
+
+#[test]
+fn yeast_is_found_for_the_rise_wanted_at_the_oven() {
+    let flours = strong();
+    for mut bench in [bench(plain(), Process::StraightBulk), sponge_bench()] {
+        let lots = white(&flours);
+        let found = {
+            let hand = bench.hand(&lots);
+            yeast_wanted(&hand, &chain(&hand), 80.0).expect("it has yeast").expect("reachable")
+        };
+        let was = risen(&bench, &lots).expect("it has yeast").yeast_idy_pct;
+        let mut draft = serde_json::to_value(json!({
+            "lines": bench.formula.formula.lines(), "parts": bench.formula.formula.parts(),
+        }))
+        .expect("JSON");
+        draft["lines"][1]["pct"] = json!(found);
+        if let Some(part) = draft["parts"].get_mut(0) {
+            let pct = part["lines"][0]["pct"].as_f64().expect("a number");
+            part["lines"][0]["pct"] = json!(pct * found / was);
+        }
+        bench.formula.formula = support::formula(draft);
+        let again = risen(&bench, &lots).expect("it has yeast");
+        near(again.stages.last().expect("a stage").rise_pct, 80.0, 0.1);
+    }
+    let bench = bench(plain(), Process::StraightBulk);
+    let lots = white(&flours);
+    let hand = bench.hand(&lots);
+    let none = yeast_wanted(&hand, &chain(&hand), 5000.0).expect("it has yeast");
+    assert!(none.is_err(), "no dough rises fifty times");
+}
+
+#[test]
+fn warm_days_need_half_the_yeast() {
+    let flours = strong();
+    let mut bench = bench(plain(), Process::StraightBulk);
+    bench.method.stages = vec![
+        stage(StageKind::Mix, 8.0),
+        stage(StageKind::Rest, 180.0),
+        at(StageKind::Rest, 600.0, 4.0),
+        at(StageKind::Proof, 60.0, 28.0),
+    ];
+    let lots = white(&flours);
+    let hand = bench.hand(&lots);
+    let table = seasonal_yeast(&hand, &chain(&hand)).expect("it has yeast");
+    assert_eq!((table[0].room_c, table[table.len() - 1].room_c), (14.0, 34.0));
+    let dose: Vec<f64> = table.iter().filter_map(|row| row.yeast_idy_pct).collect();
+    assert!(dose.is_sorted_by(|one, other| one > other), "{dose:?}");
+    let usual = table.iter().find(|row| row.room_c == 22.0).and_then(|row| row.yeast_idy_pct);
+    near(usual.expect("tonight's room"), 0.8, 0.01);
+}

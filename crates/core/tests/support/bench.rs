@@ -1,0 +1,156 @@
+//! A small bench with flours and doughs to put on it.
+
+use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
+use ironpeel_core::dough::{Amount, Losses};
+use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings};
+use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::plant::PlantNumbers;
+use ironpeel_core::water::{Process, Species};
+use serde_json::{Value, json};
+
+use super::formula;
+
+pub fn readings(figures: &[(Property, f64)]) -> Readings {
+    let reading = |(property, value): &(Property, f64)| {
+        let basis = match property {
+            Property::Ash => Some(MoistureBasis::DryMatter),
+            Property::Protein | Property::Absorption => Some(MoistureBasis::Fourteen),
+            Property::DamagedStarch => Some(MoistureBasis::AsIs),
+            _ => None,
+        };
+        Reading { property: *property, value: *value, basis, method: None, censored: None }
+    };
+    Readings(figures.iter().map(reading).collect())
+}
+
+pub fn strong() -> Readings {
+    readings(&[
+        (Property::Moisture, 14.1),
+        (Property::Protein, 12.9),
+        (Property::DamagedStarch, 8.2),
+        (Property::Ash, 0.6),
+        (Property::Absorption, 62.0),
+        (Property::W, 310.0),
+    ])
+}
+
+pub fn whole() -> Readings {
+    readings(&[
+        (Property::Moisture, 13.4),
+        (Property::Protein, 13.6),
+        (Property::DamagedStarch, 7.2),
+        (Property::Ash, 1.6),
+        (Property::W, 190.0),
+    ])
+}
+
+pub fn flour<'a>(
+    name: &'a str,
+    species: Species,
+    extraction: f64,
+    share: f64,
+    readings: &'a Readings,
+) -> FlourInHand<'a> {
+    FlourInHand {
+        name,
+        species,
+        extraction_pct: Some(extraction),
+        readings,
+        limits: &[],
+        age_days: Some(6.0),
+        share_pct: share,
+        price_per_kg: Some(0.6),
+    }
+}
+
+pub struct Bench {
+    pub formula: FormulaInHand,
+    pub method: Method,
+    pub line: LineInHand,
+    pub numbers: PlantNumbers,
+}
+
+pub fn stage(kind: StageKind, minutes: f64) -> Stage {
+    Stage {
+        kind,
+        label: format!("{kind:?}"),
+        minutes,
+        speed: Some(Speed::Slow),
+        temperature_c: None,
+        humidity_pct: None,
+        ends_when: String::new(),
+        adds: Vec::new(),
+    }
+}
+
+pub fn bench(draft: Value, process: Process) -> Bench {
+    Bench {
+        formula: FormulaInHand {
+            formula: formula(draft),
+            style_points: 0.0,
+            piece_kg: 0.5,
+            losses: Losses::HOUSE,
+        },
+        method: Method {
+            process,
+            target_c: 25.0,
+            machine_divided: false,
+            stages: vec![
+                stage(StageKind::Mix, 8.0),
+                stage(StageKind::Rest, 120.0),
+                stage(StageKind::Proof, 60.0),
+                stage(StageKind::Bake, 30.0),
+            ],
+        },
+        line: LineInHand {
+            mixer: Mixer {
+                name: "bench".into(),
+                kind: "spiral".into(),
+                min_kg: 1.0,
+                max_kg: 20.0,
+                slow_kj_per_kg_min: 0.9,
+                fast_kj_per_kg_min: 2.0,
+            },
+            division_kg: 0.001,
+            tap_c: 14.0,
+            flour_c: 21.0,
+            room_c: 22.0,
+            chilled_min_c: 2.0,
+            max_ice_pct: 60.0,
+        },
+        numbers: PlantNumbers::default(),
+    }
+}
+
+impl Bench {
+    pub fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>]) -> Hand<'a> {
+        Hand {
+            flours,
+            formula: &self.formula,
+            method: &self.method,
+            line: &self.line,
+            numbers: &self.numbers,
+            knobs: Knobs {
+                amount: Amount::Dough { kg: 5.0 },
+                division_kg: None,
+                hydration_pct: None,
+                target_c: None,
+                flour_c: None,
+                room_c: None,
+                tap_c: None,
+            },
+        }
+    }
+}
+
+pub fn plain() -> Value {
+    json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 0.8},
+        {"ingredient": "salt", "pct": 2}]})
+}
+
+pub fn spelt_sour() -> Value {
+    json!({
+        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
+        "flours": [{"name": "Rigg Spelt", "share_pct": 70}, {"name": "Tarn Strong", "share_pct": 30}],
+        "parts": [{"kind": "starter", "flour": "Rigg Spelt", "flour_pct": 15, "water_pct": 15}]})
+}
