@@ -7,6 +7,7 @@ const SCREENS = [
   ["water", "/water?product=deck-roll-60"],
   ["dough", "/dough?product=deck-roll-60"],
   ["method", "/method?product=ferry-tin-short&flour=38&tap=28"],
+  ["rise", "/method/rise?product=ferry-tin-800"],
   ["floor", "/floor?product=causeway-stick"],
   ["what changed", "/flour/change?product=deck-roll-60"],
   ["drift", "/flour/drift?product=deck-roll-60"],
@@ -57,7 +58,7 @@ test("the certificate, the batch and the sheets laid over can be used by everybo
   await page.goto("/floor?product=deck-roll-60");
   await page.getByLabel("Planned by").fill("RK");
   await page.getByRole("button", { name: "Plan this batch" }).click();
-  await expect(page.getByText("Tied to")).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Tied to" })).toBeVisible();
   expect(await violations()).toEqual([]);
   await page.goto("/");
   await drop(page, certificate("VR-E2E-AXE", [...GOOD.slice(0, 3), "protein;130;%;14 %;"]));

@@ -23,6 +23,7 @@ import { IntakePage } from "./flour/IntakePage";
 import { MendPage } from "./flour/MendPage";
 import { SpecificationPage } from "./flour/SpecificationPage";
 import { MethodPage } from "./method/MethodPage";
+import { RisePage } from "./method/RisePage";
 import { Lost } from "./shell/Lost";
 import { Shell } from "./shell/Shell";
 import { StartPage } from "./start/StartPage";
@@ -72,6 +73,7 @@ const router = createBrowserRouter([
       { path: "/dough/new", element: <NewProductPage /> },
       { path: "/trials/:id", element: <TrialPage /> },
       { path: "/method", element: <MethodPage /> },
+      { path: "/method/rise", element: <RisePage /> },
       { path: "/floor", element: <FloorPage /> },
       { path: "/batches/:id", element: <BatchPage /> },
       { path: "*", element: <Lost /> },

@@ -18,6 +18,7 @@ mod problem;
 mod products;
 mod request;
 mod revision;
+mod rise;
 mod state;
 mod water;
 mod web;
@@ -71,6 +72,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(products::routes())
         .merge(dough::routes())
         .merge(plant::routes())
+        .merge(rise::routes())
         .merge(water::routes())
         .merge(chain::routes())
         .merge(batches::routes())

@@ -193,3 +193,61 @@ async fn the_document_of_the_api_is_the_one_the_interface_was_made_from() {
     let (_, none) = plant.ask(Method::GET, "/api/nothing", &Value::Null).await;
     assert_eq!(none["status"], 404);
 }
+
+#[tokio::test]
+async fn a_dough_is_followed_to_the_oven() {
+    let plant = Plant::open().await;
+    for (slug, lot) in [
+        ("deck-roll-60", "VR-26-1090"),
+        ("ferry-tin-800", "VR-26-1090"),
+        ("holm-tin", "BS-0430"),
+        ("rigg-spelt-500", "RS-26-0505"),
+        ("lantern-flats", "LB-26-0440"),
+    ] {
+        let hand = plant.hand(slug, lot, full_mixer()).await;
+        let (status, found) = plant.post("/api/v1/chain/rise", &hand).await;
+        assert_eq!(status, StatusCode::OK, "{slug}: {found}");
+        let stages = found["stages"].as_array().expect("a list");
+        let series = found["series"].as_array().expect("a list");
+        let end = stages.last().expect("at least one");
+        let risen = end["rise_pct"].as_f64().expect("a number");
+        assert!(risen > 10.0, "{slug} rises {risen} %");
+        let (to, last) = (&end["to_h"], &series.last().expect("a moment")["t_h"]);
+        assert!(to.as_f64().zip(last.as_f64()).is_some_and(|(to, last)| (to - last).abs() < 1e-9));
+        let yeasted = found["yeast_idy_pct"].as_f64().expect("a number") > 0.0;
+        let seasons = found["seasons"].as_array().expect("a list");
+        assert_eq!(seasons.len(), if yeasted { 11 } else { 0 }, "{slug}");
+        assert_eq!(found["sponge"].is_object(), slug == "ferry-tin-800");
+        assert_eq!(found["jar"].as_array().map(Vec::len), Some(3));
+    }
+}
+
+#[tokio::test]
+async fn the_yeast_for_a_rise_gives_that_rise() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let ask = |rise: Value| json!({"hand": hand, "rise_pct": rise});
+    let (status, found) = plant.post("/api/v1/chain/yeast", &ask(json!(120))).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    let mut edited = hand.clone();
+    let mut lines = plant.get("/api/v1/products/deck-roll-60").await["formula"]["lines"].clone();
+    let yeast = lines.as_array_mut().expect("a list").iter_mut();
+    for line in yeast.filter(|line| line["ingredient"] == "instant_yeast") {
+        line["pct"] = found["yeast_idy_pct"].clone();
+    }
+    edited["draft"] = json!({"lines": lines});
+    let (_, risen) = plant.post("/api/v1/chain/rise", &edited).await;
+    let end = risen["stages"].as_array().and_then(|stages| stages.last()).expect("a stage");
+    assert!((end["rise_pct"].as_f64().expect("a number") - 120.0).abs() < 1.0, "{end}");
+
+    let (_, none) = plant.post("/api/v1/chain/yeast", &ask(json!(990))).await;
+    assert_eq!(none["yeast_idy_pct"], Value::Null);
+    assert!(none["says"].as_str().is_some_and(|says| says.contains("does not bring it there")));
+    let (status, problem) = plant.post("/api/v1/chain/yeast", &ask(json!(0))).await;
+    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["rise_pct"]));
+    let mut flat = hand.clone();
+    flat["draft"] = json!({"lines": [{"ingredient": "flour", "pct": 100}]});
+    let (status, problem) = plant.post("/api/v1/chain/rise", &flat).await;
+    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["hand"]));
+    assert!(problem.to_string().contains("nothing in this dough makes gas"), "{problem}");
+}

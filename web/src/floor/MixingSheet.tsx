@@ -178,6 +178,7 @@ function Takes({ takes, parts = [], division = 0 }: TakesProps) {
       <b className="figure text-lg leading-snug whitespace-nowrap">{mass}</b>
     </li>
   );
+  if (parts.length + takes.length === 0) return null;
   return (
     <ul>
       {parts.map((part) => row(part.name, format.mass(part.kg, division)))}

@@ -6,6 +6,7 @@ import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Levers } from "./Levers";
+import { MethodTabs } from "./MethodTabs";
 import { Stages } from "./Stages";
 
 const DIALS = [
@@ -19,7 +20,13 @@ export function MethodPage() {
   const { chain, product, refused } = useHeld();
   const { hand, change } = useHand();
   const format = useFormat();
-  if (!product || !chain?.heat) return <NoHand link="method" />;
+  if (!product || !chain?.heat)
+    return (
+      <>
+        <MethodTabs />
+        <NoHand link="method" />
+      </>
+    );
   const { heat, method } = chain;
   const usual = {
     target: product.method.target_c,
@@ -30,6 +37,7 @@ export function MethodPage() {
   const out = heat.reachable ? undefined : heat.reason;
   return (
     <>
+      <MethodTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
           <h1>Method</h1>

@@ -34,6 +34,8 @@ export function useSaveNumbers(onDone: () => void) {
       await queries.invalidateQueries();
       onDone();
     },
+    // Somebody else may have been there before: their numbers are looked at, and this sent anew.
+    onError: () => queries.invalidateQueries({ queryKey: ["numbers"] }),
   });
 }
 

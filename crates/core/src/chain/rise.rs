@@ -119,13 +119,9 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
     let mut from_h = 0.0;
     for (stage, phase) in &way.stages {
         let to_h = from_h + phase.hours;
-        let end = track.points.iter().rfind(|point| point.t_h <= to_h + 1e-6);
-        let end = end.copied().unwrap_or(Point {
-            t_h: to_h,
-            rise_pct: 0.0,
-            dough_c: 0.0,
-            sugar_pct: 0.0,
-        });
+        // The moment before the next stage lets anything go.
+        let at_end = track.points.iter().find(|point| point.t_h > to_h - 1e-6);
+        let Some(end) = at_end.or(track.last()) else { break };
         stages.push(RiseStage {
             label: stage.label.clone(),
             kind: stage.kind,
@@ -211,7 +207,7 @@ impl<'a> Way<'a> {
         let (before, after) = hand.method.stages.split_at(first_mix);
         let mixed = FermentingDough {
             yeast_idy_pct: instant(lines()),
-            sour_pct: starters.map(|part| part.flour_pct).sum(),
+            sour_pct: starters.fold(0.0, |sum, part| sum + part.flour_pct),
             sour_activity: 1.0,
             salt_pct: formula.pct_of(Ingredient::Salt),
             sugar_pct: sugar_of(&mut lines()),
