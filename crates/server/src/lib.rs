@@ -130,7 +130,8 @@ pub fn app(store: Store, web: Option<&Path>) -> Router {
             ))
         }))
         .layer(CompressionLayer::new().compress_when(SizeAbove::new(WORTH_PACKING.into())))
-        .layer(from_fn(deadline));
+        .layer(from_fn(deadline))
+        .layer(from_fn(request::letters));
     routes.layer(layers).with_state(App::new(store))
 }
 

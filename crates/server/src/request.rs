@@ -2,6 +2,8 @@
 
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Request};
+use axum::middleware::Next;
+use axum::response::Response;
 use serde::de::DeserializeOwned;
 use serde_json::error::Category;
 
@@ -30,8 +32,22 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
     }
 }
 
+/// A character zero, which the database keeps in no text.
+const ZERO: &str = "a text holds the character zero, which is no letter; take it out";
+
+/// Refuses an address with a character zero in it.
+pub async fn letters(request: Request, next: Next) -> Result<Response, Problem> {
+    if request.uri().to_string().contains("%00") {
+        return Err(Problem::unusable(ZERO));
+    }
+    Ok(next.run(request).await)
+}
+
 /// Malformed JSON is a bad request; JSON of another shape is a field that cannot be used.
 fn read<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
+    if bytes.contains(&b'\\') && bytes.windows(6).any(|window| window == br"\u0000") {
+        return Err(Problem::unusable(ZERO));
+    }
     // Keeping track of the path to every field costs more than reading it; only a body that cannot
     // be used is read a second time, to say where.
     if let Ok(value) = serde_json::from_slice(bytes) {

@@ -1,4 +1,5 @@
-//! The journeys of e2e/, driven in headless Chromium against a real server with the demo plant.
+//! The interface against a real server with the demo plant: its components by themselves, then the
+//! journeys of e2e/ in headless Chromium.
 
 mod support;
 
@@ -7,8 +8,21 @@ use std::process::Stdio;
 
 use support::Plant;
 
+/// Runs a script of the interface with the address of a plant of its own.
+async fn holds(folder: &str, script: &[&str]) {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
+    let plant = Plant::open_with(Some(&root.join("web/dist"))).await;
+    let run = tokio::process::Command::new("npx")
+        .args(script)
+        .current_dir(root.join(folder))
+        .env("IRONPEEL_URL", &plant.base)
+        .stdin(Stdio::null())
+        .status();
+    assert!(run.await.expect("Node.js is installed").success(), "{folder}: see above");
+}
+
 #[tokio::test(flavor = "multi_thread")]
-async fn the_journeys_hold() {
+async fn the_interface_holds() {
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
     for script in [&["scripts/setup", "tests"][..], &["scripts/build-web"]] {
         let ready = tokio::process::Command::new(root.join(script[0]))
@@ -17,12 +31,6 @@ async fn the_journeys_hold() {
             .status();
         assert!(ready.await.expect("part of the project").success(), "{script:?}");
     }
-    let plant = Plant::open_with(Some(&root.join("web/dist"))).await;
-    let journeys = tokio::process::Command::new("npx")
-        .args(["playwright", "test"])
-        .current_dir(root.join("e2e"))
-        .env("IRONPEEL_URL", &plant.base)
-        .stdin(Stdio::null())
-        .status();
-    assert!(journeys.await.expect("Node.js is installed").success(), "a journey failed, see above");
+    holds("web", &["vitest", "run"]).await;
+    holds("e2e", &["playwright", "test"]).await;
 }

@@ -44,7 +44,7 @@ export function AmountPanel() {
         onChange={(next) =>
           change({
             amount: { by: next, value: now(next) },
-            cooled: next === "baked" ? hand.cooled : null,
+            cooled: next === "baked" ? Number((dough?.cooled_piece_kg ?? 0.5).toFixed(3)) : null,
           })
         }
         aria-label="Scale to"
@@ -86,9 +86,10 @@ export function AmountPanel() {
           at a time.
         </p>
       )}
-      <label className="mt-4 block text-sm text-iron" htmlFor="division">
-        Scale's <Term of="division" />
-      </label>
+      <p className="mt-4 text-sm text-iron">
+        <label htmlFor="division">Scale's division</label>{" "}
+        <Term of="division">the smallest step</Term>
+      </p>
       <select
         id="division"
         className="field"

@@ -52,8 +52,8 @@ export function useOthers(
     (lots) => lots.find((lot) => chosen.includes(lot.id))?.id ?? lots[0]?.id ?? null,
   );
   const views = useQueries({
-    queries: ids.map((id) => ({
-      queryKey: ["lot", id],
+    queries: ids.map((id, at) => ({
+      queryKey: ["lot", id ?? `of ${at}`],
       enabled: id !== null,
       queryFn: () =>
         answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id ?? "" } } })),

@@ -22,7 +22,7 @@ const GLOSSARY = {
 /** A word of the trade that explains itself once asked. */
 export function Term({ of, children }: { of: keyof typeof GLOSSARY; children?: ReactNode }) {
   return (
-    <Popover className="inline-block">
+    <Popover as="span" className="inline-block">
       <PopoverButton
         className="cursor-help border-b border-dotted border-iron"
         title={GLOSSARY[of]}

@@ -52,7 +52,7 @@ function Fetched({ link }: { link: keyof Schemas["Whys"] }) {
 
 function Answering({ of, figure, children }: Asked & { figure: ReactNode }) {
   return (
-    <Popover className="inline-block">
+    <Popover as="span" className="inline-block">
       <PopoverButton
         className="decoration-iron underline decoration-dotted decoration-1 underline-offset-4"
         aria-label={`Why: ${of}`}

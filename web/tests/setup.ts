@@ -1,0 +1,32 @@
+import { cleanup } from "@testing-library/react";
+import { afterEach } from "vitest";
+
+/** The plant the components ask: started by the Cargo test, or the one on the usual address. */
+const PLANT = process.env.IRONPEEL_URL ?? "http://127.0.0.1:7420";
+const at = (input: RequestInfo | URL) =>
+  typeof input === "string" && input.startsWith("/") ? PLANT + input : input;
+
+/** A browser knows where a page came from; here it is said. Its signals are no use to Node. */
+class PageRequest extends Request {
+  constructor(input: RequestInfo | URL, init?: RequestInit) {
+    const rest = { ...init };
+    delete rest.signal;
+    super(at(input), rest);
+  }
+}
+
+const sent = globalThis.fetch;
+globalThis.Request = PageRequest;
+globalThis.fetch = (input, init) => sent(at(input), init);
+
+globalThis.ResizeObserver ??= class {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+};
+Element.prototype.getAnimations ??= () => [];
+
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+});
