@@ -1,3 +1,4 @@
+import { Blob as NodeBlob, File as NodeFile } from "node:buffer";
 import { cleanup } from "@testing-library/react";
 import { afterEach } from "vitest";
 
@@ -18,6 +19,9 @@ class PageRequest extends Request {
 const sent = globalThis.fetch;
 globalThis.Request = PageRequest;
 globalThis.fetch = (input, init) => sent(at(input), init);
+
+// Files as the server is sent them, not as the simulated page knows them.
+Object.assign(globalThis, { File: NodeFile, Blob: NodeBlob });
 
 globalThis.ResizeObserver ??= class {
   observe() {}
