@@ -1,0 +1,190 @@
+//! The library of ingredients: what each is, what a plant makes of it, what must be declared.
+
+mod support;
+
+use ironpeel_core::dough::{
+    Allergen, Amount, AmountInput, FactsInput, Ingredient, Library, Losses, LossesInput, Role,
+    allergen_line, scale,
+};
+use ironpeel_core::units::{Faults, Given, Origin};
+use ironpeel_core::water::Species;
+use proptest::prelude::*;
+use serde_json::json;
+use support::{formula, near};
+
+#[test]
+fn every_ingredient_has_facts_that_make_sense() {
+    let library = Library::default();
+    for ingredient in Ingredient::ALL {
+        let facts = library.facts(ingredient);
+        assert_eq!(facts.ingredient, ingredient);
+        assert_eq!(facts.origin, Origin::House, "{ingredient}");
+        assert!(!facts.label.is_empty() && !facts.label.contains('_'), "{}", facts.label);
+        assert!((0.0..=100.0).contains(&facts.water_pct), "{ingredient}");
+        assert!((1.0..=4.3).contains(&facts.specific_heat), "{ingredient}");
+        assert!(facts.price_per_kg.is_none_or(|price| price >= 0.0));
+        if let Some(effect) = &facts.effect {
+            let points = effect.points;
+            assert!(points.low <= points.typical && points.typical <= points.high, "{ingredient}");
+            assert!(effect.reason.len() > 5, "{ingredient} says why");
+        }
+        if let Some(litre) = facts.kg_per_l {
+            assert!(litre.low <= litre.typical && litre.typical <= litre.high, "{ingredient}");
+            assert!((0.1..=2.0).contains(&litre.typical), "{ingredient}");
+        }
+    }
+    assert_eq!(library.all().count(), Ingredient::ALL.len());
+}
+
+#[test]
+fn wetter_things_hold_more_heat() {
+    let library = Library::default();
+    let heat = |ingredient| library.facts(ingredient).specific_heat;
+    assert!(heat(Ingredient::Water) > heat(Ingredient::Milk));
+    assert!(heat(Ingredient::Milk) > heat(Ingredient::Egg));
+    assert!(heat(Ingredient::Egg) > heat(Ingredient::Honey));
+    assert!(heat(Ingredient::Honey) > heat(Ingredient::Salt));
+}
+
+#[test]
+fn words_on_the_wire_come_back() {
+    for ingredient in
+        Ingredient::ALL.into_iter().chain([Ingredient::Own(1), Ingredient::Own(65535)])
+    {
+        assert_eq!(Ingredient::from_key(&ingredient.key()), Some(ingredient));
+        let sent = serde_json::to_string(&ingredient).expect("a word");
+        assert_eq!(serde_json::from_str::<Ingredient>(&sent).expect("read back"), ingredient);
+    }
+    for word in ["own_", "own_-1", "own_70000", "Flour", "", "own_1x"] {
+        assert_eq!(Ingredient::from_key(word), None, "{word}");
+    }
+    assert!(serde_json::from_str::<Ingredient>("\"gravel\"").is_err());
+}
+
+#[test]
+fn a_plant_changes_what_it_knows_better_and_no_more() {
+    let input: FactsInput = serde_json::from_value(json!({
+        "ingredient": "psyllium", "label": "psyllium husk", "role": "fibre", "water_pct": 6,
+        "points": 5.2, "points_low": 4, "points_high": 6,
+    }))
+    .expect("the shape");
+    let mut faults = Faults::default();
+    let own = input.check("", &mut faults);
+    assert!(faults.0.is_empty(), "{faults:?}");
+    let library = Library::with(vec![own]);
+    let facts = library.facts(Ingredient::Psyllium);
+    assert_eq!((&*facts.label, facts.origin), ("psyllium husk", Origin::Plant));
+    assert!(facts.specific_heat > 1.3, "from its water, where nothing is said");
+    assert_eq!(facts.kg_per_l, None, "no volume is understood where none was given");
+    assert_eq!(library.facts(Ingredient::Salt), Library::default().facts(Ingredient::Salt));
+    assert_eq!(library.all().count(), Ingredient::ALL.len());
+    assert!(!library.knows(Ingredient::Own(3)));
+    assert_eq!(Role::Fibre, facts.role);
+}
+
+#[test]
+fn a_band_must_hold_its_own_value() {
+    let faults_of = |extra: serde_json::Value| -> Vec<String> {
+        let mut input =
+            json!({"ingredient": "own_1", "label": "kelp", "role": "other", "water_pct": 5});
+        for (key, value) in extra.as_object().expect("an object") {
+            input[key] = value.clone();
+        }
+        let input: FactsInput = serde_json::from_value(input).expect("the shape");
+        let mut faults = Faults::default();
+        let _ = input.check("ingredients[2].", &mut faults);
+        faults.0.into_iter().map(|fault| fault.field).collect()
+    };
+    assert!(faults_of(json!({})).is_empty());
+    assert!(faults_of(json!({"points": 1})).is_empty(), "its band is itself");
+    assert_eq!(
+        faults_of(json!({"points": 1, "points_low": 2, "points_high": 3})),
+        ["ingredients[2].points"]
+    );
+    assert_eq!(faults_of(json!({"kg_per_l": 9})), ["ingredients[2].kg_per_l"]);
+    assert_eq!(faults_of(json!({"label": "x".repeat(200)})), ["ingredients[2].label"]);
+}
+
+#[test]
+fn what_must_be_declared_is_each_ingredients_and_the_flours() {
+    let library = Library::default();
+    let dough = |lines: &[&str]| {
+        let lines: Vec<_> = std::iter::once(json!({"ingredient": "flour", "pct": 100}))
+            .chain(lines.iter().map(|line| json!({"ingredient": line, "pct": 2})))
+            .collect();
+        formula(json!({"lines": lines}))
+    };
+    let wheat = allergen_line(&dough(&["milk", "egg", "butter"]), &[Species::Wheat], &library);
+    assert_eq!(wheat.allergens, [Allergen::Gluten, Allergen::Milk, Allergen::Egg]);
+    assert_eq!(wheat.says, "Contains: cereals containing gluten, milk, egg.");
+    assert_eq!(wheat.caution, None);
+    for species in [Species::Spelt, Species::Rye, Species::Durum, Species::Einkorn] {
+        assert_eq!(allergen_line(&dough(&[]), &[species], &library).allergens, [Allergen::Gluten]);
+    }
+    let free = allergen_line(&dough(&["soy_flour"]), &[Species::GlutenFree], &library);
+    assert_eq!(free.says, "Contains: soy.");
+    assert!(free.caution.is_some_and(|says| says.contains("is not gluten-free")));
+    let mixed = allergen_line(&dough(&[]), &[Species::GlutenFree, Species::Wheat], &library);
+    assert_eq!((mixed.allergens.as_slice(), mixed.caution), (&[Allergen::Gluten][..], None));
+}
+
+#[test]
+fn losses_and_amounts_are_checked_at_their_place() {
+    let mut faults = Faults::default();
+    let input = LossesInput { bake_pct: Given::from(60.0), ..LossesInput::default() };
+    let checked = input.check(Losses::HOUSE, "losses.", &mut faults);
+    assert_eq!(faults.0[0].field, "losses.bake_pct");
+    assert_eq!(checked.cooling_pct, Losses::HOUSE.cooling_pct, "what is left out is as it was");
+    for (amount, field) in [
+        (json!({"by": "pieces", "pieces": 0}), "knobs.amount.pieces"),
+        (json!({"by": "baked", "pieces": 10}), "knobs.amount.cooled_kg"),
+        (json!({"by": "dough", "kg": 1e6}), "knobs.amount.kg"),
+        (json!({"by": "flour", "kg": "some"}), "knobs.amount.kg"),
+        (json!({"by": "mixer", "doughs": -1}), "knobs.amount.doughs"),
+    ] {
+        let amount: AmountInput = serde_json::from_value(amount).expect("the shape");
+        let mut faults = Faults::default();
+        amount.check("knobs.", &mut faults);
+        assert_eq!(faults.0.iter().map(|fault| &*fault.field).collect::<Vec<_>>(), [field]);
+    }
+}
+
+fn losses() -> impl Strategy<Value = Losses> {
+    (0.0..5.0, 0.0..3.0, 5.0..20.0, 0.0..3.0).prop_map(|(scaling, fermentation, bake, cooling)| {
+        Losses {
+            scaling_pct: scaling,
+            fermentation_pct: fermentation,
+            bake_pct: bake,
+            cooling_pct: cooling,
+        }
+    })
+}
+
+proptest! {
+    #[test]
+    fn every_way_of_saying_how_much_is_the_same_run(
+        pieces in 10u32..5000, piece in 0.03..1.5f64, most in 20.0..600.0f64, total in 150.0..230.0f64,
+        losses in losses(),
+    ) {
+        let by_pieces = scale(Amount::Pieces { pieces: f64::from(pieces) }, piece, most, losses, total);
+        let by_dough = scale(Amount::Dough { kg: by_pieces.total_kg }, piece, most, losses, total);
+        let flour = Amount::Flour { kg: by_pieces.total_kg * 100.0 / total };
+        let by_flour = scale(flour, piece, most, losses, total);
+        let baked = Amount::Baked { pieces: f64::from(pieces), cooled_kg: by_pieces.cooled_piece_kg };
+        let by_baked = scale(baked, 9.0, most, losses, total);
+        for other in [by_dough, by_flour, by_baked] {
+            near(other.total_kg, by_pieces.total_kg, 1e-6 * by_pieces.total_kg);
+            near(other.piece_kg, piece, 1e-9);
+        }
+        prop_assert!(by_pieces.pieces == pieces || by_pieces.pieces + 1 == pieces);
+        prop_assert!(by_pieces.dough_kg <= most * (1.0 + 1e-6));
+        prop_assert!(by_pieces.cooled_piece_kg < by_pieces.piece_kg);
+    }
+
+    #[test]
+    fn a_full_mixer_is_one_dough(doughs in 1u32..40, most in 5.0..600.0f64) {
+        let run = scale(Amount::Mixer { doughs: f64::from(doughs) }, 0.5, most, Losses::HOUSE, 165.0);
+        prop_assert_eq!(run.doughs, doughs);
+        prop_assert!((run.dough_kg - most).abs() < 1e-9 * most);
+    }
+}

@@ -1,0 +1,185 @@
+//! The mixing sheet: what goes in when, weighed so that it sums.
+
+mod support;
+
+use ironpeel_core::chain::{Chain, FlourInHand, chain};
+use ironpeel_core::dough::{Amount, Ingredient};
+use ironpeel_core::method::{Sheet, Speed, Stage, StageKind, ToWeigh};
+use ironpeel_core::water::{Process, Species};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use support::bench::{Bench, bench, flour, plain, spelt_sour, stage, strong, whole};
+use support::near;
+
+fn rich() -> Value {
+    json!({"lines": [
+        {"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1.2},
+        {"ingredient": "sugar", "pct": 6}, {"ingredient": "fat", "pct": 4},
+        {"ingredient": "ascorbic_acid", "pct": 0.006}, {"ingredient": "salt", "pct": 1.9}]})
+}
+
+/// A sheet of one flour, so much dough on a scale of this division.
+fn sheet(bench: &Bench, kg: f64, division_kg: f64) -> Sheet {
+    let readings = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &readings)];
+    whole_sheet(bench, &flours, kg, division_kg).sheet.expect("a sheet")
+}
+
+fn whole_sheet(bench: &Bench, flours: &[FlourInHand<'_>], kg: f64, division_kg: f64) -> Chain {
+    let mut hand = bench.hand(flours);
+    hand.knobs.amount = Amount::Dough { kg };
+    hand.knobs.division_kg = Some(division_kg);
+    chain(&hand)
+}
+
+fn takes(sheet: &Sheet) -> Vec<&ToWeigh> {
+    sheet.steps.iter().flat_map(|step| &step.takes).collect()
+}
+
+fn adds(kind: StageKind, minutes: f64, adds: &[Ingredient]) -> Stage {
+    Stage { adds: adds.to_vec(), ..stage(kind, minutes) }
+}
+
+#[test]
+fn what_a_stage_names_waits_for_it_and_the_rest_goes_in_first() {
+    let mut bench = bench(rich(), Process::NoTime);
+    bench.method.stages = vec![
+        stage(StageKind::Mix, 3.0),
+        adds(StageKind::Mix, 6.0, &[Ingredient::Fat]),
+        adds(StageKind::Mix, 3.0, &[Ingredient::Salt]),
+        stage(StageKind::Proof, 55.0),
+    ];
+    let found = sheet(&bench, 10.0, 0.001);
+    let names =
+        |at: usize| -> Vec<&str> { found.steps[at].takes.iter().map(|item| &*item.name).collect() };
+    assert_eq!(names(0), ["water", "flour", "instant yeast", "sugar", "ascorbic acid"]);
+    assert_eq!(names(1), ["fat"]);
+    assert_eq!(names(2), ["salt"]);
+    assert!(names(3).is_empty());
+    let done: Vec<Option<f64>> = found.steps.iter().map(|step| step.mixing_done_pct).collect();
+    assert_eq!(done, [Some(0.0), Some(25.0), Some(75.0), None]);
+    let clock: Vec<f64> = found.steps.iter().map(|step| step.at_min).collect();
+    assert_eq!(clock, [0.0, 3.0, 9.0, 12.0]);
+    assert_eq!(found.total_min, 67.0);
+}
+
+#[test]
+fn a_rest_before_the_mixer_takes_nothing() {
+    let mut bench = bench(plain(), Process::LongCold);
+    bench.method.stages = vec![
+        stage(StageKind::Rest, 40.0),
+        stage(StageKind::Mix, 8.0),
+        stage(StageKind::Bake, 30.0),
+    ];
+    let found = sheet(&bench, 10.0, 0.001);
+    assert!(found.steps[0].takes.is_empty());
+    assert_eq!(found.steps[1].at_min, 40.0);
+    assert_eq!(found.steps[1].takes.len(), 4);
+}
+
+#[test]
+fn what_a_scale_cannot_show_is_told_with_the_scale_it_wants() {
+    let bench = bench(rich(), Process::NoTime);
+    let coarse = sheet(&bench, 150.0, 0.05);
+    let acid = takes(&coarse).into_iter().find(|item| item.ingredient == Ingredient::AscorbicAcid);
+    let acid = acid.expect("in the dough");
+    assert!(acid.division_kg < 0.05 && acid.off_pct.abs() <= 2.0, "{acid:?}");
+    assert!(coarse.cautions.iter().any(|says| says.starts_with("Weigh ascorbic acid on a scale")));
+    let fine = sheet(&bench, 150.0, 0.000_01);
+    assert!(fine.cautions.iter().all(|says| !says.starts_with("Weigh")), "{:?}", fine.cautions);
+}
+
+#[test]
+fn too_little_for_the_mixer_is_told_and_too_much_is_split() {
+    let bench = bench(plain(), Process::StraightBulk);
+    let little = sheet(&bench, 0.5, 0.001);
+    assert!(little.cautions.iter().any(|says| says.contains("is less than bench mixes well")));
+    let much = sheet(&bench, 50.0, 0.001);
+    assert_eq!(much.doughs, 3, "20 kg at a time");
+    near(much.dough_kg, 50.0 / 3.0, 0.001);
+}
+
+#[test]
+fn whole_grain_waits_before_its_water_is_judged() {
+    let bench = bench(plain(), Process::StraightBulk);
+    let readings = whole();
+    let flours = [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &readings)];
+    let found = whole_sheet(&bench, &flours, 10.0, 0.001).sheet.expect("a sheet");
+    let says = found.cautions.iter().find(|says| says.starts_with("Hold back"));
+    let says = says.expect("bran drinks slowly");
+    assert!(says.contains("2.0 points") && says.contains("10 to 15 min"), "{says}");
+}
+
+#[test]
+fn parts_are_made_before_and_meet_the_rest_at_the_first_mixing() {
+    let bench = bench(spelt_sour(), Process::LongCold);
+    let (spelt, wheat) = (whole(), strong());
+    let flours = [
+        flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
+        flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &wheat),
+    ];
+    let found = whole_sheet(&bench, &flours, 12.0, 0.001).sheet.expect("a sheet");
+    assert_eq!(found.parts.len(), 1);
+    let part = &found.parts[0];
+    near(part.takes.iter().map(|item| item.kg).sum(), part.kg, 1e-9);
+    assert_eq!(found.steps[0].takes_parts, [0]);
+    assert!(found.steps[1..].iter().all(|step| step.takes_parts.is_empty()));
+    let flours: Vec<&str> = found.steps[0]
+        .takes
+        .iter()
+        .filter(|item| item.ingredient == Ingredient::Flour)
+        .map(|item| &*item.name)
+        .collect();
+    assert_eq!(flours, ["Rigg Spelt", "Tarn Strong"], "each flour by its name");
+}
+
+#[test]
+fn ice_is_weighed_apart_from_the_water() {
+    let mut bench = bench(plain(), Process::NoTime);
+    bench.line.flour_c = 33.0;
+    bench.line.tap_c = 26.0;
+    bench.method.stages[0] = Stage { speed: Some(Speed::Fast), ..stage(StageKind::Mix, 14.0) };
+    let found = sheet(&bench, 15.0, 0.001);
+    let of =
+        |name: &str| takes(&found).into_iter().find(|item| item.name == name).map(|item| item.kg);
+    let (water, ice) = (of("water").expect("water"), of("ice").expect("ice"));
+    assert!(ice > 0.5 && water > 0.5, "{water} and {ice}");
+}
+
+#[test]
+fn a_step_that_can_hurt_says_so() {
+    let mut bench = bench(plain(), Process::StraightBulk);
+    bench.method.stages = vec![
+        stage(StageKind::Mix, 8.0),
+        stage(StageKind::Divide, 10.0),
+        Stage { humidity_pct: Some(85.0), ..stage(StageKind::Proof, 60.0) },
+        Stage { humidity_pct: Some(60.0), ..stage(StageKind::Proof, 5.0) },
+        stage(StageKind::Bake, 30.0),
+        stage(StageKind::Cool, 60.0),
+    ];
+    let found = sheet(&bench, 10.0, 0.001);
+    let says: Vec<usize> = found.steps.iter().map(|step| step.cautions.len()).collect();
+    assert_eq!(says, [2, 1, 1, 0, 1, 0]);
+    assert!(found.steps[0].cautions[0].contains("dust"));
+    assert!(found.steps[4].cautions[0].contains("burn"));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(64))]
+
+    #[test]
+    fn whatever_is_scaled_the_sheet_sums_to_its_dough(
+        kg in 0.6..60.0f64, division in prop::sample::select(vec![0.001, 0.005, 0.01, 0.05]),
+    ) {
+        let bench = bench(rich(), Process::NoTime);
+        let found = sheet(&bench, kg, division);
+        let sum: f64 = takes(&found).iter().map(|item| item.kg).sum();
+        prop_assert!((sum - found.dough_kg).abs() < 1e-9);
+        prop_assert!((found.dough_kg * f64::from(found.doughs) - kg).abs() < f64::from(found.doughs) * division);
+        for item in takes(&found) {
+            let divisions = item.kg / item.division_kg;
+            prop_assert!((divisions - divisions.round()).abs() < 1e-6, "{item:?}");
+            prop_assert!((item.kg - item.exact_kg).abs() <= item.division_kg + 1e-9);
+        }
+    }
+}
