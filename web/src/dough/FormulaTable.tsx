@@ -60,6 +60,7 @@ export function FormulaTable() {
     inPart: (part) => part.lines?.find((line) => line.ingredient === ingredient)?.pct ?? null,
     setPart: (index, next) =>
       setPart(index, (part) => ({ lines: withLine(part.lines ?? [], ingredient, next) })),
+    under: product.method.stages.find((stage) => stage.adds.includes(ingredient))?.label,
     drop: () =>
       set({
         lines: withLine(lines, ingredient, null),
