@@ -8,6 +8,7 @@ const SCREENS = [
   ["dough", "/dough?product=deck-roll-60"],
   ["method", "/method?product=ferry-tin-short&flour=38&tap=28"],
   ["rise", "/method/rise?product=ferry-tin-800"],
+  ["the day", "/method/day?product=holm-tin"],
   ["floor", "/floor?product=causeway-stick"],
   ["what changed", "/flour/change?product=deck-roll-60"],
   ["drift", "/flour/drift?product=deck-roll-60"],

@@ -32,3 +32,18 @@ test("a sponge is seen before the dough, a sour tells by its jar", async ({ page
   await expect(jar).toContainText("+50 %5 h");
   await expect(page.getByText("Yeast for another rise")).toBeHidden();
 });
+
+test("a dough is put on the clock around the night, and saved as a calendar", async ({ page }) => {
+  await page.goto("/method/day?product=causeway-stick");
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  const stages = page.getByRole("table", { name: "The stages with their hours" });
+  await expect(stages.getByRole("row", { name: /Bake/ })).toBeVisible();
+  await expect(page.getByText("out of the oven", { exact: true })).toBeVisible();
+  await page.getByLabel("Plan by").selectOption("beginning not before");
+  await expect(page.getByText("later than asked")).toBeHidden();
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as a calendar" }).click();
+  expect((await saved).suggestedFilename()).toBe("dough.ics");
+  await page.reload();
+  await expect(page.getByLabel("Plan by")).toHaveValue("from");
+});

@@ -22,6 +22,7 @@ import { ImportPage } from "./flour/ImportPage";
 import { IntakePage } from "./flour/IntakePage";
 import { MendPage } from "./flour/MendPage";
 import { SpecificationPage } from "./flour/SpecificationPage";
+import { DayPage } from "./method/DayPage";
 import { MethodPage } from "./method/MethodPage";
 import { RisePage } from "./method/RisePage";
 import { Lost } from "./shell/Lost";
@@ -74,6 +75,7 @@ const router = createBrowserRouter([
       { path: "/trials/:id", element: <TrialPage /> },
       { path: "/method", element: <MethodPage /> },
       { path: "/method/rise", element: <RisePage /> },
+      { path: "/method/day", element: <DayPage /> },
       { path: "/floor", element: <FloorPage /> },
       { path: "/batches/:id", element: <BatchPage /> },
       { path: "*", element: <Lost /> },

@@ -10,6 +10,7 @@
 //! Every coefficient knows its [`units::Origin`].
 
 pub mod chain;
+pub mod day;
 pub mod dough;
 pub mod ferment;
 pub mod flour;

@@ -7,6 +7,7 @@ mod batches;
 mod calc;
 mod chain;
 mod curve;
+mod day;
 pub mod demo;
 mod dough;
 mod find;
@@ -72,6 +73,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(products::routes())
         .merge(dough::routes())
         .merge(plant::routes())
+        .merge(day::routes())
         .merge(rise::routes())
         .merge(water::routes())
         .merge(chain::routes())

@@ -499,3 +499,80 @@ async fn a_batch_of_several_flours_is_tied_to_a_lot_of_each() {
     assert!((sum - number(&issued["chain"]["sheet"]["dough_kg"])).abs() < 1e-6);
     assert_eq!(plant.get(&format!("/api/v1/batches/{id}")).await["issued"], *issued);
 }
+
+async fn day(plant: &Plant, slug: &str, lot: &str, day: Value) -> (StatusCode, Value) {
+    let hand = plant.hand(slug, lot, full_mixer()).await;
+    plant.post("/api/v1/chain/day", &json!({"hand": hand, "day": day})).await
+}
+
+#[tokio::test]
+async fn a_dough_is_put_on_the_clock_around_the_night() {
+    let plant = Plant::open().await;
+    let wanted = json!({
+        "anchor": {"by": "out_by", "at": "2026-11-26T05:00:00Z"}, "zone": "Europe/London",
+        "refused": [{"from": "22:00", "to": "4:00"}],
+    });
+    for (slug, lot) in
+        [("ferry-tin-800", "VR-26-1090"), ("holm-tin", "BS-0430"), ("ebb-flats-240", "VP-26-0435")]
+    {
+        let (status, found) = day(&plant, slug, lot, wanted.clone()).await;
+        assert_eq!(status, StatusCode::OK, "{slug}: {found}");
+        let plan = &found["plan"];
+        assert!(plan["out_at"].as_str() <= Some("2026-11-26T05:00:00Z"), "{plan}");
+        let stages = list(&plan["stages"]);
+        assert!(stages.windows(2).all(|two| two[0]["ends_at"] == two[1]["starts_at"]));
+        let hours: f64 = stages.len() as f64;
+        assert!(hours >= 6.0 && number(&found["mixes_h"]) >= 0.0);
+        assert!(!list(&found["rise"]["stages"]).is_empty(), "{slug} rises in its plan");
+    }
+    let (status, problem) = day(
+        &plant,
+        "holm-tin",
+        "BS-0430",
+        json!({
+            "anchor": {"by": "from", "at": "2026-11-26T05:00:00Z"}, "zone": "Atlantis",
+            "refused": [{"from": "late", "to": "4:00"}],
+        }),
+    )
+    .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(fields(&problem), ["day.refused[0].from", "day.zone"]);
+}
+
+#[tokio::test]
+async fn a_day_s_calendar_is_opened_by_a_calendar_library() {
+    use icalendar::{Calendar, CalendarComponent, Component, EventLike};
+    let plant = Plant::open().await;
+    let hand = plant.hand("ebb-flats-240", "VP-26-0435", full_mixer()).await;
+    let body = json!({"hand": hand, "day": {
+        "anchor": {"by": "out_by", "at": "2026-11-27T18:00:00Z"}, "zone": "Europe/London",
+    }});
+    let (_, planned) = plant.post("/api/v1/chain/day", &body).await;
+    let response = plant.raw(Method::POST, "/api/v1/chain/day/calendar", body.to_string()).await;
+    assert_eq!(response.headers()["content-type"], "text/calendar; charset=utf-8");
+    let text = response.text().await.expect("text");
+    let calendar: Calendar = text.parse().expect("a calendar");
+    let events: Vec<&icalendar::Event> = calendar
+        .components
+        .iter()
+        .filter_map(
+            |one| if let CalendarComponent::Event(event) = one { Some(event) } else { None },
+        )
+        .collect();
+    let stages = list(&planned["plan"]["stages"]);
+    assert_eq!(events.len(), stages.len());
+    for (event, stage) in events.iter().zip(stages) {
+        let label = stage["label"].as_str().expect("a label");
+        assert_eq!(event.get_summary(), Some(&*format!("Ebb Flats 240: {label}")));
+        let starts = event.get_start().expect("a beginning");
+        let icalendar::DatePerhapsTime::DateTime(icalendar::CalendarDateTime::Utc(starts)) = starts
+        else {
+            panic!("a moment, not {starts:?}");
+        };
+        assert_eq!(
+            Some(starts.to_rfc3339_opts(chrono::SecondsFormat::Secs, true).as_str()),
+            stage["starts_at"].as_str()
+        );
+    }
+    assert!(text.contains("BEGIN:VALARM") && text.contains("TRIGGER:-PT"), "{text}");
+}

@@ -153,7 +153,11 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
       <div className="mt-3">
         <NameField fault={refused?.at("signed.by")} />
       </div>
-      <button type="submit" className="act act-main mt-4" disabled={make.isPending}>
+      <button
+        type="submit"
+        className="act act-main mt-4"
+        disabled={make.isPending || !flours || !lines}
+      >
         Make the product
       </button>
       {refused && !refused.problem.errors?.length && <Refusal error={refused} />}

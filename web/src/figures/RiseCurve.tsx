@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { spread, thinned } from "./scale";
+import { fitted, spread, thinned } from "./scale";
 
 const WIDTH = 1000;
 const HEIGHT = 360;
@@ -109,10 +109,4 @@ export function RiseCurve({ series, stages }: Props) {
       </svg>
     </figure>
   );
-}
-
-/** As much of a name as there is room for. */
-function fitted(name: string, width: number): string {
-  const letters = Math.floor(width / 6.4);
-  return name.length <= letters ? name : `${name.slice(0, letters - 1)}…`;
 }

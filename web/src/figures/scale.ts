@@ -11,3 +11,9 @@ export function thinned<T>(values: T[], most: number): T[] {
   const step = Math.ceil(values.length / most);
   return step <= 1 ? values : values.filter((_, at) => at % step === 0 || at === values.length - 1);
 }
+
+/** As much of a name as there is room for. */
+export function fitted(name: string, width: number): string {
+  const letters = Math.floor(width / 6.4);
+  return name.length <= letters ? name : `${name.slice(0, letters - 1)}…`;
+}

@@ -78,6 +78,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       { name: "Grains of this dough", path: "/water/grains" },
       { name: "Rules of water", path: "/water/rules" },
       { name: "What lots teach of absorption", path: "/water/model" },
+      { name: "The day: this dough on the clock", path: "/method/day" },
       { name: "Rise of the dough, yeast for the room", path: "/method/rise" },
       { name: "Variants and trials", path: "/dough/variants" },
       { name: "A dough by amounts: cups, spoons, grams", path: "/dough/amounts" },

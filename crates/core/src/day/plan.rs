@@ -1,0 +1,252 @@
+use chrono::{DateTime, Duration, Utc};
+use chrono_tz::Tz;
+use serde::Serialize;
+use thiserror::Error;
+
+use super::{DayWanted, Refused};
+use crate::method::{Method, Stage, StageKind};
+
+/// Steps in which a start is sought, minutes.
+const STEP_MIN: i64 = 5;
+/// How far from what was asked it is sought, minutes.
+const FARTHEST_MIN: i64 = 48 * 60;
+/// At or below this a stage is a refrigerator's, °C.
+const COLD_C: f64 = 12.0;
+/// A night in the cold may be so much shorter or longer (H).
+const COLD_STRETCH: [f64; 7] = [1.0, 0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
+/// Nights in the cold that are tried where a method has none, hours (H: 8 to 16 for a shaped dough).
+const RETARD_H: [f64; 9] = [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0];
+const RETARD_C: f64 = 4.0;
+
+/// What a plan is held to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Anchor {
+    /// Not begun before.
+    From(DateTime<Utc>),
+    /// Out of the oven not after.
+    OutBy(DateTime<Utc>),
+}
+
+/// A stage with its hours.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct PlannedStage {
+    pub label: String,
+    pub kind: StageKind,
+    pub starts_at: DateTime<Utc>,
+    pub ends_at: DateTime<Utc>,
+    pub ambient_c: Option<f64>,
+    pub ends_when: String,
+    /// Somebody works at it all the while, not only at its beginning.
+    pub hands: bool,
+    /// Minutes more or less than the method says.
+    pub stretched_min: f64,
+    /// The method has no such stage: it was put in to get over the refused hours.
+    pub added: bool,
+}
+
+/// A dough on the clock.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DayPlan {
+    pub stages: Vec<PlannedStage>,
+    pub starts_at: DateTime<Utc>,
+    /// When the bread is out of the oven.
+    pub out_at: DateTime<Utc>,
+    /// Later than asked to begin, or earlier than asked to be out, minutes.
+    pub moved_min: i64,
+    /// What was done to fit, in words; none where nothing was.
+    pub says: Option<String>,
+}
+
+/// No hour fits.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+#[error(
+    "no start that is left fits: {stage} falls into the refused hours, or into the past. Take fewer \
+     hours out, a later time, or another method"
+)]
+pub struct NoDay {
+    pub stage: String,
+}
+
+/// One way to run the method: its stages, and what was done to them.
+struct Way {
+    stages: Vec<(Stage, f64, bool)>,
+    says: Option<String>,
+}
+
+/// Puts a dough on the clock: as the method is, where that fits around the refused hours by moving
+/// its start; else with its night in the cold shorter or longer; else with a night in the cold put
+/// in before the last proof.
+///
+/// A stage that hands work at must lie outside the refused hours whole; of any other only its
+/// beginning, for somebody has to bring it there.
+pub fn plan_day(method: &Method, wanted: &DayWanted) -> Result<DayPlan, NoDay> {
+    let mut blocked = None;
+    for way in ways(method) {
+        match fit(&way, wanted) {
+            Ok(plan) => return Ok(plan),
+            Err(stage) => blocked = blocked.or(Some(stage)),
+        }
+    }
+    Err(NoDay { stage: blocked.unwrap_or_default() })
+}
+
+fn is_cold(stage: &Stage) -> bool {
+    stage.kind == StageKind::Rest && stage.temperature_c.is_some_and(|celsius| celsius <= COLD_C)
+}
+
+/// From the least change to the greatest.
+fn ways(method: &Method) -> Vec<Way> {
+    let plain = |stage: &Stage| (stage.clone(), 0.0, false);
+    let cold = method.stages.iter().position(is_cold);
+    if let Some(cold) = cold {
+        return COLD_STRETCH
+            .into_iter()
+            .map(|factor| {
+                let mut stages: Vec<_> = method.stages.iter().map(plain).collect();
+                let minutes = stages[cold].0.minutes;
+                let more = ((factor - 1.0) * minutes / 5.0).round() * 5.0;
+                stages[cold].0.minutes += more;
+                stages[cold].1 = more;
+                let says = (more != 0.0).then(|| {
+                    let word = if more > 0.0 { "longer" } else { "shorter" };
+                    format!("the cold is {:.1} h {word} than the method says", more.abs() / 60.0)
+                });
+                Way { stages, says }
+            })
+            .collect();
+    }
+    let mut all = vec![Way { stages: method.stages.iter().map(plain).collect(), says: None }];
+    let Some(proof) = method.stages.iter().rposition(|stage| stage.kind == StageKind::Proof) else {
+        return all;
+    };
+    all.extend(RETARD_H.into_iter().map(|hours| {
+        let mut stages: Vec<_> = method.stages.iter().map(plain).collect();
+        let night = Stage {
+            kind: StageKind::Rest,
+            label: "In the cold".into(),
+            minutes: hours * 60.0,
+            speed: None,
+            temperature_c: Some(RETARD_C),
+            humidity_pct: None,
+            ends_when: "somebody is there; look whether it still has strength".into(),
+            adds: Vec::new(),
+        };
+        stages.insert(proof, (night, hours * 60.0, true));
+        let says = format!("{hours:.0} h in the cold before the proof: nothing else fits");
+        Way { stages, says: Some(says) }
+    }));
+    all
+}
+
+/// The way at the nearest start that keeps clear of the refused hours; else the stage in the way
+/// at the start that was asked for.
+fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
+    let DayWanted { anchor, refused, zone, not_before } = wanted;
+    let to_out: f64 = {
+        let oven = way.stages.iter().rposition(|(stage, ..)| stage.kind == StageKind::Bake);
+        let until = oven.map_or(way.stages.len(), |oven| oven + 1);
+        way.stages[..until].iter().map(|(stage, ..)| stage.minutes).sum()
+    };
+    let first = match *anchor {
+        Anchor::From(start) => not_before.map_or(start, |now| start.max(now)),
+        Anchor::OutBy(out) => out - minutes(to_out),
+    };
+    let mut in_the_way = None;
+    for moved_min in (0..=FARTHEST_MIN).step_by(STEP_MIN as usize) {
+        let start = match anchor {
+            Anchor::From(_) => first + Duration::minutes(moved_min),
+            Anchor::OutBy(_) => first - Duration::minutes(moved_min),
+        };
+        if not_before.is_some_and(|now| start < now) {
+            break;
+        }
+        match blocked(way, start, refused, *zone) {
+            Some(stage) => in_the_way = in_the_way.or(Some(stage)),
+            None => {
+                return Ok(DayPlan {
+                    stages: laid_out(way, start),
+                    starts_at: start,
+                    out_at: start + minutes(to_out),
+                    moved_min,
+                    says: way.says.clone(),
+                });
+            }
+        }
+    }
+    Err(in_the_way.unwrap_or_else(|| "its beginning".into()))
+}
+
+fn hands(kind: StageKind) -> bool {
+    matches!(kind, StageKind::Mix | StageKind::Fold | StageKind::Divide | StageKind::Bake)
+}
+
+/// The first stage that falls into the refused hours.
+fn blocked(way: &Way, start: DateTime<Utc>, refused: &[Refused], zone: Tz) -> Option<String> {
+    let mut at = start;
+    for (stage, ..) in &way.stages {
+        let end = at + minutes(stage.minutes);
+        let busy = if hands(stage.kind) { end } else { at };
+        if refused.iter().any(|hours| hours.touches(at, busy, zone)) {
+            return Some(stage.label.clone());
+        }
+        at = end;
+    }
+    None
+}
+
+fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
+    let mut at = start;
+    way.stages
+        .iter()
+        .map(|(stage, stretched_min, added)| {
+            let starts_at = at;
+            at += minutes(stage.minutes);
+            PlannedStage {
+                label: stage.label.clone(),
+                kind: stage.kind,
+                starts_at,
+                ends_at: at,
+                ambient_c: stage.temperature_c,
+                ends_when: stage.ends_when.clone(),
+                hands: hands(stage.kind),
+                stretched_min: *stretched_min,
+                added: *added,
+            }
+        })
+        .collect()
+}
+
+fn minutes(minutes: f64) -> Duration {
+    Duration::seconds((minutes * 60.0).round() as i64)
+}
+
+impl DayPlan {
+    /// The method as it is planned: with what was stretched and put in.
+    pub fn method(&self, method: &Method) -> Method {
+        let mut own = method.stages.iter();
+        let stages = self
+            .stages
+            .iter()
+            .map(|planned| {
+                let minutes = (planned.ends_at - planned.starts_at).num_seconds() as f64 / 60.0;
+                let stage = if planned.added { None } else { own.next() };
+                stage.map_or_else(
+                    || Stage {
+                        kind: planned.kind,
+                        label: planned.label.clone(),
+                        minutes,
+                        speed: None,
+                        temperature_c: planned.ambient_c,
+                        humidity_pct: None,
+                        ends_when: planned.ends_when.clone(),
+                        adds: Vec::new(),
+                    },
+                    |stage| Stage { minutes, ..stage.clone() },
+                )
+            })
+            .collect();
+        Method { stages, ..method.clone() }
+    }
+}

@@ -1,0 +1,69 @@
+use chrono::{DateTime, Utc};
+use chrono_tz::Tz;
+use serde::Deserialize;
+
+use super::{Anchor, Refused, RefusedInput};
+use crate::units::Faults;
+
+/// Most stretches of refused hours in a day.
+const MOST: usize = 6;
+
+/// What a plan is held to, as it was asked.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "by", rename_all = "snake_case")]
+pub enum AnchorInput {
+    /// Not begun before.
+    From { at: DateTime<Utc> },
+    /// Out of the oven not after.
+    OutBy { at: DateTime<Utc> },
+}
+
+/// A dough to be put on the clock.
+#[derive(Debug, Clone, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DayInput {
+    pub anchor: AnchorInput,
+    /// Hours of every day in which nobody is there, up to 6.
+    #[serde(default)]
+    pub refused: Vec<RefusedInput>,
+    /// Nothing can begin before this: now.
+    pub not_before: Option<DateTime<Utc>>,
+    /// The clock on the wall, by its name in the time zone database; UTC if left out.
+    #[serde(default)]
+    pub zone: String,
+}
+
+/// A dough to be put on the clock, checked.
+#[derive(Debug, Clone, PartialEq)]
+pub struct DayWanted {
+    pub anchor: Anchor,
+    pub refused: Vec<Refused>,
+    pub zone: Tz,
+    pub not_before: Option<DateTime<Utc>>,
+}
+
+impl DayInput {
+    /// What is wanted, or what is wrong with it under `at`.
+    pub fn check(&self, at: &str, faults: &mut Faults) -> DayWanted {
+        if self.refused.len() > MOST {
+            let message = format!("up to {MOST} stretches; {} were given", self.refused.len());
+            faults.push(format!("{at}refused"), message);
+        }
+        let stretches = self.refused.iter().take(MOST).enumerate();
+        let refused: Vec<Refused> = stretches
+            .filter_map(|(number, one)| one.check(&format!("{at}refused[{number}]."), faults))
+            .collect();
+        let name = self.zone.trim();
+        let zone = if name.is_empty() { Ok(Tz::UTC) } else { name.parse() };
+        if zone.is_err() {
+            let message = "this time zone is not known here; its name is like UTC or Etc/GMT-1";
+            faults.push(format!("{at}zone"), message);
+        }
+        let anchor = match self.anchor {
+            AnchorInput::From { at } => Anchor::From(at),
+            AnchorInput::OutBy { at } => Anchor::OutBy(at),
+        };
+        DayWanted { anchor, refused, zone: zone.unwrap_or(Tz::UTC), not_before: self.not_before }
+    }
+}

@@ -1,0 +1,278 @@
+//! Doughs on the clock, around the hours nobody is there.
+
+mod support;
+
+use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
+use chrono_tz::Tz;
+use ironpeel_core::day::{Anchor, DayInput, DayPlan, DayWanted, NoDay, Refused};
+use ironpeel_core::method::{Method, Stage, StageKind};
+use ironpeel_core::units::Faults;
+use ironpeel_core::water::Process;
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use support::bench::stage;
+
+const ISLAND: Tz = Tz::Europe__London;
+
+fn clock(hour: u32, minute: u32) -> NaiveTime {
+    NaiveTime::from_hms_opt(hour, minute, 0).expect("a time of day")
+}
+
+fn night() -> Refused {
+    Refused { from: clock(22, 0), to: clock(4, 0) }
+}
+
+/// A moment by the island's clock in November, where it is UTC.
+fn at(day: u32, hour: u32, minute: u32) -> DateTime<Utc> {
+    Utc.with_ymd_and_hms(2026, 11, day, hour, minute, 0).single().expect("a moment")
+}
+
+fn named(kind: StageKind, label: &str, minutes: f64, celsius: Option<f64>) -> Stage {
+    Stage { label: label.into(), temperature_c: celsius, ..stage(kind, minutes) }
+}
+
+fn method(stages: Vec<Stage>) -> Method {
+    Method { process: Process::StraightBulk, target_c: 25.0, machine_divided: false, stages }
+}
+
+/// Five hours of which an hour and a half needs hands.
+fn straight() -> Method {
+    method(vec![
+        named(StageKind::Mix, "Mix", 15.0, None),
+        named(StageKind::Rest, "Bulk", 120.0, Some(25.0)),
+        named(StageKind::Divide, "Shape", 20.0, None),
+        named(StageKind::Proof, "Proof", 75.0, Some(26.0)),
+        named(StageKind::Bake, "Bake", 40.0, Some(230.0)),
+        named(StageKind::Cool, "Cool", 60.0, None),
+    ])
+}
+
+/// A night in the cold before it is baked.
+fn overnight() -> Method {
+    method(vec![
+        named(StageKind::Mix, "Mix", 15.0, None),
+        named(StageKind::Rest, "Bulk", 180.0, Some(25.0)),
+        named(StageKind::Divide, "Shape", 20.0, None),
+        named(StageKind::Rest, "A night in the cold", 720.0, Some(4.0)),
+        named(StageKind::Bake, "Bake", 40.0, Some(230.0)),
+    ])
+}
+
+/// A plan by the clock of a place, whenever it is now.
+fn plan_day(
+    method: &Method,
+    anchor: Anchor,
+    refused: &[Refused],
+    zone: Tz,
+) -> Result<DayPlan, NoDay> {
+    let wanted = DayWanted { anchor, refused: refused.to_vec(), zone, not_before: None };
+    ironpeel_core::day::plan_day(method, &wanted)
+}
+
+fn sound(plan: &DayPlan, refused: &[Refused], zone: Tz) {
+    for pair in plan.stages.windows(2) {
+        assert_eq!(pair[0].ends_at, pair[1].starts_at, "no gap");
+    }
+    assert_eq!(plan.starts_at, plan.stages[0].starts_at);
+    for stage in &plan.stages {
+        let busy = if stage.hands { stage.ends_at } else { stage.starts_at };
+        assert!(
+            refused.iter().all(|hours| !hours.touches(stage.starts_at, busy, zone)),
+            "{} at {} falls into the refused hours",
+            stage.label,
+            stage.starts_at
+        );
+    }
+}
+
+#[test]
+fn with_all_hours_open_it_is_as_the_method_says() {
+    let plan = plan_day(&straight(), Anchor::From(at(25, 9, 0)), &[], ISLAND).expect("fits");
+    assert_eq!((plan.starts_at, plan.out_at), (at(25, 9, 0), at(25, 13, 30)));
+    assert_eq!((plan.moved_min, plan.says), (0, None));
+    let back = plan_day(&straight(), Anchor::OutBy(at(25, 13, 30)), &[], ISLAND).expect("fits");
+    assert_eq!(back.stages, plan.stages);
+    assert_eq!(plan.stages.last().map(|stage| stage.ends_at), Some(at(25, 14, 30)), "and cool");
+}
+
+#[test]
+fn a_start_that_would_end_in_the_night_waits_for_the_morning() {
+    let refused = [night()];
+    let plan = plan_day(&straight(), Anchor::From(at(25, 19, 0)), &refused, ISLAND).expect("fits");
+    sound(&plan, &refused, ISLAND);
+    assert_eq!(plan.starts_at, at(26, 4, 0));
+    assert_eq!((plan.moved_min, plan.says), (9 * 60, None), "the next morning");
+}
+
+#[test]
+fn bread_wanted_early_is_baked_the_evening_before() {
+    let refused = [night()];
+    let plan = plan_day(&straight(), Anchor::OutBy(at(26, 6, 0)), &refused, ISLAND).expect("fits");
+    sound(&plan, &refused, ISLAND);
+    assert_eq!(plan.out_at, at(25, 21, 55), "while somebody is there to take it out");
+}
+
+#[test]
+fn a_night_in_the_cold_is_made_longer_before_anything_is_put_in() {
+    let refused = [
+        Refused { from: clock(8, 0), to: clock(17, 0) },
+        Refused { from: clock(21, 30), to: clock(7, 0) },
+    ];
+    let plan = plan_day(&overnight(), Anchor::From(at(25, 17, 0)), &refused, ISLAND).expect("fits");
+    sound(&plan, &refused, ISLAND);
+    assert!(plan.stages.iter().all(|stage| !stage.added));
+    assert!(
+        plan.stages.iter().all(|stage| stage.stretched_min == 0.0 || stage.label.contains("cold"))
+    );
+}
+
+#[test]
+fn a_method_without_a_night_is_given_one_when_it_is_the_only_way() {
+    // Two hours in the evening and two in the morning are all there is.
+    let refused = [
+        Refused { from: clock(8, 0), to: clock(18, 0) },
+        Refused { from: clock(21, 0), to: clock(5, 30) },
+    ];
+    let plan = plan_day(&straight(), Anchor::From(at(25, 18, 0)), &refused, ISLAND).expect("fits");
+    sound(&plan, &refused, ISLAND);
+    let added: Vec<&str> =
+        plan.stages.iter().filter(|stage| stage.added).map(|stage| &*stage.label).collect();
+    assert_eq!(added, ["In the cold"]);
+    assert!(
+        plan.says.as_deref().is_some_and(|says| says.contains("nothing else fits")),
+        "{plan:?}"
+    );
+    let proof = plan.stages.iter().position(|stage| stage.kind == StageKind::Proof);
+    assert!(proof.is_some_and(|proof| plan.stages[proof - 1].added), "before the proof");
+
+    let planned = plan.method(&straight());
+    assert_eq!(planned.stages.len(), straight().stages.len() + 1);
+    let minutes: f64 = planned.stages.iter().map(|stage| stage.minutes).sum();
+    let all = plan.stages.last().expect("a stage").ends_at - plan.starts_at;
+    assert!((minutes - all.num_minutes() as f64).abs() < 1e-9);
+}
+
+#[test]
+fn nothing_begins_in_the_past() {
+    let wanted = |anchor, now| DayWanted {
+        anchor,
+        refused: vec![night()],
+        zone: ISLAND,
+        not_before: Some(now),
+    };
+    let plan = |anchor, now| ironpeel_core::day::plan_day(&straight(), &wanted(anchor, now));
+    let early = plan(Anchor::OutBy(at(26, 6, 0)), at(25, 12, 0)).expect("fits");
+    assert_eq!((early.out_at, early.says), (at(25, 21, 55), None));
+    let late =
+        plan(Anchor::OutBy(at(26, 7, 0)), at(25, 18, 0)).expect("fits with a night in the cold");
+    assert!(late.starts_at >= at(25, 18, 0) && late.out_at <= at(26, 7, 0), "{late:?}");
+    assert!(late.stages.iter().any(|stage| stage.added));
+    let never =
+        plan(Anchor::OutBy(at(25, 20, 0)), at(25, 18, 0)).expect_err("two hours are not enough");
+    assert!(never.to_string().contains("or into the past"), "{never}");
+    let from = plan(Anchor::From(at(24, 9, 0)), at(25, 9, 30)).expect("fits");
+    assert_eq!(from.starts_at, at(25, 9, 30));
+}
+
+#[test]
+fn what_can_never_be_done_names_what_is_in_the_way() {
+    let short = Refused { from: clock(6, 0), to: clock(5, 30) };
+    let error = plan_day(
+        &straight(),
+        Anchor::From(at(25, 9, 0)),
+        &[Refused { to: clock(2, 0), ..short }],
+        ISLAND,
+    );
+    let says = error.expect_err("four hours from two to six are not enough").to_string();
+    assert!(says.contains("falls into the refused hours"), "{says}");
+}
+
+#[test]
+fn nights_that_are_an_hour_short_or_long_are_planned_by_the_clock_on_the_wall() {
+    // The clocks go forward on 29 March 2026 at 1:00, back on 25 October at 2:00.
+    let from = |month, day, hour| {
+        Utc.with_ymd_and_hms(2026, month, day, hour, 0, 0).single().expect("a moment")
+    };
+    let refused = [night()];
+    for (start, opens) in [
+        (from(3, 28, 22), from(3, 29, 3)),
+        (from(10, 24, 21), from(10, 25, 4)),
+        (from(11, 25, 22), from(11, 26, 4)),
+    ] {
+        let plan = plan_day(&straight(), Anchor::From(start), &refused, ISLAND).expect("fits");
+        assert_eq!(plan.starts_at, opens, "at four by the wall");
+        sound(&plan, &refused, ISLAND);
+    }
+    let bulk = |plan: &DayPlan| plan.stages[1].ends_at - plan.stages[1].starts_at;
+    let through = plan_day(&overnight(), Anchor::From(from(3, 28, 18)), &[], ISLAND).expect("fits");
+    assert_eq!(bulk(&through), Duration::minutes(180), "a dough knows no summer time");
+    assert_eq!(through.stages[3].ends_at - through.stages[3].starts_at, Duration::hours(12));
+}
+
+fn check(input: Value) -> Result<ironpeel_core::day::DayWanted, Vec<String>> {
+    let input: DayInput = serde_json::from_value(input).expect("the shape");
+    let mut faults = Faults::default();
+    let wanted = input.check("day.", &mut faults);
+    faults.or(wanted).map_err(|faults| faults.0.into_iter().map(|fault| fault.field).collect())
+}
+
+#[test]
+fn hours_and_zone_are_read_or_told_at_their_place() {
+    let by = json!({"by": "out_by", "at": "2026-11-26T05:00:00Z"});
+    let wanted = check(json!({
+        "anchor": by, "zone": "Europe/London",
+        "refused": [{"from": "22:00", "to": "4:00"}, {"from": " 12:30", "to": "13:00 "}],
+    }))
+    .expect("all of it");
+    assert_eq!(wanted.anchor, Anchor::OutBy(at(26, 5, 0)));
+    assert_eq!(wanted.refused[0], night());
+    assert_eq!(wanted.zone, ISLAND);
+    assert_eq!(check(json!({"anchor": by})).expect("the least").zone, Tz::UTC);
+    for (input, field) in [
+        (json!({"refused": [{"from": "25:00", "to": "4:00"}]}), "day.refused[0].from"),
+        (json!({"refused": [{"from": "22:00"}]}), "day.refused[0].to"),
+        (json!({"refused": [{"from": "22:00", "to": "22:05"}]}), "day.refused[0].to"),
+        (json!({"refused": [{"from": "4:00", "to": "3:00"}]}), "day.refused[0].to"),
+        (json!({"zone": "Atlantis/Skerrow"}), "day.zone"),
+        (json!({"refused": vec![json!({"from": "1:00", "to": "2:00"}); 7]}), "day.refused"),
+    ] {
+        let mut whole = json!({"anchor": by});
+        for (key, value) in input.as_object().expect("an object") {
+            whole[key] = value.clone();
+        }
+        assert_eq!(check(whole).expect_err(field), [field]);
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    #[test]
+    fn whatever_fits_keeps_its_word(
+        day in 1u32..28, hour in 0u32..24, from in 0u32..24, long in 1u32..12, back in any::<bool>(),
+    ) {
+        let refused = [Refused { from: clock(from, 0), to: clock((from + long) % 24, 0) }];
+        let wanted = at(day, hour, 0);
+        let anchor = if back { Anchor::OutBy(wanted) } else { Anchor::From(wanted) };
+        for method in [straight(), overnight()] {
+            if let Ok(plan) = plan_day(&method, anchor, &refused, ISLAND) {
+                sound(&plan, &refused, ISLAND);
+                if back {
+                    prop_assert!(plan.out_at <= wanted);
+                } else {
+                    prop_assert!(plan.starts_at >= wanted);
+                }
+                prop_assert_eq!(plan.stages.len() - plan.stages.iter().filter(|stage| stage.added).count(), method.stages.len());
+            }
+        }
+    }
+
+    #[test]
+    fn refused_hours_hold_what_lies_in_them(from in 0u32..24, long in 1u32..20, minute in 0i64..1440) {
+        let hours = Refused { from: clock(from, 0), to: clock((from + long) % 24, 0) };
+        let moment = at(10, 0, 0) + Duration::minutes(minute);
+        let since = (minute - i64::from(from) * 60).rem_euclid(1440);
+        prop_assert_eq!(hours.touches(moment, moment, Tz::UTC), since < i64::from(long) * 60);
+        prop_assert_eq!(hours.minutes(), i64::from(long) * 60);
+    }
+}

@@ -1,0 +1,127 @@
+import { scaleTime } from "d3-scale";
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+import { fitted, thinned } from "./scale";
+
+const WIDTH = 1000;
+const EDGE = 12;
+const HANDS = { top: 34, height: 34 };
+const RISE = { top: 96, bottom: 190 };
+const FOOT = 216;
+const HOUR_MS = 3_600_000;
+/** Narrower than this a stage has no room for its name. */
+const NAMED = 58;
+
+interface Props {
+  plan: Schemas["DayPlan"];
+  rise: Schemas["Rise"] | null | undefined;
+  mixesH: number;
+  /** Refused hours, as minutes of a day. */
+  refused: { from: number; to: number }[];
+}
+
+/** A dough's stages on the clock, the refused hours behind them, its rise beneath. */
+export function DayClock({ plan, rise, mixesH, refused }: Props) {
+  const format = useFormat();
+  const start = Date.parse(plan.starts_at);
+  const end = Date.parse(plan.stages.at(-1)?.ends_at ?? plan.out_at);
+  const x = scaleTime([start, end], [EDGE, WIDTH - EDGE]);
+  const series = thinned(rise?.series ?? [], 400);
+  const top = Math.max(50, ...series.map((point) => point.rise_pct));
+  const y = (pct: number) => RISE.bottom - (pct / top) * (RISE.bottom - RISE.top);
+  const curve = series
+    .map((point, at) => {
+      const when = start + (mixesH + point.t_h) * HOUR_MS;
+      return `${at ? "L" : "M"}${x(when)} ${y(point.rise_pct)}`;
+    })
+    .join("");
+  const ticks = x.ticks(10);
+  return (
+    <figure aria-label="The dough on the clock" className="overflow-x-auto">
+      <svg viewBox={`0 0 ${WIDTH} ${FOOT + 20}`} className="block w-full min-w-2xl" aria-hidden>
+        {stretches(start, end, refused).map(([from, to]) => (
+          <rect
+            key={from}
+            x={x(from)}
+            width={x(to) - x(from)}
+            y="0"
+            height={FOOT}
+            fill="var(--color-hair)"
+            opacity="0.55"
+          />
+        ))}
+        {plan.stages.map((stage) => {
+          const [from, to] = [x(Date.parse(stage.starts_at)), x(Date.parse(stage.ends_at))];
+          return (
+            <g key={stage.starts_at + stage.label}>
+              <rect
+                x={from}
+                width={Math.max(1.5, to - from)}
+                y={HANDS.top}
+                height={HANDS.height}
+                fill={stage.hands ? "var(--color-ink)" : "var(--color-sheet)"}
+                stroke="var(--color-ink)"
+                strokeDasharray={stage.added ? "5 3" : undefined}
+              />
+              {to - from > NAMED && (
+                <text
+                  x={(from + to) / 2}
+                  y={HANDS.top - 8}
+                  fontSize="12"
+                  textAnchor="middle"
+                  fill="var(--color-ink)"
+                >
+                  {fitted(stage.label, to - from)}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        <path d={curve} fill="none" stroke="var(--color-moss)" strokeWidth="2.5" />
+        {series.length > 0 && (
+          <text x={EDGE} y={RISE.top - 6} fontSize="12" fill="var(--color-moss)">
+            rise, to {format.number(top, 0)} %
+          </text>
+        )}
+        <line x1={EDGE} x2={WIDTH - EDGE} y1={FOOT - 14} y2={FOOT - 14} stroke="var(--color-ink)" />
+        {ticks.map((tick) => (
+          <text
+            key={+tick}
+            x={x(tick)}
+            y={FOOT + 4}
+            fontSize="12"
+            textAnchor="middle"
+            fill="var(--color-iron)"
+          >
+            {tick.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
+          </text>
+        ))}
+      </svg>
+    </figure>
+  );
+}
+
+/** The refused hours between two moments, by the clock of this browser. */
+export function stretches(
+  start: number,
+  end: number,
+  refused: { from: number; to: number }[],
+): [number, number][] {
+  const all: [number, number][] = [];
+  const day = new Date(start);
+  day.setHours(0, 0, 0, 0);
+  day.setDate(day.getDate() - 1);
+  for (; day.getTime() <= end; day.setDate(day.getDate() + 1)) {
+    for (const { from, to } of refused) {
+      const at = (minutes: number, days: number) => {
+        const moment = new Date(day);
+        moment.setDate(moment.getDate() + days);
+        moment.setHours(Math.floor(minutes / 60), minutes % 60);
+        return moment.getTime();
+      };
+      const [begins, ends] = [at(from, 0), at(to, from <= to ? 0 : 1)];
+      if (ends > start && begins < end) all.push([Math.max(begins, start), Math.min(ends, end)]);
+    }
+  }
+  return all;
+}

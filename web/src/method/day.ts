@@ -1,0 +1,50 @@
+import type { Schemas } from "../api/client";
+
+/** What is asked of a day: when, and when not. */
+export interface DayAsked {
+  by: Schemas["AnchorInput"]["by"];
+  /** As a browser's field for a date and a time keeps it: local, without a zone. */
+  at: string;
+  refused: { from: string; to: string }[];
+}
+
+const KEY = "ironpeel.day";
+
+/** Minutes of the day of a time of day; none if it is none. */
+export function minutesOf(time: string): number | null {
+  const read = /^\s*(\d{1,2}):(\d{2})\s*$/.exec(time);
+  const [hours, minutes] = [Number(read?.[1]), Number(read?.[2])];
+  return read && hours < 24 && minutes < 60 ? hours * 60 + minutes : null;
+}
+
+/** The field of a date and a time for a moment. */
+export function fieldOf(moment: Date): string {
+  const two = (number: number) => String(number).padStart(2, "0");
+  return `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}T${two(moment.getHours())}:${two(moment.getMinutes())}`;
+}
+
+/** What was asked last, for tomorrow at five if nothing was. */
+export function keptDay(now: Date): DayAsked {
+  const tomorrow = new Date(now);
+  tomorrow.setDate(tomorrow.getDate() + 1);
+  tomorrow.setHours(5, 0, 0, 0);
+  const usual: DayAsked = {
+    by: "out_by",
+    at: fieldOf(tomorrow),
+    refused: [{ from: "22:00", to: "4:00" }],
+  };
+  const kept = localStorage.getItem(KEY);
+  const last = kept ? (JSON.parse(kept) as DayAsked) : usual;
+  // A plan for a day gone by is no plan.
+  return last.at < fieldOf(now) ? { ...last, at: usual.at } : last;
+}
+
+export const keepDay = (day: DayAsked) => localStorage.setItem(KEY, JSON.stringify(day));
+
+/** As the server takes it, the clock being this browser's; nothing begins before now. */
+export const dayInput = (day: DayAsked, now: Date): Schemas["DayInput"] => ({
+  anchor: { by: day.by, at: new Date(day.at).toISOString() },
+  refused: day.refused,
+  not_before: now.toISOString(),
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+});
