@@ -541,7 +541,7 @@ async fn a_dough_is_put_on_the_clock_around_the_night() {
 
 #[tokio::test]
 async fn a_day_s_calendar_is_opened_by_a_calendar_library() {
-    use icalendar::{Calendar, CalendarComponent, Component, EventLike};
+    use icalendar::{Calendar, CalendarComponent, Component};
     let plant = Plant::open().await;
     let hand = plant.hand("ebb-flats-240", "VP-26-0435", full_mixer()).await;
     let body = json!({"hand": hand, "day": {
