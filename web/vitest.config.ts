@@ -8,7 +8,7 @@ export default defineConfig({
     environment: "jsdom",
     setupFiles: "tests/setup.ts",
     include: ["tests/**/*.test.{ts,tsx}"],
-    testTimeout: 20_000,
+    testTimeout: 60_000,
     maxWorkers: 2,
   },
 });

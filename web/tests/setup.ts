@@ -1,5 +1,5 @@
 import { Blob as NodeBlob, File as NodeFile } from "node:buffer";
-import { cleanup } from "@testing-library/react";
+import { cleanup, configure } from "@testing-library/react";
 import { afterEach } from "vitest";
 
 /** The plant the components ask: started by the Cargo test, or the one on the usual address. */
@@ -22,6 +22,9 @@ globalThis.fetch = (input, init) => sent(at(input), init);
 
 // Files as the server is sent them, not as the simulated page knows them.
 Object.assign(globalThis, { File: NodeFile, Blob: NodeBlob });
+
+// A machine that does much else answers late, and right.
+configure({ asyncUtilTimeout: 15_000 });
 
 globalThis.ResizeObserver ??= class {
   observe() {}
