@@ -7,7 +7,9 @@ export default defineConfig({
   workers: 2,
   forbidOnly: Boolean(process.env.CI),
   reporter: "list",
-  timeout: 60_000,
+  timeout: 90_000,
+  // A machine that does much else answers late, and right.
+  expect: { timeout: 15_000 },
   use: {
     baseURL: process.env.IRONPEEL_URL ?? "http://127.0.0.1:7420",
     viewport: { width: 1280, height: 800 },
