@@ -4,6 +4,6 @@ import { defineConfig } from "vite";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 800 },
+  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1000 },
   server: { proxy: { "/api": "http://127.0.0.1:7420" } },
 });
