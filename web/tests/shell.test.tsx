@@ -29,15 +29,18 @@ test("a refusal is told in the server's words, or that nobody answers", () => {
   expect(screen.queryByRole("alert")).toBeNull();
   rerender(<Refusal error={problem()} />);
   expect(screen.getByRole("alert").textContent).toBe("it cannot be used.");
-  rerender(
-    <Refusal
-      error={problem([
-        { field: "a", message: "one" },
-        { field: "b", message: "two" },
-      ])}
-    />,
-  );
+  const two = problem([
+    { field: "a", message: "one" },
+    { field: "b", message: "two" },
+  ]);
+  rerender(<Refusal error={two} />);
   expect(screen.getByRole("alert").textContent).toBe("one. two.");
+  rerender(<Refusal error={two} placed={/^a$/} />);
+  expect(screen.getByRole("alert").textContent, "what stands at its field is not said twice").toBe(
+    "two.",
+  );
+  rerender(<Refusal error={two} placed={/^[ab]$/} />);
+  expect(screen.queryByRole("alert")).toBeNull();
   rerender(<Refusal error={new TypeError("failed to fetch")} />);
   expect(screen.getByRole("alert").textContent).toContain("The server does not answer");
   expect(problem([{ field: "kg", message: "too much" }]).at("kg")).toBe("too much");
@@ -232,5 +235,5 @@ test("lots come newest first with what was decided of them", async () => {
 
 test("batches that are none teach how one is planned", async () => {
   open(<BatchList />, { at: "/here" });
-  await screen.findByRole("heading", { name: "Planned batches" });
+  await screen.findByText(/^None yet\. Take a dough in hand, follow the chain/);
 });

@@ -57,11 +57,7 @@ impl DayAsked {
         let method = plan.method(hand.method);
         let planned = Hand { method: &method, ..hand };
         let rise = rise(&planned, &chain(&planned)).ok();
-        let mixes = plan
-            .stages
-            .iter()
-            .find(|stage| stage.kind == ironpeel_core::method::StageKind::Mix)
-            .map_or(plan.starts_at, |stage| stage.starts_at);
+        let mixes = plan.stages.get(method.first_mix()).map_or(plan.starts_at, |mix| mix.starts_at);
         let mixes_h = (mixes - plan.starts_at).num_seconds() as f64 / 3600.0;
         Ok((DayView { plan, rise, mixes_h }, held.documents.formula.name.clone()))
     }

@@ -176,9 +176,7 @@ export function AmountsPage() {
           <button type="submit" className="act act-main mt-4" disabled={read.isPending}>
             Understand it
           </button>
-          {refused && !refused.problem.errors?.some((one) => /\[|starter/.test(one.field)) && (
-            <Refusal error={refused} />
-          )}
+          <Refusal error={read.error} placed={/^lines\[|^starter/} />
         </form>
         {found ? (
           <Understood found={found} />

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
 import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { Signed } from "../shell/Signed";
 import { OverSheet } from "../shell/Sheet";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
@@ -254,16 +254,7 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
           );
         })}
       </fieldset>
-      <div className="mt-3 flex flex-wrap gap-4">
-        <NameField fault={refused?.at("signed.by")} />
-        <FieldText
-          label="Why it is so here"
-          className="flex-1"
-          value={reason}
-          onChange={setReason}
-          fault={refused?.at("signed.reason")}
-        />
-      </div>
+      <Signed label="Why it is so here" reason={reason} onReason={setReason} refused={refused} />
       <p className="mt-4 flex gap-3">
         <button type="submit" className="act act-main" disabled={save.isPending}>
           Hold it so here
@@ -286,7 +277,7 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
           </button>
         )}
       </p>
-      {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+      <Refusal error={save.error} placed={/^ingredients\[0\]\.(?!allergens)|^signed/} />
     </form>
   );
 }

@@ -160,7 +160,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
       >
         Make the product
       </button>
-      {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+      <Refusal error={make.error} placed={/^(name|slug|flours|signed\.by)$/} />
     </form>
   );
 }

@@ -97,9 +97,7 @@ export function OneMass() {
           Change it
         </button>
       </form>
-      {change.error instanceof Refused && change.error.at("kg") === undefined && (
-        <Refusal error={change.error} />
-      )}
+      <Refusal error={change.error} placed={/^kg$/} />
       <p className="mt-1 text-sm text-iron">
         Water is then set by hand; the stair takes over again from the water page.
         {parts.length > 0 && " Parts keep their percents."}

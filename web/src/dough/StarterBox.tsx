@@ -92,9 +92,7 @@ export function StarterBox({ at }: { at: number }) {
           />
         </div>
       </div>
-      {state.error instanceof Refused && state.error.at("pct") === undefined && (
-        <Refusal error={state.error} />
-      )}
+      <Refusal error={state.error} placed={/^pct$/} />
     </div>
   );
 }

@@ -1,18 +1,19 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { Earlier } from "../shell/Earlier";
 import { useFormat } from "../units/format";
 
 /** Trial sets that were kept, newest first, a page at a time. */
 export function TrialList() {
   const format = useFormat();
-  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery({
+  const list = useInfiniteQuery({
     queryKey: ["trials"],
     initialPageParam: {} as Partial<Schemas["After"]>,
     queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/trials", { params: { query } })),
     getNextPageParam: (page) => page.next,
   });
-  const trials = data?.pages.flatMap((page) => page.trials);
+  const trials = list.data?.pages.flatMap((page) => page.trials);
   return (
     <section aria-labelledby="kept" className="mt-8">
       <h2 id="kept">Trials kept</h2>
@@ -34,16 +35,7 @@ export function TrialList() {
           </li>
         ))}
       </ul>
-      {hasNextPage && (
-        <button
-          type="button"
-          className="link mt-2"
-          disabled={isFetchingNextPage}
-          onClick={() => void fetchNextPage()}
-        >
-          Earlier trials
-        </button>
-      )}
+      <Earlier of={list}>Earlier trials</Earlier>
     </section>
   );
 }

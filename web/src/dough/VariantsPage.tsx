@@ -196,10 +196,8 @@ function SetOut({ levers, input, slug }: SetOutProps) {
           Keep it, to print
         </button>
       </div>
-      {!fault && <Refusal error={set.error} />}
-      {keep.error && !(keep.error instanceof Refused && keep.error.at("by")) && (
-        <Refusal error={keep.error} />
-      )}
+      <Refusal error={set.error} placed={/^kg$/} />
+      <Refusal error={keep.error} placed={/^(by|kg)$/} />
       {set.data && <VariantTable set={set.data} />}
     </section>
   );

@@ -176,7 +176,7 @@ function Asked({ day, set, refused }: AskedProps) {
           More hours
         </button>
       </fieldset>
-      {refused && <Refusal error={refused} />}
+      <Refusal error={refused} />
     </div>
   );
 }

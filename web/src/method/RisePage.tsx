@@ -2,6 +2,7 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { useFormula } from "../dough/useFormula";
+import { useNumbers } from "../dough/useNumbers";
 import { RiseCurve } from "../figures/RiseCurve";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
@@ -9,9 +10,6 @@ import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { MethodTabs } from "./MethodTabs";
-
-/** What instant yeast is worth in the form the formula has (H). */
-const WORTH: Record<string, number> = { instant_yeast: 1, active_dry_yeast: 1.25, fresh_yeast: 3 };
 
 /** How the dough in hand rises through its method, and the yeast for another rise or room. */
 export function RisePage() {
@@ -82,7 +80,7 @@ export function RisePage() {
         <StageTable stages={rise.stages} />
         <div className="space-y-6">
           <Jar marks={rise.jar} />
-          {rise.yeast_idy_pct > 0 && <YeastFor />}
+          {rise.yeast_idy_pct > 0 && <YeastFor now={rise.yeast_idy_pct} />}
           {rise.seasons.length > 0 && <Seasons rows={rise.seasons} />}
         </div>
       </div>
@@ -160,10 +158,11 @@ function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
   );
 }
 
-/** The yeast for a rise at the oven, to be taken into the formula. */
-function YeastFor() {
+/** The yeast for a rise at the oven, to be taken into the formula in the form it has there. */
+function YeastFor({ now }: { now: number }) {
   const { input } = useHeld();
   const { lines, parts, set } = useFormula();
+  const ingredients = useNumbers()?.ingredients;
   const format = useFormat();
   const [wanted, want] = useState<number | null>(null);
   const ask = useMutation({
@@ -173,17 +172,14 @@ function YeastFor() {
       return answer(api.POST("/api/v1/chain/yeast", { body: { hand: input, rise_pct } }));
     },
   });
-  const line = lines.find((one) => one.ingredient in WORTH);
   const found = ask.data?.yeast_idy_pct;
   const take = (pct: number) => {
-    if (!line) return;
-    const next = Number((pct * (WORTH[line.ingredient] ?? 1)).toFixed(4));
-    const factor = line.pct ? next / line.pct : 1;
+    const yeasts = ingredients?.filter((one) => one.role === "yeast").map((one) => one.ingredient);
     const scaled = (all: Schemas["LineInput"][]) =>
-      all.map((one) =>
-        one.ingredient === line.ingredient
-          ? { ...one, pct: Number(((one.pct ?? 0) * factor).toFixed(4)) }
-          : one,
+      all.map((line) =>
+        yeasts?.includes(line.ingredient)
+          ? { ...line, pct: Number((((line.pct ?? 0) * pct) / now).toFixed(4)) }
+          : line,
       );
     ask.reset();
     set({
@@ -210,7 +206,7 @@ function YeastFor() {
         {found != null && <p className="figure text-2xl">{format.share(found)}</p>}
       </div>
       {ask.data?.says && <p className="mt-1 text-sm text-stop">{ask.data.says}.</p>}
-      {found != null && line && (
+      {found != null && ingredients && (
         <button type="button" className="act mt-2" onClick={() => take(found)}>
           Take it into the formula
         </button>

@@ -1,15 +1,27 @@
 import { Refused } from "../api/client";
 
-/** What the server refused, in its words; nothing where it did not. */
-export function Refusal({ error }: { error: unknown }) {
+interface Props {
+  error: unknown;
+  /** Fields whose faults stand beside them already. */
+  placed?: RegExp;
+}
+
+/** What the server refused, in its words, but for what stands at its field; nothing where it did not. */
+export function Refusal({ error, placed }: Props) {
   if (!error) return null;
-  const says =
-    error instanceof Refused
-      ? (error.problem.errors?.map((one) => one.message).join(". ") ?? error.message)
-      : "The server does not answer; try again in a moment";
+  const says = error instanceof Refused ? inWords(error, placed) : NO_ANSWER;
+  if (!says) return null;
   return (
     <p className="mt-2 text-stop" role="alert">
       {says}.
     </p>
   );
+}
+
+const NO_ANSWER = "The server does not answer; try again in a moment";
+
+function inWords({ problem, message }: Refused, placed: RegExp | undefined): string {
+  if (!problem.errors) return message;
+  const left = problem.errors.filter((one) => !placed?.test(one.field));
+  return left.map((one) => one.message).join(". ");
 }

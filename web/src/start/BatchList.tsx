@@ -1,18 +1,19 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { Earlier } from "../shell/Earlier";
 import { useFormat } from "../units/format";
 
 /** Planned batches, newest first, a page at a time. */
 export function BatchList() {
   const format = useFormat();
-  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery({
+  const list = useInfiniteQuery({
     queryKey: ["batches"],
     initialPageParam: {} as Partial<Schemas["After"]>,
     queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/batches", { params: { query } })),
     getNextPageParam: (page) => page.next,
   });
-  const batches = data?.pages.flatMap((page) => page.batches);
+  const batches = list.data?.pages.flatMap((page) => page.batches);
   return (
     <section aria-labelledby="planned" className="">
       <h2 id="planned">Planned batches</h2>
@@ -34,16 +35,7 @@ export function BatchList() {
           </li>
         ))}
       </ul>
-      {hasNextPage && (
-        <button
-          type="button"
-          className="link mt-2"
-          disabled={isFetchingNextPage}
-          onClick={() => void fetchNextPage()}
-        >
-          Earlier batches
-        </button>
-      )}
+      <Earlier of={list}>Earlier batches</Earlier>
     </section>
   );
 }

@@ -3,18 +3,19 @@ import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { DECISION } from "../flour/decision";
 import { VERDICT } from "../shell/verdict";
+import { Earlier } from "../shell/Earlier";
 import { useFormat } from "../units/format";
 
 /** Lots, newest first, a page at a time. */
 export function LotList() {
   const format = useFormat();
-  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery({
+  const list = useInfiniteQuery({
     queryKey: ["lots"],
     initialPageParam: {} as Partial<Schemas["After"]>,
     queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/lots", { params: { query } })),
     getNextPageParam: (page) => page.next,
   });
-  const lots = data?.pages.flatMap((page) => page.lots);
+  const lots = list.data?.pages.flatMap((page) => page.lots);
   return (
     <section aria-labelledby="lots" className="mt-8">
       <h2 id="lots">Lots, newest first</h2>
@@ -70,16 +71,7 @@ export function LotList() {
       {lots?.length === 0 && (
         <p className="mt-2">No lots yet. Drop a mill's certificate to take one in.</p>
       )}
-      {hasNextPage && (
-        <button
-          type="button"
-          className="link mt-2"
-          disabled={isFetchingNextPage}
-          onClick={() => void fetchNextPage()}
-        >
-          Older lots
-        </button>
-      )}
+      <Earlier of={list}>Older lots</Earlier>
     </section>
   );
 }

@@ -2,9 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused } from "../api/client";
 import { Foretold } from "../figures/Foretold";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { Signed } from "../shell/Signed";
 import { useFormat } from "../units/format";
 import { useSaveNumbers } from "./RuleSheet";
 import { WaterTabs } from "./WaterTabs";
@@ -103,16 +102,7 @@ export function ModelPage() {
             <h2 id="take-over">
               {upToDate ? "Doughs are computed with all of it" : "Compute doughs with it"}
             </h2>
-            <div className="mt-1 flex flex-wrap gap-4">
-              <NameField fault={refused?.at("signed.by")} />
-              <FieldText
-                label="Why"
-                className="min-w-56 flex-1"
-                value={reason}
-                onChange={setReason}
-                fault={refused?.at("signed.reason")}
-              />
-            </div>
+            <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
             <p className="mt-3 flex gap-3">
               <button
                 type="button"
@@ -133,7 +123,7 @@ export function ModelPage() {
                 </button>
               )}
             </p>
-            {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+            <Refusal error={save.error} placed={/^signed/} />
           </section>
         </div>
         {model.foretold.length > 0 ? (

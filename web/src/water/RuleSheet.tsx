@@ -3,9 +3,8 @@ import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
 import { useNumbers } from "../dough/useNumbers";
 import { record } from "../api/outbox";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { Signed } from "../shell/Signed";
 import { OverSheet } from "../shell/Sheet";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -88,16 +87,13 @@ function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () 
         <input type="checkbox" checked={off} onChange={(event) => setOff(event.target.checked)} />
         Switched off: the step is left out
       </label>
-      <div className="mt-3 flex flex-wrap gap-4">
-        <NameField fault={refused?.at("signed.by")} />
-        <FieldText
-          label="Why it is so here"
-          className="flex-1"
-          value={reason}
-          onChange={setReason}
-          fault={refused?.at("rules[0].reason") ?? refused?.at("signed.reason")}
-        />
-      </div>
+      <Signed
+        label="Why it is so here"
+        reason={reason}
+        onReason={setReason}
+        refused={refused}
+        also="rules[0].reason"
+      />
       <p className="mt-4 flex gap-3">
         <button type="submit" className="act act-main" disabled={save.isPending}>
           Hold it so here
@@ -118,7 +114,7 @@ function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () 
           </button>
         )}
       </p>
-      {refused && !refused.problem.errors?.length && <Refusal error={refused} />}
+      <Refusal error={save.error} placed={/^rules\[0\]|^signed/} />
     </form>
   );
 }

@@ -7,6 +7,7 @@ use super::{Chain, Hand};
 use crate::dough::{DoughPart, FLOUR_PCT, Ingredient, PartKind, Role};
 use crate::ferment::{
     Begun, FermentingDough, NotReachable, Phase, Point, RiseReached, Track, ferment, ferment_on,
+    yeast_for,
 };
 use crate::flour::{MoistureBasis, Property, falling_number, liquefaction};
 use crate::method::{Stage, StageKind};
@@ -24,8 +25,6 @@ const JAR_KG: f64 = 0.1;
 const JAR_MARKS: [f64; 3] = [50.0, 75.0, 100.0];
 /// How warm a sponge is set, °C (H).
 const SPONGE_SET_C: f64 = 24.0;
-/// At or below this a stage is a refrigerator's, whatever the weather, °C.
-const COLD_C: f64 = 12.0;
 /// Instant yeast: what another form is worth of it (H).
 const ACTIVE_DRY: f64 = 1.25;
 const FRESH: f64 = 3.0;
@@ -96,6 +95,7 @@ pub struct SeasonalYeast {
 }
 
 /// The dough and its way to the oven, ready to be followed with another yeast or room.
+#[derive(Clone)]
 struct Way<'a> {
     dough: FermentingDough,
     sponge: Option<Sponge<'a>>,
@@ -104,6 +104,7 @@ struct Way<'a> {
     assumed: Vec<&'static str>,
 }
 
+#[derive(Clone)]
 struct Sponge<'a> {
     part: &'a DoughPart,
     /// With its percents on its own flour.
@@ -114,7 +115,7 @@ struct Sponge<'a> {
 /// How the dough in hand rises, from its first mixing to the oven, a sponge before it.
 pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
     let way = Way::of(hand, chain)?;
-    let (sponge, track) = way.follow();
+    let (sponge, track) = way.follow(way.dough.yeast_idy_pct);
     let mut stages = Vec::with_capacity(way.stages.len());
     let mut from_h = 0.0;
     for (stage, phase) in &way.stages {
@@ -153,20 +154,19 @@ pub fn yeast_wanted(
     rise_pct: f64,
 ) -> Result<Result<f64, NotReachable>, NoRise> {
     let way = Way::of(hand, chain)?;
-    Ok(crate::ferment::solve_yeast(rise_pct, |yeast| way.with_yeast(yeast).end_rise()))
+    Ok(yeast_for(rise_pct, |yeast| way.end_rise(yeast)))
 }
 
 /// The yeast for each room from 14 to 34 °C that gives the rise this dough has tonight. Stages in a
 /// refrigerator or a proofer stay as they are.
 pub fn seasonal_yeast(hand: &Hand<'_>, chain: &Chain) -> Result<Vec<SeasonalYeast>, NoRise> {
     let way = Way::of(hand, chain)?;
-    let wanted = way.end_rise();
+    let wanted = way.end_rise(way.dough.yeast_idy_pct);
     let rooms = (7..=17).map(|half| f64::from(half) * 2.0);
     Ok(rooms
         .map(|room_c| {
             let there = way.in_room(room_c);
-            let found =
-                crate::ferment::solve_yeast(wanted, |yeast| there.with_yeast(yeast).end_rise());
+            let found = yeast_for(wanted, |yeast| there.end_rise(yeast));
             SeasonalYeast { room_c, yeast_idy_pct: found.ok() }
         })
         .collect())
@@ -202,9 +202,7 @@ impl<'a> Way<'a> {
         };
         let lines = || formula.lines().iter().map(|line| (line.ingredient, line.pct));
         let starters = formula.parts().iter().filter(|part| part.kind == PartKind::Starter);
-        let first_mix =
-            hand.method.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0);
-        let (before, after) = hand.method.stages.split_at(first_mix);
+        let (before, after) = hand.method.stages.split_at(hand.method.first_mix());
         let mixed = FermentingDough {
             yeast_idy_pct: instant(lines()),
             sour_pct: starters.fold(0.0, |sum, part| sum + part.flour_pct),
@@ -255,10 +253,15 @@ impl<'a> Way<'a> {
         Ok(Self { dough: mixed, sponge, stages, assumed })
     }
 
-    fn follow(&self) -> (Option<SpongeRise>, Track) {
+    /// The sponge and the dough with so much yeast; the sponge has the same share of it as ever.
+    fn follow(&self, yeast_idy_pct: f64) -> (Option<SpongeRise>, Track) {
         let phases: Vec<Phase> = self.stages.iter().map(|(_, phase)| *phase).collect();
-        let Some(sponge) = &self.sponge else { return (None, ferment(&self.dough, &phases)) };
-        let set = ferment(&sponge.dough, &[sponge.phase]);
+        let dough = FermentingDough { yeast_idy_pct, ..self.dough };
+        let Some(sponge) = &self.sponge else { return (None, ferment(&dough, &phases)) };
+        let was = self.dough.yeast_idy_pct;
+        let factor = if was > 0.0 { yeast_idy_pct / was } else { 0.0 };
+        let yeast_idy_pct = sponge.dough.yeast_idy_pct * factor;
+        let set = ferment(&FermentingDough { yeast_idy_pct, ..sponge.dough }, &[sponge.phase]);
         let (share, left) = (sponge.part.flour_pct / FLOUR_PCT, set.leaves());
         let own = ferment(&FermentingDough { sugar_pct: 0.0, ..self.dough }, &[]).leaves();
         let added_pct = self.dough.sugar_pct - share * sponge.dough.sugar_pct;
@@ -275,12 +278,12 @@ impl<'a> Way<'a> {
             end_rise_pct: end.map_or(0.0, |end| end.rise_pct),
             series: set.points,
         };
-        (Some(seen), ferment_on(&self.dough, begun, &phases))
+        (Some(seen), ferment_on(&dough, begun, &phases))
     }
 
     /// The rise where it meets the oven.
-    fn end_rise(&self) -> f64 {
-        self.follow().1.last().map_or(0.0, |end| end.rise_pct)
+    fn end_rise(&self, yeast_idy_pct: f64) -> f64 {
+        self.follow(yeast_idy_pct).1.last().map_or(0.0, |end| end.rise_pct)
     }
 
     /// The same dough in a small jar, where it stays through every stage.
@@ -293,40 +296,16 @@ impl<'a> Way<'a> {
         ferment(&FermentingDough { mass_kg: JAR_KG, ..self.dough }, &phases)
     }
 
-    fn with_yeast(&self, yeast_idy_pct: f64) -> Self {
-        let sponge = self.sponge.as_ref().map(|sponge| Sponge {
-            dough: FermentingDough {
-                yeast_idy_pct: if self.dough.yeast_idy_pct > 0.0 {
-                    sponge.dough.yeast_idy_pct * yeast_idy_pct / self.dough.yeast_idy_pct
-                } else {
-                    0.0
-                },
-                ..sponge.dough
-            },
-            part: sponge.part,
-            phase: sponge.phase,
-        });
-        Self {
-            dough: FermentingDough { yeast_idy_pct, ..self.dough },
-            sponge,
-            stages: self.stages.clone(),
-            assumed: self.assumed.clone(),
-        }
-    }
-
+    /// The same way in another room; a refrigerator and a proofer stay as they are.
     fn in_room(&self, room_c: f64) -> Self {
-        let stages = self
-            .stages
-            .iter()
-            .map(|(stage, phase)| {
-                let open =
-                    matches!(stage.kind, StageKind::Rest | StageKind::Fold | StageKind::Divide);
-                let ambient_c =
-                    if open && phase.ambient_c > COLD_C { room_c } else { phase.ambient_c };
-                (*stage, Phase { ambient_c, ..*phase })
-            })
-            .collect();
-        Self { stages, ..self.with_yeast(self.dough.yeast_idy_pct) }
+        let mut there = self.clone();
+        for (stage, phase) in &mut there.stages {
+            let open = matches!(stage.kind, StageKind::Rest | StageKind::Fold | StageKind::Divide);
+            if open && !stage.is_cold() {
+                phase.ambient_c = room_c;
+            }
+        }
+        there
     }
 }
 

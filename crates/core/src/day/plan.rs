@@ -10,8 +10,6 @@ use crate::method::{Method, Stage, StageKind};
 const STEP_MIN: i64 = 5;
 /// How far from what was asked it is sought, minutes.
 const FARTHEST_MIN: i64 = 48 * 60;
-/// At or below this a stage is a refrigerator's, °C.
-const COLD_C: f64 = 12.0;
 /// A night in the cold may be so much shorter or longer (H).
 const COLD_STRETCH: [f64; 7] = [1.0, 0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
 /// Nights in the cold that are tried where a method has none, hours (H: 8 to 16 for a shaped dough).
@@ -92,14 +90,10 @@ pub fn plan_day(method: &Method, wanted: &DayWanted) -> Result<DayPlan, NoDay> {
     Err(NoDay { stage: blocked.unwrap_or_default() })
 }
 
-fn is_cold(stage: &Stage) -> bool {
-    stage.kind == StageKind::Rest && stage.temperature_c.is_some_and(|celsius| celsius <= COLD_C)
-}
-
 /// From the least change to the greatest.
 fn ways(method: &Method) -> Vec<Way> {
     let plain = |stage: &Stage| (stage.clone(), 0.0, false);
-    let cold = method.stages.iter().position(is_cold);
+    let cold = method.stages.iter().position(Stage::is_cold);
     if let Some(cold) = cold {
         return COLD_STRETCH
             .into_iter()
@@ -178,16 +172,12 @@ fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
     Err(in_the_way.unwrap_or_else(|| "its beginning".into()))
 }
 
-fn hands(kind: StageKind) -> bool {
-    matches!(kind, StageKind::Mix | StageKind::Fold | StageKind::Divide | StageKind::Bake)
-}
-
 /// The first stage that falls into the refused hours.
 fn blocked(way: &Way, start: DateTime<Utc>, refused: &[Refused], zone: Tz) -> Option<String> {
     let mut at = start;
     for (stage, ..) in &way.stages {
         let end = at + minutes(stage.minutes);
-        let busy = if hands(stage.kind) { end } else { at };
+        let busy = if stage.needs_hands() { end } else { at };
         if refused.iter().any(|hours| hours.touches(at, busy, zone)) {
             return Some(stage.label.clone());
         }
@@ -210,7 +200,7 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
                 ends_at: at,
                 ambient_c: stage.temperature_c,
                 ends_when: stage.ends_when.clone(),
-                hands: hands(stage.kind),
+                hands: stage.needs_hands(),
                 stretched_min: *stretched_min,
                 added: *added,
             }

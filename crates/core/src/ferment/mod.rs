@@ -11,6 +11,5 @@ pub use dough::FermentingDough;
 pub use fermentation::{
     FermentationAnswer, FermentationInput, FermentingInput, PhaseInput, RiseReached,
 };
-pub(crate) use solve::solve_yeast;
-pub use solve::{NotReachable, start_temperature_for, yeast_for};
+pub use solve::{NotReachable, yeast_for};
 pub use track::{Begun, Phase, Point, Track, ferment, ferment_on};

@@ -65,32 +65,6 @@ impl Friction {
             sd_c: ((1.0 - gain) * believed).sqrt(),
         }
     }
-
-    /// The water temperature of the floor's own rule: `n·target − Σ others − friction`, n counting
-    /// flour, room, water and, where there is one, a sponge or starter.
-    ///
-    /// ```
-    /// use ironpeel_core::heat::Friction;
-    /// let learned = Friction { friction_c: 15.0, sd_c: 1.0 };
-    /// assert!((learned.water_c(26.0, 20.0, 23.0, None) - 20.0).abs() < 1e-9);
-    /// ```
-    pub fn water_c(
-        &self,
-        target_c: f64,
-        flour_c: f64,
-        room_c: f64,
-        preferment_c: Option<f64>,
-    ) -> f64 {
-        let others = [Some(flour_c), Some(room_c), preferment_c];
-        let left: f64 = others.into_iter().flatten().map(|one| target_c - one).sum();
-        target_c + left - self.friction_c
-    }
-}
-
-/// The classic ice rule, for comparison: `water · (tap − wanted)/(tap + 80)`, kg; none where the
-/// tap is cold enough.
-pub fn classic_ice_kg(water_kg: f64, tap_c: f64, wanted_c: f64) -> f64 {
-    (water_kg * (tap_c - wanted_c) / (tap_c + 80.0)).max(0.0)
 }
 
 /// Doughs to learn friction from.

@@ -9,4 +9,4 @@ pub use balance::{
     Answer, Balance, HOTTEST_WATER_C, Lever, Part, Remedy, Term, YEAST_WATER_C, flour_specific_heat,
 };
 pub use dough_temperature::{DoughTemperatureInput, PartInput};
-pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput, classic_ice_kg};
+pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};

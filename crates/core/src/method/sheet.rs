@@ -98,8 +98,7 @@ pub struct Plan<'a> {
 pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
     let (parts, mut to_weigh) = weigh_out(plan)?;
     let method = plan.method;
-    let first_mix =
-        method.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0);
+    let first_mix = method.first_mix();
     let early_kg: f64 = parts.iter().map(|part| part.kg).sum();
     let dough_kg = early_kg + to_weigh.iter().map(|item| item.kg).sum::<f64>();
     let cautions = cautions(plan, &to_weigh);

@@ -104,6 +104,21 @@ pub enum MethodFault {
     NegativeTime,
 }
 
+/// At or below this a stage is a refrigerator's, whatever the weather, °C (H).
+const COLD_C: f64 = 12.0;
+
+impl Stage {
+    /// Whether the dough lies in the cold.
+    pub fn is_cold(&self) -> bool {
+        self.temperature_c.is_some_and(|celsius| celsius <= COLD_C)
+    }
+
+    /// Whether somebody works at it all the while, and not only at its beginning.
+    pub const fn needs_hands(&self) -> bool {
+        matches!(self.kind, StageKind::Mix | StageKind::Fold | StageKind::Divide | StageKind::Bake)
+    }
+}
+
 impl Method {
     /// Whether a dough can be made by it: it mixes, and no stage takes negative time.
     pub fn check(&self) -> Result<(), MethodFault> {
@@ -114,6 +129,11 @@ impl Method {
             return Err(MethodFault::NegativeTime);
         }
         Ok(())
+    }
+
+    /// Where the final dough begins: what lies before belongs to the parts made before it.
+    pub fn first_mix(&self) -> usize {
+        self.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0)
     }
 
     /// Minutes under the mixer, rests left out.

@@ -1,0 +1,28 @@
+import type { Refused } from "../api/client";
+import { FieldText } from "./FieldText";
+import { NameField } from "./NameField";
+
+interface Props {
+  label: string;
+  reason: string;
+  onReason: (reason: string) => void;
+  refused: Refused | undefined;
+  /** Where else the reason is told to be missing. */
+  also?: string;
+}
+
+/** Who changes something on record, and why. */
+export function Signed({ label, reason, onReason, refused, also }: Props) {
+  return (
+    <div className="mt-3 flex flex-wrap gap-4">
+      <NameField fault={refused?.at("signed.by")} />
+      <FieldText
+        label={label}
+        className="min-w-56 flex-1"
+        value={reason}
+        onChange={onReason}
+        fault={(also && refused?.at(also)) ?? refused?.at("signed.reason")}
+      />
+    </div>
+  );
+}
