@@ -4,7 +4,7 @@ import { useFormat } from "../units/format";
 import { fitted, thinned } from "./scale";
 
 const WIDTH = 1000;
-const EDGE = 12;
+const EDGE = 26;
 const HANDS = { top: 34, height: 34 };
 const RISE = { top: 96, bottom: 190 };
 const FOOT = 216;
