@@ -3,6 +3,7 @@
 mod support;
 
 use ironpeel_core::dough::Ingredient;
+use ironpeel_core::flour::Moisture;
 use ironpeel_core::units::Origin;
 use ironpeel_core::water::{Composition, Flour, NoBase, Process, Species, Stair};
 use support::{Asked, PLAIN, climb, flour};
@@ -179,4 +180,17 @@ fn the_damaged_starch_trap_opens_above_its_level() {
             assert!(caution.says.contains("dry early and stick late"));
         }
     }
+}
+
+#[test]
+fn the_moisture_step_says_which_way_the_flour_is_off() {
+    let says = |percent: f64| {
+        let moist = Flour { moisture: Moisture::new(percent).expect("in range"), ..flour() };
+        let stair = climb(&moist, &PLAIN).expect("measured");
+        let step = stair.steps.into_iter().find(|step| step.key == "moisture");
+        step.expect("a step of its own").reason
+    };
+    assert!(says(15.2).starts_with("damper than 14 %"));
+    assert!(says(12.4).starts_with("drier than 14 %"));
+    assert_eq!(says(14.0), "as moist as its figure is stated for");
 }

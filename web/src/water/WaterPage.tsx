@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link, useLocation } from "react-router";
 import type { Schemas } from "../api/client";
+import { useFormula } from "../dough/useFormula";
 import { WaterStair } from "../figures/WaterStair";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
@@ -15,6 +16,7 @@ import { WaterTabs } from "./WaterTabs";
 export function WaterPage() {
   const { chain, lot, others, product, refused } = useHeld();
   const { hand, change } = useHand();
+  const { lines } = useFormula();
   const format = useFormat();
   const { search } = useLocation();
   const [rule, setRule] = useState<Schemas["StairRule"] | null>(null);
@@ -139,6 +141,15 @@ export function WaterPage() {
                   >
                     Change
                   </button>
+                )}
+                {lines.some((line) => line.ingredient === step.key) && (
+                  <Link
+                    to={{ pathname: "/dough/ingredients", search }}
+                    className="link text-sm"
+                    aria-label={`Change what ${step.label} does`}
+                  >
+                    Change
+                  </Link>
                 )}
               </td>
             </tr>

@@ -274,11 +274,12 @@ impl Base {
             low: moved,
             high: moved,
             origin: Origin::Physics,
-            reason: if moved < 0.0 {
-                "damper than 14 %: the flour brings water of its own".into()
-            } else {
-                "drier than 14 %: the flour brings less water of its own".into()
-            },
+            reason: match moved {
+                ..-0.005 => "damper than 14 %: the flour brings water of its own",
+                0.005.. => "drier than 14 %: the flour brings less water of its own",
+                _ => "as moist as its figure is stated for",
+            }
+            .into(),
             rule: None,
         }
     }
