@@ -5,7 +5,7 @@ use ironpeel_core::chain::{
 };
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, read_rows};
-use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::method::{Equipment, Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::water::{Process, Species};
 use proptest::prelude::*;
@@ -78,18 +78,14 @@ fn roll() -> FormulaInHand {
 
 fn method() -> Method {
     let mix = |label: &str, minutes, speed, adds: &[Ingredient]| Stage {
-        kind: StageKind::Mix,
-        label: label.into(),
-        minutes,
         speed: Some(speed),
-        temperature_c: None,
-        humidity_pct: None,
-        ends_when: String::new(),
         adds: adds.to_vec(),
+        ..Stage::new(StageKind::Mix, label, minutes)
     };
     Method {
         process: Process::NoTime,
         target_c: 27.0,
+        sponge_c: None,
         machine_divided: true,
         stages: vec![
             mix("Pick-up", 2.0, Speed::Slow, &[]),
@@ -108,6 +104,16 @@ fn line() -> LineInHand {
             max_kg: 150.0,
             slow_kj_per_kg_min: 1.0,
             fast_kj_per_kg_min: 2.5,
+            jacket_kj_per_kg_min: None,
+        },
+        equipment: Equipment {
+            turn_min: 3.0,
+            troughs: 4,
+            trough_kg: 20.0,
+            trough_m2: 0.2,
+            divider_per_min: 4.0,
+            proofer_pieces: 80.0,
+            oven_pieces: 40.0,
         },
         division_kg: 0.01,
         tap_c: 14.0,
@@ -126,6 +132,7 @@ const KNOBS: Knobs = Knobs {
     flour_c: None,
     room_c: None,
     tap_c: None,
+    jacket: false,
 };
 
 const THIRSTY: [(&str, &str, &str, &str); 3] = [
@@ -218,6 +225,7 @@ fn knobs() -> impl Strategy<Value = Knobs> {
         degrees(),
     )
         .prop_map(|(kg, division_kg, hydration_pct, target_c, flour_c, room_c, tap_c)| Knobs {
+            jacket: false,
             amount: Amount::Dough { kg },
             division_kg,
             hydration_pct,

@@ -2,13 +2,19 @@
 
 use ironpeel_core::flour::Moisture;
 use ironpeel_core::heat::{
-    Balance, DoughTemperatureInput, HOTTEST_WATER_C, Part, flour_specific_heat,
+    Balance, DoughTemperatureInput, HOTTEST_WATER_C, Part, PartIs, flour_specific_heat,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
 fn part(name: &'static str, kg: f64, temperature_c: f64, specific_heat: f64) -> Part {
-    Part { name: name.into(), kg, temperature_c, specific_heat, is_flour: name == "flour" }
+    Part {
+        name: name.into(),
+        kg,
+        temperature_c,
+        specific_heat,
+        is: if name == "flour" { PartIs::Flour } else { PartIs::Other },
+    }
 }
 
 /// 100 kg of flour and what goes with it.
@@ -23,6 +29,7 @@ fn dough() -> Balance {
         target_c: 26.0,
         mixing_kj_per_kg: 12.0,
         mixing_min: Some(10.0),
+        jacket_kj_per_kg: None,
         flour_wetted_kg: 100.0,
         chilled_min_c: 2.0,
         ice_c: 0.0,
@@ -199,6 +206,7 @@ fn any() -> impl Strategy<Value = Balance> {
                 target_c: target,
                 mixing_kj_per_kg: mixing,
                 mixing_min: None,
+                jacket_kj_per_kg: None,
                 flour_wetted_kg: flour,
                 chilled_min_c: 2.0,
                 ice_c: 0.0,

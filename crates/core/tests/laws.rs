@@ -4,7 +4,7 @@ mod support;
 
 use ironpeel_core::dough::{Amount, Ingredient, Losses, scale, weigh};
 use ironpeel_core::flour::{Moisture, absorption_at_moisture, at_moisture};
-use ironpeel_core::heat::{Balance, Part};
+use ironpeel_core::heat::{Balance, Part, PartIs};
 use ironpeel_core::water::{Composition, Flour, Process, Species};
 use proptest::prelude::*;
 use support::{Asked, PLAIN, climb};
@@ -30,12 +30,13 @@ fn flour() -> impl Strategy<Value = Flour> {
 fn balance() -> impl Strategy<Value = Balance> {
     (1.0..500.0, 0.3..0.9, 0.0..40.0, 1.0..30.0, 18.0..34.0, 0.0..45.0, 0.0..100.0).prop_map(
         |(flour_kg, hydration, flour_c, tap_c, target_c, mixing, max_ice_pct)| Balance {
+            jacket_kj_per_kg: None,
             parts: vec![Part {
                 name: "flour".into(),
                 kg: flour_kg,
                 temperature_c: flour_c,
                 specific_heat: 1.833,
-                is_flour: true,
+                is: PartIs::Flour,
             }],
             water_kg: flour_kg * hydration,
             tap_c,

@@ -177,6 +177,7 @@ async fn plan(
     // The lot's age counts to the day of mixing, and the sheet is of what is on record.
     input.hand.mix_on = Some(input.planned_for.date_naive());
     input.hand.draft = None;
+    input.hand.method = None;
     let held = Held::load(app, &input.hand, "hand.").await?;
     let documents = &held.documents;
 

@@ -3,7 +3,7 @@
 use axum::Json;
 use axum::extract::DefaultBodyLimit;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
-use ironpeel_core::ferment::{FermentationAnswer, FermentationInput};
+use ironpeel_core::ferment::{Feed, FeedInput, FermentationAnswer, FermentationInput};
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
     FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
@@ -32,6 +32,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(dough_temperature))
         .routes(routes!(friction))
         .routes(routes!(fermentation))
+        .routes(routes!(starter_feed))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
 
@@ -124,5 +125,13 @@ async fn friction(Body(input): Body<FrictionInput>) -> Result<Json<Friction>> {
     request_body = FermentationInput,
     responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn fermentation(Body(input): Body<FermentationInput>) -> Result<Json<FermentationAnswer>> {
+    Ok(Json(input.compute()?))
+}
+
+/// A starter's feed: when it is ripe, or the feed that is ripe at an hour
+#[utoipa::path(post, path = "/api/v1/calc/starter-feed", tag = "calculators",
+    request_body = FeedInput,
+    responses((status = 200, body = Feed), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn starter_feed(Body(input): Body<FeedInput>) -> Result<Json<Feed>> {
     Ok(Json(input.compute()?))
 }

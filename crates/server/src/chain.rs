@@ -9,6 +9,7 @@ use ironpeel_core::chain::{
 use ironpeel_core::dough::{
     AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft, LossesInput,
 };
+use ironpeel_core::method::{Method, MethodDraft};
 use ironpeel_core::units::{Bound, Faults, Given};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -69,6 +70,9 @@ pub struct KnobsInput {
     /// 0 to 60 °C.
     #[serde(default)]
     pub tap_c: Given,
+    /// The mixer's jacket runs.
+    #[serde(default)]
+    pub jacket: bool,
 }
 
 /// The dough in hand.
@@ -80,6 +84,8 @@ pub struct HandInput {
     pub mix_on: Option<NaiveDate>,
     /// The formula as edited and not yet recorded.
     pub draft: Option<EditedFormula>,
+    /// The method as edited and not yet recorded.
+    pub method: Option<MethodDraft>,
 }
 
 /// A formula as edited and not yet recorded; what is left out is as recorded.
@@ -130,6 +136,7 @@ impl KnobsInput {
             flour_c: FLOUR.check_opt(&self.flour_c, at, faults),
             room_c: ROOM.check_opt(&self.room_c, at, faults),
             tap_c: TAP.check_opt(&self.tap_c, at, faults),
+            jacket: self.jacket,
         }
     }
 }
@@ -139,6 +146,7 @@ impl KnobsInput {
 pub struct Held {
     pub documents: Documents,
     edited: Option<FormulaInHand>,
+    edited_method: Option<Method>,
     mix_on: NaiveDate,
     knobs: Knobs,
 }
@@ -150,8 +158,10 @@ impl Held {
         let knobs = input.knobs.check(&format!("{at}knobs."), &mut faults);
         let recorded = &documents.formula.formula;
         let edited = input.draft.as_ref().and_then(|draft| draft.over(recorded, &mut faults));
+        let method_at = format!("{at}method.");
+        let edited_method = input.method.as_ref().map(|draft| draft.check(&method_at, &mut faults));
         let mix_on = input.mix_on.unwrap_or_else(|| Utc::now().date_naive());
-        let held = Self { documents, edited, mix_on, knobs };
+        let held = Self { documents, edited, edited_method, mix_on, knobs };
         let missing = held.formula().formula.flours().iter().skip(1).find(|flour| {
             !held.documents.others.iter().any(|other| other.lot.flour.name == flour.name)
         });
@@ -183,7 +193,7 @@ impl Held {
         Hand {
             flours,
             formula: self.formula(),
-            method: &self.documents.method.method,
+            method: self.edited_method.as_ref().unwrap_or(&self.documents.method.method),
             line: &self.documents.line.line,
             numbers: self.documents.numbers(),
             knobs: self.knobs,

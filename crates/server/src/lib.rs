@@ -7,19 +7,18 @@ mod batches;
 mod calc;
 mod chain;
 mod curve;
-mod day;
 pub mod demo;
 mod dough;
 mod find;
 mod flour;
 mod health;
+mod method;
 mod page;
 mod plant;
 mod problem;
 mod products;
 mod request;
 mod revision;
-mod rise;
 mod state;
 mod water;
 mod web;
@@ -73,8 +72,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(products::routes())
         .merge(dough::routes())
         .merge(plant::routes())
-        .merge(day::routes())
-        .merge(rise::routes())
+        .merge(method::routes())
         .merge(water::routes())
         .merge(chain::routes())
         .merge(batches::routes())

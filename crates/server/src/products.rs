@@ -2,8 +2,6 @@
 
 use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::LineInHand;
-use ironpeel_core::method::Method;
 use ironpeel_core::units::Faults;
 use ironpeel_store::{Flour, Product, Signed};
 use serde::{Deserialize, Serialize};
@@ -14,16 +12,14 @@ use uuid::Uuid;
 
 use crate::dough::{FormulaView, template};
 use crate::flour::FlourView;
+use crate::method::{LineView, MethodView};
 use crate::problem::{Problem, Result};
 use crate::request::{At, Body};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(products))
-        .routes(routes!(product, create))
-        .routes(routes!(lines))
+    OpenApiRouter::new().routes(routes!(products)).routes(routes!(product, create))
 }
 
 /// A product as lists show it.
@@ -60,22 +56,6 @@ pub struct OtherFlourView {
     pub specification: RevisionView,
 }
 
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct MethodView {
-    pub revision: RevisionView,
-    pub process_label: &'static str,
-    #[serde(flatten)]
-    pub method: Method,
-}
-
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct LineView {
-    pub revision: RevisionView,
-    pub name: String,
-    #[serde(flatten)]
-    pub line: LineInHand,
-}
-
 /// A product to be made from a template.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct ProductInput {
@@ -87,13 +67,6 @@ pub struct ProductInput {
     pub flours: Vec<Uuid>,
     pub line_id: Uuid,
     pub signed: SignedInput,
-}
-
-/// A line a product may be made on.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct LineRow {
-    pub id: Uuid,
-    pub name: String,
 }
 
 /// Every product
@@ -138,12 +111,8 @@ async fn product(State(app): State<App>, At(slug): At<String>) -> Result<Json<Pr
         specification: app.store.current_specification(product.flour_id).await?.revision.into(),
         other_flours,
         formula: FormulaView::of(&formula, &library),
-        method: MethodView {
-            revision: method.revision.into(),
-            process_label: method.method.process.label(),
-            method: method.method,
-        },
-        line: LineView { revision: line.revision.into(), name: line.name, line: line.line },
+        method: method.into(),
+        line: line.into(),
         numbers,
         id: product.id,
         slug: product.slug,
@@ -209,12 +178,4 @@ async fn create(
     };
     app.store.make_product(&new, &formula, &template.method(), &signed).await?;
     product(State(app), At(slug)).await
-}
-
-/// The lines a product may be made on
-#[utoipa::path(get, path = "/api/v1/lines", tag = "product",
-    responses((status = 200, body = Vec<LineRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn lines(State(app): State<App>) -> Result<Json<Vec<LineRow>>> {
-    let lines = app.store.lines().await?;
-    Ok(Json(lines.into_iter().map(|(id, name)| LineRow { id, name }).collect()))
 }

@@ -6,6 +6,7 @@
 
 mod batch;
 mod blend;
+mod dough_temperature;
 mod error;
 mod flour;
 mod formula;
@@ -28,15 +29,16 @@ mod trial;
 
 pub use batch::{Batch, BatchFlour, BatchSummary, NewBatch};
 pub use blend::{BlendPart, BlendRevision, LotPart};
+pub use dough_temperature::DoughTemperature;
 pub use error::{Result, StoreError};
 pub use flour::Flour;
 pub use formula::{FormulaRevision, NewFormula};
-pub use line::LineRevision;
+pub use line::{LineRevision, NewLine};
 pub use lot::{Lot, LotRevision, LotSummary, NewLotRevision, Stated};
 pub use lot_fate::{Decision, Fate, LotDecision, LotStock};
 pub use lot_import::{Imported, ReadingColumn};
 pub use mapping::MillMapping;
-pub use method::MethodRevision;
+pub use method::{MethodRevision, NewMethod};
 pub use numbers::NumbersRevision;
 pub use product::Product;
 pub use revision::{Revision, Signed};

@@ -2,7 +2,7 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
 use ironpeel_core::chain::LineInHand;
-use ironpeel_core::method::Mixer;
+use ironpeel_core::method::{Equipment, Mixer};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
@@ -14,8 +14,21 @@ use crate::store::Store;
 #[derive(Debug, Clone, PartialEq)]
 pub struct LineRevision {
     pub revision: Revision,
+    pub line_id: Uuid,
     pub name: String,
     pub line: LineInHand,
+}
+
+/// A line's settings to be recorded.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewLine {
+    pub line_id: Uuid,
+    pub name: String,
+    pub revision_id: Uuid,
+    /// The number after the revision it was made from.
+    pub number: i32,
+    pub line: LineInHand,
+    pub signed: Signed,
 }
 
 #[derive(Queryable, Selectable, Insertable)]
@@ -40,9 +53,49 @@ struct Row {
     room_c: f64,
     chilled_min_c: f64,
     max_ice_pct: f64,
+    jacket_kj_per_kg_min: Option<f64>,
+    turn_min: f64,
+    troughs: i32,
+    trough_kg: f64,
+    trough_m2: f64,
+    divider_per_min: f64,
+    proofer_pieces: f64,
+    oven_pieces: f64,
 }
 
 impl Row {
+    fn of(new: &NewLine) -> Self {
+        let LineInHand { mixer, equipment, .. } = &new.line;
+        Self {
+            id: new.revision_id,
+            line_id: new.line_id,
+            number: new.number,
+            made_at: DateTime::UNIX_EPOCH,
+            made_by: new.signed.by.clone(),
+            reason: new.signed.reason.clone(),
+            mixer_name: mixer.name.clone(),
+            mixer_kind: mixer.kind.clone(),
+            mixer_min_kg: mixer.min_kg,
+            mixer_max_kg: mixer.max_kg,
+            slow_kj_per_kg_min: mixer.slow_kj_per_kg_min,
+            fast_kj_per_kg_min: mixer.fast_kj_per_kg_min,
+            division_kg: new.line.division_kg,
+            tap_c: new.line.tap_c,
+            flour_c: new.line.flour_c,
+            room_c: new.line.room_c,
+            chilled_min_c: new.line.chilled_min_c,
+            max_ice_pct: new.line.max_ice_pct,
+            jacket_kj_per_kg_min: mixer.jacket_kj_per_kg_min,
+            turn_min: equipment.turn_min,
+            troughs: equipment.troughs.try_into().unwrap_or(i32::MAX),
+            trough_kg: equipment.trough_kg,
+            trough_m2: equipment.trough_m2,
+            divider_per_min: equipment.divider_per_min,
+            proofer_pieces: equipment.proofer_pieces,
+            oven_pieces: equipment.oven_pieces,
+        }
+    }
+
     fn named(self, name: String) -> LineRevision {
         let revision = Revision {
             id: self.id,
@@ -58,9 +111,20 @@ impl Row {
             max_kg: self.mixer_max_kg,
             slow_kj_per_kg_min: self.slow_kj_per_kg_min,
             fast_kj_per_kg_min: self.fast_kj_per_kg_min,
+            jacket_kj_per_kg_min: self.jacket_kj_per_kg_min,
+        };
+        let equipment = Equipment {
+            turn_min: self.turn_min,
+            troughs: self.troughs.unsigned_abs(),
+            trough_kg: self.trough_kg,
+            trough_m2: self.trough_m2,
+            divider_per_min: self.divider_per_min,
+            proofer_pieces: self.proofer_pieces,
+            oven_pieces: self.oven_pieces,
         };
         let line = LineInHand {
             mixer,
+            equipment,
             division_kg: self.division_kg,
             tap_c: self.tap_c,
             flour_c: self.flour_c,
@@ -68,7 +132,7 @@ impl Row {
             chilled_min_c: self.chilled_min_c,
             max_ice_pct: self.max_ice_pct,
         };
-        LineRevision { revision, name, line }
+        LineRevision { revision, line_id: self.line_id, name, line }
     }
 }
 
@@ -91,52 +155,37 @@ impl Store {
         Ok(row.named(name))
     }
 
-    /// Records a line's first settings.
-    pub async fn add_line(
-        &self,
-        id: Uuid,
-        name: &str,
-        new: &LineInHand,
-        signed: &Signed,
-    ) -> Result<()> {
-        let row = Row {
-            id: Uuid::now_v7(),
-            line_id: id,
-            number: 1,
-            made_at: DateTime::UNIX_EPOCH,
-            made_by: signed.by.clone(),
-            reason: signed.reason.clone(),
-            mixer_name: new.mixer.name.clone(),
-            mixer_kind: new.mixer.kind.clone(),
-            mixer_min_kg: new.mixer.min_kg,
-            mixer_max_kg: new.mixer.max_kg,
-            slow_kj_per_kg_min: new.mixer.slow_kj_per_kg_min,
-            fast_kj_per_kg_min: new.mixer.fast_kj_per_kg_min,
-            division_kg: new.division_kg,
-            tap_c: new.tap_c,
-            flour_c: new.flour_c,
-            room_c: new.room_c,
-            chilled_min_c: new.chilled_min_c,
-            max_ice_pct: new.max_ice_pct,
-        };
+    /// Records a line's settings or their next state. Sent twice, they are stored once.
+    pub async fn add_line(&self, new: &NewLine) -> Result<()> {
+        let row = Row::of(new);
         let mut connection = self.connection().await?;
         connection
             .transaction(async |connection| {
                 diesel::insert_into(line::table)
-                    .values((line::id.eq(id), line::name.eq(name)))
+                    .values((line::id.eq(new.line_id), line::name.eq(&new.name)))
+                    .on_conflict(line::id)
+                    .do_nothing()
                     .execute(connection)
                     .await?;
-                diesel::insert_into(line_revision::table).values(row).execute(connection).await
+                diesel::insert_into(line_revision::table)
+                    .values(row)
+                    .on_conflict(line_revision::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await
             })
             .await
             .map(drop)
             .map_err(|error| {
-                StoreError::or_conflict(error, || format!("{name} is already on record"))
+                StoreError::or_conflict(error, || {
+                    format!(
+                        "{} was changed by somebody else meanwhile; look at theirs first",
+                        new.name
+                    )
+                })
             })
     }
-}
 
-impl Store {
     /// Every line's id and name, by name.
     pub async fn lines(&self) -> Result<Vec<(Uuid, String)>> {
         Ok(line::table

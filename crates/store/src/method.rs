@@ -2,12 +2,12 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::method::{Method, Speed, Stage, StageKind};
+use ironpeel_core::method::{EndsBy, Method, Speed, Stage, StageKind, Window};
 use ironpeel_core::water::Process;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, newest_revision};
+use crate::revision::{Revision, Signed, all_revisions, newest_revision};
 use crate::schema::{method, method_revision, method_stage};
 use crate::store::Store;
 
@@ -15,19 +15,35 @@ use crate::store::Store;
 #[derive(Debug, Clone, PartialEq)]
 pub struct MethodRevision {
     pub revision: Revision,
+    pub method_id: Uuid,
+    pub name: String,
     pub method: Method,
+}
+
+/// A method's state to be recorded.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewMethod {
+    pub method_id: Uuid,
+    pub name: String,
+    pub revision_id: Uuid,
+    /// The number after the revision it was made from.
+    pub number: i32,
+    pub method: Method,
+    pub signed: Signed,
 }
 
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = method_revision)]
 struct Row {
     id: Uuid,
+    method_id: Uuid,
     number: i32,
     made_at: DateTime<Utc>,
     made_by: String,
     reason: String,
     process: String,
     target_c: f64,
+    sponge_c: Option<f64>,
     machine_divided: bool,
 }
 
@@ -44,6 +60,10 @@ struct StageRow {
     humidity_pct: Option<f64>,
     ends_when: String,
     adds: Vec<String>,
+    ends_by: String,
+    reason: String,
+    low_min: Option<f64>,
+    high_min: Option<f64>,
 }
 
 impl StageRow {
@@ -66,6 +86,13 @@ impl StageRow {
             temperature_c: self.temperature_c,
             humidity_pct: self.humidity_pct,
             ends_when: self.ends_when,
+            ends_by: EndsBy::from_key(&self.ends_by)
+                .ok_or_else(|| unknown("ends_by", &self.ends_by))?,
+            reason: self.reason,
+            window: self
+                .low_min
+                .zip(self.high_min)
+                .map(|(low_min, high_min)| Window { low_min, high_min }),
         })
     }
 
@@ -81,6 +108,10 @@ impl StageRow {
             humidity_pct: stage.humidity_pct,
             ends_when: stage.ends_when.clone(),
             adds: stage.adds.iter().map(|ingredient| ingredient.key().into()).collect(),
+            ends_by: stage.ends_by.key().into(),
+            reason: stage.reason.clone(),
+            low_min: stage.window.map(|window| window.low_min),
+            high_min: stage.window.map(|window| window.high_min),
         }
     }
 }
@@ -94,79 +125,102 @@ impl Store {
 
     pub async fn method(&self, revision_id: Uuid) -> Result<MethodRevision> {
         let connection = &mut self.connection().await?;
-        let row: Option<Row> = method_revision::table
-            .find(revision_id)
-            .select(Row::as_select())
+        let row: Option<(Row, String)> = method_revision::table
+            .inner_join(method::table)
+            .filter(method_revision::id.eq(revision_id))
+            .select((Row::as_select(), method::name))
             .first(connection)
             .await
             .optional()?;
-        let row = row.ok_or(StoreError::NotFound("this revision of a method"))?;
+        let (row, name) = row.ok_or(StoreError::NotFound("this revision of a method"))?;
         let stages: Vec<StageRow> = method_stage::table
             .filter(method_stage::revision_id.eq(revision_id))
             .order(method_stage::position)
             .load(connection)
             .await?;
-        let Row { id, number, made_at, made_by, reason, process, target_c, machine_divided } = row;
+        let Row {
+            id,
+            method_id,
+            number,
+            made_at,
+            made_by,
+            reason,
+            process,
+            target_c,
+            sponge_c,
+            machine_divided,
+        } = row;
         Ok(MethodRevision {
             revision: Revision { id, number, made_at, made_by, reason },
+            method_id,
+            name,
             method: Method {
                 process: Process::from_key(&process)
                     .ok_or_else(|| StoreError::unknown_word("process", &process))?,
                 target_c,
+                sponge_c,
                 machine_divided,
                 stages: stages.into_iter().map(StageRow::stage).collect::<Result<_>>()?,
             },
         })
     }
 
-    /// Records a method's first state.
-    pub async fn add_method(
-        &self,
-        id: Uuid,
-        name: &str,
-        new: &Method,
-        signed: &Signed,
-    ) -> Result<()> {
+    /// Every revision of a method, newest first.
+    pub async fn method_revisions(&self, method_id: Uuid) -> Result<Vec<Revision>> {
+        Ok(all_revisions!(self, method_revision, method_id = method_id)?)
+    }
+
+    /// Records a method or its next state. Sent twice, it is stored once.
+    pub async fn add_method(&self, new: &NewMethod) -> Result<()> {
         let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| record(connection, id, name, new, signed).await)
-            .await
-            .map_err(|error| {
-                StoreError::or_conflict(error, || format!("{name} is already on record"))
-            })
+        connection.transaction(async |connection| record(connection, new).await).await.map_err(
+            |error| {
+                StoreError::or_conflict(error, || {
+                    format!(
+                        "{} was changed by somebody else meanwhile; look at theirs first",
+                        new.name
+                    )
+                })
+            },
+        )
     }
 }
 
-/// Records a method's first state inside a transaction.
+/// Records a method's state inside a transaction.
 pub(crate) async fn record(
     connection: &mut AsyncPgConnection,
-    id: Uuid,
-    name: &str,
-    new: &Method,
-    signed: &Signed,
+    new: &NewMethod,
 ) -> diesel::QueryResult<()> {
-    let revision_id = Uuid::now_v7();
-    let stages: Vec<StageRow> = (0i16..)
-        .zip(&new.stages)
-        .map(|(position, stage)| StageRow::new(revision_id, position, stage))
-        .collect();
+    let NewMethod { method_id, revision_id, method: made, .. } = new;
     diesel::insert_into(method::table)
-        .values((method::id.eq(id), method::name.eq(name)))
+        .values((method::id.eq(method_id), method::name.eq(&new.name)))
+        .on_conflict(method::id)
+        .do_nothing()
         .execute(connection)
         .await?;
-    diesel::insert_into(method_revision::table)
+    let added = diesel::insert_into(method_revision::table)
         .values((
             method_revision::id.eq(revision_id),
-            method_revision::method_id.eq(id),
-            method_revision::number.eq(1),
-            method_revision::made_by.eq(&signed.by),
-            method_revision::reason.eq(&signed.reason),
-            method_revision::process.eq(new.process.key()),
-            method_revision::target_c.eq(new.target_c),
-            method_revision::machine_divided.eq(new.machine_divided),
+            method_revision::method_id.eq(method_id),
+            method_revision::number.eq(new.number),
+            method_revision::made_by.eq(&new.signed.by),
+            method_revision::reason.eq(&new.signed.reason),
+            method_revision::process.eq(made.process.key()),
+            method_revision::target_c.eq(made.target_c),
+            method_revision::sponge_c.eq(made.sponge_c),
+            method_revision::machine_divided.eq(made.machine_divided),
         ))
+        .on_conflict(method_revision::id)
+        .do_nothing()
         .execute(connection)
         .await?;
+    if added == 0 {
+        return Ok(());
+    }
+    let stages: Vec<StageRow> = (0i16..)
+        .zip(&made.stages)
+        .map(|(position, stage)| StageRow::new(*revision_id, position, stage))
+        .collect();
     diesel::insert_into(method_stage::table).values(stages).execute(connection).await?;
     Ok(())
 }

@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::formula::{NewFormula, flour_ids};
-use crate::method;
+use crate::method::{self, NewMethod};
 use crate::revision::Signed;
 use crate::schema::{flour, line, product};
 use crate::store::Store;
@@ -80,12 +80,20 @@ impl Store {
             formula: formula.clone(),
             signed: signed.clone(),
         };
+        let method = NewMethod {
+            method_id: new.method_id,
+            name: new.name.clone(),
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            method: made_by.clone(),
+            signed: signed.clone(),
+        };
         let mut connection = self.connection().await?;
         let flours = flour_ids(&mut connection, &formula.formula.formula).await?;
         connection
             .transaction(async |connection| {
                 crate::formula::record(connection, &formula, &flours).await?;
-                method::record(connection, new.method_id, &new.name, made_by, signed).await?;
+                method::record(connection, &method).await?;
                 insert(connection, new).await
             })
             .await

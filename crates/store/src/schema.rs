@@ -133,6 +133,7 @@ diesel::table! {
         reason -> Text,
         process -> Text,
         target_c -> Float8,
+        sponge_c -> Nullable<Float8>,
         machine_divided -> Bool,
     }
 }
@@ -149,6 +150,10 @@ diesel::table! {
         humidity_pct -> Nullable<Float8>,
         ends_when -> Text,
         adds -> Array<Text>,
+        ends_by -> Text,
+        reason -> Text,
+        low_min -> Nullable<Float8>,
+        high_min -> Nullable<Float8>,
     }
 }
 
@@ -179,6 +184,29 @@ diesel::table! {
         room_c -> Float8,
         chilled_min_c -> Float8,
         max_ice_pct -> Float8,
+        jacket_kj_per_kg_min -> Nullable<Float8>,
+        turn_min -> Float8,
+        troughs -> Int4,
+        trough_kg -> Float8,
+        trough_m2 -> Float8,
+        divider_per_min -> Float8,
+        proofer_pieces -> Float8,
+        oven_pieces -> Float8,
+    }
+}
+
+diesel::table! {
+    dough_temperature (id) {
+        id -> Uuid,
+        method_id -> Uuid,
+        line_id -> Uuid,
+        taken_at -> Timestamptz,
+        taken_by -> Text,
+        flour_c -> Float8,
+        room_c -> Float8,
+        water_c -> Float8,
+        preferment_c -> Nullable<Float8>,
+        dough_c -> Float8,
     }
 }
 
@@ -414,6 +442,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     method,
     method_revision,
     method_stage,
+    dough_temperature,
     line,
     line_revision,
     product,

@@ -6,13 +6,14 @@ use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{
     DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
 };
-use ironpeel_core::method::{Method, Mixer, Stage, StageKind};
+use ironpeel_core::method::{EndsBy, Equipment, Method, Mixer, Stage, StageKind, Window};
 use ironpeel_core::plant::OwnNumbers;
 use ironpeel_core::units::{Banded, Given};
 use ironpeel_core::water::{AbsorptionModel, Composition, Override, Process, Rule};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    BatchFlour, NewBatch, NewFormula, NewTrial, Product, Signed, Store, StoreError,
+    BatchFlour, DoughTemperature, NewBatch, NewFormula, NewLine, NewMethod, NewTrial, Product,
+    Signed, Store, StoreError,
 };
 use serde_json::json;
 use support::{flour, lot, signed};
@@ -66,18 +67,18 @@ fn formula(flours: &[(String, f64)]) -> FormulaInHand {
 
 fn method() -> Method {
     let stage = |kind, label: &str, minutes| Stage {
-        kind,
-        label: label.into(),
-        minutes,
-        speed: None,
         temperature_c: Some(27.0),
-        humidity_pct: None,
-        ends_when: "windowpane".into(),
+        ends_when: "thin enough to read through".into(),
+        ends_by: EndsBy::Windowpane,
+        reason: "all the development".into(),
+        window: Some(Window { low_min: 5.0, high_min: 90.0 }),
         adds: vec![Ingredient::Salt],
+        ..Stage::new(kind, label, minutes)
     };
     Method {
         process: Process::StraightBulk,
         target_c: 25.0,
+        sponge_c: None,
         machine_divided: false,
         stages: vec![stage(StageKind::Mix, "Mix", 8.0), stage(StageKind::Proof, "Proof", 60.0)],
     }
@@ -110,6 +111,16 @@ async fn product(store: &Store, name: &str) -> Product {
             max_kg: 20.0,
             slow_kj_per_kg_min: 1.1,
             fast_kj_per_kg_min: 2.6,
+            jacket_kj_per_kg_min: None,
+        },
+        equipment: Equipment {
+            turn_min: 3.0,
+            troughs: 4,
+            trough_kg: 20.0,
+            trough_m2: 0.2,
+            divider_per_min: 4.0,
+            proofer_pieces: 80.0,
+            oven_pieces: 40.0,
         },
         division_kg: 0.001,
         tap_c: 12.0,
@@ -118,8 +129,16 @@ async fn product(store: &Store, name: &str) -> Product {
         chilled_min_c: 3.0,
         max_ice_pct: 60.0,
     };
-    let line = format!("Bench of {name}");
-    store.add_line(line_id, &line, &bench, &signed("first state")).await.expect("recorded");
+    let new = NewLine {
+        line_id,
+        name: format!("Bench of {name}"),
+        revision_id: Uuid::now_v7(),
+        number: 1,
+        line: bench,
+        signed: signed("first state"),
+    };
+    store.add_line(&new).await.expect("recorded");
+    let line = new.name;
     let new = Product {
         id: Uuid::now_v7(),
         slug: name.to_lowercase().replace(' ', "-"),

@@ -1,8 +1,7 @@
-use serde::Serialize;
-
+use super::LineInHand;
 use crate::dough::{Amount, FLOUR_PCT, Formula, Losses};
 use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings};
-use crate::method::{Method, Mixer};
+use crate::method::Method;
 use crate::plant::PlantNumbers;
 use crate::water::{Composition, Flour, FlourPart, Species};
 
@@ -61,19 +60,6 @@ pub struct FormulaInHand {
     pub losses: Losses,
 }
 
-/// A plant line: its mixer, its scale and what its room and tap usually are.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct LineInHand {
-    pub mixer: Mixer,
-    pub division_kg: f64,
-    pub tap_c: f64,
-    pub flour_c: f64,
-    pub room_c: f64,
-    pub chilled_min_c: f64,
-    pub max_ice_pct: f64,
-}
-
 /// What is set for tonight; what is left out comes from the line or the method.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Knobs {
@@ -85,6 +71,8 @@ pub struct Knobs {
     pub flour_c: Option<f64>,
     pub room_c: Option<f64>,
     pub tap_c: Option<f64>,
+    /// The mixer's jacket runs.
+    pub jacket: bool,
 }
 
 /// The dough in hand: a product's formula, method and line, a lot of each of its flours, the

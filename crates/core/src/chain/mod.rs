@@ -1,23 +1,37 @@
 //! The whole chain at once: flour → water → dough → method → floor, each link's result the next
 //! link's input. This is what a what-if recomputes.
 
+mod follow;
 mod hand;
+mod line;
 mod moves;
 mod rise;
+mod sponge;
+mod stop;
+mod thumb;
+mod two_ways;
 mod whys;
 
 use serde::Serialize;
 
-pub use hand::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
+pub use follow::{Followed, MarkReached, OtherwiseRisen, ReadOf, followed, otherwise_risen};
+pub use hand::{FlourInHand, FormulaInHand, Hand, Knobs};
+pub use line::{LineDraft, LineInHand};
 pub use moves::{Because, Link, Move, moves};
 pub use rise::{
     NoRise, Rise, RiseStage, SeasonalYeast, SpongeRise, rise, seasonal_yeast, yeast_wanted,
 };
+pub use sponge::{Sooner, SpongeFound, SpongeUnknown, SpongeView, sponge_for, sponge_sooner};
+pub use stop::{Late, LateAmount, Remedied, WayOut, late};
+pub use thumb::{Thumb, thumb};
+pub use two_ways::{FlourAsk, TwoWays, WayMade, each_dough, flour_says, two_ways};
 pub use whys::{Whys, whys};
 
-use crate::dough::{AllergenLine, Columns, Cost, FLOUR_PCT, Scaled, allergen_line, cost, scale};
+use crate::dough::{
+    AllergenLine, Columns, Cost, FLOUR_PCT, PartKind, Scaled, allergen_line, cost, scale,
+};
 use crate::flour::{Assessment, Moisture, Rule, Verdict, concerns};
-use crate::heat::{Answer, Balance, Part, YEAST_WATER_C, flour_specific_heat};
+use crate::heat::{Answer, Balance, Part, PartIs, YEAST_WATER_C, flour_specific_heat};
 use crate::method::{Plan, Sheet, sheet};
 use crate::water::{Addition, FlourPart, Stair, Wanted, stair};
 
@@ -263,7 +277,7 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
         kg: final_flour_kg,
         temperature_c: flour_c.unwrap_or(hand.line.flour_c),
         specific_heat: flour_specific_heat(moisture),
-        is_flour: true,
+        is: PartIs::Flour,
     }];
     parts.extend(formula.additions().map(|line| {
         let facts = library.facts(line.ingredient);
@@ -272,7 +286,7 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
             kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT,
             temperature_c: room_c.unwrap_or(hand.line.room_c),
             specific_heat: facts.specific_heat,
-            is_flour: false,
+            is: PartIs::Other,
         }
     }));
     parts.extend(formula.parts().iter().map(|part| Part {
@@ -280,14 +294,17 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
         kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
         temperature_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
         specific_heat: PART_SPECIFIC_HEAT,
-        is_flour: false,
+        is: PartIs::Preferment,
     }));
+    let jacket = hand.line.mixer.jacket_kj_per_kg_min.map(|each| each * hand.method.mixing_min());
+    let taken = jacket.filter(|_| hand.knobs.jacket).map_or(0.0, |jacket| jacket.min(energy));
     Balance {
         parts,
         water_kg: dough.final_water_kg,
         tap_c: tap_c.unwrap_or(hand.line.tap_c),
         target_c: target_c.unwrap_or(hand.method.target_c),
-        mixing_kj_per_kg: energy,
+        mixing_kj_per_kg: energy - taken,
+        jacket_kj_per_kg: jacket.filter(|_| !hand.knobs.jacket),
         mixing_min: Some(hand.method.mixing_min()),
         flour_wetted_kg: final_flour_kg,
         chilled_min_c: hand.line.chilled_min_c,
@@ -297,7 +314,24 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
 }
 
 fn heat(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) -> HeatLink {
-    let balance = balance(hand, moisture, dough, energy);
+    heat_of(hand, &balance(hand, moisture, dough, energy))
+}
+
+/// The dough stage's heat with its sponge so warm; none where the chain stops before the mixer.
+pub(crate) fn heat_with_sponge(hand: &Hand<'_>, chain: &Chain, sponge_c: f64) -> Option<HeatLink> {
+    let dough = chain.dough.as_ref()?;
+    let mut balance = balance(hand, hand.moisture()?, dough, chain.method.mixing_kj_per_kg);
+    let sponges = hand.formula.formula.parts().iter().rev();
+    // Parts made before come last in the balance, in the formula's order.
+    for (part, heated) in sponges.zip(balance.parts.iter_mut().rev()) {
+        if part.kind == PartKind::Sponge {
+            heated.temperature_c = sponge_c;
+        }
+    }
+    Some(heat_of(hand, &balance))
+}
+
+fn heat_of(hand: &Hand<'_>, balance: &Balance) -> HeatLink {
     let answer = balance.solve();
     let has_yeast = hand
         .formula

@@ -10,7 +10,7 @@ use crate::ferment::{
     yeast_for,
 };
 use crate::flour::{MoistureBasis, Property, falling_number, liquefaction};
-use crate::method::{Stage, StageKind};
+use crate::method::{Stage, StageKind, StageRole};
 
 /// Taken where no certificate states it (H).
 const USUAL_DAMAGED_PCT: f64 = 7.5;
@@ -22,7 +22,7 @@ const MACHINE_LETS_GO: f64 = 100.0;
 /// Dough in a sample jar, kg.
 const JAR_KG: f64 = 0.1;
 /// What a jar is looked at for, %.
-const JAR_MARKS: [f64; 3] = [50.0, 75.0, 100.0];
+pub(super) const JAR_MARKS: [f64; 3] = [50.0, 75.0, 100.0];
 /// How warm a sponge is set, °C (H).
 const SPONGE_SET_C: f64 = 24.0;
 /// Instant yeast: what another form is worth of it (H).
@@ -96,20 +96,20 @@ pub struct SeasonalYeast {
 
 /// The dough and its way to the oven, ready to be followed with another yeast or room.
 #[derive(Clone)]
-struct Way<'a> {
-    dough: FermentingDough,
-    sponge: Option<Sponge<'a>>,
+pub(super) struct Way<'a> {
+    pub dough: FermentingDough,
+    pub sponge: Option<Sponge<'a>>,
     /// From the first mixing on, with the phase each makes.
-    stages: Vec<(&'a Stage, Phase)>,
+    pub stages: Vec<(&'a Stage, Phase)>,
     assumed: Vec<&'static str>,
 }
 
 #[derive(Clone)]
-struct Sponge<'a> {
-    part: &'a DoughPart,
+pub(super) struct Sponge<'a> {
+    pub part: &'a DoughPart,
     /// With its percents on its own flour.
-    dough: FermentingDough,
-    phase: Phase,
+    pub dough: FermentingDough,
+    pub phase: Phase,
 }
 
 /// How the dough in hand rises, from its first mixing to the oven, a sponge before it.
@@ -173,7 +173,7 @@ pub fn seasonal_yeast(hand: &Hand<'_>, chain: &Chain) -> Result<Vec<SeasonalYeas
 }
 
 impl<'a> Way<'a> {
-    fn of(hand: &Hand<'a>, chain: &Chain) -> Result<Self, NoRise> {
+    pub fn of(hand: &Hand<'a>, chain: &Chain) -> Result<Self, NoRise> {
         let (Some(dough), Some(water), Some(heat)) = (&chain.dough, &chain.water, &chain.heat)
         else {
             return Err(NoRise::NoDough);
@@ -202,7 +202,7 @@ impl<'a> Way<'a> {
         };
         let lines = || formula.lines().iter().map(|line| (line.ingredient, line.pct));
         let starters = formula.parts().iter().filter(|part| part.kind == PartKind::Starter);
-        let (before, after) = hand.method.stages.split_at(hand.method.first_mix());
+        let after = &hand.method.stages[hand.method.first_mix()..];
         let mixed = FermentingDough {
             yeast_idy_pct: instant(lines()),
             sour_pct: starters.fold(0.0, |sum, part| sum + part.flour_pct),
@@ -222,7 +222,10 @@ impl<'a> Way<'a> {
         }
         let room_c = heat.room_c;
         let sponge = formula.parts().iter().find(|part| part.kind == PartKind::Sponge);
-        let hours: f64 = before.iter().map(|stage| stage.minutes / 60.0).sum();
+        let roles = hand.method.roles();
+        let set = roles.iter().position(|role| *role == StageRole::Sponge);
+        let set = set.map(|at| &hand.method.stages[at]);
+        let hours = set.map_or(0.0, |stage| stage.minutes / 60.0);
         let sponge = sponge.filter(|part| part.flour_pct > 0.0 && hours > 0.0).map(|part| {
             let on_own = |pct: f64| pct * FLOUR_PCT / part.flour_pct;
             let own = || part.lines.iter().map(|line| (line.ingredient, on_own(line.pct)));
@@ -236,13 +239,13 @@ impl<'a> Way<'a> {
                     salt_pct: salt,
                     sugar_pct: sugar_of(&mut own()),
                     hydration_pct: on_own(part.water_pct),
-                    start_c: SPONGE_SET_C,
+                    start_c: hand.method.sponge_c.unwrap_or(SPONGE_SET_C),
                     mass_kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
                     ..mixed
                 },
                 phase: Phase::rest(
                     hours,
-                    before.iter().find_map(|stage| stage.temperature_c).unwrap_or(room_c),
+                    set.and_then(|stage| stage.temperature_c).unwrap_or(room_c),
                 ),
             }
         });
@@ -254,7 +257,7 @@ impl<'a> Way<'a> {
     }
 
     /// The sponge and the dough with so much yeast; the sponge has the same share of it as ever.
-    fn follow(&self, yeast_idy_pct: f64) -> (Option<SpongeRise>, Track) {
+    pub fn follow(&self, yeast_idy_pct: f64) -> (Option<SpongeRise>, Track) {
         let phases: Vec<Phase> = self.stages.iter().map(|(_, phase)| *phase).collect();
         let dough = FermentingDough { yeast_idy_pct, ..self.dough };
         let Some(sponge) = &self.sponge else { return (None, ferment(&dough, &phases)) };
@@ -282,22 +285,24 @@ impl<'a> Way<'a> {
     }
 
     /// The rise where it meets the oven.
-    fn end_rise(&self, yeast_idy_pct: f64) -> f64 {
+    pub fn end_rise(&self, yeast_idy_pct: f64) -> f64 {
         self.follow(yeast_idy_pct).1.last().map_or(0.0, |end| end.rise_pct)
     }
 
     /// The same dough in a small jar, where it stays through every stage.
+    pub fn jar_of(&self) -> (FermentingDough, Vec<Phase>) {
+        let phases = self.stages.iter();
+        let phases = phases.map(|(_, phase)| Phase::rest(phase.hours, phase.ambient_c)).collect();
+        (FermentingDough { mass_kg: JAR_KG, ..self.dough }, phases)
+    }
+
     fn jar(&self) -> Track {
-        let phases: Vec<Phase> = self
-            .stages
-            .iter()
-            .map(|(_, phase)| Phase::rest(phase.hours, phase.ambient_c))
-            .collect();
-        ferment(&FermentingDough { mass_kg: JAR_KG, ..self.dough }, &phases)
+        let (dough, phases) = self.jar_of();
+        ferment(&dough, &phases)
     }
 
     /// The same way in another room; a refrigerator and a proofer stay as they are.
-    fn in_room(&self, room_c: f64) -> Self {
+    pub fn in_room(&self, room_c: f64) -> Self {
         let mut there = self.clone();
         for (stage, phase) in &mut there.stages {
             let open = matches!(stage.kind, StageKind::Rest | StageKind::Fold | StageKind::Divide);

@@ -1,4 +1,6 @@
-use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc};
+use chrono::{
+    DateTime, Days, Duration, LocalResult, NaiveDateTime, NaiveTime, TimeZone, Timelike, Utc,
+};
 use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
 
@@ -18,41 +20,52 @@ pub struct Refused {
     pub to: NaiveTime,
 }
 
+/// The moments between `from` and `to` at which nobody is there, each with its end, by the clock on
+/// the wall: a night in which the clocks change is an hour longer or shorter.
+///
+/// ```
+/// use chrono::{NaiveTime, TimeZone, Utc};
+/// use ironpeel_core::day::{Refused, spans};
+/// let at = |hour| NaiveTime::from_hms_opt(hour, 0, 0).unwrap();
+/// let night = [Refused { from: at(22), to: at(4) }];
+/// let when = |day, hour| Utc.with_ymd_and_hms(2026, 11, day, hour, 0, 0).unwrap();
+/// let found = spans(&night, when(25, 12), when(26, 12), chrono_tz::UTC);
+/// assert!(found.contains(&(when(25, 22), when(26, 4))));
+/// ```
+pub fn spans(
+    refused: &[Refused],
+    from: DateTime<Utc>,
+    to: DateTime<Utc>,
+    zone: Tz,
+) -> Vec<(DateTime<Utc>, DateTime<Utc>)> {
+    let first = from.with_timezone(&zone).date_naive() - Days::new(1);
+    let days = (to - from).num_days().max(0) as usize + 3;
+    first
+        .iter_days()
+        .take(days)
+        .flat_map(|day| {
+            refused.iter().map(move |hours| {
+                let next = if hours.from <= hours.to { day } else { day + Days::new(1) };
+                let begins = moment(day.and_time(hours.from), zone, false);
+                (begins, moment(next.and_time(hours.to), zone, true))
+            })
+        })
+        .filter(|(begins, ends)| begins < ends && *ends > from && *begins < to)
+        .collect()
+}
+
+/// A time on the wall as a moment. Of two the earlier, or the later; one the clocks leap over is
+/// an hour on.
+fn moment(wall: NaiveDateTime, zone: Tz, later: bool) -> DateTime<Utc> {
+    let found = match zone.from_local_datetime(&wall) {
+        LocalResult::Single(one) => Some(one),
+        LocalResult::Ambiguous(early, late) => Some(if later { late } else { early }),
+        LocalResult::None => zone.from_local_datetime(&(wall + Duration::hours(1))).earliest(),
+    };
+    found.map_or_else(|| wall.and_utc(), |found| found.with_timezone(&Utc))
+}
+
 impl Refused {
-    /// Whether any of a stretch of time, its end left out, lies in them.
-    ///
-    /// ```
-    /// use chrono::{NaiveTime, TimeZone, Utc};
-    /// use ironpeel_core::day::Refused;
-    /// let at = |hour| NaiveTime::from_hms_opt(hour, 0, 0).unwrap();
-    /// let night = Refused { from: at(22), to: at(4) };
-    /// let when = |hour| Utc.with_ymd_and_hms(2026, 11, 25, hour, 0, 0).unwrap();
-    /// assert!(night.touches(when(21), when(23), chrono_tz::UTC));
-    /// assert!(!night.touches(when(4), when(22), chrono_tz::UTC));
-    /// ```
-    pub fn touches(&self, from: DateTime<Utc>, to: DateTime<Utc>, zone: Tz) -> bool {
-        let minutes = (to - from).num_minutes().max(1);
-        // A quarter of an hour is shorter than any night; the last minute closes the stretch.
-        let mut at = 0;
-        loop {
-            if self.holds((from + Duration::minutes(at)).with_timezone(&zone).time()) {
-                return true;
-            }
-            if at == minutes - 1 {
-                return false;
-            }
-            at = (at + 15).min(minutes - 1);
-        }
-    }
-
-    fn holds(&self, time: NaiveTime) -> bool {
-        if self.from <= self.to {
-            self.from <= time && time < self.to
-        } else {
-            self.from <= time || time < self.to
-        }
-    }
-
     /// How long they are, in minutes.
     pub fn minutes(&self) -> i64 {
         let of = |time: NaiveTime| i64::from(time.num_seconds_from_midnight()) / 60;

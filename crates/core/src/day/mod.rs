@@ -1,10 +1,18 @@
 //! A dough on the clock: forward from a start or back from when it must be out, around the hours
-//! nobody is there.
+//! nobody is there; a run of doughs at its line's cadence.
 
+mod cadence;
+mod feed;
 mod hours;
 mod plan;
 mod request;
+mod run;
+mod spare;
 
-pub use hours::{Refused, RefusedInput};
+pub use cadence::{Cadence, EachDough, Pace, Place, cadence};
+pub use feed::{FeedAt, feed_before};
+pub use hours::{Refused, RefusedInput, spans};
 pub use plan::{Anchor, DayPlan, NoDay, PlannedStage, plan_day};
 pub use request::{AnchorInput, DayInput, DayWanted};
+pub use run::{RunDough, RunPlan, RunStage, RunWanted, Shift, Stop, TroughsInUse, plan_run};
+pub use spare::{Spare, SpareInput};

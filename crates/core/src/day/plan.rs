@@ -1,9 +1,9 @@
 use chrono::{DateTime, Duration, Utc};
-use chrono_tz::Tz;
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{DayWanted, Refused};
+use super::DayWanted;
+use super::hours::spans;
 use crate::method::{Method, Stage, StageKind};
 
 /// Steps in which a start is sought, minutes.
@@ -118,14 +118,9 @@ fn ways(method: &Method) -> Vec<Way> {
     all.extend(RETARD_H.into_iter().map(|hours| {
         let mut stages: Vec<_> = method.stages.iter().map(plain).collect();
         let night = Stage {
-            kind: StageKind::Rest,
-            label: "In the cold".into(),
-            minutes: hours * 60.0,
-            speed: None,
             temperature_c: Some(RETARD_C),
-            humidity_pct: None,
             ends_when: "somebody is there; look whether it still has strength".into(),
-            adds: Vec::new(),
+            ..Stage::new(StageKind::Rest, "In the cold", hours * 60.0)
         };
         stages.insert(proof, (night, hours * 60.0, true));
         let says = format!("{hours:.0} h in the cold before the proof: nothing else fits");
@@ -147,6 +142,9 @@ fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
         Anchor::From(start) => not_before.map_or(start, |now| start.max(now)),
         Anchor::OutBy(out) => out - minutes(to_out),
     };
+    let all: f64 = way.stages.iter().map(|(stage, ..)| stage.minutes).sum();
+    let far = Duration::minutes(FARTHEST_MIN);
+    let shut = spans(refused, first - far, first + far + minutes(all), *zone);
     let mut in_the_way = None;
     for moved_min in (0..=FARTHEST_MIN).step_by(STEP_MIN as usize) {
         let start = match anchor {
@@ -156,7 +154,7 @@ fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
         if not_before.is_some_and(|now| start < now) {
             break;
         }
-        match blocked(way, start, refused, *zone) {
+        match blocked(way, start, &shut) {
             Some(stage) => in_the_way = in_the_way.or(Some(stage)),
             None => {
                 return Ok(DayPlan {
@@ -172,13 +170,17 @@ fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
     Err(in_the_way.unwrap_or_else(|| "its beginning".into()))
 }
 
-/// The first stage that falls into the refused hours.
-fn blocked(way: &Way, start: DateTime<Utc>, refused: &[Refused], zone: Tz) -> Option<String> {
+/// The first stage that falls into hours when nobody is there.
+fn blocked(
+    way: &Way,
+    start: DateTime<Utc>,
+    shut: &[(DateTime<Utc>, DateTime<Utc>)],
+) -> Option<String> {
     let mut at = start;
     for (stage, ..) in &way.stages {
         let end = at + minutes(stage.minutes);
-        let busy = if stage.needs_hands() { end } else { at };
-        if refused.iter().any(|hours| hours.touches(at, busy, zone)) {
+        let busy = if stage.needs_hands() { end } else { at }.max(at + Duration::minutes(1));
+        if shut.iter().any(|(from, to)| at < *to && busy > *from) {
             return Some(stage.label.clone());
         }
         at = end;
@@ -208,7 +210,7 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
         .collect()
 }
 
-fn minutes(minutes: f64) -> Duration {
+pub(super) fn minutes(minutes: f64) -> Duration {
     Duration::seconds((minutes * 60.0).round() as i64)
 }
 
@@ -224,14 +226,9 @@ impl DayPlan {
                 let stage = if planned.added { None } else { own.next() };
                 stage.map_or_else(
                     || Stage {
-                        kind: planned.kind,
-                        label: planned.label.clone(),
-                        minutes,
-                        speed: None,
                         temperature_c: planned.ambient_c,
-                        humidity_pct: None,
                         ends_when: planned.ends_when.clone(),
-                        adds: Vec::new(),
+                        ..Stage::new(planned.kind, planned.label.clone(), minutes)
                     },
                     |stage| Stage { minutes, ..stage.clone() },
                 )

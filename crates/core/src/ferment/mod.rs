@@ -3,13 +3,17 @@
 mod culture;
 mod dough;
 mod fermentation;
+mod fit;
 mod solve;
 mod track;
+mod upkeep;
 
 pub use culture::Culture;
 pub use dough::FermentingDough;
 pub use fermentation::{
     FermentationAnswer, FermentationInput, FermentingInput, PhaseInput, RiseReached,
 };
+pub use fit::{Rate, Reading, fit_rate};
 pub use solve::{NotReachable, yeast_for};
 pub use track::{Begun, Phase, Point, Track, ferment, ferment_on};
+pub use upkeep::{Feed, FeedInput};

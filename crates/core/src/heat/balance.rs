@@ -2,6 +2,7 @@ use std::borrow::Cow;
 
 use serde::Serialize;
 
+use super::Temperatures;
 use crate::flour::Moisture;
 use crate::units::{Coefficient, Input, Origin, Why};
 
@@ -28,6 +29,17 @@ pub fn flour_specific_heat(moisture: Moisture) -> f64 {
     (1.45 * (100.0 - moisture.percent()) + WATER * moisture.percent()) / 100.0
 }
 
+/// Whose temperature something goes by.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PartIs {
+    /// The lever that is most at hand.
+    Flour,
+    /// A dough made before.
+    Preferment,
+    /// All else, which stands in the room.
+    Other,
+}
+
 /// Something that goes into the mixer besides water.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Part {
@@ -36,8 +48,7 @@ pub struct Part {
     pub temperature_c: f64,
     /// kJ/kg·K.
     pub specific_heat: f64,
-    /// Whether it is flour, the lever that is most at hand.
-    pub is_flour: bool,
+    pub is: PartIs,
 }
 
 /// The heat balance of a mixer, checked: masses are not negative and something is mixed.
@@ -51,6 +62,8 @@ pub struct Balance {
     pub mixing_kj_per_kg: f64,
     /// How long that takes, where a minute's worth is to be told.
     pub mixing_min: Option<f64>,
+    /// What a jacket that is off could take of that.
+    pub jacket_kj_per_kg: Option<f64>,
     /// As-is flour that meets water for the first time.
     pub flour_wetted_kg: f64,
     pub chilled_min_c: f64,
@@ -166,6 +179,32 @@ impl Balance {
         with(self.tap_c, ice_kg.min(cap), ice_kg <= cap)
     }
 
+    /// The temperature the water would have to have if it could be anything; nothing is iced.
+    pub fn wanted_water_c(&self) -> f64 {
+        self.target_c + self.wanted_from_water() / (self.water_kg.max(f64::MIN_POSITIVE) * WATER)
+    }
+
+    /// Mixing energy, kJ/kg, that explains what a dough of the same parts measured; none where
+    /// nothing is mixed.
+    pub fn mixing_of(&self, measured: &Temperatures) -> Option<f64> {
+        let Temperatures { flour_c, room_c, water_c, preferment_c, dough_c } = *measured;
+        let parts: f64 = self
+            .parts
+            .iter()
+            .map(|part| {
+                let own = match part.is {
+                    PartIs::Flour => flour_c,
+                    PartIs::Preferment => preferment_c.unwrap_or(part.temperature_c),
+                    PartIs::Other => room_c,
+                };
+                part.kg * part.specific_heat * (dough_c - own)
+            })
+            .sum();
+        let water = self.water_kg * WATER * (dough_c - water_c);
+        let kg = self.dough_kg();
+        (kg > 0.0).then(|| (parts + water - WETTING * self.flour_wetted_kg) / kg)
+    }
+
     /// kJ the water must bring, counted from the target; negative when it must cool.
     fn wanted_from_water(&self) -> f64 {
         let parts = self.parts.iter();
@@ -206,7 +245,7 @@ impl Balance {
     }
 
     fn flour_capacity(&self) -> f64 {
-        let flour = self.parts.iter().filter(|part| part.is_flour);
+        let flour = self.parts.iter().filter(|part| part.is == PartIs::Flour);
         flour.map(|part| part.kg * part.specific_heat).sum()
     }
 
@@ -249,7 +288,17 @@ impl Balance {
                 None => format!("{energy:.1} kJ/kg less mixing, if the dough is ready by then"),
             };
             remedies.push(Remedy { remedy: "mixing", says });
-            let says = format!("a jacket that takes {over:.0} kJ out of each dough while it mixes");
+            let says = match self.jacket_kj_per_kg {
+                Some(jacket) if jacket >= energy => "the mixer's jacket on".into(),
+                Some(jacket) => format!(
+                    "the mixer's jacket on, and {:.1} kJ/kg less mixing: alone it takes {jacket:.1} \
+                     of {energy:.1}",
+                    energy - jacket
+                ),
+                None => {
+                    format!("a jacket that takes {over:.0} kJ out of each dough while it mixes")
+                }
+            };
             remedies.push(Remedy { remedy: "jacket", says });
         }
         remedies
@@ -269,10 +318,10 @@ impl Balance {
                 dough_c: then.dough_c - now.dough_c,
             }
         };
-        let mut levers = Vec::with_capacity(3);
+        let mut levers = Vec::with_capacity(4);
         if self.flour_capacity() > 0.0 {
             levers.push(changed("flour", "flour 1 °C cooler", &|other| {
-                for part in other.parts.iter_mut().filter(|part| part.is_flour) {
+                for part in other.parts.iter_mut().filter(|part| part.is == PartIs::Flour) {
                     part.temperature_c -= 1.0;
                 }
             }));
@@ -286,6 +335,11 @@ impl Balance {
             }),
         });
         levers.push(changed("tap", "tap 1 °C colder", &|other| other.tap_c -= 1.0));
+        if let Some(jacket) = self.jacket_kj_per_kg {
+            levers.push(changed("jacket", "the mixer's jacket on", &|other| {
+                other.mixing_kj_per_kg = (other.mixing_kj_per_kg - jacket).max(0.0);
+            }));
+        }
         levers
     }
 

@@ -1,6 +1,6 @@
 use serde::Deserialize;
 
-use super::{Answer, Balance, Part};
+use super::{Answer, Balance, Part, PartIs};
 use crate::units::{Bound, Faults, Given};
 
 /// Most parts in one balance.
@@ -112,6 +112,7 @@ impl DoughTemperatureInput {
             tap_c: TAP.check(&self.tap_c, "", faults),
             target_c: TARGET.check(&self.target_c, "", faults),
             mixing_kj_per_kg: MIXING.check(&self.mixing_kj_per_kg, "", faults),
+            jacket_kj_per_kg: None,
             mixing_min: MINUTES.check_opt(&self.mixing_min, "", faults),
             flour_wetted_kg: WETTED.check(&self.flour_wetted_kg, "", faults),
             chilled_min_c: CHILLED.check_or(&self.chilled_min_c, 2.0, "", faults),
@@ -131,7 +132,11 @@ impl DoughTemperatureInput {
 impl PartInput {
     fn check(&self, at: &str, faults: &mut Faults) -> Part {
         Part {
-            is_flour: self.name.to_lowercase().contains("flour"),
+            is: if self.name.to_lowercase().contains("flour") {
+                PartIs::Flour
+            } else {
+                PartIs::Other
+            },
             name: self.name.clone().into(),
             kg: KG.check(&self.kg, at, faults),
             temperature_c: TEMPERATURE.check(&self.temperature_c, at, faults),

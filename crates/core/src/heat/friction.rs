@@ -132,15 +132,21 @@ impl FrictionInput {
         let mut learned = Friction::default();
         for (at, one) in given.iter().take(MOST).enumerate() {
             let at = format!("observations[{at}].");
-            let measured = Temperatures {
-                flour_c: FLOUR.check(&one.flour_c, &at, &mut faults),
-                room_c: ROOM.check(&one.room_c, &at, &mut faults),
-                water_c: WATER.check(&one.water_c, &at, &mut faults),
-                preferment_c: PREFERMENT.check_opt(&one.preferment_c, &at, &mut faults),
-                dough_c: DOUGH.check(&one.dough_c, &at, &mut faults),
-            };
-            learned = learned.learn(measured.friction_c());
+            learned = learned.learn(one.check(&at, &mut faults).friction_c());
         }
         faults.or(learned)
+    }
+}
+
+impl TemperaturesInput {
+    /// The temperatures inside their ranges, or faults under `at`.
+    pub fn check(&self, at: &str, faults: &mut Faults) -> Temperatures {
+        Temperatures {
+            flour_c: FLOUR.check(&self.flour_c, at, faults),
+            room_c: ROOM.check(&self.room_c, at, faults),
+            water_c: WATER.check(&self.water_c, at, faults),
+            preferment_c: PREFERMENT.check_opt(&self.preferment_c, at, faults),
+            dough_c: DOUGH.check(&self.dough_c, at, faults),
+        }
     }
 }

@@ -15,6 +15,8 @@ pub struct Mixer {
     pub slow_kj_per_kg_min: f64,
     /// As above, at fast speed.
     pub fast_kj_per_kg_min: f64,
+    /// What its jacket takes away while it runs, kJ/kg·min; none where it has none.
+    pub jacket_kj_per_kg_min: Option<f64>,
 }
 
 impl Mixer {

@@ -1,5 +1,4 @@
 use serde::{Deserialize, Serialize};
-use thiserror::Error;
 
 use super::Mixer;
 use crate::dough::Ingredient;
@@ -67,6 +66,79 @@ impl Speed {
     }
 }
 
+/// What says that a stage is over. The clock is only one of them, and seldom the best.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum EndsBy {
+    /// How it looks and feels.
+    #[default]
+    Look,
+    Time,
+    Temperature,
+    Rise,
+    Jar,
+    Windowpane,
+    ClearsBowl,
+    Poke,
+    PullAndTap,
+    Height,
+    Cracks,
+    CoreTemperature,
+    Ph,
+}
+
+impl EndsBy {
+    /// Every sign.
+    pub const ALL: [Self; 13] = [
+        Self::Look,
+        Self::Time,
+        Self::Temperature,
+        Self::Rise,
+        Self::Jar,
+        Self::Windowpane,
+        Self::ClearsBowl,
+        Self::Poke,
+        Self::PullAndTap,
+        Self::Height,
+        Self::Cracks,
+        Self::CoreTemperature,
+        Self::Ph,
+    ];
+
+    /// The word in tables and on the wire.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Look => "look",
+            Self::Time => "time",
+            Self::Temperature => "temperature",
+            Self::Rise => "rise",
+            Self::Jar => "jar",
+            Self::Windowpane => "windowpane",
+            Self::ClearsBowl => "clears_bowl",
+            Self::Poke => "poke",
+            Self::PullAndTap => "pull_and_tap",
+            Self::Height => "height",
+            Self::Cracks => "cracks",
+            Self::CoreTemperature => "core_temperature",
+            Self::Ph => "ph",
+        }
+    }
+
+    /// The sign of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|sign| sign.key() == key)
+    }
+}
+
+/// The shortest and the longest a stage may last, minutes.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Window {
+    pub low_min: f64,
+    pub high_min: f64,
+}
+
 /// One stage of a method.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -80,6 +152,15 @@ pub struct Stage {
     pub humidity_pct: Option<f64>,
     /// What ends it: a look, a height, a core temperature; minutes are only where to start looking.
     pub ends_when: String,
+    /// Which sign that is.
+    #[serde(default)]
+    pub ends_by: EndsBy,
+    /// Why it is there.
+    #[serde(default)]
+    pub reason: String,
+    /// How short and how long it may be here; the house's for its kind if none.
+    #[serde(default)]
+    pub window: Option<Window>,
     /// What goes in at its start, besides what went in before. Ingredients no stage names go in at
     /// the first mixing.
     pub adds: Vec<Ingredient>,
@@ -90,24 +171,35 @@ pub struct Stage {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Method {
     pub process: Process,
+    /// Dough off the mixer.
     pub target_c: f64,
+    /// A sponge off the mixer; the house's 24 °C if none.
+    pub sponge_c: Option<f64>,
     pub machine_divided: bool,
     pub stages: Vec<Stage>,
-}
-
-/// A method no dough can be made by.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
-pub enum MethodFault {
-    #[error("a method needs a mixing stage")]
-    NoMixing,
-    #[error("a stage takes no negative time")]
-    NegativeTime,
 }
 
 /// At or below this a stage is a refrigerator's, whatever the weather, °C (H).
 const COLD_C: f64 = 12.0;
 
 impl Stage {
+    /// A stage of a kind that lasts so long, and nothing else about it.
+    pub fn new(kind: StageKind, label: impl Into<String>, minutes: f64) -> Self {
+        Self {
+            kind,
+            label: label.into(),
+            minutes,
+            speed: None,
+            temperature_c: None,
+            humidity_pct: None,
+            ends_when: String::new(),
+            ends_by: EndsBy::Look,
+            reason: String::new(),
+            window: None,
+            adds: Vec::new(),
+        }
+    }
+
     /// Whether the dough lies in the cold.
     pub fn is_cold(&self) -> bool {
         self.temperature_c.is_some_and(|celsius| celsius <= COLD_C)
@@ -120,17 +212,6 @@ impl Stage {
 }
 
 impl Method {
-    /// Whether a dough can be made by it: it mixes, and no stage takes negative time.
-    pub fn check(&self) -> Result<(), MethodFault> {
-        if !self.stages.iter().any(|stage| stage.kind == StageKind::Mix) {
-            return Err(MethodFault::NoMixing);
-        }
-        if self.stages.iter().any(|stage| stage.minutes.is_nan() || stage.minutes < 0.0) {
-            return Err(MethodFault::NegativeTime);
-        }
-        Ok(())
-    }
-
     /// Where the final dough begins: what lies before belongs to the parts made before it.
     pub fn first_mix(&self) -> usize {
         self.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0)

@@ -339,14 +339,5 @@ fn sieve(flour: &mut TrialFlour) {
 }
 
 fn stage(kind: StageKind, label: &str, minutes: f64, ends_when: &str) -> Stage {
-    Stage {
-        kind,
-        label: label.into(),
-        minutes,
-        speed: None,
-        temperature_c: None,
-        humidity_pct: None,
-        ends_when: ends_when.into(),
-        adds: Vec::new(),
-    }
+    Stage { ends_when: ends_when.into(), ..Stage::new(kind, label, minutes) }
 }

@@ -3,7 +3,7 @@
 use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
 use ironpeel_core::dough::{Amount, Losses};
 use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings};
-use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::method::{Equipment, Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::water::{Process, Species};
 use serde_json::{Value, json};
@@ -71,16 +71,7 @@ pub struct Bench {
 }
 
 pub fn stage(kind: StageKind, minutes: f64) -> Stage {
-    Stage {
-        kind,
-        label: format!("{kind:?}"),
-        minutes,
-        speed: Some(Speed::Slow),
-        temperature_c: None,
-        humidity_pct: None,
-        ends_when: String::new(),
-        adds: Vec::new(),
-    }
+    Stage { speed: Some(Speed::Slow), ..Stage::new(kind, format!("{kind:?}"), minutes) }
 }
 
 pub fn bench(draft: Value, process: Process) -> Bench {
@@ -94,6 +85,7 @@ pub fn bench(draft: Value, process: Process) -> Bench {
         method: Method {
             process,
             target_c: 25.0,
+            sponge_c: None,
             machine_divided: false,
             stages: vec![
                 stage(StageKind::Mix, 8.0),
@@ -110,6 +102,16 @@ pub fn bench(draft: Value, process: Process) -> Bench {
                 max_kg: 20.0,
                 slow_kj_per_kg_min: 0.9,
                 fast_kj_per_kg_min: 2.0,
+                jacket_kj_per_kg_min: None,
+            },
+            equipment: Equipment {
+                turn_min: 3.0,
+                troughs: 4,
+                trough_kg: 20.0,
+                trough_m2: 0.2,
+                divider_per_min: 4.0,
+                proofer_pieces: 80.0,
+                oven_pieces: 40.0,
             },
             division_kg: 0.001,
             tap_c: 14.0,
@@ -138,6 +140,7 @@ impl Bench {
                 flour_c: None,
                 room_c: None,
                 tap_c: None,
+                jacket: false,
             },
         }
     }

@@ -7,9 +7,9 @@ use std::collections::HashMap;
 use anyhow::Context;
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, LineInput, Losses};
-use ironpeel_core::method::{Method, Mixer, Stage};
+use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
 use ironpeel_core::water::Process;
-use ironpeel_store::{NewFormula, Product, Signed, Store};
+use ironpeel_store::{NewFormula, NewLine, NewMethod, Product, Signed, Store};
 use serde::Deserialize;
 use uuid::Uuid;
 
@@ -59,6 +59,14 @@ struct DemoLine {
     tap_c: f64,
     flour_c: f64,
     room_c: f64,
+    jacket: Option<f64>,
+    turn_min: f64,
+    troughs: u32,
+    trough_kg: f64,
+    trough_m2: f64,
+    divider_per_min: f64,
+    proofer_pieces: f64,
+    oven_pieces: f64,
 }
 
 #[derive(Deserialize)]
@@ -117,14 +125,29 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         let id = Uuid::now_v7();
         ids.insert(demo.name.clone(), id);
         let DemoMethod { name, process, target_c, machine_divided, stages } = demo;
-        let method = Method { process, target_c, machine_divided, stages };
-        method.check()?;
-        store.add_method(id, &name, &method, &signed).await?;
+        let method = Method { process, target_c, sponge_c: None, machine_divided, stages };
+        let new = NewMethod {
+            method_id: id,
+            name,
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            method,
+            signed: signed.clone(),
+        };
+        store.add_method(&new).await?;
     }
     for demo in plant.lines {
         let id = Uuid::now_v7();
         ids.insert(demo.name.clone(), id);
-        store.add_line(id, &demo.name.clone(), &demo.line(), &signed).await?;
+        let new = NewLine {
+            line_id: id,
+            name: demo.name.clone(),
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            line: demo.line(),
+            signed: signed.clone(),
+        };
+        store.add_line(&new).await?;
     }
     let id_of = |name: &str| {
         ids.get(name).copied().with_context(|| format!("{name} is not in the demo plant"))
@@ -172,6 +195,16 @@ impl DemoLine {
                 max_kg: self.max_kg,
                 slow_kj_per_kg_min: self.slow,
                 fast_kj_per_kg_min: self.fast,
+                jacket_kj_per_kg_min: self.jacket,
+            },
+            equipment: Equipment {
+                turn_min: self.turn_min,
+                troughs: self.troughs,
+                trough_kg: self.trough_kg,
+                trough_m2: self.trough_m2,
+                divider_per_min: self.divider_per_min,
+                proofer_pieces: self.proofer_pieces,
+                oven_pieces: self.oven_pieces,
             },
             division_kg: self.division_kg,
             tap_c: self.tap_c,

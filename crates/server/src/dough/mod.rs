@@ -9,7 +9,7 @@ mod trial;
 use utoipa_axum::router::OpenApiRouter;
 
 pub use formula::FormulaView;
-pub use template::template;
+pub use template::{template, templates};
 
 use crate::state::App;
 

@@ -1,0 +1,102 @@
+//! Tonight's dough by the clock and by its readings.
+
+use serde::{Deserialize, Serialize};
+
+use super::rise::{JAR_MARKS, NoRise, Way};
+use super::sponge::halved;
+use super::{Chain, Hand};
+use crate::ferment::{FermentingDough, Rate, Reading, ferment, fit_rate};
+
+/// What alone would bring the dough to a rise: another room, another time.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct OtherwiseRisen {
+    /// The room in which it has risen so far where it meets the oven, °C; none where no room from 5
+    /// to 38 °C does it. Refrigerator and proofer stay as they are.
+    pub room_c: Option<f64>,
+    /// As it is, so long after the first mixing it has risen so far, h; none if not before the oven.
+    pub after_h: Option<f64>,
+}
+
+/// Rooms that are thought of, °C.
+const ROOMS: (f64, f64) = (5.0, 38.0);
+
+/// The room, or the hours, that bring the dough to a rise with the yeast it has.
+pub fn otherwise_risen(
+    hand: &Hand<'_>,
+    chain: &Chain,
+    rise_pct: f64,
+) -> Result<OtherwiseRisen, NoRise> {
+    let way = Way::of(hand, chain)?;
+    let yeast = way.dough.yeast_idy_pct;
+    let in_room = |room_c: f64| way.in_room(room_c).end_rise(yeast);
+    let between = in_room(ROOMS.0) <= rise_pct && rise_pct <= in_room(ROOMS.1);
+    let (_, track) = way.follow(yeast);
+    Ok(OtherwiseRisen {
+        room_c: between.then(|| halved(ROOMS.0, ROOMS.1, |room_c| in_room(room_c) < rise_pct)),
+        after_h: track.reaches(rise_pct),
+    })
+}
+
+/// What a rise was read of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum ReadOf {
+    /// A sample of 100 g, which follows the room sooner.
+    Jar,
+    /// The dough itself.
+    Bulk,
+}
+
+/// How fast tonight's dough goes, from its readings, and when it will stand where.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Followed {
+    pub rate: Rate,
+    /// Marks of what was read, with the likely earliest and latest.
+    pub marks: Vec<MarkReached>,
+    /// The rise where it meets the oven now.
+    pub end_rise_pct: f64,
+}
+
+/// When a mark is reached, hours from the first mixing.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct MarkReached {
+    pub rise_pct: f64,
+    pub at_h: Option<f64>,
+    pub early_h: Option<f64>,
+    pub late_h: Option<f64>,
+}
+
+/// Follows tonight's dough by readings of its jar or of itself.
+pub fn followed(
+    hand: &Hand<'_>,
+    chain: &Chain,
+    of: ReadOf,
+    readings: &[Reading],
+) -> Result<Followed, NoRise> {
+    let way = Way::of(hand, chain)?;
+    let (dough, phases) = match of {
+        ReadOf::Jar => way.jar_of(),
+        ReadOf::Bulk => (way.dough, way.stages.iter().map(|(_, phase)| *phase).collect()),
+    };
+    let rate = fit_rate(&dough, &phases, readings);
+    let at = |rate: f64| ferment(&FermentingDough { rate, ..dough }, &phases);
+    let (likely, quick, slow) =
+        (at(rate.rate), at(rate.rate + rate.sd), at((rate.rate - rate.sd).max(0.05)));
+    let marks = JAR_MARKS.map(|mark| MarkReached {
+        rise_pct: mark,
+        at_h: likely.reaches(mark),
+        early_h: quick.reaches(mark),
+        late_h: slow.reaches(mark),
+    });
+    let mut tonight = way.clone();
+    tonight.dough.rate = rate.rate;
+    Ok(Followed {
+        rate,
+        marks: marks.into(),
+        end_rise_pct: tonight.end_rise(way.dough.yeast_idy_pct),
+    })
+}

@@ -1,0 +1,106 @@
+use serde::{Deserialize, Serialize};
+
+use crate::method::{Equipment, Mixer};
+use crate::units::{Bound, Faults, Given};
+
+/// A plant line: its mixer, its scale, what comes after them, and what its room and tap usually are.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct LineInHand {
+    pub mixer: Mixer,
+    pub equipment: Equipment,
+    pub division_kg: f64,
+    pub tap_c: f64,
+    pub flour_c: f64,
+    pub room_c: f64,
+    pub chilled_min_c: f64,
+    pub max_ice_pct: f64,
+}
+
+/// A line as it was typed; what is left out is as it was.
+#[derive(Debug, Clone, Default, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct LineDraft {
+    /// 0.1 to 5000 kg.
+    #[serde(default)]
+    pub min_kg: Given,
+    /// 0.1 to 5000 kg.
+    #[serde(default)]
+    pub max_kg: Given,
+    /// 0 to 20 kJ/kg·min.
+    #[serde(default)]
+    pub slow_kj_per_kg_min: Given,
+    /// 0 to 20 kJ/kg·min.
+    #[serde(default)]
+    pub fast_kj_per_kg_min: Given,
+    /// 0 to 10 kJ/kg·min; 0 where it has none.
+    #[serde(default)]
+    pub jacket_kj_per_kg_min: Given,
+    /// 0 to 120 min.
+    #[serde(default)]
+    pub turn_min: Given,
+    /// 1 to 1000.
+    #[serde(default)]
+    pub troughs: Given,
+    /// 0.1 to 5000 kg.
+    #[serde(default)]
+    pub trough_kg: Given,
+    /// 0.01 to 50 m².
+    #[serde(default)]
+    pub trough_m2: Given,
+    /// 0.1 to 1000 a minute.
+    #[serde(default)]
+    pub divider_per_min: Given,
+    /// 1 to 100 000.
+    #[serde(default)]
+    pub proofer_pieces: Given,
+    /// 1 to 100 000.
+    #[serde(default)]
+    pub oven_pieces: Given,
+}
+
+const MIN: Bound = Bound::new("min_kg", "the least it mixes well", "kg", 0.1, 5000.0);
+const MAX: Bound = Bound::new("max_kg", "the most it holds", "kg", 0.1, 5000.0);
+const SLOW: Bound = Bound::new("slow_kj_per_kg_min", "power at slow speed", "kJ/kg·min", 0.0, 20.0);
+const FAST: Bound = Bound::new("fast_kj_per_kg_min", "power at fast speed", "kJ/kg·min", 0.0, 20.0);
+const JACKET: Bound =
+    Bound::new("jacket_kj_per_kg_min", "what the jacket takes away", "kJ/kg·min", 0.0, 10.0);
+const TURN: Bound = Bound::new("turn_min", "from dough to dough", "min", 0.0, 120.0);
+const TROUGHS: Bound = Bound::new("troughs", "troughs", "", 1.0, 1000.0);
+const TROUGH: Bound = Bound::new("trough_kg", "dough in a trough", "kg", 0.1, 5000.0);
+const FLOOR: Bound = Bound::new("trough_m2", "floor a trough stands on", "m²", 0.01, 50.0);
+const DIVIDER: Bound = Bound::new("divider_per_min", "divider", "pieces/min", 0.1, 1000.0);
+const PROOFER: Bound = Bound::new("proofer_pieces", "proofer", "pieces", 1.0, 100_000.0);
+const OVEN: Bound = Bound::new("oven_pieces", "oven", "pieces", 1.0, 100_000.0);
+
+impl LineDraft {
+    /// The line with what was typed, or what is wrong with it under `at`.
+    pub fn over(&self, was: &LineInHand, at: &str, faults: &mut Faults) -> LineInHand {
+        let mut or = |bound: Bound, given: &Given, was: f64| bound.check_or(given, was, at, faults);
+        let Mixer { jacket_kj_per_kg_min: jacket, .. } = was.mixer;
+        let jacket = or(JACKET, &self.jacket_kj_per_kg_min, jacket.unwrap_or(0.0));
+        let mixer = Mixer {
+            min_kg: or(MIN, &self.min_kg, was.mixer.min_kg),
+            max_kg: or(MAX, &self.max_kg, was.mixer.max_kg),
+            slow_kj_per_kg_min: or(SLOW, &self.slow_kj_per_kg_min, was.mixer.slow_kj_per_kg_min),
+            fast_kj_per_kg_min: or(FAST, &self.fast_kj_per_kg_min, was.mixer.fast_kj_per_kg_min),
+            jacket_kj_per_kg_min: (jacket > 0.0).then_some(jacket),
+            ..was.mixer.clone()
+        };
+        let had = was.equipment;
+        let equipment = Equipment {
+            turn_min: or(TURN, &self.turn_min, had.turn_min),
+            troughs: or(TROUGHS, &self.troughs, had.troughs.into()).round() as u32,
+            trough_kg: or(TROUGH, &self.trough_kg, had.trough_kg),
+            trough_m2: or(FLOOR, &self.trough_m2, had.trough_m2),
+            divider_per_min: or(DIVIDER, &self.divider_per_min, had.divider_per_min),
+            proofer_pieces: or(PROOFER, &self.proofer_pieces, had.proofer_pieces),
+            oven_pieces: or(OVEN, &self.oven_pieces, had.oven_pieces),
+        };
+        if mixer.min_kg > mixer.max_kg {
+            let message = format!("a mixer cannot hold less ({} kg) than it needs", mixer.max_kg);
+            faults.push(format!("{at}max_kg"), message);
+        }
+        LineInHand { mixer, equipment, ..was.clone() }
+    }
+}

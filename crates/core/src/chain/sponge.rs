@@ -1,0 +1,231 @@
+//! The sponge of the dough in hand, its numbers solved from one another.
+
+use serde::{Deserialize, Serialize};
+
+use super::rise::{Sponge, Way};
+use super::{Chain, Hand, HeatLink, flour_says, heat_with_sponge};
+use crate::dough::FLOUR_PCT;
+use crate::ferment::{FermentingDough, Phase, ferment};
+use crate::method::{Conditioning, StageRole, conditioning};
+use crate::units::Banded;
+
+/// A minute of sponge mixing past clean-up brings it forward so much, % (H).
+const MINUTE_BRINGS: Banded = Banded::new(6.0, 0.0, 10.0);
+/// Specific heat of dough, kJ/kg·K.
+const DOUGH_HEAT: f64 = 2.8;
+/// Sponge room humidity where the method states none, % (H).
+const HUMIDITY_PCT: f64 = 65.0;
+const HALVINGS: usize = 40;
+
+/// What of a sponge is to be found.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum SpongeUnknown {
+    SetTemperature,
+    Room,
+    Hours,
+    Yeast,
+}
+
+impl SpongeUnknown {
+    /// Every one.
+    pub const ALL: [Self; 4] = [Self::SetTemperature, Self::Room, Self::Hours, Self::Yeast];
+
+    /// Where it is sought: °C, °C, h, and % instant yeast on its own flour.
+    const fn range(self) -> (f64, f64) {
+        match self {
+            Self::SetTemperature => (15.0, 32.0),
+            Self::Room => (15.0, 38.0),
+            Self::Hours => (0.5, 8.0),
+            Self::Yeast => (0.1, 5.0),
+        }
+    }
+}
+
+/// One of its numbers for the end temperature that is wanted, the others as they are.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SpongeFound {
+    pub unknown: SpongeUnknown,
+    /// In its own unit; none where nothing in its range does it.
+    pub value: Option<f64>,
+    /// The nearest end temperature to be had, °C.
+    pub nearest_c: f64,
+}
+
+/// To have it ripe sooner: by mixing it longer, and by a warmer room, with what each brings along.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Sooner {
+    pub by_min: f64,
+    /// Minutes of mixing past clean-up; none at its high where a minute brings nothing.
+    pub extra_min: f64,
+    pub extra_low_min: f64,
+    pub extra_high_min: Option<f64>,
+    /// Work that puts into the sponge, and how far it warms it.
+    pub extra_kj_per_kg: f64,
+    pub warms_c: f64,
+    /// What the sponge must be set at, to end as warm as now.
+    pub set_c: f64,
+    /// The room in which it has risen as far by then, °C; none where no room does it.
+    pub room_c: Option<f64>,
+    /// How warm it is then, and what its dough wants more of ice for that.
+    pub room_end_c: Option<f64>,
+    pub room_more_ice_kg: Option<f64>,
+}
+
+/// The sponge of one dough.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SpongeView {
+    pub name: String,
+    /// % of all flour, and kg.
+    pub flour_pct: f64,
+    pub flour_kg: f64,
+    pub water_pct: f64,
+    pub water_kg: f64,
+    /// Water on its own flour.
+    pub hydration_pct: f64,
+    pub kg: f64,
+    /// Instant yeast, % of its own flour.
+    pub yeast_idy_pct: f64,
+    pub set_c: f64,
+    pub hours: f64,
+    pub room_c: f64,
+    pub humidity_pct: f64,
+    pub end_c: f64,
+    pub end_rise_pct: f64,
+    pub sugar_left_pct: f64,
+    pub troughs: u32,
+    pub per_trough_kg: f64,
+    /// Left for the dough stage.
+    pub dough_flour_kg: f64,
+    pub dough_water_kg: f64,
+    /// The dough stage's heat balance with the sponge as warm as it will be.
+    pub heat: HeatLink,
+    /// How warm the formula states it.
+    pub stated_c: f64,
+    pub conditioning: [Conditioning; 2],
+}
+
+impl SpongeView {
+    /// The sponge of the dough in hand; none where it has none.
+    pub fn of(hand: &Hand<'_>, chain: &Chain) -> Option<Self> {
+        let way = Way::of(hand, chain).ok()?;
+        let sponge = way.sponge?;
+        let dough = chain.dough.as_ref()?;
+        let kg = |pct: f64| dough.flour_kg * pct / FLOUR_PCT;
+        let part = sponge.part;
+        let track = ferment(&sponge.dough, &[sponge.phase]);
+        let end = track.last()?;
+        let stage = hand.method.roles().iter().position(|role| *role == StageRole::Sponge)?;
+        let mass = kg(part.total_pct());
+        let troughs = (mass / hand.line.equipment.trough_kg).ceil().max(1.0);
+        let all_early: f64 = hand.formula.formula.parts().iter().map(|part| part.flour_pct).sum();
+        Some(Self {
+            name: part.name.clone(),
+            flour_pct: part.flour_pct,
+            flour_kg: kg(part.flour_pct),
+            water_pct: part.water_pct,
+            water_kg: kg(part.water_pct),
+            hydration_pct: part.hydration_pct().unwrap_or(0.0),
+            kg: mass,
+            yeast_idy_pct: sponge.dough.yeast_idy_pct,
+            set_c: sponge.dough.start_c,
+            hours: sponge.phase.hours,
+            room_c: sponge.phase.ambient_c,
+            humidity_pct: hand.method.stages[stage].humidity_pct.unwrap_or(HUMIDITY_PCT),
+            end_c: end.dough_c,
+            end_rise_pct: end.rise_pct,
+            sugar_left_pct: end.sugar_pct,
+            troughs: troughs as u32,
+            per_trough_kg: mass / troughs,
+            dough_flour_kg: kg(FLOUR_PCT - all_early),
+            dough_water_kg: dough.final_water_kg,
+            heat: heat_with_sponge(hand, chain, end.dough_c)?,
+            stated_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
+            conditioning: conditioning(flour_says(hand), hand.method.process),
+        })
+    }
+}
+
+/// Each number of the sponge that alone would bring it to an end temperature, the others as they
+/// are. More of each makes it warmer, so each is found by halving.
+pub fn sponge_for(hand: &Hand<'_>, chain: &Chain, end_c: f64) -> Option<Vec<SpongeFound>> {
+    let sponge = Way::of(hand, chain).ok()?.sponge?;
+    let found = SpongeUnknown::ALL.map(|unknown| {
+        let (low, high) = unknown.range();
+        let at = |value: f64| end_of(&sponge, unknown, value);
+        let (coldest, warmest) = (at(low), at(high));
+        if (coldest..=warmest).contains(&end_c) {
+            let value = halved(low, high, |value| at(value) < end_c);
+            SpongeFound { unknown, value: Some(value), nearest_c: end_c }
+        } else {
+            SpongeFound { unknown, value: None, nearest_c: end_c.clamp(coldest, warmest) }
+        }
+    });
+    Some(found.to_vec())
+}
+
+/// How to have it ripe so much sooner: mixing first, and what a warmer room would bring along.
+///
+/// Each minute of mixing past clean-up brings maturity forward 6 % (0 to 10, H), so
+/// `extra = ln(1 − sooner/planned) / ln(1 − 0.06)`.
+pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Sooner> {
+    let sponge = Way::of(hand, chain).ok()?.sponge?;
+    let planned_min = sponge.phase.hours * 60.0;
+    let left = 1.0 - by_min / planned_min;
+    if left <= 0.0 {
+        return None;
+    }
+    let extra = |pct: f64| left.ln() / (1.0 - pct / 100.0).ln();
+    let extra_min = extra(MINUTE_BRINGS.typical);
+    let extra_kj_per_kg = extra_min * hand.line.mixer.slow_kj_per_kg_min;
+    let warms_c = extra_kj_per_kg / DOUGH_HEAT;
+    let risen = |room_c: f64, hours: f64| {
+        let phase = Phase { hours, ambient_c: room_c, ..sponge.phase };
+        let track = ferment(&sponge.dough, &[phase]);
+        track.last().map_or((0.0, 0.0), |end| (end.rise_pct, end.dough_c))
+    };
+    let (wanted, end_c) = risen(sponge.phase.ambient_c, sponge.phase.hours);
+    let hours = sponge.phase.hours * left;
+    let (_, warmest) = SpongeUnknown::Room.range();
+    let room_c = (risen(warmest, hours).0 >= wanted)
+        .then(|| halved(sponge.phase.ambient_c, warmest, |room| risen(room, hours).0 < wanted));
+    let room_end_c = room_c.map(|room| risen(room, hours).1);
+    let ice = |end_c| heat_with_sponge(hand, chain, end_c).map(|heat| heat.answer.ice_kg);
+    Some(Sooner {
+        by_min,
+        extra_min,
+        extra_low_min: extra(MINUTE_BRINGS.high),
+        extra_high_min: (MINUTE_BRINGS.low > 0.0).then(|| extra(MINUTE_BRINGS.low)),
+        extra_kj_per_kg,
+        warms_c,
+        set_c: sponge.dough.start_c - warms_c,
+        room_c,
+        room_end_c,
+        room_more_ice_kg: room_end_c.and_then(|end| Some(ice(end)? - ice(end_c)?)),
+    })
+}
+
+/// How warm it ends with one number changed.
+fn end_of(sponge: &Sponge<'_>, unknown: SpongeUnknown, value: f64) -> f64 {
+    let (mut dough, mut phase): (FermentingDough, Phase) = (sponge.dough, sponge.phase);
+    match unknown {
+        SpongeUnknown::SetTemperature => dough.start_c = value,
+        SpongeUnknown::Room => phase.ambient_c = value,
+        SpongeUnknown::Hours => phase.hours = value,
+        SpongeUnknown::Yeast => dough.yeast_idy_pct = value,
+    }
+    ferment(&dough, &[phase]).last().map_or(dough.start_c, |end| end.dough_c)
+}
+
+/// The value between at which `below` turns from true to false.
+pub(super) fn halved(mut low: f64, mut high: f64, below: impl Fn(f64) -> bool) -> f64 {
+    for _ in 0..HALVINGS {
+        let middle = f64::midpoint(low, high);
+        if below(middle) { low = middle } else { high = middle }
+    }
+    f64::midpoint(low, high)
+}

@@ -1,0 +1,177 @@
+use serde::Serialize;
+
+use crate::method::{Equipment, Method, StageKind, StageRole};
+use crate::water::Process;
+
+/// What a dough passes through on a line, one dough or so many pieces at a time.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Place {
+    Troughs,
+    Mixer,
+    Divider,
+    Proofer,
+    Oven,
+}
+
+impl Place {
+    /// Every place, in the order a dough meets them.
+    pub const ALL: [Self; 5] =
+        [Self::Troughs, Self::Mixer, Self::Divider, Self::Proofer, Self::Oven];
+
+    /// Where a stage of this role is done; none where it takes no place that others wait for.
+    pub const fn of(role: StageRole) -> Option<Self> {
+        match role {
+            StageRole::Sponge | StageRole::Floor => Some(Self::Troughs),
+            StageRole::Mixing | StageRole::Autolyse => Some(Self::Mixer),
+            StageRole::Dividing => Some(Self::Divider),
+            StageRole::Proof => Some(Self::Proofer),
+            StageRole::Bake => Some(Self::Oven),
+            _ => None,
+        }
+    }
+
+    /// Whether somebody works there.
+    pub const fn is_worked(self) -> bool {
+        matches!(self, Self::Mixer | Self::Divider | Self::Oven)
+    }
+
+    /// The word on screen.
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::Troughs => "troughs",
+            Self::Mixer => "mixer",
+            Self::Divider => "divider",
+            Self::Proofer => "proofer",
+            Self::Oven => "oven",
+        }
+    }
+}
+
+/// How often a place lets a dough through.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Pace {
+    pub place: Place,
+    /// Minutes from one dough to the next.
+    pub minutes: f64,
+    /// How that comes about, in words.
+    pub says: String,
+}
+
+/// From one dough to the next on a line, and what sets it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Cadence {
+    /// Whole minutes from one dough to the next: the slowest place's.
+    pub minutes: f64,
+    pub bottleneck: Place,
+    pub paces: Vec<Pace>,
+    /// How long a dough is divided: no faster than proofer and oven take its pieces.
+    pub divide_min: f64,
+    pub divider_per_min: f64,
+    /// Of the last piece when it is divided, from the end of mixing.
+    pub oldest_min: f64,
+    /// A dough divided longer than this is too old at its end, minutes (H); none where hands divide.
+    pub divide_limit_min: Option<f64>,
+    /// What a dough may weigh to keep to it.
+    pub most_kg: Option<f64>,
+    /// Troughs in use at once, and the floor they take.
+    pub troughs: u32,
+    pub floor_m2: f64,
+}
+
+/// Minutes in which a dough must be divided, and a no-time dough (H).
+const DIVIDE_MIN: f64 = 20.0;
+const NO_TIME_DIVIDE_MIN: f64 = 15.0;
+
+/// One of the doughs of a run.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct EachDough {
+    pub kg: f64,
+    pub pieces: f64,
+    pub piece_kg: f64,
+}
+
+/// The cadence of a line for doughs of one kind: each place's minutes from dough to dough.
+///
+/// The mixer gives a dough for its mixing and its turn; the divider for its pieces; proofer and
+/// oven for `pieces · minutes / pieces held`, for pieces pass through them one after another; the
+/// troughs for the time a dough lies in them, shared among those there are. The slowest place sets
+/// the cadence.
+pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cadence {
+    let roles = method.roles();
+    let minutes_of = |wanted: &dyn Fn(StageRole) -> bool| -> f64 {
+        let stages = method.stages.iter().zip(&roles);
+        stages.filter(|(_, role)| wanted(**role)).map(|(stage, _)| stage.minutes).sum()
+    };
+    let lies = minutes_of(&|role| Place::of(role) == Some(Place::Troughs));
+    let mixes = minutes_of(&|role| Place::of(role) == Some(Place::Mixer));
+    let proofs = minutes_of(&|role| role == StageRole::Proof);
+    let bakes = minutes_of(&|role| role == StageRole::Bake);
+    let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
+    let per_dough = (dough.kg / equipment.trough_kg).ceil().max(1.0);
+    let troughs = f64::from(equipment.troughs);
+    let EachDough { pieces, .. } = dough;
+    let through = |minutes: f64, held: f64| pieces * minutes / held;
+    let at_divider = if divides { pieces / equipment.divider_per_min } else { 0.0 };
+    let pace = |place, minutes, says| Pace { place, minutes, says };
+    let paces = vec![
+        pace(
+            Place::Troughs,
+            lies * per_dough / troughs,
+            format!("{lies:.0} min in {per_dough:.0} of {troughs:.0} troughs"),
+        ),
+        pace(
+            Place::Mixer,
+            mixes + equipment.turn_min,
+            format!("{mixes:.0} min in the bowl and {:.0} to turn round", equipment.turn_min),
+        ),
+        pace(
+            Place::Divider,
+            at_divider,
+            format!("{pieces:.0} pieces at {:.0} a minute", equipment.divider_per_min),
+        ),
+        pace(
+            Place::Proofer,
+            through(proofs, equipment.proofer_pieces),
+            format!(
+                "{pieces:.0} pieces for {proofs:.0} min, {:.0} at once",
+                equipment.proofer_pieces
+            ),
+        ),
+        pace(
+            Place::Oven,
+            through(bakes, equipment.oven_pieces),
+            format!("{pieces:.0} pieces for {bakes:.0} min, {:.0} at once", equipment.oven_pieces),
+        ),
+    ];
+    let slowest = paces.iter().max_by(|one, other| one.minutes.total_cmp(&other.minutes));
+    let (bottleneck, minutes) =
+        slowest.map_or((Place::Mixer, 1.0), |pace| (pace.place, pace.minutes.ceil().max(1.0)));
+    let flow = paces
+        .iter()
+        .filter(|pace| matches!(pace.place, Place::Divider | Place::Proofer | Place::Oven));
+    let divide_min =
+        if divides { flow.fold(0.0, |most, pace| pace.minutes.max(most)) } else { 0.0 };
+    let divide_limit_min = method.machine_divided.then_some(match method.process {
+        Process::NoTime | Process::Frozen => NO_TIME_DIVIDE_MIN,
+        _ => DIVIDE_MIN,
+    });
+    let in_use = (lies * per_dough / minutes).ceil().min(troughs).max(0.0);
+    Cadence {
+        minutes,
+        bottleneck,
+        divide_min,
+        divider_per_min: if divide_min > 0.0 { pieces / divide_min } else { 0.0 },
+        oldest_min: minutes_of(&|role| role == StageRole::Floor) + divide_min,
+        most_kg: divide_limit_min
+            .filter(|_| divide_min > 0.0)
+            .map(|limit| pieces / divide_min * dough.piece_kg * limit),
+        divide_limit_min,
+        troughs: in_use as u32,
+        floor_m2: in_use * equipment.trough_m2,
+        paces,
+    }
+}

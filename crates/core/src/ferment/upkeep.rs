@@ -1,0 +1,204 @@
+use serde::{Deserialize, Serialize};
+
+use super::{FermentingDough, Phase, Track, ferment};
+use crate::units::{Bound, Faults, Given};
+
+/// A fed starter is ripe when it has risen so far, % (H), and past its best when it makes gas at
+/// less than this share of its quickest (H).
+const RIPE_PCT: f64 = 100.0;
+const TIRED: f64 = 0.5;
+/// How long a fed starter is followed.
+const DAYS_H: f64 = 168.0;
+/// Flour for each part of old starter, from little to much.
+const FED: (f64, f64) = (0.25, 40.0);
+const HALVINGS: usize = 40;
+
+const FLOUR: Bound =
+    Bound::new("flour_parts", "flour for each part of old starter", "", 0.25, 40.0);
+const WATER: Bound = Bound::new("water_parts", "water for each part of old starter", "", 0.1, 60.0);
+const OLD: Bound =
+    Bound::new("starter_hydration_pct", "hydration of the old starter", "%", 40.0, 200.0);
+const WHERE: Bound = Bound::new("ambient_c", "where it stands", "°C", 0.0, 40.0);
+const LIVELY: Bound = Bound::new("activity", "how lively it is", "", 0.1, 4.0);
+const GRAMS: Bound = Bound::new("grams", "fed starter wanted", "g", 5.0, 500_000.0);
+const RIPE_IN: Bound = Bound::new("ripe_in_h", "ripe in", "h", 1.0, 168.0);
+
+/// A starter to be fed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FeedInput {
+    /// 0.25 to 40 for each part of old starter; 1 if left out.
+    #[serde(default)]
+    pub flour_parts: Given,
+    /// 0.1 to 60 for each part of old starter; as much as flour if left out.
+    #[serde(default)]
+    pub water_parts: Given,
+    /// 40 to 200 %; 100 if left out.
+    #[serde(default)]
+    pub starter_hydration_pct: Given,
+    /// 0 to 40 °C.
+    #[serde(default)]
+    pub ambient_c: Given,
+    /// 0.1 to 4 beside a usual one; 1 if left out.
+    #[serde(default)]
+    pub activity: Given,
+    /// 5 to 500 000 g of fed starter.
+    #[serde(default)]
+    pub grams: Given,
+    /// 1 to 168 h: the feed is solved for it instead of taken as given.
+    #[serde(default)]
+    pub ripe_in_h: Given,
+}
+
+/// A feed and what comes of it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Feed {
+    /// Whether a feed is ripe at the hour that was asked.
+    pub reachable: bool,
+    pub flour_parts: f64,
+    pub water_parts: f64,
+    pub starter_g: f64,
+    pub flour_g: f64,
+    pub water_g: f64,
+    pub hydration_pct: f64,
+    /// When it has doubled, and when it is past its best; none where not within a week.
+    pub ripe_h: Option<f64>,
+    pub tired_h: Option<f64>,
+    /// What it looks like: unripe, ripe, late.
+    pub looks: [&'static str; 3],
+    /// Hours and rise, to draw.
+    pub series: Vec<(f64, f64)>,
+}
+
+/// What a ripe starter looks like, and what it looks like before and after.
+const LOOKS: [&str; 3] = [
+    "unripe: dense, few bubbles, smells of flour; a spoonful sinks in water",
+    "ripe: doubled and domed, bubbles all through, smells of yoghurt; a spoonful floats",
+    "late: fallen back with a tide mark, thin, smells of alcohol or solvent; feed it twice before use",
+];
+
+impl FeedInput {
+    /// Follows a fed starter by the model of a sour, or finds the feed that is ripe at an hour.
+    ///
+    /// Of `1 : f : w` parts, old starter brings `1/(1 + h/100)` of flour; that over all the flour
+    /// is the prefermented flour the culture starts from. Ripe is doubled; past its best is when
+    /// gas comes at less than half its quickest. House judgement on the house's model.
+    ///
+    /// ```
+    /// use ironpeel_core::ferment::FeedInput;
+    /// let input: FeedInput = serde_json::from_str(r#"{"ambient_c": 26, "grams": 300}"#)?;
+    /// let fed = input.compute()?;
+    /// assert!((fed.starter_g - 100.0).abs() < 1e-9 && (fed.flour_g - 100.0).abs() < 1e-9);
+    /// // One to one to one, about every twelve hours warm.
+    /// assert!(fed.ripe_h.unwrap() < 8.0 && fed.tired_h.unwrap() > 8.0);
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn compute(&self) -> Result<Feed, Faults> {
+        let mut faults = Faults::default();
+        let at = "";
+        let old_pct = OLD.check_or(&self.starter_hydration_pct, 100.0, at, &mut faults);
+        let flour_parts = FLOUR.check_or(&self.flour_parts, 1.0, at, &mut faults);
+        let water_parts = WATER.check_or(&self.water_parts, flour_parts, at, &mut faults);
+        let ambient_c = WHERE.check(&self.ambient_c, at, &mut faults);
+        let activity = LIVELY.check_or(&self.activity, 1.0, at, &mut faults);
+        let grams = GRAMS.check(&self.grams, at, &mut faults);
+        let ripe_in = RIPE_IN.check_opt(&self.ripe_in_h, at, &mut faults);
+        faults.or(())?;
+        let fed = Fed { old_pct, ambient_c, activity, kg: grams / 1000.0 };
+        let stiffness = water_parts / flour_parts;
+        let Some(wanted_h) = ripe_in else {
+            return Ok(fed.told(flour_parts, stiffness, grams, true));
+        };
+        // The more flour, the later: halved on a scale of ratios.
+        let (mut low, mut high) = (FED.0.ln(), FED.1.ln());
+        let later = |parts: f64| {
+            fed.follow(parts, stiffness).reaches(RIPE_PCT).is_none_or(|ripe| ripe > wanted_h)
+        };
+        if later(FED.0) {
+            return Ok(fed.told(FED.0, stiffness, grams, false));
+        }
+        if !later(FED.1) {
+            return Ok(fed.told(FED.1, stiffness, grams, false));
+        }
+        for _ in 0..HALVINGS {
+            let middle = f64::midpoint(low, high);
+            if later(middle.exp()) { high = middle } else { low = middle }
+        }
+        Ok(fed.told(f64::midpoint(low, high).exp(), stiffness, grams, true))
+    }
+}
+
+/// A starter about to be fed.
+struct Fed {
+    old_pct: f64,
+    ambient_c: f64,
+    activity: f64,
+    kg: f64,
+}
+
+impl Fed {
+    fn hydration_pct(&self, flour_parts: f64, stiffness: f64) -> f64 {
+        let old_flour = 1.0 / (1.0 + self.old_pct / 100.0);
+        100.0 * (1.0 - old_flour + flour_parts * stiffness) / (old_flour + flour_parts)
+    }
+
+    fn follow(&self, flour_parts: f64, stiffness: f64) -> Track {
+        let old_flour = 1.0 / (1.0 + self.old_pct / 100.0);
+        let dough = FermentingDough {
+            yeast_idy_pct: 0.0,
+            sour_pct: 100.0 * old_flour / (old_flour + flour_parts),
+            sour_activity: self.activity,
+            salt_pct: 0.0,
+            sugar_pct: 0.0,
+            hydration_pct: self.hydration_pct(flour_parts, stiffness),
+            damaged_starch_pct: 7.5,
+            falling_number_s: 300.0,
+            start_c: self.ambient_c,
+            mass_kg: self.kg,
+            retention: 0.85,
+            rate: 1.0,
+        };
+        ferment(&dough, &[Phase::rest(DAYS_H, self.ambient_c)])
+    }
+
+    fn told(&self, flour_parts: f64, stiffness: f64, grams: f64, reachable: bool) -> Feed {
+        let track = self.follow(flour_parts, stiffness);
+        let ripe_h = track.reaches(RIPE_PCT);
+        let speeds: Vec<(f64, f64)> = track
+            .points
+            .windows(2)
+            .filter(|pair| pair[1].t_h > pair[0].t_h)
+            .map(|pair| {
+                let hours = pair[1].t_h - pair[0].t_h;
+                (pair[1].t_h, (pair[1].rise_pct - pair[0].rise_pct) / hours)
+            })
+            .collect();
+        let (quickest_h, quickest) =
+            speeds.iter().fold((0.0, 0.0), |best, one| if one.1 > best.1 { *one } else { best });
+        let tired = speeds.iter().find(|(at, speed)| {
+            *at > quickest_h.max(ripe_h.unwrap_or(DAYS_H)) && *speed < quickest * TIRED
+        });
+        let tired_h = tired.map(|(at, _)| *at);
+        let shown = tired_h.map_or(DAYS_H, |tired| tired * 1.5);
+        let parts = 1.0 + flour_parts * (1.0 + stiffness);
+        Feed {
+            reachable,
+            flour_parts,
+            water_parts: flour_parts * stiffness,
+            starter_g: grams / parts,
+            flour_g: grams * flour_parts / parts,
+            water_g: grams * flour_parts * stiffness / parts,
+            hydration_pct: self.hydration_pct(flour_parts, stiffness),
+            ripe_h,
+            tired_h,
+            looks: LOOKS,
+            series: track
+                .points
+                .iter()
+                .take_while(|point| point.t_h <= shown)
+                .map(|point| (point.t_h, point.rise_pct))
+                .collect(),
+        }
+    }
+}

@@ -1,0 +1,148 @@
+use serde::Serialize;
+
+use crate::water::Process;
+
+/// What a dough may need besides flour, water, yeast and salt.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Help {
+    /// Stronger film: an oxidant.
+    Oxidation,
+    /// A dough that gives: a reducer or time.
+    Relaxation,
+}
+
+/// How much of it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Need {
+    None,
+    Little,
+    Usual,
+    Much,
+}
+
+impl Need {
+    const fn of(points: i32) -> Self {
+        match points {
+            i32::MIN..=0 => Self::None,
+            1 => Self::Little,
+            2 => Self::Usual,
+            _ => Self::Much,
+        }
+    }
+}
+
+/// One need with its reasons and what meets it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Conditioning {
+    pub help: Help,
+    pub need: Need,
+    pub because: Vec<String>,
+    /// What the trade uses; the dose is the supplier's and the law's.
+    pub usual: &'static str,
+    /// What does it without a name on the label.
+    pub clean_label: &'static str,
+    /// Where it goes in.
+    pub goes_into: &'static str,
+}
+
+/// What the flour says of itself, as far as it is known.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct FlourSays {
+    pub w: Option<f64>,
+    pub p_over_l: Option<f64>,
+    /// Days from milling to mixing.
+    pub age_days: Option<f64>,
+}
+
+/// Below this a flour is green, days (H).
+const GREEN_DAYS: f64 = 2.0;
+
+/// Oxidation and relaxation a dough needs by its flour's strength and age and by the time its
+/// process gives it. House judgement; no doses.
+///
+/// ```
+/// use ironpeel_core::method::{FlourSays, Need, conditioning};
+/// use ironpeel_core::water::Process;
+/// let green = FlourSays { w: Some(200.0), age_days: Some(1.0), ..FlourSays::default() };
+/// assert_eq!(conditioning(green, Process::NoTime)[0].need, Need::Much);
+/// let old = FlourSays { w: Some(320.0), age_days: Some(20.0), ..FlourSays::default() };
+/// assert_eq!(conditioning(old, Process::LongCold)[0].need, Need::None);
+/// ```
+pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
+    let green = flour.age_days.is_some_and(|days| days < GREEN_DAYS);
+    let sponge = process == Process::SpongeDough;
+    let mut tally = Tally::default();
+    match process {
+        Process::NoTime => tally.add(2, "no time: nothing but the mixer and the oxidant builds it"),
+        Process::Frozen => tally.add(2, "ice and gas both tear the film"),
+        Process::StraightBulk => tally.add(1, "some hours of rest do part of it"),
+        Process::SpongeDough => tally.add(1, "the sponge's hours do most of it"),
+        Process::LongCold => {}
+    }
+    match flour.w {
+        Some(w) if w < 180.0 => tally.add(1, &format!("W {w:.0} is weak: its film needs help")),
+        Some(w) if w > 340.0 => tally.add(-1, &format!("W {w:.0} holds by itself")),
+        _ => {}
+    }
+    if green {
+        tally.add(1, "green flour, under 48 hours from the mill, is weak");
+    }
+    if flour.age_days.is_some_and(|days| days > 14.0) {
+        tally.add(-1, "flour past two weeks has taken up its air");
+    }
+    let oxidation = Conditioning {
+        help: Help::Oxidation,
+        need: Need::of(tally.points),
+        because: tally.because,
+        usual: "ascorbic acid",
+        clean_label: "acerola, glucose oxidase, a sponge, folds, or flour that has aged",
+        goes_into: if sponge && green {
+            "into the sponge: green flour needs it for all of its time"
+        } else if sponge {
+            "into the dough; into the sponge only where time to work is wanted, with care for enzymes"
+        } else {
+            "at the first mixing"
+        },
+    };
+    let mut tally = Tally::default();
+    match process {
+        Process::NoTime => tally.add(1, "no floor time to relax in"),
+        Process::Frozen => tally.add(1, "a straight dough that is shaped at once"),
+        _ => {}
+    }
+    match flour.p_over_l {
+        Some(ratio) if ratio > 1.0 => tally.add(2, &format!("P/L {ratio:.2} is tenacious")),
+        Some(ratio) if ratio < 0.5 => tally.add(-1, &format!("P/L {ratio:.2} gives by itself")),
+        _ => {}
+    }
+    if flour.w.is_some_and(|w| w > 340.0) {
+        tally.add(1, "a very strong flour springs back at the moulder");
+    }
+    let relaxation = Conditioning {
+        help: Help::Relaxation,
+        need: Need::of(tally.points),
+        because: tally.because,
+        usual: "L-cysteine",
+        clean_label: "inactivated yeast, protease, a sponge, an autolyse, or a longer floor time",
+        goes_into: if sponge { "into the dough, never the sponge" } else { "at the first mixing" },
+    };
+    [oxidation, relaxation]
+}
+
+#[derive(Default)]
+struct Tally {
+    points: i32,
+    because: Vec<String>,
+}
+
+impl Tally {
+    fn add(&mut self, points: i32, because: &str) {
+        self.points += points;
+        self.because.push(because.to_owned());
+    }
+}

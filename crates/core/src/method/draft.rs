@@ -1,0 +1,161 @@
+use serde::Deserialize;
+
+use super::{EndsBy, Method, Speed, Stage, StageKind, Window};
+use crate::dough::Ingredient;
+use crate::units::{Bound, Faults, Given};
+use crate::water::Process;
+
+/// Most stages of a method.
+const MOST: usize = 40;
+/// Longest texts, letters.
+const LONGEST_LABEL: usize = 80;
+const LONGEST_TEXT: usize = 300;
+
+const TARGET: Bound = Bound::new("target_c", "dough off the mixer", "°C", 0.0, 60.0);
+const SPONGE: Bound = Bound::new("sponge_c", "sponge off the mixer", "°C", 5.0, 40.0);
+const MINUTES: Bound = Bound::new("minutes", "the stage", "min", 0.0, 14_400.0);
+const LOW: Bound = Bound::new("low_min", "the shortest it may be", "min", 0.0, 14_400.0);
+const HIGH: Bound = Bound::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
+const TEMPERATURE: Bound = Bound::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
+const HUMIDITY: Bound = Bound::new("humidity_pct", "humidity", "%", 0.0, 100.0);
+
+/// A method as it was typed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct MethodDraft {
+    pub process: Process,
+    /// 0 to 60 °C.
+    #[serde(default)]
+    pub target_c: Given,
+    /// 5 to 40 °C; the house's 24 if left out.
+    #[serde(default)]
+    pub sponge_c: Given,
+    #[serde(default)]
+    pub machine_divided: bool,
+    /// 1 to 40, in order.
+    #[serde(default)]
+    pub stages: Vec<StageInput>,
+}
+
+/// One stage as it was typed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct StageInput {
+    pub kind: StageKind,
+    #[serde(default)]
+    pub label: String,
+    /// 0 to 14 400 min.
+    #[serde(default)]
+    pub minutes: Given,
+    #[serde(default)]
+    pub speed: Option<Speed>,
+    /// −40 to 500 °C.
+    #[serde(default)]
+    pub temperature_c: Given,
+    /// 0 to 100 %.
+    #[serde(default)]
+    pub humidity_pct: Given,
+    #[serde(default)]
+    pub ends_when: String,
+    #[serde(default)]
+    pub ends_by: EndsBy,
+    #[serde(default)]
+    pub reason: String,
+    #[serde(default)]
+    pub window: Option<WindowInput>,
+    #[serde(default)]
+    pub adds: Vec<Ingredient>,
+}
+
+/// How short and how long a stage may be, as it was typed.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct WindowInput {
+    /// 0 to 14 400 min.
+    #[serde(default)]
+    pub low_min: Given,
+    /// 0 to 28 800 min.
+    #[serde(default)]
+    pub high_min: Given,
+}
+
+impl MethodDraft {
+    /// The method, or what is wrong with it under `at`: it mixes, every number is in its range,
+    /// every stage has a name, and its minutes lie within what it is allowed.
+    ///
+    /// ```
+    /// use ironpeel_core::method::MethodDraft;
+    /// use ironpeel_core::units::Faults;
+    /// let draft: MethodDraft = serde_json::from_str(
+    ///     r#"{"process": "no_time", "target_c": 27, "stages": [
+    ///         {"kind": "proof", "label": "Proof", "minutes": 55}]}"#)?;
+    /// let mut faults = Faults::default();
+    /// draft.check("", &mut faults);
+    /// assert_eq!(faults.0[0].message, "a method needs a mixing stage");
+    /// # Ok::<(), serde_json::Error>(())
+    /// ```
+    pub fn check(&self, at: &str, faults: &mut Faults) -> Method {
+        let count = self.stages.len();
+        if count > MOST {
+            faults.push(format!("{at}stages"), format!("up to {MOST} stages; {count} were given"));
+        }
+        if !self.stages.iter().any(|stage| stage.kind == StageKind::Mix) {
+            faults.push(format!("{at}stages"), "a method needs a mixing stage");
+        }
+        let stages = self.stages.iter().take(MOST).enumerate();
+        Method {
+            process: self.process,
+            target_c: TARGET.check(&self.target_c, at, faults),
+            sponge_c: SPONGE.check_opt(&self.sponge_c, at, faults),
+            machine_divided: self.machine_divided,
+            stages: stages
+                .map(|(number, stage)| stage.check(&format!("{at}stages[{number}]."), faults))
+                .collect(),
+        }
+    }
+}
+
+impl StageInput {
+    fn check(&self, at: &str, faults: &mut Faults) -> Stage {
+        let label = self.label.trim();
+        if label.is_empty() || label.chars().count() > LONGEST_LABEL {
+            let message = format!("what is this stage called? up to {LONGEST_LABEL} letters");
+            faults.push(format!("{at}label"), message);
+        }
+        for (field, text) in [("ends_when", &self.ends_when), ("reason", &self.reason)] {
+            if text.chars().count() > LONGEST_TEXT {
+                faults.push(format!("{at}{field}"), format!("up to {LONGEST_TEXT} letters"));
+            }
+        }
+        let minutes = MINUTES.check(&self.minutes, at, faults);
+        let window = self.window.as_ref().map(|window| {
+            let at = format!("{at}window.");
+            let low_min = LOW.check(&window.low_min, &at, faults);
+            let high_min = HIGH.check(&window.high_min, &at, faults);
+            if low_min > high_min {
+                let message = format!("the longest ({high_min}) is shorter than the shortest");
+                faults.push(format!("{at}high_min"), message);
+            }
+            Window { low_min, high_min }
+        });
+        if let Some(Window { low_min, high_min }) =
+            window.filter(|window| window.low_min <= window.high_min)
+            && !(low_min..=high_min).contains(&minutes)
+        {
+            let message =
+                format!("{minutes} min are planned, and {low_min} to {high_min} are allowed here");
+            faults.push(format!("{at}minutes"), message);
+        }
+        Stage {
+            speed: self.speed.filter(|_| self.kind == StageKind::Mix),
+            temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
+            humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
+            ends_when: self.ends_when.trim().into(),
+            ends_by: self.ends_by,
+            reason: self.reason.trim().into(),
+            window,
+            adds: self.adds.clone(),
+            ..Stage::new(self.kind, label, minutes)
+        }
+    }
+}

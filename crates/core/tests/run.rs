@@ -1,0 +1,240 @@
+//! Runs of doughs at a line's cadence.
+
+mod support;
+
+use chrono::{DateTime, Duration, TimeZone, Utc};
+use chrono_tz::Tz;
+use ironpeel_core::day::{
+    Anchor, Cadence, DayWanted, EachDough, Place, Refused, RunPlan, RunWanted, Shift, Stop,
+    cadence, plan_run,
+};
+use ironpeel_core::method::{Equipment, Method, Stage, StageKind};
+use ironpeel_core::water::Process;
+use proptest::prelude::*;
+use support::near;
+
+const LINE: Equipment = Equipment {
+    turn_min: 3.0,
+    troughs: 24,
+    trough_kg: 250.0,
+    trough_m2: 1.8,
+    divider_per_min: 45.0,
+    proofer_pieces: 3200.0,
+    oven_pieces: 1300.0,
+};
+const DOUGH: EachDough = EachDough { kg: 450.0, pieces: 497.0, piece_kg: 0.9 };
+
+fn at(day: u32, hour: u32, minute: u32) -> DateTime<Utc> {
+    Utc.with_ymd_and_hms(2026, 11, day, hour, minute, 0).single().expect("a time of that day")
+}
+
+fn sponge_dough() -> Method {
+    let warm = |kind, label: &str, minutes, celsius| Stage {
+        temperature_c: Some(celsius),
+        ..Stage::new(kind, label, minutes)
+    };
+    Method {
+        process: Process::SpongeDough,
+        target_c: 26.5,
+        sponge_c: None,
+        machine_divided: true,
+        stages: vec![
+            warm(StageKind::Rest, "Sponge", 210.0, 27.0),
+            Stage::new(StageKind::Mix, "Pick-up", 2.0),
+            Stage::new(StageKind::Mix, "Development", 7.0),
+            warm(StageKind::Rest, "Floor time", 15.0, 27.0),
+            Stage::new(StageKind::Divide, "Divide", 12.0),
+            Stage::new(StageKind::Divide, "Mould and pan", 4.0),
+            warm(StageKind::Proof, "Proof", 58.0, 36.0),
+            Stage::new(StageKind::Bake, "Bake", 24.0),
+            Stage::new(StageKind::Cool, "Cool", 90.0),
+        ],
+    }
+}
+
+fn out_by(anchor: DateTime<Utc>) -> DayWanted {
+    DayWanted { anchor: Anchor::OutBy(anchor), refused: vec![], zone: Tz::UTC, not_before: None }
+}
+
+fn asked<'a>(method: &'a Method, day: &'a DayWanted) -> RunWanted<'a> {
+    RunWanted {
+        method,
+        equipment: &LINE,
+        doughs: 10,
+        each: DOUGH,
+        day,
+        shifts: &[],
+        stop: None,
+        dropped: &[],
+    }
+}
+
+fn pace(cadence: &Cadence, place: Place) -> f64 {
+    cadence.paces.iter().find(|pace| pace.place == place).expect("every place has one").minutes
+}
+
+/// No dough in the mixer or the divider while another is, and every dough in one piece.
+fn sound(plan: &RunPlan) {
+    for dough in &plan.doughs {
+        for pair in dough.stages.windows(2) {
+            assert_eq!(pair[0].ends_at, pair[1].starts_at, "dough {}", dough.number);
+        }
+    }
+    for place in [Place::Mixer, Place::Divider] {
+        let mut busy: Vec<_> = plan
+            .doughs
+            .iter()
+            .map(|dough| {
+                // Moulding is another machine's.
+                let mut here = dough.stages.iter().filter(|stage| stage.place == Some(place));
+                let first = here.next().expect("it passes");
+                let last = if place == Place::Mixer { here.next_back() } else { None };
+                (first.starts_at, last.unwrap_or(first).ends_at)
+            })
+            .collect();
+        busy.sort();
+        for pair in busy.windows(2) {
+            assert!(pair[0].1 <= pair[1].0, "{place:?}: {pair:?}");
+        }
+    }
+}
+
+#[test]
+fn the_slowest_place_sets_the_cadence_and_is_named() {
+    let found = cadence(&sponge_dough(), &LINE, DOUGH);
+    near(pace(&found, Place::Mixer), 9.0 + 3.0, 1e-9);
+    near(pace(&found, Place::Divider), 497.0 / 45.0, 1e-9);
+    near(pace(&found, Place::Proofer), 497.0 * 58.0 / 3200.0, 1e-9);
+    near(pace(&found, Place::Oven), 497.0 * 24.0 / 1300.0, 1e-9);
+    near(pace(&found, Place::Troughs), 225.0 * 2.0 / 24.0, 1e-9);
+    assert_eq!((found.bottleneck, found.minutes), (Place::Troughs, 19.0));
+    assert_eq!(found.troughs, 24, "all of them");
+    near(found.floor_m2, 24.0 * 1.8, 1e-9);
+
+    let more = Equipment { troughs: 60, ..LINE };
+    let found = cadence(&sponge_dough(), &more, DOUGH);
+    assert_eq!((found.bottleneck, found.minutes), (Place::Mixer, 12.0));
+    let slow = Equipment { troughs: 60, oven_pieces: 500.0, ..LINE };
+    let found = cadence(&sponge_dough(), &slow, DOUGH);
+    assert_eq!((found.bottleneck, found.minutes), (Place::Oven, 24.0));
+    near(found.divide_min, 23.856, 1e-3);
+    assert!(found.divide_limit_min < Some(found.divide_min), "the oven is too slow for this dough");
+    near(found.most_kg.expect("machine-divided"), 500.0 / 24.0 * 0.9 * 20.0, 1e-6);
+}
+
+#[test]
+fn ten_doughs_are_out_by_five_with_their_sponges_set_the_evening_before() {
+    let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
+    let plan = plan_run(&asked(&method, &day)).expect("all hours are open");
+    sound(&plan);
+    assert_eq!(plan.out_at, at(26, 5, 0));
+    assert_eq!(plan.doughs.len(), 10);
+    for (one, next) in plan.doughs.iter().zip(&plan.doughs[1..]) {
+        assert_eq!(next.starts_at - one.starts_at, Duration::minutes(19));
+    }
+    let first = &plan.doughs[0];
+    let divided = (plan.cadence.divide_min * 60.0).round() as i64;
+    let to_out = Duration::seconds((210 + 9 + 15 + 4 + 58 + 24) * 60 + divided);
+    assert_eq!(first.out_at - first.starts_at, to_out);
+    assert!(plan.first_out_at < first.out_at && plan.cautions.is_empty(), "{:?}", plan.cautions);
+    assert_eq!(
+        plan.troughs.iter().map(|now| now.troughs).max(),
+        Some(20),
+        "two each, the last one set before the first is mixed"
+    );
+    assert!(first.stages.iter().all(|stage| stage.waits_min == 0.0));
+}
+
+#[test]
+fn a_run_keeps_clear_of_refused_hours_as_a_whole() {
+    let clock = |hour| chrono::NaiveTime::from_hms_opt(hour, 0, 0).expect("an hour");
+    let method = sponge_dough();
+    let refused = vec![Refused { from: clock(22), to: clock(4) }];
+    let day = DayWanted { refused, ..out_by(at(26, 5, 0)) };
+    let plan = plan_run(&asked(&method, &day)).expect("a day has room for it");
+    assert!(plan.moved_min > 0 && plan.out_at <= at(25, 22, 0), "{}", plan.out_at);
+    let short = DayWanted { refused: vec![Refused { from: clock(8), to: clock(4) }], ..day };
+    let error = plan_run(&asked(&method, &short)).expect_err("four hours hold no run");
+    assert!(!error.stage.is_empty());
+}
+
+#[test]
+fn a_stage_that_is_moved_pushes_what_comes_after_and_nothing_before() {
+    let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
+    let calm = plan_run(&asked(&method, &day)).expect("fits");
+    let shifts = [Shift { dough: 3, stage: 1, by_min: 40.0 }];
+    let moved = plan_run(&RunWanted { shifts: &shifts, ..asked(&method, &day) }).expect("fits");
+    sound(&moved);
+    assert_eq!(moved.doughs[..3], calm.doughs[..3]);
+    let mixed = |plan: &RunPlan, dough: usize| plan.doughs[dough].stages[1].starts_at;
+    assert_eq!(mixed(&moved, 3) - mixed(&calm, 3), Duration::minutes(40));
+    near(moved.doughs[3].stages[0].waits_min, 40.0, 1e-9);
+    assert!(mixed(&moved, 4) > mixed(&calm, 4), "the next gives way");
+    near(moved.doughs[4].stages[0].waits_min, 0.0, 1e-9);
+    let earlier = [Shift { dough: 0, stage: 0, by_min: -30.0 }];
+    let early = plan_run(&RunWanted { shifts: &earlier, ..asked(&method, &day) }).expect("fits");
+    assert_eq!(calm.starts_at - early.starts_at, Duration::minutes(30));
+}
+
+#[test]
+fn when_the_line_stops_sponges_wait_and_go_past_what_they_may() {
+    let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
+    let calm = plan_run(&asked(&method, &day)).expect("fits");
+    let from = calm.doughs[2].stages[1].starts_at - Duration::minutes(1);
+    let stop = Some(Stop { from, minutes: 90.0, place: None });
+    let stopped = plan_run(&RunWanted { stop, ..asked(&method, &day) }).expect("fits");
+    sound(&stopped);
+    let sponge = |dough: usize| &stopped.doughs[dough].stages[0];
+    near(sponge(2).waits_min, 89.0, 1e-9);
+    // A sponge of 210 min may be a quarter longer.
+    near(sponge(2).past_min, 89.0 - 52.5, 1e-9);
+    assert!(stopped.cautions.iter().any(|says| says.starts_with("Dough 3: Sponge goes 36 min")));
+    let set_after = stopped.doughs.iter().filter(|dough| dough.starts_at >= from);
+    for dough in set_after {
+        near(dough.stages[0].waits_min, 0.0, 1e-9);
+    }
+    // Of what was begun before only what stood in the mixer's way is late.
+    assert_eq!(stopped.doughs[0].stages[0], calm.doughs[0].stages[0]);
+    let fewer = RunWanted { stop, dropped: &[2, 3], ..asked(&method, &day) };
+    let fewer = plan_run(&fewer).expect("fits");
+    assert_eq!(fewer.doughs.len(), 8);
+    assert!(fewer.out_at < stopped.out_at);
+}
+
+#[test]
+fn what_is_in_the_oven_is_baked_and_what_is_in_the_mixer_goes_on_after() {
+    let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
+    let calm = plan_run(&asked(&method, &day)).expect("fits");
+    for (place, stage, longer) in [(Place::Mixer, 2, 30), (Place::Oven, 7, 0)] {
+        let from = calm.doughs[0].stages[stage].starts_at + Duration::minutes(2);
+        let stop = Some(Stop { from, minutes: 30.0, place: Some(place) });
+        let stopped = plan_run(&RunWanted { stop, ..asked(&method, &day) }).expect("fits");
+        let lasts = |plan: &RunPlan| {
+            plan.doughs[0].stages[stage].ends_at - plan.doughs[0].stages[stage].starts_at
+        };
+        assert_eq!(lasts(&stopped) - lasts(&calm), Duration::minutes(longer), "{place:?}");
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    #[test]
+    fn mixer_and_divider_take_one_dough_after_another(
+        doughs in 1usize..40, dough in 0usize..40, stage in 0usize..9, by in -30.0..120.0,
+        stop_min in 0.0..240.0, stopped_after in 0i64..600, troughs in 2u32..60,
+    ) {
+        let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
+        let equipment = Equipment { troughs, ..LINE };
+        let shifts = [Shift { dough, stage, by_min: by }];
+        let wanted = RunWanted { doughs, equipment: &equipment, shifts: &shifts, ..asked(&method, &day) };
+        let plan = plan_run(&wanted).expect("all hours are open");
+        sound(&plan);
+        let from = plan.starts_at + Duration::minutes(stopped_after);
+        let stop = Some(Stop { from, minutes: stop_min, place: None });
+        let stopped = plan_run(&RunWanted { stop, ..wanted }).expect("all hours are open");
+        sound(&stopped);
+        // Moments are whole seconds.
+        prop_assert!(stopped.out_at + Duration::seconds(2) >= plan.out_at);
+    }
+}

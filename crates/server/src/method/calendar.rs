@@ -1,0 +1,48 @@
+//! A calendar file.
+
+use axum::http::header;
+use axum::response::IntoResponse;
+use chrono::{DateTime, Duration, Utc};
+use icalendar::{Alarm, Calendar, Component, Event, EventLike};
+use uuid::Uuid;
+
+/// A reminder comes so long before, minutes.
+const REMINDS_MIN: i64 = 10;
+
+/// One entry of a calendar.
+pub struct Entry {
+    pub summary: String,
+    pub says: String,
+    pub starts_at: DateTime<Utc>,
+    pub ends_at: DateTime<Utc>,
+    /// Somebody is needed: a reminder comes before.
+    pub reminds: bool,
+}
+
+/// The entries as a calendar file.
+pub fn file<I: IntoIterator<Item = Entry>>(name: &str, entries: I) -> impl IntoResponse + use<I> {
+    let mut calendar = Calendar::new();
+    calendar.name(name);
+    for Entry { summary, says, starts_at, ends_at, reminds } in entries {
+        let mut event = Event::new();
+        event
+            .uid(&Uuid::now_v7().to_string())
+            .summary(&summary)
+            .description(&says)
+            .starts(starts_at)
+            .ends(ends_at);
+        if reminds {
+            let alarm = format!("{summary} in {REMINDS_MIN} min");
+            event.alarm(Alarm::display(&alarm, -Duration::minutes(REMINDS_MIN)));
+        }
+        calendar.push(event.done());
+    }
+    let named = "attachment; filename=\"dough.ics\"";
+    (
+        [
+            (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
+            (header::CONTENT_DISPOSITION, named),
+        ],
+        calendar.to_string(),
+    )
+}

@@ -1,0 +1,146 @@
+//! A dough on the clock, and its calendar file.
+
+use axum::Json;
+use axum::extract::State;
+use axum::response::IntoResponse;
+use chrono::{DateTime, Duration, Utc};
+use ironpeel_core::chain::{Chain, Hand, Rise, chain, rise};
+use ironpeel_core::day::{
+    DayInput, DayPlan, DayWanted, FeedAt, Spare, SpareInput, feed_before, plan_day,
+};
+use ironpeel_core::dough::{FLOUR_PCT, PartKind};
+use ironpeel_core::units::Faults;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+use super::calendar::{Entry, file};
+use crate::chain::{HandInput, Held};
+use crate::problem::{Problem, Result};
+use crate::request::Body;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(day)).routes(routes!(calendar))
+}
+
+/// The dough in hand, to be put on the clock.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+struct DayAsked {
+    hand: HandInput,
+    day: DayInput,
+    /// Pieces to be kept frozen for another day.
+    spare: Option<SpareInput>,
+}
+
+/// A dough on the clock, and how it rises then.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+struct DayView {
+    plan: DayPlan,
+    /// Hours count from the first mixing; none where the dough makes no gas.
+    rise: Option<Rise>,
+    /// When the first mixing begins, in hours from the plan's start.
+    mixes_h: f64,
+    /// How long a dough can wait in each stage.
+    waits_min: Vec<f64>,
+    /// The feed before it, where it has a starter.
+    feed: Option<FeedAt>,
+    spare: Option<Spare>,
+}
+
+impl DayAsked {
+    async fn plan(&self, app: &App) -> Result<(DayView, String)> {
+        let mut faults = Faults::default();
+        let wanted = self.day.check("day.", &mut faults);
+        faults.or(())?;
+        let held = Held::load(app, &self.hand, "hand.").await?;
+        let flours = held.flours();
+        let hand = held.hand(&flours);
+        let plan = plan_day(hand.method, &wanted)
+            .map_err(|error| Problem::field("day.refused", error.to_string()))?;
+        let method = plan.method(hand.method);
+        let planned = Hand { method: &method, ..hand };
+        let chain = chain(&planned);
+        let rise = rise(&planned, &chain).ok();
+        let mixes = plan.stages.get(method.first_mix()).map_or(plan.starts_at, |mix| mix.starts_at);
+        let mut faults = Faults::default();
+        let spare =
+            self.spare.as_ref().and_then(|spare| spare.plan(&method, &plan, "spare.", &mut faults));
+        faults.or(())?;
+        let view = DayView {
+            rise,
+            mixes_h: (mixes - plan.starts_at).num_seconds() as f64 / 3600.0,
+            waits_min: method.waits(),
+            feed: feed(&planned, &chain, mixes, &wanted),
+            spare,
+            plan,
+        };
+        Ok((view, held.documents.formula.name.clone()))
+    }
+}
+
+/// The feed of the dough's starter, ripe when it is mixed.
+fn feed(
+    hand: &Hand<'_>,
+    chain: &Chain,
+    mixes_at: DateTime<Utc>,
+    wanted: &DayWanted,
+) -> Option<FeedAt> {
+    let (dough, heat) = (chain.dough.as_ref()?, chain.heat.as_ref()?);
+    let parts = hand.formula.formula.parts();
+    let starter = parts.iter().find(|part| part.kind == PartKind::Starter)?;
+    let kg = dough.flour_kg * starter.total_pct() / FLOUR_PCT * f64::from(dough.scaled.doughs);
+    let hydration_pct = starter.hydration_pct().unwrap_or(FLOUR_PCT);
+    feed_before(mixes_at, kg * 1000.0, hydration_pct, heat.room_c, wanted)
+}
+
+/// Puts the dough in hand on the clock, around the hours nobody is there
+#[utoipa::path(post, path = "/api/v1/chain/day", tag = "chain", request_body = DayAsked,
+    responses((status = 200, body = DayView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn day(State(app): State<App>, Body(asked): Body<DayAsked>) -> Result<Json<DayView>> {
+    Ok(Json(asked.plan(&app).await?.0))
+}
+
+/// The same plan as a calendar file: an entry for each stage, a reminder before each that needs
+/// somebody
+#[utoipa::path(post, path = "/api/v1/chain/day/calendar", tag = "chain", request_body = DayAsked,
+    responses((status = 200, body = String, content_type = "text/calendar"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn calendar(
+    State(app): State<App>,
+    Body(asked): Body<DayAsked>,
+) -> Result<impl IntoResponse> {
+    let (DayView { plan, feed, spare, .. }, product) = asked.plan(&app).await?;
+    let at = |says: String, what: &str, moment: DateTime<Utc>| Entry {
+        summary: format!("{product}: {what}"),
+        says,
+        starts_at: moment,
+        ends_at: moment + Duration::minutes(10),
+        reminds: true,
+    };
+    let mut entries: Vec<Entry> = plan
+        .stages
+        .iter()
+        .map(|stage| Entry {
+            summary: format!("{product}: {}", stage.label),
+            says: format!("until {}", stage.ends_when),
+            starts_at: stage.starts_at,
+            ends_at: stage.ends_at,
+            reminds: stage.hands || stage.added,
+        })
+        .collect();
+    if let Some(FeedAt { at: when, feed, .. }) = feed {
+        let says = format!(
+            "{:.0} g starter, {:.0} g flour, {:.0} g water",
+            feed.starter_g, feed.flour_g, feed.water_g
+        );
+        entries.push(at(says, "feed the starter", when));
+    }
+    if let Some(Spare { pieces, freeze_at, thaw_at, out_at, .. }) = spare {
+        let says = || format!("{pieces} spare pieces");
+        entries.push(at(says(), "spare ones into the freezer", freeze_at));
+        entries.push(at(says(), "spare ones into the refrigerator", thaw_at));
+        entries.push(at(says(), "spare ones out", out_at));
+    }
+    Ok(file(&product, entries))
+}

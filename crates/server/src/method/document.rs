@@ -1,0 +1,191 @@
+//! Methods: their revisions, families to begin with, and steps with two schools.
+
+use std::sync::LazyLock;
+
+use axum::Json;
+use axum::extract::State;
+use ironpeel_core::method::{Choice, Method, MethodDraft, Stage};
+use ironpeel_core::units::Faults;
+use ironpeel_core::water::Process;
+use ironpeel_store::{MethodRevision, NewMethod};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::dough::templates;
+use crate::problem::{Problem, Result};
+use crate::request::{At, Body};
+use crate::revision::{RevisionView, SignedInput};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(save))
+        .routes(routes!(revisions))
+        .routes(routes!(revision))
+        .routes(routes!(families))
+        .routes(routes!(choose))
+}
+
+/// One state of a method.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct MethodView {
+    pub id: Uuid,
+    pub name: String,
+    pub revision: RevisionView,
+    pub process_label: &'static str,
+    #[serde(flatten)]
+    pub method: Method,
+}
+
+impl From<MethodRevision> for MethodView {
+    fn from(MethodRevision { revision, method_id, name, method }: MethodRevision) -> Self {
+        let process_label = method.process.label();
+        Self { id: method_id, name, revision: revision.into(), process_label, method }
+    }
+}
+
+/// A method's next state, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+struct MethodInput {
+    /// The number after the revision that was looked at.
+    number: i32,
+    #[serde(flatten)]
+    draft: MethodDraft,
+    signed: SignedInput,
+}
+
+/// Records a method's next state; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/methods/{method_id}/revisions/{revision_id}", tag = "method",
+    params(("method_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = MethodInput,
+    responses((status = 200, body = MethodView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At((method_id, revision_id)): At<(Uuid, Uuid)>,
+    Body(input): Body<MethodInput>,
+) -> Result<Json<MethodView>> {
+    let name = app.store.current_method(method_id).await?.name;
+    let mut faults = Faults::default();
+    let method = input.draft.check("", &mut faults);
+    let signed = input.signed.check(true, &mut faults);
+    faults.or(())?;
+    let number = input.number;
+    app.store
+        .add_method(&NewMethod { method_id, name, revision_id, number, method, signed })
+        .await?;
+    Ok(Json(app.store.method(revision_id).await?.into()))
+}
+
+/// Every revision of a method, newest first
+#[utoipa::path(get, path = "/api/v1/methods/{method_id}/revisions", tag = "method", params(("method_id" = Uuid, Path)),
+    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revisions(
+    State(app): State<App>,
+    At(method_id): At<Uuid>,
+) -> Result<Json<Vec<RevisionView>>> {
+    let revisions = app.store.method_revisions(method_id).await?;
+    Ok(Json(revisions.into_iter().map(Into::into).collect()))
+}
+
+/// One revision of a method
+#[utoipa::path(get, path = "/api/v1/method-revisions/{revision_id}", tag = "method", params(("revision_id" = Uuid, Path)),
+    responses((status = 200, body = MethodView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revision(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<MethodView>> {
+    Ok(Json(app.store.method(id).await?.into()))
+}
+
+/// A method to begin with.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[schema(as = MethodFamily)]
+struct Family {
+    key: String,
+    name: String,
+    says: String,
+    process: Process,
+    target_c: f64,
+    machine_divided: bool,
+    stages: Vec<Stage>,
+}
+
+static FAMILIES: LazyLock<Vec<Family>> = LazyLock::new(|| {
+    let mut all: Vec<Family> = templates()
+        .iter()
+        .map(|template| Family {
+            key: template.key.clone(),
+            name: template.name.clone(),
+            says: template.says.clone(),
+            process: template.process,
+            target_c: template.target_c,
+            machine_divided: template.machine_divided,
+            stages: template.stages.clone(),
+        })
+        .collect();
+    let more: Vec<Family> =
+        serde_json::from_str(include_str!("../../methods.json")).expect("checked by a test");
+    all.extend(more);
+    all
+});
+
+/// Methods to begin with, a family each
+#[utoipa::path(get, path = "/api/v1/method-families", tag = "method", responses((status = 200, body = Vec<Family>)))]
+async fn families() -> Json<&'static [Family]> {
+    Json(&FAMILIES)
+}
+
+/// A step to be taken or left out.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[schema(as = MethodChoice)]
+struct Chosen {
+    method: MethodDraft,
+    choice: Choice,
+    taken: bool,
+}
+
+/// The method with a step taken or left out, made good where two schools say it can be
+#[utoipa::path(post, path = "/api/v1/method-choice", tag = "method", request_body = Chosen,
+    responses((status = 200, body = Method), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn choose(Body(chosen): Body<Chosen>) -> Result<Json<Method>> {
+    let mut faults = Faults::default();
+    let method = chosen.method.check("method.", &mut faults);
+    let method = faults.or(method)?;
+    Ok(Json(method.with(chosen.choice, chosen.taken)))
+}
+
+#[cfg(test)]
+mod tests {
+    use ironpeel_core::method::{EndsBy, StageKind};
+
+    use super::*;
+
+    #[test]
+    fn every_family_can_be_made_and_says_why_and_until_when() {
+        let mut keys: Vec<&str> = FAMILIES.iter().map(|family| &*family.key).collect();
+        keys.sort_unstable();
+        keys.dedup();
+        assert_eq!(keys.len(), FAMILIES.len(), "no family stands twice");
+        for process in [
+            Process::NoTime,
+            Process::StraightBulk,
+            Process::SpongeDough,
+            Process::LongCold,
+            Process::Frozen,
+        ] {
+            assert!(FAMILIES.iter().any(|family| family.process == process), "{process:?}");
+        }
+        for family in FAMILIES.iter() {
+            assert!(family.stages.iter().any(|stage| stage.kind == StageKind::Mix));
+            for stage in &family.stages {
+                let of = format!("{}: {}", family.key, stage.label);
+                assert!(!stage.reason.is_empty() && !stage.ends_when.is_empty(), "{of}");
+                if let Some(window) = stage.window {
+                    let inside = window.low_min..=window.high_min;
+                    assert!(inside.contains(&stage.minutes), "{of}");
+                }
+            }
+        }
+        let signs = FAMILIES.iter().flat_map(|family| &family.stages).map(|stage| stage.ends_by);
+        assert!(signs.filter(|sign| *sign == EndsBy::CoreTemperature).count() > 8);
+    }
+}

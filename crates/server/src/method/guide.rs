@@ -1,0 +1,68 @@
+//! What a method says of the dough in hand: what is usual, what may wait, what the flour needs, and
+//! the floor's rule beside the heat balance.
+
+use axum::Json;
+use axum::extract::State;
+use ironpeel_core::chain::{Thumb, chain, flour_says, thumb};
+use ironpeel_core::heat::Temperatures;
+use ironpeel_core::method::{
+    Conditioning, Development, MixingClass, Optional, Usual, Window, conditioning, developments,
+};
+use ironpeel_store::DoughTemperature;
+use serde::Serialize;
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+use super::temperature::{LEARNED_FROM, TemperatureView};
+use crate::chain::{HandInput, Held};
+use crate::problem::{Problem, Result};
+use crate::request::Body;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(guide))
+}
+
+/// What a method says of the dough in hand.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+struct MethodGuide {
+    /// Stage by stage.
+    usual: Vec<Usual>,
+    windows: Vec<Window>,
+    waits_min: Vec<f64>,
+    optional: Vec<Optional>,
+    conditioning: [Conditioning; 2],
+    developments: Vec<Development>,
+    mixing_class: MixingClass,
+    /// None where the chain stops before the mixer.
+    thumb: Option<Thumb>,
+    /// The doughs measured, newest first.
+    measured: Vec<TemperatureView>,
+}
+
+/// What the method says of the dough in hand
+#[utoipa::path(post, path = "/api/v1/chain/method", tag = "chain", request_body = HandInput,
+    responses((status = 200, body = MethodGuide), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<Json<MethodGuide>> {
+    let held = Held::load(&app, &asked, "").await?;
+    let method_id = held.documents.method.method_id;
+    let line_id = held.documents.line.line_id;
+    let measured = app.store.dough_temperatures(method_id, line_id, LEARNED_FROM).await?;
+    let flours = held.flours();
+    let hand = held.hand(&flours);
+    let chain = chain(&hand);
+    let temperatures: Vec<Temperatures> =
+        measured.iter().rev().map(DoughTemperature::temperatures).collect();
+    Ok(Json(MethodGuide {
+        usual: hand.method.usual(),
+        windows: hand.method.windows(),
+        waits_min: hand.method.waits(),
+        optional: hand.method.optional(),
+        conditioning: conditioning(flour_says(&hand), hand.method.process),
+        developments: developments(hand.method, &hand.line.mixer),
+        mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg),
+        thumb: thumb(&hand, &chain, &temperatures),
+        measured: measured.into_iter().map(Into::into).collect(),
+    }))
+}

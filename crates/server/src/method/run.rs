@@ -1,0 +1,170 @@
+//! A run of doughs on the clock, the line standing still in it or not.
+
+use axum::Json;
+use axum::extract::State;
+use axum::response::IntoResponse;
+use chrono::{DateTime, Utc};
+use ironpeel_core::chain::{Late, chain, each_dough, late};
+use ironpeel_core::day::{DayInput, Place, RunPlan, RunWanted, Shift, Stop, plan_run};
+use ironpeel_core::units::{Bound, Faults, Given};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+use super::calendar::{Entry, file};
+use crate::chain::{HandInput, Held};
+use crate::problem::{Problem, Result};
+use crate::request::Body;
+use crate::state::App;
+
+/// Most doughs of a run, and most stages moved in it.
+const MOST_DOUGHS: u32 = 200;
+const MOST_SHIFTS: usize = 200;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(run)).routes(routes!(calendar))
+}
+
+/// A run of the dough in hand, as many as its amount makes.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+struct RunAsked {
+    hand: HandInput,
+    day: DayInput,
+    /// Stages begun later or earlier, up to 200.
+    #[serde(default)]
+    shifts: Vec<ShiftInput>,
+    /// The line stands still.
+    stop: Option<StopInput>,
+    /// Doughs that are not made after all, by their number from 1.
+    #[serde(default)]
+    dropped: Vec<usize>,
+}
+
+/// A stage of one dough begun later or earlier.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+struct ShiftInput {
+    /// Its number from 1.
+    dough: usize,
+    /// The stage's place in the method, from 0.
+    stage: usize,
+    /// −600 to 600 min.
+    #[serde(default)]
+    by_min: Given,
+}
+
+/// The line stands still.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+struct StopInput {
+    at: DateTime<Utc>,
+    /// 1 to 1440 min.
+    #[serde(default)]
+    minutes: Given,
+    /// What stands still; the whole line if left out.
+    place: Option<Place>,
+}
+
+const BY: Bound = Bound::new("by_min", "moved by", "min", -600.0, 600.0);
+const STANDS: Bound = Bound::new("minutes", "the line stands for", "min", 1.0, 1440.0);
+
+/// A run on the clock, and what to do about what is late.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+struct RunView {
+    plan: RunPlan,
+    /// Doughs that wait because the line stands still, with the ways out.
+    late: Vec<Late>,
+    /// When the run would be out if the line did not stand still.
+    calm_out_at: Option<DateTime<Utc>>,
+}
+
+impl RunAsked {
+    async fn plan(&self, app: &App) -> Result<(RunView, String)> {
+        let mut faults = Faults::default();
+        let day = self.day.check("day.", &mut faults);
+        if self.shifts.len() > MOST_SHIFTS {
+            faults.push("shifts", format!("up to {MOST_SHIFTS} stages are moved"));
+        }
+        let shifts: Vec<Shift> = self
+            .shifts
+            .iter()
+            .take(MOST_SHIFTS)
+            .enumerate()
+            .map(|(at, shift)| Shift {
+                dough: shift.dough.wrapping_sub(1),
+                stage: shift.stage,
+                by_min: BY.check(&shift.by_min, &format!("shifts[{at}]."), &mut faults),
+            })
+            .collect();
+        let stop = self.stop.as_ref().map(|stop| Stop {
+            from: stop.at,
+            minutes: STANDS.check(&stop.minutes, "stop.", &mut faults),
+            place: stop.place,
+        });
+        faults.or(())?;
+        let held = Held::load(app, &self.hand, "hand.").await?;
+        let flours = held.flours();
+        let hand = held.hand(&flours);
+        let chain = chain(&hand);
+        let (Some(each), Some(dough)) = (each_dough(&chain), &chain.dough) else {
+            return Err(Problem::field("hand", "the chain stops before the mixer: no run follows"));
+        };
+        if dough.scaled.doughs > MOST_DOUGHS {
+            let message =
+                format!("a run is up to {MOST_DOUGHS} doughs; this is {}", dough.scaled.doughs);
+            return Err(Problem::field("hand.knobs.amount", message));
+        }
+        let dropped: Vec<usize> =
+            self.dropped.iter().map(|number| number.wrapping_sub(1)).collect();
+        let wanted = RunWanted {
+            method: hand.method,
+            equipment: &hand.line.equipment,
+            doughs: dough.scaled.doughs as usize,
+            each,
+            day: &day,
+            shifts: &shifts,
+            stop,
+            dropped: &dropped,
+        };
+        let fits = |wanted: &RunWanted<'_>| {
+            plan_run(wanted).map_err(|error| Problem::field("day.refused", error.to_string()))
+        };
+        let plan = fits(&wanted)?;
+        let calm = match stop {
+            Some(_) => Some(fits(&RunWanted { stop: None, dropped: &[], ..wanted })?.out_at),
+            None => None,
+        };
+        let late = if stop.is_some() { late(&hand, &chain, &plan) } else { Vec::new() };
+        Ok((RunView { plan, late, calm_out_at: calm }, held.documents.formula.name.clone()))
+    }
+}
+
+/// Puts a run of the dough in hand on the clock at its line's cadence
+#[utoipa::path(post, path = "/api/v1/chain/run", tag = "chain", request_body = RunAsked,
+    responses((status = 200, body = RunView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn run(State(app): State<App>, Body(asked): Body<RunAsked>) -> Result<Json<RunView>> {
+    Ok(Json(asked.plan(&app).await?.0))
+}
+
+/// The run as a calendar file: an entry for each stage of each dough that somebody does
+#[utoipa::path(post, path = "/api/v1/chain/run/calendar", tag = "chain", request_body = RunAsked,
+    responses((status = 200, body = String, content_type = "text/calendar"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn calendar(
+    State(app): State<App>,
+    Body(asked): Body<RunAsked>,
+) -> Result<impl IntoResponse> {
+    let (RunView { plan, .. }, product) = asked.plan(&app).await?;
+    let entries = plan.doughs.iter().flat_map(|dough| {
+        // What begins a dough, whatever it is, and what hands do.
+        let stages = dough.stages.iter().enumerate();
+        let done =
+            stages.filter(|(at, stage)| *at == 0 || stage.place.is_some_and(Place::is_worked));
+        done.map(|(_, stage)| Entry {
+            summary: format!("{product}, dough {}: {}", dough.number, stage.label),
+            says: format!("dough {} of {}", dough.number, plan.doughs.len()),
+            starts_at: stage.starts_at,
+            ends_at: stage.ends_at,
+            reminds: true,
+        })
+    });
+    Ok(file(&product, entries.collect::<Vec<_>>()))
+}

@@ -1,0 +1,108 @@
+//! The temperatures of doughs as they come off the mixer.
+
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ironpeel_core::heat::{Temperatures, TemperaturesInput};
+use ironpeel_core::units::Faults;
+use ironpeel_store::DoughTemperature;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::{At, Body};
+use crate::state::App;
+
+/// Doughs that friction is learned from: the filter has forgotten older ones.
+pub const LEARNED_FROM: i64 = 60;
+/// Longest name kept.
+const LONGEST: usize = 400;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(save))
+}
+
+/// A dough's temperatures, as they were measured.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+struct MeasuredInput {
+    method_id: Uuid,
+    line_id: Uuid,
+    /// When it came off the mixer.
+    taken_at: DateTime<Utc>,
+    #[serde(default)]
+    by: String,
+    #[serde(flatten)]
+    temperatures: TemperaturesInput,
+}
+
+/// A dough's temperatures on record.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct TemperatureView {
+    id: Uuid,
+    taken_at: DateTime<Utc>,
+    taken_by: String,
+    flour_c: f64,
+    room_c: f64,
+    water_c: f64,
+    preferment_c: Option<f64>,
+    dough_c: f64,
+    /// What the rule of thumb leaves unexplained.
+    friction_c: f64,
+}
+
+impl From<DoughTemperature> for TemperatureView {
+    fn from(one: DoughTemperature) -> Self {
+        let friction_c = one.temperatures().friction_c();
+        let DoughTemperature {
+            id,
+            taken_at,
+            taken_by,
+            flour_c,
+            room_c,
+            water_c,
+            preferment_c,
+            dough_c,
+            ..
+        } = one;
+        Self { id, taken_at, taken_by, flour_c, room_c, water_c, preferment_c, dough_c, friction_c }
+    }
+}
+
+/// Records a dough's temperatures; sent twice, they are stored once
+#[utoipa::path(put, path = "/api/v1/dough-temperatures/{id}", tag = "method", params(("id" = Uuid, Path)),
+    request_body = MeasuredInput,
+    responses((status = 200, body = TemperatureView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At(id): At<Uuid>,
+    Body(input): Body<MeasuredInput>,
+) -> Result<Json<TemperatureView>> {
+    let mut faults = Faults::default();
+    let measured = input.temperatures.check("", &mut faults);
+    let by = input.by.trim();
+    if by.is_empty() || by.chars().count() > LONGEST {
+        faults.push("by", "who measured it? a name or initials");
+    }
+    faults.or(())?;
+    // Both must be on record, and are told apart when they are not.
+    app.store.current_method(input.method_id).await?;
+    app.store.current_line(input.line_id).await?;
+    let Temperatures { flour_c, room_c, water_c, preferment_c, dough_c } = measured;
+    let new = DoughTemperature {
+        id,
+        method_id: input.method_id,
+        line_id: input.line_id,
+        taken_at: input.taken_at,
+        taken_by: by.into(),
+        flour_c,
+        room_c,
+        water_c,
+        preferment_c,
+        dough_c,
+    };
+    app.store.add_dough_temperatures(std::slice::from_ref(&new)).await?;
+    Ok(Json(new.into()))
+}

@@ -1,0 +1,17 @@
+DROP TABLE dough_temperature;
+ALTER TABLE line_revision
+    DROP COLUMN jacket_kj_per_kg_min,
+    DROP COLUMN turn_min,
+    DROP COLUMN troughs,
+    DROP COLUMN trough_kg,
+    DROP COLUMN trough_m2,
+    DROP COLUMN divider_per_min,
+    DROP COLUMN proofer_pieces,
+    DROP COLUMN oven_pieces;
+ALTER TABLE method_revision
+    DROP COLUMN sponge_c;
+ALTER TABLE method_stage
+    DROP COLUMN ends_by,
+    DROP COLUMN reason,
+    DROP COLUMN low_min,
+    DROP COLUMN high_min;
