@@ -4,7 +4,9 @@ mod support;
 
 use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::day::{Anchor, DayInput, DayPlan, DayWanted, NoDay, Refused, spans};
+use ironpeel_core::day::{
+    Anchor, DayInput, DayPlan, DayWanted, NoDay, Refused, SpareInput, feed_before, spans,
+};
 use ironpeel_core::method::{Method, Stage, StageKind};
 use ironpeel_core::units::Faults;
 use ironpeel_core::water::Process;
@@ -197,15 +199,97 @@ fn nothing_begins_in_the_past() {
 
 #[test]
 fn what_can_never_be_done_names_what_is_in_the_way() {
-    let short = Refused { from: clock(6, 0), to: clock(5, 30) };
     let error = plan_day(
         &straight(),
         Anchor::From(at(25, 9, 0)),
-        &[Refused { to: clock(2, 0), ..short }],
+        &[Refused { to: clock(5, 40), from: clock(6, 0) }],
         ISLAND,
     );
-    let says = error.expect_err("four hours from two to six are not enough").to_string();
+    let says = error.expect_err("twenty minutes a day are not enough").to_string();
     assert!(says.contains("falls into the refused hours"), "{says}");
+}
+
+#[test]
+fn a_long_bulk_is_halved_by_a_day_in_the_cold_around_work_and_sleep() {
+    let method = Method {
+        process: Process::StraightBulk,
+        stages: vec![
+            named(StageKind::Mix, "Mix", 24.0, None),
+            named(StageKind::Fold, "Folds", 90.0, None),
+            named(StageKind::Rest, "Bulk", 240.0, Some(25.0)),
+            named(StageKind::Divide, "Shape", 6.0, None),
+            named(StageKind::Proof, "Proof", 110.0, Some(28.0)),
+            named(StageKind::Bake, "Bake", 45.0, Some(225.0)),
+        ],
+        ..straight()
+    };
+    let refused = [
+        Refused { from: clock(8, 0), to: clock(17, 0) },
+        Refused { from: clock(22, 30), to: clock(6, 30) },
+    ];
+    let plan = plan_day(&method, Anchor::OutBy(at(27, 22, 0)), &refused, ISLAND).expect("fits");
+    sound(&plan, &refused, ISLAND);
+    assert_eq!(
+        plan.says.as_deref(),
+        Some("20 h in the cold halfway through the bulk: nothing else fits")
+    );
+    let then = plan.method(&method);
+    let minutes: Vec<f64> = then.stages.iter().map(|stage| stage.minutes).collect();
+    assert_eq!(minutes, [24.0, 90.0, 120.0, 1200.0, 120.0, 6.0, 110.0, 45.0]);
+    assert_eq!(then.stages[4].temperature_c, Some(25.0), "the second half is as the first");
+}
+
+#[test]
+fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
+    let balls = Method {
+        stages: vec![
+            named(StageKind::Mix, "Mix", 10.0, None),
+            named(StageKind::Divide, "Ball", 15.0, None),
+            named(StageKind::Rest, "Cold", 1800.0, Some(4.0)),
+            named(StageKind::Rest, "Out", 110.0, Some(22.0)),
+            named(StageKind::Bake, "Bake", 3.0, Some(380.0)),
+        ],
+        ..straight()
+    };
+    let day = plan_day(&balls, Anchor::OutBy(at(27, 19, 0)), &[], ISLAND).expect("fits");
+    let spare = |on, method: &Method| {
+        let mut faults = Faults::default();
+        let asked = SpareInput { pieces: 4.0.into(), on };
+        (asked.plan(method, &day, "spare.", &mut faults), faults)
+    };
+    let (found, faults) = spare(at(29, 18, 0), &balls);
+    let found = found.expect("there is a cold");
+    assert!(faults.0.is_empty());
+    assert_eq!(found.freeze_at, day.stages[2].starts_at + Duration::hours(2));
+    assert_eq!(found.out_at, at(29, 16, 10));
+    assert_eq!(found.thaw_at, at(28, 16, 10));
+    let (_, soon) = spare(at(27, 12, 0), &balls);
+    assert!(soon.0[0].message.contains("cannot be frozen and thawed"), "{soon:?}");
+    let (_, late) = spare(at(27, 12, 0) + Duration::weeks(9), &balls);
+    assert!(late.0[0].message.contains("keeps 6 weeks"), "{late:?}");
+    let (none, without) = spare(at(29, 18, 0), &straight());
+    assert!(none.is_none() && without.0[0].message.contains("no pieces lying in the cold"));
+}
+
+#[test]
+fn a_starter_is_fed_at_an_hour_somebody_is_there() {
+    let wanted = |refused: &[Refused], now| DayWanted {
+        anchor: Anchor::From(at(26, 8, 0)),
+        refused: refused.to_vec(),
+        zone: ISLAND,
+        not_before: now,
+    };
+    let fed = feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &wanted(&[], None)).expect("fits");
+    assert_eq!(fed.at, at(25, 22, 0), "ten hours before");
+    let ripe = fed.feed.ripe_h.expect("ripe");
+    assert!((ripe - 10.0).abs() < 0.01, "{ripe}");
+    let all = fed.feed.starter_g + fed.feed.flour_g + fed.feed.water_g;
+    assert!((all - 300.0).abs() < 1e-9);
+    let night = [Refused { from: clock(21, 30), to: clock(4, 0) }];
+    let early = feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &wanted(&night, None)).expect("fits");
+    assert_eq!(early.at, at(25, 21, 0), "eleven hours before, when somebody is there");
+    let gone = wanted(&[], Some(at(26, 7, 30)));
+    assert!(feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &gone).is_none(), "too late to feed");
 }
 
 #[test]

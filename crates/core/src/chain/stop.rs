@@ -164,17 +164,16 @@ pub fn late(hand: &Hand<'_>, chain: &Chain, run: &RunPlan) -> Vec<Late> {
             if stage.past_min > 0.0 {
                 let over: Vec<usize> = (0..THIRDS).map_while(|_| fresh.pop()).collect();
                 let third = THIRDS as f64;
-                let says = if over.len() == THIRDS {
-                    "a third of it into each of the next three sponges, their own flour, water and \
-                     yeast less by what it brings"
-                        .into()
-                } else {
-                    format!(
-                        "a third of it into each of the next three sponges; this run has {} left \
-                         that take one: keep the rest cold for the next run, or bake it off",
-                        over.len()
-                    )
-                };
+                let mut says =
+                    "a third of it into each of the next three sponges, their own flour, \
+                                water and yeast less by what it brings"
+                        .to_owned();
+                if over.len() < THIRDS {
+                    let missing = THIRDS - over.len();
+                    says.push_str(&format!(
+                        "; {missing} of them are set after this run: hold that much of it cold till then"
+                    ));
+                }
                 out(
                     WayOut::SpreadInThirds,
                     says,
@@ -215,13 +214,9 @@ pub fn late(hand: &Hand<'_>, chain: &Chain, run: &RunPlan) -> Vec<Late> {
             let all = vec![amount("dough", dough.scaled.dough_kg)];
             out(WayOut::BakeOff, says, all, vec![one.number], Some(LIVE));
         }
-        let take = ways
-            .iter()
-            .position(|one| {
-                one.way == WayOut::GoOn
-                    || (one.way == WayOut::SpreadInThirds && one.doughs.len() == THIRDS)
-            })
-            .unwrap_or(ways.len() - 1);
+        // Unskilled hands are safe with thirds; what has no sponge left in it is baked off.
+        let safe = |one: &Remedied| matches!(one.way, WayOut::GoOn | WayOut::SpreadInThirds);
+        let take = ways.iter().position(safe).unwrap_or(ways.len() - 1);
         ways[take].advised = true;
         found.push(Late {
             dough: one.number,

@@ -148,7 +148,7 @@ fn way(hand: &Hand<'_>, chain: &Chain, yeast_idy_pct: Option<f64>) -> Option<Way
     let (water, dough, heat) = (chain.water.as_ref()?, chain.dough.as_ref()?, chain.heat.as_ref()?);
     let FormulaInHand { losses, .. } = hand.formula;
     let scaled = &dough.scaled;
-    let each = each_dough(chain)?;
+    let each = each_dough(hand, chain)?;
     let steady = cadence(hand.method, &hand.line.equipment, each);
     let oven = hand.method.stages.iter().rposition(|stage| stage.kind == StageKind::Bake);
     let to_oven = oven.map_or(hand.method.stages.len(), |oven| oven + 1);
@@ -195,10 +195,15 @@ fn way(hand: &Hand<'_>, chain: &Chain, yeast_idy_pct: Option<f64>) -> Option<Way
 }
 
 /// One dough of the run in hand.
-pub fn each_dough(chain: &Chain) -> Option<EachDough> {
-    let scaled = &chain.dough.as_ref()?.scaled;
+pub fn each_dough(hand: &Hand<'_>, chain: &Chain) -> Option<EachDough> {
+    let dough = chain.dough.as_ref()?;
+    let scaled = &dough.scaled;
+    let parts = hand.formula.formula.parts().iter();
+    let sponge_pct: f64 =
+        parts.filter(|part| part.kind == PartKind::Sponge).map(|part| part.total_pct()).sum();
     Some(EachDough {
         kg: scaled.dough_kg,
+        sponge_kg: dough.flour_kg * sponge_pct / FLOUR_PCT,
         pieces: f64::from(scaled.pieces) / f64::from(scaled.doughs.max(1)),
         piece_kg: scaled.piece_kg,
     })

@@ -90,6 +90,8 @@ const NO_TIME_DIVIDE_MIN: f64 = 15.0;
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct EachDough {
     pub kg: f64,
+    /// Of that, made before as a sponge.
+    pub sponge_kg: f64,
     pub pieces: f64,
     pub piece_kg: f64,
 }
@@ -106,12 +108,15 @@ pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cade
         let stages = method.stages.iter().zip(&roles);
         stages.filter(|(_, role)| wanted(**role)).map(|(stage, _)| stage.minutes).sum()
     };
-    let lies = minutes_of(&|role| Place::of(role) == Some(Place::Troughs));
+    let sponge_min = minutes_of(&|role| role == StageRole::Sponge);
+    let floor_min = minutes_of(&|role| role == StageRole::Floor);
+    let [sponge_in, dough_in] =
+        [StageRole::Sponge, StageRole::Floor].map(|role| troughs_for(role, dough, equipment));
+    let taken = sponge_min * f64::from(sponge_in) + floor_min * f64::from(dough_in);
     let mixes = minutes_of(&|role| Place::of(role) == Some(Place::Mixer));
     let proofs = minutes_of(&|role| role == StageRole::Proof);
     let bakes = minutes_of(&|role| role == StageRole::Bake);
     let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
-    let per_dough = (dough.kg / equipment.trough_kg).ceil().max(1.0);
     let troughs = f64::from(equipment.troughs);
     let EachDough { pieces, .. } = dough;
     let through = |minutes: f64, held: f64| pieces * minutes / held;
@@ -120,8 +125,8 @@ pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cade
     let paces = vec![
         pace(
             Place::Troughs,
-            lies * per_dough / troughs,
-            format!("{lies:.0} min in {per_dough:.0} of {troughs:.0} troughs"),
+            taken / troughs,
+            format!("{taken:.0} trough-minutes, {troughs:.0} troughs"),
         ),
         pace(
             Place::Mixer,
@@ -159,13 +164,13 @@ pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cade
         Process::NoTime | Process::Frozen => NO_TIME_DIVIDE_MIN,
         _ => DIVIDE_MIN,
     });
-    let in_use = (lies * per_dough / minutes).ceil().min(troughs).max(0.0);
+    let in_use = (taken / minutes).ceil().min(troughs).max(0.0);
     Cadence {
         minutes,
         bottleneck,
         divide_min,
         divider_per_min: if divide_min > 0.0 { pieces / divide_min } else { 0.0 },
-        oldest_min: minutes_of(&|role| role == StageRole::Floor) + divide_min,
+        oldest_min: floor_min + divide_min,
         most_kg: divide_limit_min
             .filter(|_| divide_min > 0.0)
             .map(|limit| pieces / divide_min * dough.piece_kg * limit),
@@ -174,4 +179,10 @@ pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cade
         floor_m2: in_use * equipment.trough_m2,
         paces,
     }
+}
+
+/// Troughs one dough takes while it lies: its sponge, or all of it.
+pub(super) fn troughs_for(role: StageRole, dough: EachDough, equipment: &Equipment) -> u32 {
+    let kg = if role == StageRole::Sponge { dough.sponge_kg } else { dough.kg };
+    (kg / equipment.trough_kg).ceil().max(1.0) as u32
 }

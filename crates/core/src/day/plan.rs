@@ -4,7 +4,7 @@ use thiserror::Error;
 
 use super::DayWanted;
 use super::hours::spans;
-use crate::method::{Method, Stage, StageKind};
+use crate::method::{Method, Stage, StageKind, StageRole};
 
 /// Steps in which a start is sought, minutes.
 const STEP_MIN: i64 = 5;
@@ -12,9 +12,12 @@ const STEP_MIN: i64 = 5;
 const FARTHEST_MIN: i64 = 48 * 60;
 /// A night in the cold may be so much shorter or longer (H).
 const COLD_STRETCH: [f64; 7] = [1.0, 0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
-/// Nights in the cold that are tried where a method has none, hours (H: 8 to 16 for a shaped dough).
-const RETARD_H: [f64; 9] = [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0];
+/// Nights in the cold that are tried where a method has none, hours (H: 8 to 24).
+const RETARD_H: [f64; 13] =
+    [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0, 18.0, 20.0, 22.0, 24.0];
 const RETARD_C: f64 = 4.0;
+/// Bulk shorter than this is floor time, minutes (H).
+const BULK_MIN: f64 = 40.0;
 
 /// What a plan is held to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -41,6 +44,8 @@ pub struct PlannedStage {
     pub stretched_min: f64,
     /// The method has no such stage: it was put in to get over the refused hours.
     pub added: bool,
+    /// Its place in the method; none where it was put in.
+    pub of: Option<usize>,
 }
 
 /// A dough on the clock.
@@ -69,13 +74,14 @@ pub struct NoDay {
 
 /// One way to run the method: its stages, and what was done to them.
 struct Way {
-    stages: Vec<(Stage, f64, bool)>,
+    /// Each with the minutes it is stretched, and its place in the method if it has one.
+    stages: Vec<(Stage, f64, Option<usize>)>,
     says: Option<String>,
 }
 
 /// Puts a dough on the clock: as the method is, where that fits around the refused hours by moving
 /// its start; else with its night in the cold shorter or longer; else with a night in the cold put
-/// in before the last proof.
+/// in before the last proof, after the bulk or halfway through it.
 ///
 /// A stage that hands work at must lie outside the refused hours whole; of any other only its
 /// beginning, for somebody has to bring it there.
@@ -92,13 +98,13 @@ pub fn plan_day(method: &Method, wanted: &DayWanted) -> Result<DayPlan, NoDay> {
 
 /// From the least change to the greatest.
 fn ways(method: &Method) -> Vec<Way> {
-    let plain = |stage: &Stage| (stage.clone(), 0.0, false);
+    let plain = |(at, stage): (usize, &Stage)| (stage.clone(), 0.0, Some(at));
     let cold = method.stages.iter().position(Stage::is_cold);
     if let Some(cold) = cold {
         return COLD_STRETCH
             .into_iter()
             .map(|factor| {
-                let mut stages: Vec<_> = method.stages.iter().map(plain).collect();
+                let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
                 let minutes = stages[cold].0.minutes;
                 let more = ((factor - 1.0) * minutes / 5.0).round() * 5.0;
                 stages[cold].0.minutes += more;
@@ -111,22 +117,49 @@ fn ways(method: &Method) -> Vec<Way> {
             })
             .collect();
     }
-    let mut all = vec![Way { stages: method.stages.iter().map(plain).collect(), says: None }];
-    let Some(proof) = method.stages.iter().rposition(|stage| stage.kind == StageKind::Proof) else {
-        return all;
-    };
-    all.extend(RETARD_H.into_iter().map(|hours| {
-        let mut stages: Vec<_> = method.stages.iter().map(plain).collect();
-        let night = Stage {
-            temperature_c: Some(RETARD_C),
-            ends_when: "somebody is there; look whether it still has strength".into(),
-            ..Stage::new(StageKind::Rest, "In the cold", hours * 60.0)
-        };
-        stages.insert(proof, (night, hours * 60.0, true));
-        let says = format!("{hours:.0} h in the cold before the proof: nothing else fits");
-        Way { stages, says: Some(says) }
+    let mut all =
+        vec![Way { stages: method.stages.iter().enumerate().map(plain).collect(), says: None }];
+    all.extend(nights(method).into_iter().flat_map(|(at, half, before)| {
+        RETARD_H.into_iter().map(move |hours| {
+            let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
+            let night = Stage {
+                temperature_c: Some(RETARD_C),
+                ends_when: "somebody is there; look whether it still has strength".into(),
+                ..Stage::new(StageKind::Rest, "In the cold", hours * 60.0)
+            };
+            let night = (night, hours * 60.0, None);
+            if half {
+                let (stage, ..) = &mut stages[at];
+                stage.minutes /= 2.0;
+                let rest = (stage.clone(), 0.0, Some(at));
+                stages.splice(at + 1..=at, [night, rest]);
+            } else {
+                stages.insert(at, night);
+            }
+            let says = format!("{hours:.0} h in the cold {before}: nothing else fits");
+            Way { stages, says: Some(says) }
+        })
     }));
     all
+}
+
+/// Where a night in the cold could be put in: before the last proof, before the dough is divided,
+/// or halfway through its bulk, the least change first.
+fn nights(method: &Method) -> Vec<(usize, bool, &'static str)> {
+    let mut found = Vec::new();
+    if let Some(proof) = method.stages.iter().rposition(|stage| stage.kind == StageKind::Proof) {
+        found.push((proof, false, "before the proof"));
+    }
+    let roles = method.roles();
+    let bulk = (0..roles.len())
+        .filter(|at| roles[*at] == StageRole::Floor)
+        .max_by(|one, other| method.stages[*one].minutes.total_cmp(&method.stages[*other].minutes));
+    // A dough that hardly lies has nothing to be slowed down.
+    if let Some(bulk) = bulk.filter(|at| method.stages[*at].minutes >= BULK_MIN) {
+        found.push((bulk + 1, false, "after the bulk"));
+        found.push((bulk, true, "halfway through the bulk"));
+    }
+    found
 }
 
 /// The way at the nearest start that keeps clear of the refused hours; else the stage in the way
@@ -192,7 +225,7 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
     let mut at = start;
     way.stages
         .iter()
-        .map(|(stage, stretched_min, added)| {
+        .map(|(stage, stretched_min, of)| {
             let starts_at = at;
             at += minutes(stage.minutes);
             PlannedStage {
@@ -204,7 +237,8 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
                 ends_when: stage.ends_when.clone(),
                 hands: stage.needs_hands(),
                 stretched_min: *stretched_min,
-                added: *added,
+                added: of.is_none(),
+                of: *of,
             }
         })
         .collect()
@@ -217,14 +251,12 @@ pub(super) fn minutes(minutes: f64) -> Duration {
 impl DayPlan {
     /// The method as it is planned: with what was stretched and put in.
     pub fn method(&self, method: &Method) -> Method {
-        let mut own = method.stages.iter();
         let stages = self
             .stages
             .iter()
             .map(|planned| {
                 let minutes = (planned.ends_at - planned.starts_at).num_seconds() as f64 / 60.0;
-                let stage = if planned.added { None } else { own.next() };
-                stage.map_or_else(
+                planned.of.and_then(|at| method.stages.get(at)).map_or_else(
                     || Stage {
                         temperature_c: planned.ambient_c,
                         ends_when: planned.ends_when.clone(),

@@ -1,7 +1,7 @@
 use chrono::{DateTime, Duration, Utc};
 use serde::Serialize;
 
-use super::cadence::{Cadence, EachDough, Place, cadence};
+use super::cadence::{Cadence, EachDough, Place, cadence, troughs_for};
 use super::hours::spans;
 use super::plan::minutes;
 use super::{Anchor, DayWanted, NoDay};
@@ -351,12 +351,15 @@ impl Line<'_> {
 
     /// Troughs in use over the run, at each moment that changes them.
     fn troughs(&self, laid: &[Vec<Lie>], start: DateTime<Utc>) -> Vec<TroughsInUse> {
-        let each = (self.wanted.each.kg / self.wanted.equipment.trough_kg).ceil().max(1.0) as i64;
         let mut changes: Vec<(f64, i64)> = laid
             .iter()
             .flat_map(|lies| lies.iter().enumerate())
             .filter(|(number, _)| self.place(*number) == Some(Place::Troughs))
-            .flat_map(|(_, lie)| [(lie.from, each), (lie.to, -each)])
+            .flat_map(|(number, lie)| {
+                let RunWanted { each, equipment, .. } = *self.wanted;
+                let taken = i64::from(troughs_for(self.roles[number], each, equipment));
+                [(lie.from, taken), (lie.to, -taken)]
+            })
             .collect();
         changes.sort_by(|one, other| one.0.total_cmp(&other.0).then(one.1.cmp(&other.1)));
         let mut used = 0;

@@ -105,7 +105,7 @@ impl RunAsked {
         let flours = held.flours();
         let hand = held.hand(&flours);
         let chain = chain(&hand);
-        let (Some(each), Some(dough)) = (each_dough(&chain), &chain.dough) else {
+        let (Some(each), Some(dough)) = (each_dough(&hand, &chain), &chain.dough) else {
             return Err(Problem::field("hand", "the chain stops before the mixer: no run follows"));
         };
         if dough.scaled.doughs > MOST_DOUGHS {
