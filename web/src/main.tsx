@@ -25,6 +25,12 @@ import { SpecificationPage } from "./flour/SpecificationPage";
 import { DayPage } from "./method/DayPage";
 import { MethodPage } from "./method/MethodPage";
 import { RisePage } from "./method/RisePage";
+import { LinePage } from "./method/LinePage";
+import { RunPage } from "./method/RunPage";
+import { SpongePage } from "./method/SpongePage";
+import { StagesPage } from "./method/StagesPage";
+import { StarterPage } from "./method/StarterPage";
+import { TwoWaysPage } from "./method/TwoWaysPage";
 import { Lost } from "./shell/Lost";
 import { Shell } from "./shell/Shell";
 import { StartPage } from "./start/StartPage";
@@ -74,8 +80,14 @@ const router = createBrowserRouter([
       { path: "/dough/new", element: <NewProductPage /> },
       { path: "/trials/:id", element: <TrialPage /> },
       { path: "/method", element: <MethodPage /> },
+      { path: "/method/stages", element: <StagesPage /> },
+      { path: "/method/line", element: <LinePage /> },
+      { path: "/method/sponge", element: <SpongePage /> },
+      { path: "/method/two-ways", element: <TwoWaysPage /> },
       { path: "/method/rise", element: <RisePage /> },
+      { path: "/method/starter", element: <StarterPage /> },
       { path: "/method/day", element: <DayPage /> },
+      { path: "/method/run", element: <RunPage /> },
       { path: "/floor", element: <FloorPage /> },
       { path: "/batches/:id", element: <BatchPage /> },
       { path: "*", element: <Lost /> },

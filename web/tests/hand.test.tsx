@@ -46,7 +46,7 @@ test("an edited formula is kept in the browser, by product", () => {
 
 test("what was changed at once is undone at once", () => {
   open(<Reader />, { at: AT });
-  act(() => place.hand.set({ water: 70, amount: { by: "dough", value: 12 } }, DRAFT));
+  act(() => place.hand.set({ water: 70, amount: { by: "dough", value: 12 } }, { draft: DRAFT }));
   expect([place.search.get("water"), place.search.get("dough")]).toEqual(["70", "12"]);
   act(() => place.hand.undo());
   expect(place.hand.draft).toBeUndefined();

@@ -94,7 +94,7 @@ export function AmountsPage() {
       parts: starterPart,
     };
     const water = Number(is.effective_hydration_pct.typical.toFixed(2));
-    set({ water }, next);
+    set({ water }, { draft: next });
     void navigate({ pathname: "/dough", search: writeHand({ ...hand, water }).toString() });
   };
   return (

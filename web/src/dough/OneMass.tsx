@@ -40,7 +40,7 @@ export function OneMass() {
           amount: { by: "dough", value: Number(changed.dough_kg.toFixed(3)) },
           water: Number(changed.hydration_pct.toFixed(3)),
         },
-        { ...formula, lines: changed.lines },
+        { draft: { ...formula, lines: changed.lines } },
       );
     },
   });

@@ -12,31 +12,48 @@ import type { Schemas } from "../api/client";
 import { readHand, writeHand, type Hand } from "./hand";
 
 export type Draft = Schemas["EditedFormula"];
+export type MethodDraft = Schemas["MethodDraft"];
 
-/** The dough in hand with the formula as edited, which is not in the address. */
-interface State {
-  search: string;
-  draft: Draft | undefined;
+/** What is edited and not yet recorded of a product: it is not in the address. */
+interface Edited {
+  draft?: Draft | undefined;
+  method?: MethodDraft | undefined;
 }
 
-interface Held {
+/** The dough in hand with what is edited of it. */
+interface State extends Edited {
+  search: string;
+}
+
+interface Held extends Edited {
   hand: Hand;
-  draft: Draft | undefined;
   /** The state before the last change. */
-  before: { hand: Hand; draft: Draft | undefined } | undefined;
+  before: (Edited & { hand: Hand }) | undefined;
   change: (change: Partial<Hand>) => void;
   edit: (draft: Draft | undefined) => void;
-  /** Both at once, undone at once. */
-  set: (change: Partial<Hand>, draft: Draft | undefined) => void;
+  editMethod: (method: MethodDraft | undefined) => void;
+  /** Several at once, undone at once. */
+  set: (change: Partial<Hand>, edited: Edited) => void;
   undo: () => void;
 }
 
 const Context = createContext<Held | null>(null);
-const DRAFT = "ironpeel.formula-draft.2.";
+const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draft." } as const;
 
-const readDraft = (product: string | null): Draft | undefined => {
-  const kept = product && localStorage.getItem(DRAFT + product);
-  return kept ? (JSON.parse(kept) as Draft) : undefined;
+const kept = (product: string | null): Edited => {
+  const read = (key: string) => {
+    const text = product && localStorage.getItem(key + product);
+    return text ? (JSON.parse(text) as unknown) : undefined;
+  };
+  return { draft: read(KEYS.draft) as Draft, method: read(KEYS.method) as MethodDraft };
+};
+
+const keep = (product: string, edited: Edited) => {
+  for (const kind of ["draft", "method"] as const) {
+    const value = edited[kind];
+    if (value) localStorage.setItem(KEYS[kind] + product, JSON.stringify(value));
+    else localStorage.removeItem(KEYS[kind] + product);
+  }
 };
 
 /** Keeps the dough in hand in the address, and its changes so that they can be undone. */
@@ -45,42 +62,50 @@ export function HandProvider({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const hand = useMemo(() => readHand(new URLSearchParams(location.search)), [location.search]);
   const [past, setPast] = useState<State[]>([]);
-  const [drafts, setDrafts] = useState<Record<string, Draft | undefined>>({});
+  const [edits, setEdits] = useState<Record<string, Edited>>({});
   const { product } = hand;
-  const draft = product ? (product in drafts ? drafts[product] : readDraft(product)) : undefined;
+  const { draft, method } = useMemo(
+    () => (product ? (edits[product] ?? kept(product)) : {}),
+    [edits, product],
+  );
 
-  const keepDraft = useCallback((of: string | null, next: Draft | undefined) => {
+  const keepEdited = useCallback((of: string | null, edited: Edited) => {
     if (!of) return;
-    if (next) localStorage.setItem(DRAFT + of, JSON.stringify(next));
-    else localStorage.removeItem(DRAFT + of);
-    setDrafts((all) => ({ ...all, [of]: next }));
+    keep(of, edited);
+    setEdits((all) => ({ ...all, [of]: edited }));
   }, []);
 
   const remember = useCallback(() => {
-    setPast((all) => [...all.slice(-49), { search: location.search, draft }]);
-  }, [location.search, draft]);
+    setPast((all) => [...all.slice(-49), { search: location.search, draft, method }]);
+  }, [location.search, draft, method]);
 
   const set = useCallback(
-    (next: Partial<Hand>, nextDraft: Draft | undefined) => {
+    (next: Partial<Hand>, edits: Edited) => {
+      const edited = { draft, method, ...edits };
       const search = `?${writeHand({ ...hand, ...next })}`;
-      if (search === location.search && nextDraft === draft) return;
+      const same = edited.draft === draft && edited.method === method;
+      if (search === location.search && same) return;
       // Choosing the lot a product starts with is no change anybody made.
       if (hand.product && hand.lot) remember();
-      if (nextDraft !== draft) keepDraft(hand.product, nextDraft);
+      if (!same) keepEdited(hand.product, edited);
       if (search !== location.search)
         void navigate({ pathname: location.pathname, search }, { replace: !hand.lot });
     },
-    [draft, hand, keepDraft, location.pathname, location.search, navigate, remember],
+    [draft, hand, keepEdited, location.pathname, location.search, method, navigate, remember],
   );
-  const change = useCallback((next: Partial<Hand>) => set(next, draft), [draft, set]);
-  const edit = useCallback((next: Draft | undefined) => set({}, next), [set]);
+  const change = useCallback((next: Partial<Hand>) => set(next, {}), [set]);
+  const edit = useCallback((next: Draft | undefined) => set({}, { draft: next }), [set]);
+  const editMethod = useCallback(
+    (next: MethodDraft | undefined) => set({}, { method: next }),
+    [set],
+  );
   const undo = useCallback(() => {
     const last = past.at(-1);
     if (!last) return;
     setPast(past.slice(0, -1));
-    keepDraft(readHand(new URLSearchParams(last.search)).product, last.draft);
+    keepEdited(readHand(new URLSearchParams(last.search)).product, last);
     void navigate({ pathname: location.pathname, search: last.search });
-  }, [keepDraft, location.pathname, navigate, past]);
+  }, [keepEdited, location.pathname, navigate, past]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -99,16 +124,15 @@ export function HandProvider({ children }: { children: ReactNode }) {
     () => ({
       hand,
       draft,
-      before: last && {
-        hand: readHand(new URLSearchParams(last.search)),
-        draft: last.draft,
-      },
+      method,
+      before: last && { ...last, hand: readHand(new URLSearchParams(last.search)) },
       change,
       edit,
+      editMethod,
       set,
       undo,
     }),
-    [hand, draft, last, change, edit, set, undo],
+    [hand, draft, method, last, change, edit, editMethod, set, undo],
   );
   return <Context value={held}>{children}</Context>;
 }

@@ -17,6 +17,8 @@ export interface Hand {
   flour: number | null;
   room: number | null;
   tap: number | null;
+  /** The mixer's jacket runs. */
+  jacket: boolean;
 }
 
 export const AMOUNTS = {
@@ -57,6 +59,7 @@ export function readHand(search: URLSearchParams): Hand {
     flour: number("flour"),
     room: number("room"),
     tap: number("tap"),
+    jacket: search.get("jacket") === "on",
   };
 }
 
@@ -70,6 +73,7 @@ export function writeHand(hand: Hand): URLSearchParams {
     const value = hand[key];
     if (value !== null) search.set(key, String(value));
   }
+  if (hand.jacket) search.set("jacket", "on");
   return search;
 }
 
@@ -79,7 +83,7 @@ export function handInput(
   product: Schemas["ProductView"],
   lot: Schemas["LotView"],
   others: Schemas["LotView"][],
-  draft: Schemas["EditedFormula"] | undefined,
+  { draft, method }: { draft?: Schemas["EditedFormula"]; method?: Schemas["MethodDraft"] },
 ): Schemas["HandInput"] | null {
   const specification = lot.certificate.specification;
   if (!specification) return null;
@@ -113,7 +117,9 @@ export function handInput(
       flour_c: hand.flour ?? undefined,
       room_c: hand.room ?? undefined,
       tap_c: hand.tap ?? undefined,
+      jacket: hand.jacket,
     },
     draft,
+    method,
   };
 }

@@ -93,18 +93,19 @@ export interface ChainInHand {
 
 /** The whole chain for the dough in hand, and what moved since the last change. */
 export function useChain(): ChainInHand {
-  const { hand, draft, before } = useHand();
+  const { hand, draft, method, before } = useHand();
   const product = useProduct(hand.product).data;
   const lot = useLot(hand.lot).data;
   const lotBefore = useLot(before?.hand.lot ?? null).data;
   const others = useOthers(product, draft, hand.others);
   const othersBefore = inHand(useOthers(product, before?.draft, before?.hand.others ?? []));
   const lots = inHand(others);
-  const input = product && lot && lots ? handInput(hand, product, lot, lots, draft) : null;
+  const input =
+    product && lot && lots ? handInput(hand, product, lot, lots, { draft, method }) : null;
   const comparable =
     before && product && lotBefore && othersBefore && before.hand.product === hand.product;
   const inputBefore = comparable
-    ? handInput(before.hand, product, lotBefore, othersBefore, before.draft)
+    ? handInput(before.hand, product, lotBefore, othersBefore, before)
     : null;
   const asked = useQuery({
     queryKey: ["chain", input, inputBefore],

@@ -6,8 +6,13 @@ import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
+import { Before } from "./Before";
+import { CalendarButton } from "./CalendarButton";
 import { dayInput, keepDay, keptDay, minutesOf, type DayAsked } from "./day";
+import { NobodyThere, WhenAsked } from "./Hours";
 import { MethodTabs } from "./MethodTabs";
+import { SpareForm, spareInput, type SpareAsked } from "./SpareForm";
+import { useGuide } from "./useMethod";
 
 /** The dough in hand on the clock, around the hours nobody is there. */
 export function DayPage() {
@@ -20,7 +25,18 @@ export function DayPage() {
     setDay(next);
     keepDay(next);
   };
-  const body = input && day.at ? { hand: input, day: dayInput(day, now) } : null;
+  const [spare, setSpare] = useState<SpareAsked>();
+  const guide = useGuide();
+  // Pieces that lie in the cold can be frozen instead.
+  const roles = guide?.usual.map((one) => one.role) ?? [];
+  const hasBalls =
+    roles.lastIndexOf("cold") > roles.indexOf("dividing") && roles.includes("dividing");
+  const body = input &&
+    day.at !== "" && {
+      hand: input,
+      day: dayInput(day, now),
+      ...(hasBalls && spare && { spare: spareInput(spare) }),
+    };
   const asked = useQuery({
     queryKey: ["day", body],
     enabled: body !== null,
@@ -62,7 +78,12 @@ export function DayPage() {
           </>
         )}
       </div>
-      <Asked day={day} set={set} refused={refused} />
+      <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
+        <WhenAsked day={day} set={set} />
+        <NobodyThere day={day} set={set} refused={refused} />
+        {hasBalls && <SpareForm spare={spare} onSpare={setSpare} refused={refused} />}
+        <Refusal error={refused} placed={/^spare\./} />
+      </div>
       {found && (
         <>
           {found.plan.says && (
@@ -89,12 +110,13 @@ export function DayPage() {
               })}
             />
           </div>
-          <Stages stages={found.plan.stages} />
+          <Stages stages={found.plan.stages} waits={found.waits_min} />
+          <Before feed={found.feed} spare={found.spare} />
           <p className="screen-only mt-4 flex gap-3">
             <button type="button" className="act" onClick={() => window.print()}>
               Print
             </button>
-            <SaveCalendar body={body} />
+            <CalendarButton path="/api/v1/chain/day/calendar" body={body} />
           </p>
           <p className="mt-3 max-w-prose text-sm text-iron">
             Minutes are where to begin looking; the dough decides. Eggs, milk and meat have their
@@ -106,89 +128,14 @@ export function DayPage() {
   );
 }
 
-interface AskedProps {
-  day: DayAsked;
-  set: (change: Partial<DayAsked>) => void;
-  refused: Refused | undefined;
-}
-
-/** When it is wanted, and the hours nobody is there. */
-function Asked({ day, set, refused }: AskedProps) {
-  const setHours = (at: number, change: Partial<DayAsked["refused"][number]>) =>
-    set({ refused: day.refused.map((one, i) => (i === at ? { ...one, ...change } : one)) });
-  return (
-    <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
-      <div className="flex items-end gap-3">
-        <label className="text-sm text-iron">
-          Plan
-          <select
-            aria-label="Plan by"
-            className="field text-ink"
-            value={day.by}
-            onChange={(event) => set({ by: event.target.value as DayAsked["by"] })}
-          >
-            <option value="out_by">out of the oven by</option>
-            <option value="from">beginning not before</option>
-          </select>
-        </label>
-        <label className="text-sm text-iron">
-          When
-          <input
-            type="datetime-local"
-            aria-label="When"
-            className="field text-ink"
-            value={day.at}
-            onChange={(event) => set({ at: event.target.value })}
-          />
-        </label>
-      </div>
-      <fieldset className="text-sm">
-        <legend className="text-iron">Nobody is there</legend>
-        {day.refused.map((hours, at) => (
-          <div key={at} className="flex items-center gap-2">
-            {(["from", "to"] as const).map((end) => (
-              <label key={end} className="flex items-center gap-2">
-                {end}
-                <input
-                  aria-label={`Nobody is there, ${end}, ${at + 1}`}
-                  className="field w-16"
-                  value={hours[end]}
-                  aria-invalid={refused?.at(`day.refused[${at}].${end}`) ? true : undefined}
-                  onChange={(event) => setHours(at, { [end]: event.target.value })}
-                />
-              </label>
-            ))}
-            <button
-              type="button"
-              className="px-1 text-lg text-iron hover:text-stop"
-              aria-label={`Somebody is there after all, ${at + 1}`}
-              onClick={() => set({ refused: day.refused.filter((_, i) => i !== at) })}
-            >
-              ×
-            </button>
-          </div>
-        ))}
-        <button
-          type="button"
-          className="link"
-          onClick={() => set({ refused: [...day.refused, { from: "12:00", to: "13:00" }] })}
-        >
-          More hours
-        </button>
-      </fieldset>
-      <Refusal error={refused} />
-    </div>
-  );
-}
-
-function Stages({ stages }: { stages: Schemas["PlannedStage"][] }) {
+function Stages({ stages, waits }: { stages: Schemas["PlannedStage"][]; waits: number[] }) {
   const format = useFormat();
   return (
     <table className="mt-4 w-full">
       <caption className="sr-only">The stages with their hours</caption>
       <thead>
         <tr className="border-b border-ink">
-          {["begins", "for", "stage", "ends when"].map((word) => (
+          {["begins", "for", "stage", "ends when", "can wait"].map((word) => (
             <th scope="col" key={word} className="py-1 pr-6">
               {word}
             </th>
@@ -196,7 +143,7 @@ function Stages({ stages }: { stages: Schemas["PlannedStage"][] }) {
         </tr>
       </thead>
       <tbody>
-        {stages.map((stage) => (
+        {stages.map((stage, at) => (
           <tr key={stage.starts_at + stage.label} className="border-b border-hair">
             <td className="figure py-1 pr-6 whitespace-nowrap">{format.moment(stage.starts_at)}</td>
             <td className="pr-6 whitespace-nowrap">
@@ -214,41 +161,13 @@ function Stages({ stages }: { stages: Schemas["PlannedStage"][] }) {
                 </span>
               )}
             </td>
-            <td className="text-sm text-iron">{stage.ends_when}</td>
+            <td className="pr-6 text-sm text-iron">{stage.ends_when}</td>
+            <td className="text-sm whitespace-nowrap text-water">
+              {(waits[at] ?? 0) >= 5 && format.minutes(waits[at] ?? 0)}
+            </td>
           </tr>
         ))}
       </tbody>
     </table>
-  );
-}
-
-/** The plan as a calendar file with a reminder before each stage that needs somebody. */
-function SaveCalendar({
-  body,
-}: {
-  body: { hand: Schemas["HandInput"]; day: Schemas["DayInput"] };
-}) {
-  const [failed, fail] = useState(false);
-  const save = async () => {
-    const response = await fetch("/api/v1/chain/day/calendar", {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify(body),
-    }).catch(() => null);
-    fail(!response?.ok);
-    if (!response?.ok) return;
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(await response.blob());
-    link.download = "dough.ics";
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
-  return (
-    <>
-      <button type="button" className="act" onClick={() => void save()}>
-        Save as a calendar
-      </button>
-      {failed && <span className="text-stop">The calendar could not be had; try again.</span>}
-    </>
   );
 }

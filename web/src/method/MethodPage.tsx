@@ -7,7 +7,9 @@ import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Levers } from "./Levers";
 import { MethodTabs } from "./MethodTabs";
-import { Stages } from "./Stages";
+import { MeasuredDoughs } from "./MeasuredDoughs";
+import { RuleOfThumb } from "./RuleOfThumb";
+import { useGuide } from "./useMethod";
 
 const DIALS = [
   { key: "target", field: "target_c", label: "Dough off the mixer" },
@@ -20,6 +22,7 @@ export function MethodPage() {
   const { chain, product, refused } = useHeld();
   const { hand, change } = useHand();
   const format = useFormat();
+  const guide = useGuide();
   if (!product || !chain?.heat)
     return (
       <>
@@ -40,7 +43,7 @@ export function MethodPage() {
       <MethodTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
-          <h1>Method</h1>
+          <h1>Heat</h1>
           <p className="text-sm text-iron">
             {product.method.process_label} on {product.line.name}
           </p>
@@ -92,7 +95,7 @@ export function MethodPage() {
           {says}
         </p>
       ))}
-      <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_30rem]">
+      <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_27rem]">
         <section aria-label="Heat balance">
           <h2>Heat balance</h2>
           <div className="my-3 grid grid-cols-2 gap-4 sm:grid-cols-4">
@@ -111,10 +114,26 @@ export function MethodPage() {
               />
             ))}
           </div>
+          {product.line.mixer.jacket_kj_per_kg_min != null && (
+            <label className="mb-3 flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={hand.jacket}
+                onChange={(event) => change({ jacket: event.target.checked })}
+              />
+              The mixer's jacket runs
+              <span className="text-sm text-iron">
+                and takes {format.number(product.line.mixer.jacket_kj_per_kg_min)} kJ/kg a minute
+              </span>
+            </label>
+          )}
           <HeatBalance heat={heat} />
           <Levers levers={heat.levers} />
         </section>
-        <Stages stages={product.method.stages} />
+        <div className="space-y-7">
+          {guide?.thumb && <RuleOfThumb thumb={guide.thumb} />}
+          {guide && <MeasuredDoughs product={product} measured={guide.measured} />}
+        </div>
       </div>
     </>
   );

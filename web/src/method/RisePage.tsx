@@ -9,6 +9,7 @@ import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
+import { Followed } from "./Followed";
 import { MethodTabs } from "./MethodTabs";
 
 /** How the dough in hand rises through its method, and the yeast for another rise or room. */
@@ -80,7 +81,8 @@ export function RisePage() {
         <StageTable stages={rise.stages} />
         <div className="space-y-6">
           <Jar marks={rise.jar} />
-          {rise.yeast_idy_pct > 0 && <YeastFor now={rise.yeast_idy_pct} />}
+          <Followed key={product.slug} product={product.slug} />
+          <AnotherRise now={rise.yeast_idy_pct} />
           {rise.seasons.length > 0 && <Seasons rows={rise.seasons} />}
         </div>
       </div>
@@ -158,8 +160,8 @@ function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
   );
 }
 
-/** The yeast for a rise at the oven, to be taken into the formula in the form it has there. */
-function YeastFor({ now }: { now: number }) {
+/** What brings it to another rise: yeast, to be taken into the formula; a room; a time. */
+function AnotherRise({ now }: { now: number }) {
   const { input } = useHeld();
   const { lines, parts, set } = useFormula();
   const ingredients = useNumbers()?.ingredients;
@@ -188,8 +190,8 @@ function YeastFor({ now }: { now: number }) {
     });
   };
   return (
-    <section aria-labelledby="yeast-for">
-      <h2 id="yeast-for">Yeast for another rise</h2>
+    <section aria-labelledby="another-rise">
+      <h2 id="another-rise">Another rise</h2>
       <div className="mt-1 flex items-end gap-4">
         <div className="w-32">
           <Quantity
@@ -203,15 +205,70 @@ function YeastFor({ now }: { now: number }) {
             fault={ask.error instanceof Refused ? ask.error.at("rise_pct") : undefined}
           />
         </div>
-        {found != null && <p className="figure text-2xl">{format.share(found)}</p>}
       </div>
-      {ask.data?.says && <p className="mt-1 text-sm text-stop">{ask.data.says}.</p>}
-      {found != null && ingredients && (
+      {ask.data && (
+        <dl className="mt-1">
+          {now > 0 && (
+            <div className="flex justify-between border-t border-hair py-0.5">
+              <dt className="text-iron">with yeast of</dt>
+              <dd className={found == null ? "text-sm text-stop" : "figure"}>
+                {found == null ? `${ask.data.says}.` : format.share(found)}
+              </dd>
+            </div>
+          )}
+          <div className="flex justify-between border-t border-hair py-0.5">
+            <dt className="text-iron">or in a room of</dt>
+            <dd className="figure">
+              {ask.data.otherwise.room_c == null
+                ? "none does it"
+                : format.temperature(ask.data.otherwise.room_c)}
+            </dd>
+          </div>
+          <div className="flex justify-between border-t border-hair py-0.5">
+            <dt className="text-iron">as it is, after</dt>
+            <dd className="figure">
+              {ask.data.otherwise.after_h == null
+                ? "not before the oven"
+                : format.minutes(ask.data.otherwise.after_h * 60)}
+            </dd>
+          </div>
+          <Start after={ask.data.otherwise.after_h} />
+        </dl>
+      )}
+      {found != null && now > 0 && ingredients && (
         <button type="button" className="act mt-2" onClick={() => take(found)}>
           Take it into the formula
         </button>
       )}
     </section>
+  );
+}
+
+/** When to begin mixing, for the dough to stand there at an hour. */
+function Start({ after }: { after: number | null | undefined }) {
+  const format = useFormat();
+  const [at, setAt] = useState("");
+  if (after == null) return null;
+  return (
+    <div className="border-t border-hair py-0.5">
+      <label className="flex items-center justify-between gap-3 text-iron">
+        to stand there at
+        <input
+          type="datetime-local"
+          className="field w-52 text-ink"
+          value={at}
+          onChange={(event) => setAt(event.target.value)}
+        />
+      </label>
+      {at && (
+        <p className="flex justify-between">
+          <span className="text-iron">begin mixing</span>
+          <b className="figure">
+            {format.moment(new Date(Date.parse(at) - after * 3_600_000).toISOString())}
+          </b>
+        </p>
+      )}
+    </div>
   );
 }
 

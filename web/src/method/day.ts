@@ -23,16 +23,17 @@ export function fieldOf(moment: Date): string {
   return `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}T${two(moment.getHours())}:${two(moment.getMinutes())}`;
 }
 
-/** What was asked last, for tomorrow at five if nothing was. */
-export function keptDay(now: Date): DayAsked {
+/** Tomorrow at five, and nobody there at night. */
+export function usualDay(now: Date): DayAsked {
   const tomorrow = new Date(now);
   tomorrow.setDate(tomorrow.getDate() + 1);
   tomorrow.setHours(5, 0, 0, 0);
-  const usual: DayAsked = {
-    by: "out_by",
-    at: fieldOf(tomorrow),
-    refused: [{ from: "22:00", to: "4:00" }],
-  };
+  return { by: "out_by", at: fieldOf(tomorrow), refused: [{ from: "22:00", to: "4:00" }] };
+}
+
+/** What was asked last, for tomorrow at five if nothing was. */
+export function keptDay(now: Date): DayAsked {
+  const usual = usualDay(now);
   const kept = localStorage.getItem(KEY);
   const last = kept ? (JSON.parse(kept) as DayAsked) : usual;
   // A plan for a day gone by is no plan.

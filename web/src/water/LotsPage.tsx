@@ -15,7 +15,7 @@ const MOST = 3;
 /** The dough in hand from other lots of its flour: what each would change, and why. */
 export function LotsPage() {
   const { chain, product, lot, others, input } = useHeld();
-  const { hand, draft, change } = useHand();
+  const { hand, draft, method, change } = useHand();
   const format = useFormat();
   const lots = useLotsOf(lot?.flour.id).data?.lots ?? [];
   const [chosen, choose] = useState<string[] | null>(null);
@@ -30,7 +30,7 @@ export function LotsPage() {
           api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id } } }),
         );
         const lotsOfOthers = others.flatMap((one) => one.lot ?? []);
-        const now = product && handInput(hand, product, other, lotsOfOthers, draft);
+        const now = product && handInput(hand, product, other, lotsOfOthers, { draft, method });
         if (!now || !input) return null;
         const { chain: its, moves } = await answer(
           api.POST("/api/v1/chain", { body: { now, before: input } }),

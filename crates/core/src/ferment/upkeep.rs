@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::{FermentingDough, Phase, Track, ferment};
+use super::{FermentingDough, Phase, Point, Track, ferment};
 use crate::units::{Bound, Faults, Given};
 
 /// A fed starter is ripe when it has risen so far, % (H), and past its best when it makes gas at
@@ -67,8 +67,8 @@ pub struct Feed {
     pub tired_h: Option<f64>,
     /// What it looks like: unripe, ripe, late.
     pub looks: [&'static str; 3],
-    /// Hours and rise, to draw.
-    pub series: Vec<(f64, f64)>,
+    /// From the feed on.
+    pub series: Vec<Point>,
 }
 
 /// What a ripe starter looks like, and what it looks like before and after.
@@ -193,12 +193,7 @@ impl Fed {
             ripe_h,
             tired_h,
             looks: LOOKS,
-            series: track
-                .points
-                .iter()
-                .take_while(|point| point.t_h <= shown)
-                .map(|point| (point.t_h, point.rise_pct))
-                .collect(),
+            series: track.points.into_iter().take_while(|point| point.t_h <= shown).collect(),
         }
     }
 }

@@ -1,0 +1,227 @@
+import { scaleTime } from "d3-scale";
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+import { thinned } from "./scale";
+
+const WIDTH = 1000;
+const LABEL = 34;
+const EDGE = 16;
+const HOUR_MS = 3_600_000;
+
+type Stage = Schemas["RunStage"];
+
+/** Each place has its own tone, and its own hatching for those who see none. */
+const LOOKS: Record<string, { fill: string; stroke: string }> = {
+  sponge: { fill: "url(#lies)", stroke: "var(--color-moss)" },
+  before: { fill: "url(#lies)", stroke: "var(--color-moss)" },
+  mixing: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
+  autolyse: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
+  folds: { fill: "var(--color-iron)", stroke: "var(--color-iron)" },
+  floor: { fill: "var(--color-sheet)", stroke: "var(--color-moss)" },
+  cold: { fill: "var(--color-sheet)", stroke: "var(--color-water)" },
+  dividing: { fill: "var(--color-iron)", stroke: "var(--color-iron)" },
+  intermediate: { fill: "var(--color-sheet)", stroke: "var(--color-iron)" },
+  proof: { fill: "url(#rises)", stroke: "var(--color-moss)" },
+  bake: { fill: "var(--color-crust)", stroke: "var(--color-crust)" },
+};
+
+interface Props {
+  plan: Schemas["RunPlan"];
+  rise: Schemas["Rise"] | undefined;
+  stop: { from: number; to: number } | undefined;
+  now: number;
+  chosen: { dough: number; stage: number } | null;
+  onChoose: (dough: number, stage: number) => void;
+}
+
+/** Every dough of a run on the clock, troughs in use and the first one's rise beneath. */
+export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
+  const format = useFormat();
+  const start = Date.parse(plan.starts_at);
+  const end = Date.parse(plan.out_at);
+  const x = scaleTime([start, end], [LABEL + EDGE, WIDTH - EDGE]);
+  const row = Math.max(9, Math.min(24, 300 / plan.doughs.length));
+  const bars = 22 + plan.doughs.length * row;
+  const [troughsTop, troughsFoot] = [bars + 26, bars + 66];
+  const [riseTop, riseFoot] = [troughsFoot + 24, troughsFoot + 94];
+  const foot = riseFoot + 8;
+  const most = Math.max(1, ...plan.troughs.map((one) => one.troughs));
+  const mixes = plan.doughs[0]?.stages.find((stage) => stage.kind === "mix");
+  const mixesAt = Date.parse(mixes?.starts_at ?? plan.starts_at);
+  const points = [
+    ...(rise?.sponge?.series ?? []).map((point) => ({
+      at: Date.parse(plan.doughs[0]?.starts_at ?? plan.starts_at) + point.t_h * HOUR_MS,
+      celsius: point.dough_c,
+      rise: point.rise_pct,
+    })),
+    ...(rise?.series ?? []).map((point) => ({
+      at: mixesAt + point.t_h * HOUR_MS,
+      celsius: point.dough_c,
+      rise: point.rise_pct,
+    })),
+  ];
+  const shown = thinned(points, 300);
+  const highest = Math.max(50, ...shown.map((point) => point.rise));
+  const line = (of: (point: (typeof points)[number]) => number) =>
+    shown
+      .map(
+        (point, at) =>
+          `${at ? "L" : "M"}${x(point.at)} ${riseFoot - of(point) * (riseFoot - riseTop)}`,
+      )
+      .join("");
+  return (
+    <figure aria-label="The run on the clock" className="overflow-x-auto">
+      <svg viewBox={`0 0 ${WIDTH} ${foot + 24}`} className="block w-full min-w-2xl">
+        <defs>
+          <pattern id="lies" width="6" height="6" patternUnits="userSpaceOnUse">
+            <rect width="6" height="6" fill="var(--color-sheet)" />
+            <path d="M0 6L6 0" stroke="var(--color-moss)" strokeWidth="1" />
+          </pattern>
+          <pattern id="rises" width="4" height="4" patternUnits="userSpaceOnUse">
+            <rect width="4" height="4" fill="var(--color-sheet)" />
+            <circle cx="2" cy="2" r="0.9" fill="var(--color-moss)" />
+          </pattern>
+        </defs>
+        {stop && (
+          <rect
+            x={x(Math.max(stop.from, start))}
+            width={Math.max(0, x(Math.min(stop.to, end)) - x(Math.max(stop.from, start)))}
+            y={0}
+            height={foot}
+            fill="var(--color-stop)"
+            opacity="0.16"
+          />
+        )}
+        {plan.doughs.map((dough, at) => (
+          <g key={dough.number}>
+            <text
+              x={LABEL}
+              y={22 + at * row + row * 0.75}
+              fontSize={Math.min(13, row)}
+              textAnchor="end"
+              fill="var(--color-iron)"
+            >
+              {dough.number}
+            </text>
+            {dough.stages
+              .filter((stage) => stage.role !== "cool")
+              .map((stage) => (
+                <Bar
+                  key={stage.stage}
+                  stage={stage}
+                  x={x(Date.parse(stage.starts_at))}
+                  width={x(Date.parse(stage.ends_at)) - x(Date.parse(stage.starts_at))}
+                  y={22 + at * row + 1}
+                  height={row - 2}
+                  says={`Dough ${dough.number}, ${stage.label}, ${format.moment(stage.starts_at)}`}
+                  chosen={chosen?.dough === dough.number && chosen.stage === stage.stage}
+                  onChoose={() => onChoose(dough.number, stage.stage)}
+                />
+              ))}
+          </g>
+        ))}
+        <text x={LABEL + EDGE} y={troughsTop - 5} fontSize="12" fill="var(--color-iron)">
+          troughs in use, to {most}
+        </text>
+        <path
+          d={plan.troughs
+            .map((one, i) => {
+              const next = plan.troughs[i + 1];
+              const [from, to] = [x(Date.parse(one.from)), x(next ? Date.parse(next.from) : end)];
+              const y = troughsFoot - (one.troughs / most) * (troughsFoot - troughsTop);
+              return `M${from} ${troughsFoot}V${y}H${to}V${troughsFoot}Z`;
+            })
+            .join("")}
+          fill="var(--color-moss)"
+          opacity="0.35"
+        />
+        <line
+          x1={LABEL + EDGE}
+          x2={WIDTH - EDGE}
+          y1={troughsFoot}
+          y2={troughsFoot}
+          stroke="var(--color-hair)"
+        />
+        {shown.length > 0 && (
+          <>
+            <text x={LABEL + EDGE} y={riseTop - 5} fontSize="12" fill="var(--color-moss)">
+              the first dough: its rise, to {format.number(highest, 0)} %,{" "}
+              <tspan fill="var(--color-crust)">and its temperature, 20 to 40 °C</tspan>
+            </text>
+            <path
+              d={line((point) => point.rise / highest)}
+              fill="none"
+              stroke="var(--color-moss)"
+              strokeWidth="2"
+            />
+            <path
+              d={line((point) => Math.min(1, Math.max(0, (point.celsius - 20) / 20)))}
+              fill="none"
+              stroke="var(--color-crust)"
+              strokeWidth="1.5"
+              strokeDasharray="5 3"
+            />
+          </>
+        )}
+        {now > start && now < end && (
+          <line
+            x1={x(now)}
+            x2={x(now)}
+            y1={4}
+            y2={foot}
+            stroke="var(--color-stop)"
+            strokeWidth="1.5"
+          />
+        )}
+        <line x1={LABEL + EDGE} x2={WIDTH - EDGE} y1={foot} y2={foot} stroke="var(--color-ink)" />
+        {x.ticks(10).map((tick) => (
+          <text
+            key={+tick}
+            x={x(tick)}
+            y={foot + 17}
+            fontSize="12"
+            textAnchor="middle"
+            fill="var(--color-iron)"
+          >
+            {tick.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
+          </text>
+        ))}
+      </svg>
+    </figure>
+  );
+}
+
+interface BarProps {
+  stage: Stage;
+  x: number;
+  width: number;
+  y: number;
+  height: number;
+  says: string;
+  chosen: boolean;
+  onChoose: () => void;
+}
+
+function Bar({ stage, x, width, y, height, says, chosen, onChoose }: BarProps) {
+  const look = LOOKS[stage.role] ?? { fill: "var(--color-sheet)", stroke: "var(--color-iron)" };
+  return (
+    <rect
+      role="button"
+      tabIndex={-1}
+      aria-label={says}
+      className="cursor-pointer"
+      x={x}
+      width={Math.max(1.5, width)}
+      y={y}
+      height={height}
+      fill={look.fill}
+      stroke={
+        stage.past_min > 0 ? "var(--color-stop)" : chosen ? "var(--color-water)" : look.stroke
+      }
+      strokeWidth={stage.past_min > 0 || chosen ? 2.5 : 1}
+      onClick={onChoose}
+    >
+      <title>{says}</title>
+    </rect>
+  );
+}

@@ -1,0 +1,80 @@
+import type { Refused } from "../api/client";
+import type { DayAsked } from "./day";
+
+interface Props {
+  day: DayAsked;
+  set: (change: Partial<DayAsked>) => void;
+  refused: Refused | undefined;
+}
+
+/** When it is wanted. */
+export function WhenAsked({ day, set }: Omit<Props, "refused">) {
+  return (
+    <div className="flex items-end gap-3">
+      <label className="text-sm text-iron">
+        Plan
+        <select
+          aria-label="Plan by"
+          className="field text-ink"
+          value={day.by}
+          onChange={(event) => set({ by: event.target.value as DayAsked["by"] })}
+        >
+          <option value="out_by">out of the oven by</option>
+          <option value="from">beginning not before</option>
+        </select>
+      </label>
+      <label className="text-sm text-iron">
+        When
+        <input
+          type="datetime-local"
+          aria-label="When"
+          className="field text-ink"
+          value={day.at}
+          onChange={(event) => set({ at: event.target.value })}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** The hours nobody is there. */
+export function NobodyThere({ day, set, refused }: Props) {
+  const setHours = (at: number, change: Partial<DayAsked["refused"][number]>) =>
+    set({ refused: day.refused.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+  return (
+    <fieldset className="text-sm">
+      <legend className="text-iron">Nobody is there</legend>
+      {day.refused.map((hours, at) => (
+        <div key={at} className="flex items-center gap-2">
+          {(["from", "to"] as const).map((end) => (
+            <label key={end} className="flex items-center gap-2">
+              {end}
+              <input
+                aria-label={`Nobody is there, ${end}, ${at + 1}`}
+                className="field w-16"
+                value={hours[end]}
+                aria-invalid={refused?.at(`day.refused[${at}].${end}`) ? true : undefined}
+                onChange={(event) => setHours(at, { [end]: event.target.value })}
+              />
+            </label>
+          ))}
+          <button
+            type="button"
+            className="px-1 text-lg text-iron hover:text-stop"
+            aria-label={`Somebody is there after all, ${at + 1}`}
+            onClick={() => set({ refused: day.refused.filter((_, i) => i !== at) })}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="link"
+        onClick={() => set({ refused: [...day.refused, { from: "12:00", to: "13:00" }] })}
+      >
+        More hours
+      </button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,247 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { NoHand } from "../shell/NoHand";
+import { Refusal } from "../shell/Refusal";
+import { Signed } from "../shell/Signed";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { Quantity } from "../units/Quantity";
+import { MethodTabs } from "./MethodTabs";
+import { useGuide } from "./useMethod";
+
+type LineDraft = Schemas["LineDraft"];
+type Field = keyof LineDraft;
+
+/** The line's mixer and what it gives the dough, and what comes after it. */
+export function LinePage() {
+  const { product, chain } = useHeld();
+  const guide = useGuide();
+  const format = useFormat();
+  if (!product || !chain || !guide)
+    return (
+      <>
+        <MethodTabs />
+        <NoHand link="method" />
+      </>
+    );
+  const { mixer } = product.line;
+  return (
+    <>
+      <MethodTabs />
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div>
+          <h1>{product.line.name}</h1>
+          <p className="text-sm text-iron">
+            {mixer.name}, {mixer.kind}, {format.mass(mixer.min_kg, 1)} to{" "}
+            {format.mass(mixer.max_kg, 1)} of dough
+          </p>
+        </div>
+        <p>
+          <span className="figure text-4xl">
+            {format.number(chain.method.mixing_kj_per_kg)} kJ/kg
+          </span>
+          <span className="block text-sm">
+            {CLASSES[guide.mixing_class]} mixing in {format.minutes(chain.method.mixing_min)}
+          </span>
+        </p>
+      </div>
+      <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
+        <div className="space-y-7">
+          <Developments guide={guide} mixes={chain.method.mixing_kj_per_kg} />
+          <Power guide={guide} mixer={mixer} mixes={chain.method.mixing_kj_per_kg} />
+          <p className="text-sm">
+            Guards shut; isolate and lock out before hands go in. The maker's limits of mass and
+            time go before these.
+          </p>
+        </div>
+        <LineForm key={product.line.revision.id} line={product.line} slug={product.slug} />
+      </div>
+    </>
+  );
+}
+
+const CLASSES = {
+  hand_folds: "hand folds",
+  short: "short",
+  improved: "improved",
+  intensive: "intensive",
+} as const satisfies Record<Schemas["MixingClass"], string>;
+
+/** What each class of mixing takes on this mixer. */
+function Developments({ guide, mixes }: { guide: Schemas["MethodGuide"]; mixes: number }) {
+  const format = useFormat();
+  const band = (of: Schemas["Banded"], decimals: number) =>
+    `${format.number(of.low, decimals)} to ${format.number(of.high, decimals)}`;
+  return (
+    <section aria-labelledby="development">
+      <h2 id="development">Energy to development</h2>
+      <table className="mt-1 w-full">
+        <thead>
+          <tr className="border-b border-ink">
+            {["mixing", "kJ/kg", "minutes fast", "warms by °C"].map((word, at) => (
+              <th scope="col" key={word} className={at === 0 ? "py-1" : "text-right"}>
+                {word}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {guide.developments.map((one) => (
+            <tr
+              key={one.class}
+              className={`border-b border-hair ${one.class === guide.mixing_class ? "bg-faint font-semibold" : ""}`}
+            >
+              <th scope="row" className="py-1 text-base font-[inherit] text-ink">
+                {CLASSES[one.class]}
+                {one.class === guide.mixing_class && (
+                  <span className="text-sm text-iron">, this method: {format.number(mixes)}</span>
+                )}
+              </th>
+              <td className="text-right">{band(one.kj_per_kg, 0)}</td>
+              <td className="text-right">{one.fast_min ? band(one.fast_min, 1) : "–"}</td>
+              <td className="text-right">{band(one.warms_c, 1)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 text-sm text-iron">
+        After the method's slow minutes. House defaults; the dough says when it is developed, and
+        the same dough has taken very different minutes.
+      </p>
+    </section>
+  );
+}
+
+interface PowerProps {
+  guide: Schemas["MethodGuide"];
+  mixer: Schemas["Mixer"];
+  mixes: number;
+}
+
+/** What measured doughs say of the mixer's power. */
+function Power({ guide, mixer, mixes }: PowerProps) {
+  const format = useFormat();
+  const measured = guide.thumb?.measured_kj_per_kg;
+  return (
+    <section aria-labelledby="power">
+      <h2 id="power">What the doughs say of its power</h2>
+      {measured == null ? (
+        <p className="mt-1 text-sm text-iron">
+          No dough of this method was measured on this line yet. Record flour, room, water and dough
+          under Heat, and the mixer's power is learned from them.
+        </p>
+      ) : (
+        <p className="mt-1">
+          {guide.measured.length} doughs measured say{" "}
+          <b className="figure">{format.number(measured)} kJ/kg</b> for this mixing; the line's
+          figures say <b className="figure">{format.number(mixes)}</b>.{" "}
+          {mixes > 0 && Math.abs(measured / mixes - 1) > 0.05 && (
+            <>
+              They would agree at {format.number((mixer.slow_kj_per_kg_min * measured) / mixes, 2)}{" "}
+              slow and {format.number((mixer.fast_kj_per_kg_min * measured) / mixes, 2)} kJ/kg a
+              minute fast.
+            </>
+          )}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const FIELDS: readonly (readonly [Field, string, "number" | "mass"])[] = [
+  ["min_kg", "Mixes at least", "mass"],
+  ["max_kg", "Holds at most", "mass"],
+  ["slow_kj_per_kg_min", "Slow, kJ/kg a minute", "number"],
+  ["fast_kj_per_kg_min", "Fast, kJ/kg a minute", "number"],
+  ["jacket_kj_per_kg_min", "Jacket takes, kJ/kg a minute", "number"],
+  ["turn_min", "From dough to dough, min", "number"],
+  ["troughs", "Troughs", "number"],
+  ["trough_kg", "Dough in a trough", "mass"],
+  ["trough_m2", "Floor a trough takes, m²", "number"],
+  ["divider_per_min", "Divider, pieces a minute", "number"],
+  ["proofer_pieces", "Proofer holds, pieces", "number"],
+  ["oven_pieces", "Oven holds, pieces", "number"],
+];
+
+/** The line's figures, to be changed with a reason. */
+function LineForm({ line, slug }: { line: Schemas["LineView"]; slug: string }) {
+  const queries = useQueryClient();
+  const { preferences } = usePreferences();
+  const [draft, setDraft] = useState<LineDraft>({});
+  const [reason, setReason] = useState("");
+  const { mixer, equipment } = line;
+  const was: Record<Field, number> = {
+    min_kg: mixer.min_kg,
+    max_kg: mixer.max_kg,
+    slow_kj_per_kg_min: mixer.slow_kj_per_kg_min,
+    fast_kj_per_kg_min: mixer.fast_kj_per_kg_min,
+    jacket_kj_per_kg_min: mixer.jacket_kj_per_kg_min ?? 0,
+    ...equipment,
+  };
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: () => {
+      const body: Schemas["LineSaved"] = {
+        ...draft,
+        number: line.revision.number + 1,
+        signed: { by: preferences.name, reason },
+      };
+      return record<Schemas["LineView"]>({
+        path: `/api/v1/lines/${line.id}/revisions/${crypto.randomUUID()}`,
+        label: `${line.name}, revision ${line.revision.number + 1}`,
+        body,
+      });
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["product", slug] }),
+  });
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  const edited = Object.values(draft).some((value) => value !== undefined);
+  return (
+    <form
+      aria-label="The line's figures"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <h2>The line, revision {line.revision.number}</h2>
+      <p className="text-sm text-iron">
+        {line.revision.made_by}: {line.revision.reason}
+      </p>
+      <div className="mt-2 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
+        {FIELDS.map(([key, label, kind]) => (
+          <Quantity
+            key={key}
+            label={label}
+            kind={kind}
+            value={draft[key] ?? was[key]}
+            onSet={(value) =>
+              setDraft({ ...draft, [key]: value === was[key] ? undefined : (value ?? undefined) })
+            }
+            fault={refused?.at(key)}
+          />
+        ))}
+      </div>
+      {edited && (
+        <div className="mt-3 border-l-4 border-ink bg-faint p-3">
+          <p className="text-sm">
+            A change is the line's next revision: it holds for every product made on it.
+          </p>
+          <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
+          <p className="mt-3 flex gap-3">
+            <button type="submit" className="act act-main" disabled={save.isPending}>
+              Record revision {line.revision.number + 1}
+            </button>
+            <button type="button" className="act" onClick={() => setDraft({})}>
+              Put back
+            </button>
+          </p>
+        </div>
+      )}
+      <Refusal error={save.error} placed={/^signed|_kg$|_min$|troughs|_m2$|_pieces$/} />
+    </form>
+  );
+}

@@ -1,0 +1,111 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { NameField } from "../shell/NameField";
+import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { Quantity } from "../units/Quantity";
+
+const READ = [
+  ["flour_c", "Flour"],
+  ["room_c", "Room"],
+  ["water_c", "Water"],
+  ["preferment_c", "Sponge or starter"],
+  ["dough_c", "Dough"],
+] as const;
+type Read = Partial<Record<(typeof READ)[number][0], number | undefined>>;
+
+interface Props {
+  product: Schemas["ProductView"];
+  measured: Schemas["TemperatureView"][];
+}
+
+/** Temperatures of doughs as they come off the mixer: what its friction is learned from. */
+export function MeasuredDoughs({ product, measured }: Props) {
+  const format = useFormat();
+  const queries = useQueryClient();
+  const { preferences } = usePreferences();
+  const [read, setRead] = useState<Read>({});
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: () => {
+      const body: Schemas["MeasuredInput"] = {
+        ...read,
+        method_id: product.method.id,
+        line_id: product.line.id,
+        taken_at: new Date().toISOString(),
+        by: preferences.name,
+      };
+      return record<Schemas["TemperatureView"]>({
+        path: `/api/v1/dough-temperatures/${crypto.randomUUID()}`,
+        label: `a measured dough of ${product.name}`,
+        body,
+      });
+    },
+    onSuccess: async () => {
+      setRead({});
+      await queries.invalidateQueries({ queryKey: ["method guide"] });
+    },
+  });
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  return (
+    <section aria-labelledby="measured" className="screen-only">
+      <h2 id="measured">A dough measured</h2>
+      <form
+        className="mt-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate();
+        }}
+      >
+        <div className="grid grid-cols-3 gap-x-4 gap-y-2">
+          {READ.map(([key, label]) => (
+            <Quantity
+              key={key}
+              label={label}
+              kind="temperature"
+              value={read[key] ?? null}
+              onSet={(value) => setRead({ ...read, [key]: value ?? undefined })}
+              fault={refused?.at(key)}
+            />
+          ))}
+          <NameField fault={refused?.at("by")} />
+        </div>
+        <button type="submit" className="act mt-2" disabled={save.isPending}>
+          Record it
+        </button>
+        <Refusal error={save.error} placed={/_c$|^by$/} />
+      </form>
+      {measured.length > 0 && (
+        <table className="mt-3 w-full text-sm">
+          <caption className="sr-only">Doughs measured, newest first</caption>
+          <thead>
+            <tr className="border-b border-ink">
+              {["when", "flour", "room", "water", "dough", "friction"].map((word, at) => (
+                <th scope="col" key={word} className={at === 0 ? "" : "text-right"}>
+                  {word}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {measured.slice(0, 6).map((one) => (
+              <tr key={one.id} className="border-b border-hair">
+                <td className="py-0.5">{format.date(one.taken_at)}</td>
+                {[one.flour_c, one.room_c, one.water_c, one.dough_c, one.friction_c].map(
+                  (value, at) => (
+                    <td key={at} className="text-right">
+                      {format.temperature(value)}
+                    </td>
+                  ),
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

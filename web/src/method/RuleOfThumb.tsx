@@ -1,0 +1,62 @@
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+
+/** The floor's own rule beside the heat balance. */
+export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
+  const format = useFormat();
+  const { friction, water_c } = thumb;
+  const said = (celsius: number) =>
+    celsius >= 0 ? format.temperature(celsius) : "below freezing: ice";
+  return (
+    <section aria-labelledby="thumb">
+      <h2 id="thumb">The floor's rule beside it</h2>
+      <table className="mt-1 w-full">
+        <caption className="sr-only">Water by the rule of thumb and by the heat balance</caption>
+        <tbody>
+          <tr className="border-t border-hair">
+            <th scope="row" className="py-1">
+              by the rule
+            </th>
+            <td className="figure text-right text-lg">{said(water_c.typical)}</td>
+            <td className="pl-3 text-right text-sm text-iron">
+              likely {format.number(water_c.low)} to {format.temperature(water_c.high)}
+            </td>
+          </tr>
+          <tr className="border-t border-hair">
+            <th scope="row" className="py-1">
+              by the heat balance
+            </th>
+            <td className="figure text-right text-lg text-water">{said(thumb.balance_c)}</td>
+            <td className="pl-3 text-right text-sm text-iron">before ice</td>
+          </tr>
+          {thumb.classic_ice_kg > 0 && (
+            <tr className="border-t border-hair">
+              <th scope="row" className="py-1">
+                ice by the old rule
+              </th>
+              <td className="figure text-right text-lg">{format.mass(thumb.classic_ice_kg)}</td>
+              <td className="pl-3 text-right text-sm text-iron">
+                water · (tap − wanted) / (tap + 80)
+              </td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+      {thumb.disagree && (
+        <p className="mt-1 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
+          They differ by {format.degrees(Math.abs(water_c.typical - thumb.balance_c))}: the rule
+          knows neither the masses nor the sponge's weight. Go by the balance, measure the dough,
+          and let it teach the rule.
+        </p>
+      )}
+      <p className="mt-1 text-sm text-iron">
+        {thumb.counts} × target − flour − room{thumb.counts > 3 && " − sponge"} − friction; friction{" "}
+        {format.number(friction.friction_c)} ± {format.number(friction.sd_c)} °C{" "}
+        {thumb.doughs === 0
+          ? "(house default until doughs are measured)"
+          : `learned from ${thumb.doughs} doughs`}
+        .
+      </p>
+    </section>
+  );
+}

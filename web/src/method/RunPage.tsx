@@ -1,0 +1,209 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { RunChart } from "../figures/RunChart";
+import { useHand } from "../hand/HandProvider";
+import { NoHand } from "../shell/NoHand";
+import { Refusal } from "../shell/Refusal";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { CadenceTable } from "./CadenceTable";
+import { CalendarButton } from "./CalendarButton";
+import { dayInput } from "./day";
+import { NobodyThere, WhenAsked } from "./Hours";
+import { LateDoughs } from "./LateDoughs";
+import { MethodTabs } from "./MethodTabs";
+import { RunTable } from "./RunTable";
+import { keepRun, keptRun, stopInput, type RunAsked } from "./run";
+import { StopForm } from "./StopForm";
+
+/** A run of doughs on the clock at its line's cadence, the line standing still in it or not. */
+export function RunPage() {
+  const { product, input } = useHeld();
+  return (
+    <>
+      <MethodTabs />
+      {product && input ? (
+        <Run key={product.slug} product={product} hand={input} />
+      ) : (
+        <NoHand link="method" />
+      )}
+    </>
+  );
+}
+
+interface Props {
+  product: Schemas["ProductView"];
+  hand: Schemas["HandInput"];
+}
+
+function Run({ product, hand }: Props) {
+  const format = useFormat();
+  const { hand: held, change } = useHand();
+  const { chain } = useHeld();
+  const [now] = useState(() => new Date());
+  const [run, setRun] = useState(() => keptRun(product.slug, now));
+  const [chosen, choose] = useState<{ dough: number; stage: number } | null>(null);
+  const set = (next: Partial<RunAsked>) => {
+    const then = { ...run, ...next };
+    setRun(then);
+    keepRun(product.slug, then);
+  };
+  const body: Schemas["RunAsked"] = {
+    hand,
+    day: dayInput(run, new Date(run.since)),
+    shifts: run.shifts,
+    dropped: run.dropped,
+    ...(run.stop && { stop: stopInput(run.stop) }),
+  };
+  const asked = useQuery({
+    queryKey: ["run", body],
+    enabled: run.at !== "",
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => answer(api.POST("/api/v1/chain/run", { body, signal })),
+  });
+  const rise = useQuery({
+    queryKey: ["rise", hand],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => answer(api.POST("/api/v1/chain/rise", { body: hand, signal })),
+  }).data;
+  const refused = asked.error instanceof Refused ? asked.error : undefined;
+  const found = refused ? undefined : asked.data;
+  const plan = found?.plan;
+  const shift = (dough: number, stage: number, by_min: number) => {
+    const others = run.shifts.filter((one) => one.dough !== dough || one.stage !== stage);
+    const was = run.shifts.find((one) => one.dough === dough && one.stage === stage)?.by_min ?? 0;
+    set({
+      shifts: was + by_min === 0 ? others : [...others, { dough, stage, by_min: was + by_min }],
+    });
+  };
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div className="max-w-80">
+          <h1>The run</h1>
+          <p className="text-sm text-iron">
+            {product.name}, {product.method.process_label}, {product.line.name}
+          </p>
+        </div>
+        {plan && (
+          <>
+            <p>
+              <span className="figure text-4xl">{format.moment(plan.starts_at)}</span>
+              <span className="block text-sm">
+                {plan.doughs.length} doughs begin, one every {format.minutes(plan.cadence.minutes)}
+              </span>
+            </p>
+            <p>
+              <span className="figure text-4xl">{format.moment(plan.out_at)}</span>
+              <span className="block text-sm">
+                all out of the oven, the first at {format.moment(plan.first_out_at)}
+              </span>
+            </p>
+          </>
+        )}
+      </div>
+      <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
+        <WhenAsked day={run} set={(next) => set({ ...next, since: now.toISOString() })} />
+        <div className="w-20">
+          <Quantity
+            label="Doughs"
+            kind="number"
+            value={chain?.dough?.doughs ?? held.amount.value}
+            onSet={(value) =>
+              change({ amount: { by: "mixer", value: Math.max(1, Math.round(value ?? 1)) } })
+            }
+            fault={refused?.at("hand.knobs.amount")}
+          />
+        </div>
+        <NobodyThere day={run} set={set} refused={refused} />
+        <StopForm
+          stop={run.stop}
+          onStop={(stop) => set({ stop, ...(!stop && { dropped: [] }) })}
+          refused={refused}
+        />
+      </div>
+      <Refusal error={asked.error} placed={/^hand\.knobs\.amount|^stop\./} />
+      {plan && (
+        <>
+          {found.calm_out_at && (
+            <p className="mt-3 border-l-4 border-stop bg-faint px-3 py-2">
+              The line stands still: the run is out{" "}
+              {format.minutes((Date.parse(plan.out_at) - Date.parse(found.calm_out_at)) / 60_000)}{" "}
+              later than it would be. What is set after it is planned anew.
+            </p>
+          )}
+          {plan.moved_min > 0 && (
+            <p className="mt-3 text-sm text-iron">
+              {format.minutes(plan.moved_min)}{" "}
+              {run.by === "from" ? "later than asked" : "before it was asked for"}, to keep clear of
+              the hours nobody is there.
+            </p>
+          )}
+          <Cautions says={plan.cautions} />
+          <div className="mt-4">
+            <RunChart
+              plan={plan}
+              rise={rise}
+              stop={
+                run.stop && {
+                  from: Date.parse(run.stop.at),
+                  to: Date.parse(run.stop.at) + run.stop.minutes * 60_000,
+                }
+              }
+              now={now.getTime()}
+              chosen={chosen}
+              onChoose={(dough, stage) => choose({ dough, stage })}
+            />
+          </div>
+          {found.late.length > 0 && (
+            <LateDoughs
+              late={found.late}
+              dropped={run.dropped}
+              onDrop={(dough) => set({ dropped: [...run.dropped, dough] })}
+              onKeep={() => set({ dropped: [] })}
+            />
+          )}
+          <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_24rem]">
+            <RunTable
+              plan={plan}
+              chosen={chosen}
+              onChoose={choose}
+              onShift={shift}
+              shifts={run.shifts}
+              onCalm={() => set({ shifts: [] })}
+            />
+            <CadenceTable cadence={plan.cadence} />
+          </div>
+          <p className="screen-only mt-4 flex gap-3">
+            <button type="button" className="act" onClick={() => window.print()}>
+              Print
+            </button>
+            <CalendarButton path="/api/v1/chain/run/calendar" body={body} />
+          </p>
+        </>
+      )}
+    </>
+  );
+}
+
+function Cautions({ says }: { says: string[] }) {
+  const [all, setAll] = useState(false);
+  const shown = all ? says : says.slice(0, 3);
+  if (says.length === 0) return null;
+  return (
+    <ul className="mt-3 border-l-4 border-crust bg-faint px-3 py-2 text-sm">
+      {shown.map((one) => (
+        <li key={one}>{one}</li>
+      ))}
+      {says.length > shown.length && (
+        <li>
+          <button type="button" className="link" onClick={() => setAll(true)}>
+            and {says.length - shown.length} more
+          </button>
+        </li>
+      )}
+    </ul>
+  );
+}

@@ -1,0 +1,47 @@
+import { useMutation } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
+import { useHand, type MethodDraft } from "../hand/HandProvider";
+import { Refusal } from "../shell/Refusal";
+import { asDraft } from "./method";
+
+interface Props {
+  optional: Schemas["Optional"][];
+  method: MethodDraft;
+}
+
+/** Steps on which there are two schools: taken or left out, and what is the same without. */
+export function Schools({ optional, method }: Props) {
+  const { editMethod } = useHand();
+  const choose = useMutation({
+    networkMode: "always",
+    mutationFn: (body: { choice: Schemas["Choice"]; taken: boolean }) =>
+      answer(api.POST("/api/v1/method-choice", { body: { method, ...body } })),
+    onSuccess: (changed) => editMethod(asDraft(changed)),
+  });
+  return (
+    <section aria-labelledby="schools">
+      <h2 id="schools">Two schools</h2>
+      <ul className="mt-1">
+        {optional.map((one) => (
+          <li key={one.choice} className="border-t border-hair py-1.5">
+            <label className="flex gap-2">
+              <input
+                type="checkbox"
+                checked={one.taken}
+                disabled={choose.isPending}
+                onChange={(event) =>
+                  choose.mutate({ choice: one.choice, taken: event.target.checked })
+                }
+              />
+              <b>{one.label}</b>
+            </label>
+            <p className="text-sm text-iron">
+              With: {one.does}. Without: {one.without}.
+            </p>
+          </li>
+        ))}
+      </ul>
+      <Refusal error={choose.error} />
+    </section>
+  );
+}

@@ -1,0 +1,329 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { useFormula } from "../dough/useFormula";
+import { useHand } from "../hand/HandProvider";
+import { NoHand } from "../shell/NoHand";
+import { Refusal } from "../shell/Refusal";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { Conditioners } from "./Conditioners";
+import { MethodTabs } from "./MethodTabs";
+import { useGuide, useMethod } from "./useMethod";
+
+type Sponge = Schemas["SpongeView"];
+
+/** The sponge of the dough in hand, its numbers solved from one another. */
+export function SpongePage() {
+  const { product, input } = useHeld();
+  const [end, setEnd] = useState<number | null>(29);
+  const [sooner, setSooner] = useState<number | null>(30);
+  const body = input && {
+    hand: input,
+    ...(end !== null && { end_c: end }),
+    ...(sooner !== null && { sooner_min: sooner }),
+  };
+  const { data, error } = useQuery({
+    queryKey: ["sponge", body],
+    enabled: body !== null,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => {
+      if (!body) throw new Error("asked without a dough in hand");
+      return answer(api.POST("/api/v1/chain/sponge", { body, signal }));
+    },
+  });
+  const refused = error instanceof Refused ? error : undefined;
+  if (!product || (!data && !error))
+    return (
+      <>
+        <MethodTabs />
+        <NoHand link="method" />
+      </>
+    );
+  return (
+    <>
+      <MethodTabs />
+      {data && !data.sponge ? (
+        <>
+          <h1>Sponge</h1>
+          <p className="mt-2 max-w-prose">
+            {product.name} has no sponge. Under Two ways it stands beside the same dough made with
+            one; or give its formula a sponge under Dough and its method a stage for it under
+            Stages.
+          </p>
+        </>
+      ) : (
+        data?.sponge && (
+          <>
+            <Head sponge={data.sponge} />
+            <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
+              <div className="space-y-7">
+                <Numbers sponge={data.sponge} />
+                <section aria-labelledby="ends">
+                  <h2 id="ends">To end at another temperature</h2>
+                  <div className="mt-1 w-32">
+                    <Quantity
+                      label="End of the sponge"
+                      kind="temperature"
+                      value={end}
+                      onSet={setEnd}
+                      fault={refused?.at("end_c")}
+                    />
+                  </div>
+                  <Found found={data.found} />
+                </section>
+              </div>
+              <div className="space-y-7">
+                <DoughStage sponge={data.sponge} />
+                <section aria-labelledby="sooner">
+                  <h2 id="sooner">Ripe sooner</h2>
+                  <div className="mt-1 w-32">
+                    <Quantity
+                      label="Sooner by, min"
+                      kind="number"
+                      value={sooner}
+                      onSet={setSooner}
+                      fault={refused?.at("sooner_min")}
+                    />
+                  </div>
+                  {data.sooner && <SoonerWays sooner={data.sooner} sponge={data.sponge} />}
+                </section>
+                <Conditioners needs={data.sponge.conditioning} />
+              </div>
+            </div>
+          </>
+        )
+      )}
+      <Refusal error={error} placed={/^end_c|^sooner_min/} />
+    </>
+  );
+}
+
+function Head({ sponge }: { sponge: Sponge }) {
+  const format = useFormat();
+  return (
+    <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+      <h1>Sponge</h1>
+      <p>
+        <span className="figure text-5xl text-moss">{format.temperature(sponge.end_c)}</span>
+        <span className="block text-sm">
+          after {format.minutes(sponge.hours * 60)}, set at {format.temperature(sponge.set_c)}
+        </span>
+      </p>
+      <p className="text-sm">
+        <span className="figure block text-2xl">+{format.number(sponge.end_rise_pct, 0)} %</span>
+        risen, if it never fell
+      </p>
+      <p className="text-sm">
+        <span className="figure block text-2xl">{format.mass(sponge.kg)}</span>
+        {sponge.troughs === 1
+          ? "in one trough"
+          : `in ${sponge.troughs} troughs of ${format.mass(sponge.per_trough_kg)}`}
+      </p>
+      <p className="max-w-72 text-sm text-iron">
+        Ripe when it pulls apart and drops at a tap. Stop early rather than late.
+      </p>
+    </div>
+  );
+}
+
+/** Its numbers, each to be changed; what they make of it moves at once. */
+function Numbers({ sponge }: { sponge: Sponge }) {
+  const { parts, set } = useFormula();
+  const { method, set: setMethod } = useMethod();
+  const guide = useGuide();
+  const { product, refused } = useHeld();
+  const format = useFormat();
+  const at = guide?.usual.findIndex((one) => one.role === "sponge") ?? -1;
+  const setPart = (change: Partial<Schemas["DoughPartInput"]>) =>
+    set({ parts: parts.map((part) => (part.kind === "sponge" ? { ...part, ...change } : part)) });
+  const setStage = (change: Partial<Schemas["StageInput"]>) =>
+    setMethod({
+      stages: (method?.stages ?? []).map((stage, i) =>
+        i === at ? { ...stage, ...change } : stage,
+      ),
+    });
+  const part = parts.findIndex((one) => one.kind === "sponge");
+  return (
+    <section aria-labelledby="numbers">
+      <h2 id="numbers">Its numbers</h2>
+      <div className="mt-1 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
+        <Quantity
+          label="Flour in it, of all"
+          kind="percent"
+          value={sponge.flour_pct}
+          onSet={(value) => setPart({ flour_pct: value ?? 65 })}
+          fault={refused?.at(`parts[${part}].flour_pct`)}
+          hint={`${format.mass(sponge.flour_kg)}; 50 to 70 %`}
+        />
+        <Quantity
+          label="Water in it, on all flour"
+          kind="percent"
+          value={sponge.water_pct}
+          onSet={(value) => setPart({ water_pct: value ?? 40 })}
+          fault={refused?.at(`parts[${part}].water_pct`)}
+          hint={`${format.mass(sponge.water_kg)}, ${format.percent(sponge.hydration_pct, 0)} of its own flour`}
+        />
+        <div>
+          <p className="text-sm text-iron">Yeast, as instant</p>
+          <p className="py-1">{format.share(sponge.yeast_idy_pct)}</p>
+          <p className="text-sm text-iron">of its own flour; in the formula under Dough</p>
+        </div>
+        <Quantity
+          label="Set at"
+          kind="temperature"
+          value={method?.sponge_c ?? null}
+          usual={sponge.set_c}
+          onSet={(value) => setMethod({ sponge_c: value ?? undefined })}
+          fault={refused?.at("now.method.sponge_c")}
+          hint="off the mixer; near 24 °C"
+        />
+        <Quantity
+          label="Time, h"
+          kind="number"
+          value={Number(sponge.hours.toFixed(3))}
+          onSet={(value) => setStage({ minutes: Math.round((value ?? 3.5) * 60) })}
+          fault={refused?.at(`now.method.stages[${at}].minutes`)}
+          hint="2.5 to 4.5"
+        />
+        <Quantity
+          label="Room"
+          kind="temperature"
+          value={sponge.room_c}
+          onSet={(value) => setStage({ temperature_c: value ?? undefined })}
+          hint={`${format.percent(sponge.humidity_pct, 0)} humidity: no skin forms`}
+        />
+      </div>
+      {product && (
+        <p className="mt-2 text-sm text-iron">
+          What is changed here is an edited formula and method: recorded under Dough and Stages.
+        </p>
+      )}
+    </section>
+  );
+}
+
+const UNKNOWNS = {
+  set_temperature: "set it at",
+  room: "in a room of",
+  hours: "for",
+  yeast: "with yeast of",
+} as const satisfies Record<Schemas["SpongeUnknown"], string>;
+
+/** Each number that alone would do it. */
+function Found({ found }: { found: Schemas["SpongeFound"][] }) {
+  const format = useFormat();
+  const show = (one: Schemas["SpongeFound"]) => {
+    if (one.value == null) return `does not do it: ${format.temperature(one.nearest_c)} at most`;
+    if (one.unknown === "hours") return format.minutes(one.value * 60);
+    if (one.unknown === "yeast") return `${format.share(one.value)} of its flour`;
+    return format.temperature(one.value);
+  };
+  return (
+    <dl className="mt-2">
+      {found.map((one) => (
+        <div key={one.unknown} className="flex justify-between border-t border-hair py-1">
+          <dt className="text-iron">{UNKNOWNS[one.unknown]}</dt>
+          <dd className={one.value == null ? "text-sm text-iron" : "figure"}>{show(one)}</dd>
+        </div>
+      ))}
+      <p className="mt-1 text-sm text-iron">Any one of these alone, the others as they are.</p>
+    </dl>
+  );
+}
+
+/** What is left for the dough stage, and its heat with a warm sponge. */
+function DoughStage({ sponge }: { sponge: Sponge }) {
+  const format = useFormat();
+  const { parts, set } = useFormula();
+  const { hand } = useHand();
+  const { heat } = sponge;
+  const differs = Math.abs(sponge.stated_c - sponge.end_c) > 0.5;
+  return (
+    <section aria-labelledby="dough-stage">
+      <h2 id="dough-stage">The dough stage</h2>
+      <p className="mt-1">
+        {format.mass(sponge.dough_flour_kg)} flour and {format.mass(sponge.dough_water_kg)} water
+        are left, and with the sponge at {format.temperature(sponge.end_c)} the water is{" "}
+        <b className="figure text-water">
+          {heat.ice_kg > 0
+            ? `${format.mass(heat.ice_kg)} of it ice`
+            : format.temperature(heat.water_c)}
+        </b>{" "}
+        for a dough at{" "}
+        <b className={`figure ${heat.reachable ? "" : "text-stop"}`}>
+          {format.temperature(heat.dough_c)}
+        </b>
+        .
+      </p>
+      {!heat.reachable && heat.reason && (
+        <p className="mt-1 text-stop">The target cannot be reached: {heat.reason}.</p>
+      )}
+      {differs && (
+        <p className="mt-1 text-sm text-iron">
+          The formula states the sponge at {format.temperature(sponge.stated_c)}.{" "}
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              set({
+                parts: parts.map((part) =>
+                  part.kind === "sponge"
+                    ? { ...part, temperature_c: Number(sponge.end_c.toFixed(1)) }
+                    : part,
+                ),
+              })
+            }
+          >
+            Take {format.temperature(sponge.end_c)} into it
+          </button>
+        </p>
+      )}
+      {hand.target !== null && (
+        <p className="mt-1 text-sm text-iron">
+          The target was set by hand: {format.temperature(hand.target)}.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** Mixing first: what it brings, and what a hotter room would. */
+function SoonerWays({ sooner, sponge }: { sooner: Schemas["Sooner"]; sponge: Sponge }) {
+  const format = useFormat();
+  return (
+    <dl className="mt-2">
+      <div className="border-t border-hair py-1.5">
+        <dt className="font-semibold">Mix the sponge longer</dt>
+        <dd className="text-sm">
+          <b className="figure">{format.number(sooner.extra_min)} min</b> past clean-up, likely{" "}
+          {format.number(sooner.extra_low_min)} or more; it is hydration that matures it. That puts{" "}
+          {format.number(sooner.extra_kj_per_kg)} kJ/kg into it and warms it by{" "}
+          {format.number(sooner.warms_c)} °C, so its water is set for{" "}
+          {format.temperature(sooner.set_c)} to end as warm as now.
+        </dd>
+      </div>
+      <div className="border-t border-hair py-1.5">
+        <dt className="font-semibold">A hotter room</dt>
+        <dd className="text-sm">
+          {sooner.room_c == null || sooner.room_end_c == null ? (
+            <>
+              No room up to 38 °C does it: {format.mass(sponge.per_trough_kg)} in a trough follows
+              the room by hours.
+            </>
+          ) : (
+            <>
+              <b className="figure">{format.temperature(sooner.room_c)}</b> around it; then the
+              sponge comes at {format.temperature(sooner.room_end_c)}
+              {sooner.room_more_ice_kg != null && sooner.room_more_ice_kg > 0.05 && (
+                <> and its dough wants {format.mass(sooner.room_more_ice_kg)} more ice</>
+              )}
+              . It warms the sponge and matures it little.
+            </>
+          )}
+        </dd>
+      </div>
+    </dl>
+  );
+}

@@ -1,0 +1,156 @@
+import type { Schemas } from "../api/client";
+import { FieldText } from "../shell/FieldText";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { KINDS, SIGNS, type StageInput } from "./method";
+
+interface Props {
+  stage: StageInput;
+  usual: Schemas["Usual"] | undefined;
+  fault: (field: string) => string | undefined;
+  onChange: (change: Partial<StageInput>) => void;
+  onMove: (by: number) => void;
+  isFirst: boolean;
+  isLast: boolean;
+  onRemove: () => void;
+}
+
+/** One stage, open to be changed. */
+export function StageEditor(props: Props) {
+  const { stage, usual, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
+  const format = useFormat();
+  const window = stage.window;
+  const band = (of: Schemas["Banded"] | null | undefined, show: (value: number) => string) =>
+    of ? `usual ${show(of.low)} to ${show(of.high)}` : undefined;
+  const setWindow = (change: Partial<NonNullable<StageInput["window"]>>) => {
+    const minutes = stage.minutes ?? 0;
+    onChange({ window: { low_min: minutes, high_min: minutes, ...window, ...change } });
+  };
+  return (
+    <fieldset className="bg-faint p-3">
+      <legend className="sr-only">{stage.label}</legend>
+      <div className="grid grid-cols-2 gap-x-5 gap-y-3 sm:grid-cols-4">
+        <div className="col-span-2">
+          <FieldText
+            label="Stage"
+            value={stage.label ?? ""}
+            onChange={(label) => onChange({ label })}
+            fault={fault("label")}
+          />
+        </div>
+        <label className="text-sm text-iron">
+          What happens
+          <select
+            className="field text-ink"
+            value={stage.kind}
+            onChange={(event) => onChange({ kind: event.target.value as StageInput["kind"] })}
+          >
+            {Object.entries(KINDS).map(([key, label]) => (
+              <option key={key} value={key}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        {stage.kind === "mix" ? (
+          <label className="text-sm text-iron">
+            Speed
+            <select
+              className="field text-ink"
+              value={stage.speed ?? "slow"}
+              onChange={(event) => onChange({ speed: event.target.value as Schemas["Speed"] })}
+            >
+              <option value="slow">slow</option>
+              <option value="fast">fast</option>
+            </select>
+          </label>
+        ) : (
+          <Quantity
+            label="Humidity"
+            kind="percent"
+            value={stage.humidity_pct ?? null}
+            onSet={(value) => onChange({ humidity_pct: value ?? undefined })}
+            fault={fault("humidity_pct")}
+            hint={band(usual?.humidity_pct, (value) => format.percent(value, 0))}
+          />
+        )}
+        <Quantity
+          label="Minutes"
+          kind="number"
+          value={stage.minutes ?? null}
+          onSet={(value) => onChange({ minutes: value ?? 0 })}
+          fault={fault("minutes")}
+          hint={band(usual?.minutes, (value) => format.minutes(value))}
+        />
+        <Quantity
+          label="At least"
+          kind="number"
+          value={window?.low_min ?? null}
+          onSet={(value) => setWindow({ low_min: value ?? 0 })}
+          fault={fault("window.low_min")}
+        />
+        <Quantity
+          label="At most"
+          kind="number"
+          value={window?.high_min ?? null}
+          onSet={(value) => setWindow({ high_min: value ?? stage.minutes ?? 0 })}
+          fault={fault("window.high_min")}
+        />
+        <Quantity
+          label="Around it"
+          kind="temperature"
+          value={stage.temperature_c ?? null}
+          onSet={(value) => onChange({ temperature_c: value ?? undefined })}
+          fault={fault("temperature_c")}
+          hint={band(usual?.temperature_c, (value) => format.temperature(value, 0))}
+        />
+        <label className="text-sm text-iron">
+          Ends by
+          <select
+            className="field text-ink"
+            value={stage.ends_by ?? "look"}
+            onChange={(event) => onChange({ ends_by: event.target.value as Schemas["EndsBy"] })}
+          >
+            {Object.entries(SIGNS).map(([key, label]) => (
+              <option key={key} value={key}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="col-span-3">
+          <FieldText
+            label="What to look for"
+            value={stage.ends_when ?? ""}
+            onChange={(ends_when) => onChange({ ends_when })}
+            fault={fault("ends_when")}
+          />
+        </div>
+        <div className="col-span-full">
+          <FieldText
+            label="Why it is there"
+            value={stage.reason ?? ""}
+            onChange={(reason) => onChange({ reason })}
+            fault={fault("reason")}
+          />
+        </div>
+      </div>
+      <p className="mt-3 flex flex-wrap gap-3">
+        <button type="button" className="act" disabled={isFirst} onClick={() => onMove(-1)}>
+          Earlier
+        </button>
+        <button type="button" className="act" disabled={isLast} onClick={() => onMove(1)}>
+          Later
+        </button>
+        <button type="button" className="act" onClick={onRemove}>
+          Take it out
+        </button>
+        {window && (
+          <button type="button" className="link text-sm" onClick={() => onChange({ window: null })}>
+            The house's window
+          </button>
+        )}
+      </p>
+    </fieldset>
+  );
+}

@@ -1,0 +1,89 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+import { SIGNS, type StageInput } from "./method";
+
+interface Props {
+  stages: StageInput[];
+  guide: Schemas["MethodGuide"] | undefined;
+  /** The stage that is open for a change. */
+  open: number | null;
+  onOpen: (at: number) => void;
+  editor: (at: number) => ReactNode;
+}
+
+/** Stage by stage: how long it is and may be, under what, until when, and why. */
+export function StageList({ stages, guide, open, onOpen, editor }: Props) {
+  const format = useFormat();
+  return (
+    <ol>
+      {stages.map((stage, at) => {
+        const [window, wait, usual] = [
+          guide?.windows[at],
+          guide?.waits_min[at] ?? 0,
+          guide?.usual[at],
+        ];
+        const minutes = stage.minutes ?? 0;
+        const odd = usual?.minutes && (minutes < usual.minutes.low || minutes > usual.minutes.high);
+        return (
+          <li key={at} className="border-t border-hair py-2">
+            <div className="flex gap-4">
+              <span className="w-24 shrink-0 text-right">
+                <span className="figure block text-xl">{format.minutes(minutes)}</span>
+                {window && (
+                  <span className="block text-xs text-iron">
+                    {format.minutes(window.low_min)} to {format.minutes(window.high_min)}
+                  </span>
+                )}
+              </span>
+              <div className="min-w-0 flex-1">
+                <p>
+                  <b>{stage.label}</b>
+                  <span className="text-sm text-iron">
+                    {stage.speed && ` · ${stage.speed}`}
+                    {stage.temperature_c != null &&
+                      ` · ${format.temperature(stage.temperature_c, 0)}`}
+                    {stage.humidity_pct != null &&
+                      ` · ${format.percent(stage.humidity_pct, 0)} humidity`}
+                    {(stage.adds ?? []).length > 0 &&
+                      ` · ${stage.adds?.map((one) => one.replaceAll("_", " ")).join(", ")} in`}
+                  </span>
+                </p>
+                {stage.ends_when && (
+                  <p className="text-sm">
+                    <span className="text-iron">Ends by {SIGNS[stage.ends_by ?? "look"]}:</span>{" "}
+                    {stage.ends_when}
+                  </p>
+                )}
+                <p className="text-sm text-iron">
+                  {stage.reason}
+                  {wait >= 1 && (
+                    <span className="text-water">
+                      {stage.reason && " · "}can wait {format.minutes(wait)}
+                    </span>
+                  )}
+                </p>
+                {odd && usual.minutes && (
+                  <p className="text-sm text-crust">
+                    Usual is {format.minutes(usual.minutes.low)} to{" "}
+                    {format.minutes(usual.minutes.high)}: {usual.says}.
+                  </p>
+                )}
+              </div>
+              <button
+                type="button"
+                className="screen-only link self-start text-sm"
+                aria-expanded={open === at}
+                onClick={() => onOpen(at)}
+              >
+                {open === at ? "Done" : "Change"}
+                <span className="sr-only"> {stage.label}</span>
+              </button>
+            </div>
+            {open === at && <div className="mt-2 ml-28">{editor(at)}</div>}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

@@ -1,0 +1,192 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { useHand } from "../hand/HandProvider";
+import { NoHand } from "../shell/NoHand";
+import { useHeld } from "../shell/useHeld";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { Conditioners } from "./Conditioners";
+import { asDraft, NEW_STAGE, PROCESSES, type StageInput } from "./method";
+import { MethodRevisions } from "./MethodRevisions";
+import { MethodTabs } from "./MethodTabs";
+import { SaveMethod } from "./SaveMethod";
+import { Schools } from "./Schools";
+import { StageEditor } from "./StageEditor";
+import { StageList } from "./StageList";
+import { useGuide, useMethod } from "./useMethod";
+
+/** The method's stages: how long, until when, why, and what may be changed about them. */
+export function StagesPage() {
+  const { product } = useHeld();
+  if (!product)
+    return (
+      <>
+        <MethodTabs />
+        <NoHand link="method" />
+      </>
+    );
+  return (
+    <>
+      <MethodTabs />
+      <StagesOf key={product.slug} product={product} />
+    </>
+  );
+}
+
+function StagesOf({ product }: { product: Schemas["ProductView"] }) {
+  const { method, edited, set } = useMethod();
+  const { refused } = useHeld();
+  const guide = useGuide();
+  const [open, setOpen] = useState<number | null>(null);
+  if (!method) return null;
+  const stages = method.stages ?? [];
+  const fault = (field: string) => refused?.at(`now.method.${field}`);
+  const setStage = (at: number, change: Partial<StageInput>) =>
+    set({ stages: stages.map((stage, i) => (i === at ? { ...stage, ...change } : stage)) });
+  const move = (at: number, by: number) => {
+    const moved = [...stages];
+    const [stage] = moved.splice(at, 1);
+    if (stage) moved.splice(at + by, 0, stage);
+    set({ stages: moved });
+    setOpen(at + by);
+  };
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div>
+          <h1>Stages</h1>
+          <p className="text-sm text-iron">
+            {product.method.name}, revision {product.method.revision.number}
+            {edited && " · edited"}
+          </p>
+        </div>
+        <label className="text-sm text-iron">
+          Process
+          <select
+            className="field text-ink"
+            value={method.process}
+            onChange={(event) => set({ process: event.target.value as Schemas["Process"] })}
+          >
+            {Object.entries(PROCESSES).map(([key, label]) => (
+              <option key={key} value={key}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="w-28">
+          <Quantity
+            label="Off the mixer"
+            kind="temperature"
+            value={method.target_c ?? null}
+            onSet={(value) => set({ target_c: value ?? product.method.target_c })}
+            fault={fault("target_c")}
+          />
+        </div>
+        {method.process === "sponge_dough" && (
+          <div className="w-28">
+            <Quantity
+              label="Sponge set at"
+              kind="temperature"
+              value={method.sponge_c ?? null}
+              usual={24}
+              onSet={(value) => set({ sponge_c: value ?? undefined })}
+              fault={fault("sponge_c")}
+            />
+          </div>
+        )}
+        <label className="flex items-center gap-2 pb-1">
+          <input
+            type="checkbox"
+            checked={method.machine_divided ?? false}
+            onChange={(event) => set({ machine_divided: event.target.checked })}
+          />
+          divided by machine
+        </label>
+      </div>
+      {edited && <SaveMethod product={product} method={method} />}
+      {fault("stages") && (
+        <p className="mt-3 text-stop" role="alert">
+          {fault("stages")}.
+        </p>
+      )}
+      <div className="mt-5 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_21rem]">
+        <section aria-label="Stages">
+          <StageList
+            stages={stages}
+            guide={guide}
+            open={open}
+            onOpen={(at) => setOpen(open === at ? null : at)}
+            editor={(at) => (
+              <StageEditor
+                stage={stages[at] ?? NEW_STAGE}
+                usual={guide?.usual[at]}
+                fault={(field) => fault(`stages[${at}].${field}`)}
+                onChange={(change) => setStage(at, change)}
+                onMove={(by) => move(at, by)}
+                isFirst={at === 0}
+                isLast={at === stages.length - 1}
+                onRemove={() => {
+                  set({ stages: stages.filter((_, i) => i !== at) });
+                  setOpen(null);
+                }}
+              />
+            )}
+          />
+          <p className="screen-only mt-3 flex flex-wrap gap-3">
+            <button
+              type="button"
+              className="act"
+              onClick={() => {
+                set({ stages: [...stages, NEW_STAGE] });
+                setOpen(stages.length);
+              }}
+            >
+              Add a stage
+            </button>
+            <Families />
+          </p>
+        </section>
+        <div className="space-y-7">
+          {guide && <Schools optional={guide.optional} method={method} />}
+          {guide && <Conditioners needs={guide.conditioning} />}
+          <MethodRevisions method={product.method} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** Methods to begin with. */
+function Families() {
+  const { editMethod } = useHand();
+  const format = useFormat();
+  const families = useQuery({
+    queryKey: ["method families"],
+    queryFn: () => answer(api.GET("/api/v1/method-families")),
+    staleTime: Infinity,
+  }).data;
+  if (!families) return null;
+  return (
+    <label className="text-sm text-iron">
+      Begin again from
+      <select
+        className="field text-ink"
+        value=""
+        onChange={(event) => {
+          const family = families.find((one) => one.key === event.target.value);
+          if (family) editMethod(asDraft(family));
+        }}
+      >
+        <option value="">a family of methods …</option>
+        {families.map((family) => (
+          <option key={family.key} value={family.key}>
+            {family.name},{" "}
+            {format.minutes(family.stages.reduce((sum, stage) => sum + stage.minutes, 0))}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

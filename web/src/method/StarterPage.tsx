@@ -1,0 +1,193 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { FeedCurve } from "../figures/FeedCurve";
+import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { fieldOf } from "./day";
+import { MethodTabs } from "./MethodTabs";
+
+interface Asked {
+  grams: number;
+  hydration: number;
+  stiffness: number;
+  ambient: number;
+  activity: number;
+  feedAt: string;
+  /** When it is to be ripe; by its own time if none. */
+  ripeAt: string;
+  parts: number;
+}
+
+const KEY = "ironpeel.starter";
+const HOUR_MS = 3_600_000;
+
+const kept = (now: Date): Asked => {
+  const usual: Asked = {
+    grams: 300,
+    hydration: 100,
+    stiffness: 100,
+    ambient: 22,
+    activity: 1,
+    feedAt: fieldOf(now),
+    ripeAt: fieldOf(new Date(now.getTime() + 10 * HOUR_MS)),
+    parts: 1,
+  };
+  const last = localStorage.getItem(KEY);
+  return last
+    ? { ...usual, ...(JSON.parse(last) as Asked), feedAt: usual.feedAt, ripeAt: usual.ripeAt }
+    : usual;
+};
+
+/** A starter's upkeep: how much of what to feed it, to have it ripe at an hour. */
+export function StarterPage() {
+  const format = useFormat();
+  const [asked, setAsked] = useState(() => kept(new Date()));
+  const set = (change: Partial<Asked>) => {
+    const next = { ...asked, ...change };
+    setAsked(next);
+    localStorage.setItem(KEY, JSON.stringify(next));
+  };
+  const hours = asked.ripeAt
+    ? (Date.parse(asked.ripeAt) - Date.parse(asked.feedAt)) / HOUR_MS
+    : null;
+  const body: Schemas["FeedInput"] = {
+    grams: asked.grams,
+    starter_hydration_pct: asked.hydration,
+    flour_parts: asked.parts,
+    water_parts: (asked.parts * asked.stiffness) / 100,
+    ambient_c: asked.ambient,
+    activity: asked.activity,
+    ...(hours !== null && { ripe_in_h: hours }),
+  };
+  const { data, error } = useQuery({
+    queryKey: ["starter feed", body],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => answer(api.POST("/api/v1/calc/starter-feed", { body, signal })),
+  });
+  const refused = error instanceof Refused ? error : undefined;
+  const at = (h: number | null | undefined) =>
+    h == null
+      ? "not within a week"
+      : format.moment(new Date(Date.parse(asked.feedAt) + h * HOUR_MS).toISOString());
+  return (
+    <>
+      <MethodTabs />
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <h1>Starter</h1>
+        {data && (
+          <p>
+            <span className="figure text-4xl text-moss">
+              {format.number(data.starter_g, 0)} g + {format.number(data.flour_g, 0)} g +{" "}
+              {format.number(data.water_g, 0)} g
+            </span>
+            <span className="block text-sm">
+              old starter, flour and water: 1 to {format.number(data.flour_parts)} to{" "}
+              {format.number(data.water_parts)}
+            </span>
+          </p>
+        )}
+        {data && (
+          <p className="text-sm">
+            <span className="figure block text-2xl">{at(data.ripe_h)}</span>
+            ripe, and at its best until {at(data.tired_h)}
+          </p>
+        )}
+      </div>
+      {data && !data.reachable && (
+        <p className="mt-3 border-l-4 border-crust bg-faint px-3 py-2">
+          No feed is ripe just then: this is the nearest. A cooler place makes it later, a warmer
+          one sooner.
+        </p>
+      )}
+      <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
+        <label className="text-sm text-iron">
+          Fed at
+          <input
+            type="datetime-local"
+            className="field text-ink"
+            value={asked.feedAt}
+            onChange={(event) => event.target.value && set({ feedAt: event.target.value })}
+          />
+        </label>
+        <div>
+          <label className="text-sm text-iron">
+            Ripe at
+            <input
+              type="datetime-local"
+              className="field text-ink"
+              value={asked.ripeAt}
+              aria-invalid={refused?.at("ripe_in_h") ? true : undefined}
+              onChange={(event) => set({ ripeAt: event.target.value })}
+            />
+          </label>
+          <p className={`mt-1 text-sm ${refused?.at("ripe_in_h") ? "text-stop" : "text-iron"}`}>
+            {refused?.at("ripe_in_h") ?? "left empty: by its parts"}
+          </p>
+        </div>
+        <Quantity
+          label="Fed starter wanted, g"
+          kind="number"
+          value={asked.grams}
+          onSet={(value) => set({ grams: value ?? 300 })}
+          fault={refused?.at("grams")}
+        />
+        <Quantity
+          label="Where it stands"
+          kind="temperature"
+          value={asked.ambient}
+          onSet={(value) => set({ ambient: value ?? 22 })}
+          fault={refused?.at("ambient_c")}
+        />
+        <Quantity
+          label="Flour to one part old"
+          kind="number"
+          value={hours === null ? asked.parts : (data?.flour_parts ?? null)}
+          onSet={(value) => set({ parts: value ?? 1, ripeAt: "" })}
+          fault={refused?.at("flour_parts")}
+          hint={hours === null ? undefined : "found for the hour"}
+        />
+        <Quantity
+          label="Water on the new flour"
+          kind="percent"
+          value={asked.stiffness}
+          onSet={(value) => set({ stiffness: value ?? 100 })}
+          fault={refused?.at("water_parts")}
+        />
+        <Quantity
+          label="Hydration of the old one"
+          kind="percent"
+          value={asked.hydration}
+          onSet={(value) => set({ hydration: value ?? 100 })}
+          fault={refused?.at("starter_hydration_pct")}
+        />
+        <Quantity
+          label="How lively, beside a usual one"
+          kind="number"
+          value={asked.activity}
+          onSet={(value) => set({ activity: value ?? 1 })}
+          fault={refused?.at("activity")}
+        />
+      </div>
+      {data && (
+        <>
+          <div className="mt-5">
+            <FeedCurve feed={data} feedAt={asked.feedAt} />
+          </div>
+          <ul className="mt-4 max-w-prose list-disc pl-5">
+            {data.looks.map((look) => (
+              <li key={look}>{look}</li>
+            ))}
+          </ul>
+          <p className="mt-2 max-w-prose text-sm text-iron">
+            Feed it with a flour of some ash. Warm it wants one to one to one about every twelve
+            hours; in the refrigerator a week. A plan by the house's model of a sour (H): the jar
+            decides. Do not taste raw flour.
+          </p>
+        </>
+      )}
+      <Refusal error={error} placed={/ripe_in_h|grams|ambient_c|_parts|hydration|activity/} />
+    </>
+  );
+}

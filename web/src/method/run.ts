@@ -1,0 +1,46 @@
+import type { Schemas } from "../api/client";
+import { fieldOf, usualDay, type DayAsked } from "./day";
+
+/** The line standing still, as it is asked. */
+export interface StopAsked {
+  at: string;
+  minutes: number;
+  place: Schemas["Place"] | "";
+}
+
+/** What is asked of a run. */
+export interface RunAsked extends DayAsked {
+  /** When it was planned: it begins no earlier, and stays as it is once it has begun. */
+  since: string;
+  shifts: { dough: number; stage: number; by_min: number }[];
+  stop: StopAsked | undefined;
+  /** Doughs that are not made after all, by their number. */
+  dropped: number[];
+}
+
+const KEY = "ironpeel.run.";
+
+/** What was asked last of a product's run; tomorrow at five with nobody away if nothing was. */
+export function keptRun(product: string, now: Date): RunAsked {
+  const usual: RunAsked = {
+    ...usualDay(now),
+    since: now.toISOString(),
+    refused: [],
+    shifts: [],
+    stop: undefined,
+    dropped: [],
+  };
+  const kept = localStorage.getItem(KEY + product);
+  const last = kept ? (JSON.parse(kept) as RunAsked) : usual;
+  // A run gone by is no run; its moves and its standstill were of that day.
+  return last.at < fieldOf(now) ? { ...usual, refused: last.refused } : last;
+}
+
+export const keepRun = (product: string, run: RunAsked) =>
+  localStorage.setItem(KEY + product, JSON.stringify(run));
+
+export const stopInput = (stop: StopAsked): Schemas["StopInput"] => ({
+  at: new Date(stop.at).toISOString(),
+  minutes: stop.minutes,
+  place: stop.place || null,
+});
