@@ -6,6 +6,8 @@ const WIDTH = 1000;
 const HEIGHT = 200;
 const EDGE = 34;
 const FOOT = 172;
+/** A starter holds no more, %: beyond it only falls back. */
+const FALLEN = 260;
 const HOUR_MS = 3_600_000;
 
 interface Props {
@@ -18,7 +20,7 @@ interface Props {
 export function FeedCurve({ feed, feedAt }: Props) {
   const format = useFormat();
   const end = feed.series.at(-1)?.t_h ?? 1;
-  const top = Math.max(...feed.series.map((point) => point.rise_pct), 100);
+  const top = Math.min(FALLEN, Math.max(...feed.series.map((point) => point.rise_pct), 100));
   const x = scaleLinear([0, end], [EDGE, WIDTH - EDGE]);
   const y = scaleLinear([0, top], [FOOT, 18]);
   const clock = (h: number) =>
@@ -27,7 +29,7 @@ export function FeedCurve({ feed, feedAt }: Props) {
       minute: "2-digit",
     });
   const curve = feed.series
-    .map((point, at) => `${at ? "L" : "M"}${x(point.t_h)} ${y(point.rise_pct)}`)
+    .map((point, at) => `${at ? "L" : "M"}${x(point.t_h)} ${y(Math.min(top, point.rise_pct))}`)
     .join("");
   return (
     <figure aria-label="The fed starter on the clock">

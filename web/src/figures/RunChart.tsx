@@ -25,6 +25,15 @@ const LOOKS: Record<string, { fill: string; stroke: string }> = {
   bake: { fill: "var(--color-crust)", stroke: "var(--color-crust)" },
 };
 
+const LEGEND = [
+  ["sponge", "sponge lies"],
+  ["mixing", "mixer"],
+  ["floor", "lies, relaxes"],
+  ["dividing", "divided, moulded"],
+  ["proof", "proof"],
+  ["bake", "oven"],
+] as const;
+
 interface Props {
   plan: Schemas["RunPlan"];
   rise: Schemas["Rise"] | undefined;
@@ -40,7 +49,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
   const start = Date.parse(plan.starts_at);
   const end = Date.parse(plan.out_at);
   const x = scaleTime([start, end], [LABEL + EDGE, WIDTH - EDGE]);
-  const row = Math.max(9, Math.min(24, 300 / plan.doughs.length));
+  const row = Math.max(8, Math.min(18, 300 / plan.doughs.length));
   const bars = 22 + plan.doughs.length * row;
   const [troughsTop, troughsFoot] = [bars + 26, bars + 66];
   const [riseTop, riseFoot] = [troughsFoot + 24, troughsFoot + 94];
@@ -118,6 +127,14 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
                   onChoose={() => onChoose(dough.number, stage.stage)}
                 />
               ))}
+          </g>
+        ))}
+        {LEGEND.map(([role, label], at) => (
+          <g key={role} transform={`translate(${LABEL + EDGE + at * 150} 2)`}>
+            <rect width="22" height="11" fill={LOOKS[role]?.fill} stroke={LOOKS[role]?.stroke} />
+            <text x="28" y="10" fontSize="12" fill="var(--color-iron)">
+              {label}
+            </text>
           </g>
         ))}
         <text x={LABEL + EDGE} y={troughsTop - 5} fontSize="12" fill="var(--color-iron)">

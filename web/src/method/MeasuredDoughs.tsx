@@ -71,11 +71,13 @@ export function MeasuredDoughs({ product, measured }: Props) {
               fault={refused?.at(key)}
             />
           ))}
-          <NameField fault={refused?.at("by")} />
         </div>
-        <button type="submit" className="act mt-2" disabled={save.isPending}>
-          Record it
-        </button>
+        <div className="mt-2 flex items-end gap-4">
+          <NameField fault={refused?.at("by")} />
+          <button type="submit" className="act" disabled={save.isPending}>
+            Record it
+          </button>
+        </div>
         <Refusal error={save.error} placed={/_c$|^by$/} />
       </form>
       {measured.length > 0 && (

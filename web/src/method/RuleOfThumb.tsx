@@ -5,8 +5,7 @@ import { useFormat } from "../units/format";
 export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
   const format = useFormat();
   const { friction, water_c } = thumb;
-  const said = (celsius: number) =>
-    celsius >= 0 ? format.temperature(celsius) : "below freezing: ice";
+  const said = (celsius: number) => (celsius >= 0 ? format.temperature(celsius) : "ice");
   return (
     <section aria-labelledby="thumb">
       <h2 id="thumb">The floor's rule beside it</h2>
@@ -44,7 +43,7 @@ export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
       </table>
       {thumb.disagree && (
         <p className="mt-1 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
-          They differ by {format.degrees(Math.abs(water_c.typical - thumb.balance_c))}: the rule
+          They differ by {format.number(Math.abs(water_c.typical - thumb.balance_c))} °C: the rule
           knows neither the masses nor the sponge's weight. Go by the balance, measure the dough,
           and let it teach the rule.
         </p>

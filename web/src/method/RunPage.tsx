@@ -141,7 +141,9 @@ function Run({ product, hand }: Props) {
               the hours nobody is there.
             </p>
           )}
-          <Cautions says={plan.cautions} />
+          <Cautions
+            says={found.late.length > 0 ? plan.cautions : [...plan.cautions, ...plan.past]}
+          />
           <div className="mt-4">
             <RunChart
               plan={plan}

@@ -32,7 +32,7 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 <span className="figure block text-xl">{format.minutes(minutes)}</span>
                 {window && (
                   <span className="block text-xs text-iron">
-                    {format.minutes(window.low_min)} to {format.minutes(window.high_min)}
+                    {format.between(window.low_min, window.high_min)}
                   </span>
                 )}
               </span>
@@ -65,8 +65,7 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 </p>
                 {odd && usual.minutes && (
                   <p className="text-sm text-crust">
-                    Usual is {format.minutes(usual.minutes.low)} to{" "}
-                    {format.minutes(usual.minutes.high)}: {usual.says}.
+                    Usual is {format.between(usual.minutes.low, usual.minutes.high)}: {usual.says}.
                   </p>
                 )}
               </div>

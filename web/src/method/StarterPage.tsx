@@ -143,7 +143,7 @@ export function StarterPage() {
         <Quantity
           label="Flour to one part old"
           kind="number"
-          value={hours === null ? asked.parts : (data?.flour_parts ?? null)}
+          value={hours === null ? asked.parts : data ? Number(data.flour_parts.toFixed(2)) : null}
           onSet={(value) => set({ parts: value ?? 1, ripeAt: "" })}
           fault={refused?.at("flour_parts")}
           hint={hours === null ? undefined : "found for the hour"}

@@ -25,7 +25,7 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
   const show = (number: number | null | undefined) => {
     if (number === null || number === undefined) return "";
     if (kind === "temperature") return format.temperature(number);
-    if (kind === "mass") return format.mass(number, 0.001);
+    if (kind === "mass") return format.mass(number, number < 100 ? 0.001 : 0.1);
     return format.plain(number) + (kind === "percent" ? " %" : "");
   };
   const shown = show(value);

@@ -73,6 +73,12 @@ export class Format {
     return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")}`;
   }
 
+  /** A stretch of minutes, its unit said once where it can be. */
+  between(low: number, high: number): string {
+    const short = high < 60 ? this.plain(low) : this.minutes(low);
+    return `${short} to ${this.minutes(high)}`;
+  }
+
   date(iso: string): string {
     return new Date(iso).toLocaleDateString("en-GB", {
       day: "numeric",

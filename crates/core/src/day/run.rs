@@ -94,8 +94,10 @@ pub struct RunPlan {
     /// Later than asked to begin, or earlier than asked to be out, minutes.
     pub moved_min: i64,
     pub troughs: Vec<TroughsInUse>,
-    /// What does not fit, in words.
+    /// What the line cannot give, in words.
     pub cautions: Vec<String>,
+    /// Stages that last longer than they may, in words.
+    pub past: Vec<String>,
 }
 
 /// Puts a run on the clock: doughs follow one another at the line's cadence; a stage that is
@@ -318,7 +320,8 @@ impl Line<'_> {
         let first_out_at = doughs.iter().map(|dough| dough.out_at).min().unwrap_or(start)
             - minutes(cadence.divide_min);
         let troughs = self.troughs(laid, start);
-        let cautions = self.cautions(&cadence, &doughs, &troughs);
+        let cautions = self.cautions(&cadence, &troughs);
+        let past = past_windows(&doughs);
         RunPlan {
             cadence,
             doughs,
@@ -328,6 +331,7 @@ impl Line<'_> {
             moved_min,
             troughs,
             cautions,
+            past,
         }
     }
 
@@ -375,12 +379,7 @@ impl Line<'_> {
         found
     }
 
-    fn cautions(
-        &self,
-        cadence: &Cadence,
-        doughs: &[RunDough],
-        troughs: &[TroughsInUse],
-    ) -> Vec<String> {
+    fn cautions(&self, cadence: &Cadence, troughs: &[TroughsInUse]) -> Vec<String> {
         let mut cautions = Vec::new();
         if let (Some(limit), Some(most)) = (cadence.divide_limit_min, cadence.most_kg)
             && cadence.divide_min > limit
@@ -398,16 +397,21 @@ impl Line<'_> {
                 self.wanted.equipment.troughs
             ));
         }
-        for dough in doughs {
-            for stage in dough.stages.iter().filter(|stage| stage.past_min > 0.0) {
-                cautions.push(format!(
-                    "Dough {}: {} goes {:.0} min past what it may be.",
-                    dough.number, stage.label, stage.past_min
-                ));
-            }
-        }
         cautions
     }
+}
+
+/// Every stage that lasts longer than it may.
+fn past_windows(doughs: &[RunDough]) -> Vec<String> {
+    doughs
+        .iter()
+        .flat_map(|dough| dough.stages.iter().map(move |stage| (dough.number, stage)))
+        .filter(|(_, stage)| stage.past_min > 0.0)
+        .map(|(number, stage)| {
+            let RunStage { label, past_min, .. } = stage;
+            format!("Dough {number}: {label} goes {past_min:.0} min past what it may be.")
+        })
+        .collect()
 }
 
 /// When something that wants a place can begin, the line standing still or not.

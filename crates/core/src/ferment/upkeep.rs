@@ -3,10 +3,10 @@ use serde::{Deserialize, Serialize};
 use super::{FermentingDough, Phase, Point, Track, ferment};
 use crate::units::{Bound, Faults, Given};
 
-/// A fed starter is ripe when it has risen so far, % (H), and past its best when it makes gas at
-/// less than this share of its quickest (H).
+/// A fed starter is ripe when it has risen so far, % (H); when it has made gas for so much it falls
+/// back, for it cannot hold it (H).
 const RIPE_PCT: f64 = 100.0;
-const TIRED: f64 = 0.5;
+const FALLS_PCT: f64 = 250.0;
 /// How long a fed starter is followed.
 const DAYS_H: f64 = 168.0;
 /// Flour for each part of old starter, from little to much.
@@ -83,7 +83,7 @@ impl FeedInput {
     ///
     /// Of `1 : f : w` parts, old starter brings `1/(1 + h/100)` of flour; that over all the flour
     /// is the prefermented flour the culture starts from. Ripe is doubled; past its best is when
-    /// gas comes at less than half its quickest. House judgement on the house's model.
+    /// it has made gas for two and a half times its size. House judgement on the house's model.
     ///
     /// ```
     /// use ironpeel_core::ferment::FeedInput;
@@ -91,7 +91,7 @@ impl FeedInput {
     /// let fed = input.compute()?;
     /// assert!((fed.starter_g - 100.0).abs() < 1e-9 && (fed.flour_g - 100.0).abs() < 1e-9);
     /// // One to one to one, about every twelve hours warm.
-    /// assert!(fed.ripe_h.unwrap() < 8.0 && fed.tired_h.unwrap() > 8.0);
+    /// assert!(fed.ripe_h.unwrap() > 4.0 && fed.tired_h.unwrap() < 12.0);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     pub fn compute(&self) -> Result<Feed, Faults> {
@@ -165,22 +165,8 @@ impl Fed {
     fn told(&self, flour_parts: f64, stiffness: f64, grams: f64, reachable: bool) -> Feed {
         let track = self.follow(flour_parts, stiffness);
         let ripe_h = track.reaches(RIPE_PCT);
-        let speeds: Vec<(f64, f64)> = track
-            .points
-            .windows(2)
-            .filter(|pair| pair[1].t_h > pair[0].t_h)
-            .map(|pair| {
-                let hours = pair[1].t_h - pair[0].t_h;
-                (pair[1].t_h, (pair[1].rise_pct - pair[0].rise_pct) / hours)
-            })
-            .collect();
-        let (quickest_h, quickest) =
-            speeds.iter().fold((0.0, 0.0), |best, one| if one.1 > best.1 { *one } else { best });
-        let tired = speeds.iter().find(|(at, speed)| {
-            *at > quickest_h.max(ripe_h.unwrap_or(DAYS_H)) && *speed < quickest * TIRED
-        });
-        let tired_h = tired.map(|(at, _)| *at);
-        let shown = tired_h.map_or(DAYS_H, |tired| tired * 1.5);
+        let tired_h = track.reaches(FALLS_PCT);
+        let shown = tired_h.map_or(DAYS_H, |tired| tired * 1.3);
         let parts = 1.0 + flour_parts * (1.0 + stiffness);
         Feed {
             reachable,

@@ -125,7 +125,8 @@ impl Method {
             .zip(&self.stages)
             .map(|(role, stage)| {
                 let (low, high) = role.slack();
-                let house = Window { low_min: low * stage.minutes, high_min: high * stage.minutes };
+                let whole = |share: f64| (share * stage.minutes).round();
+                let house = Window { low_min: whole(low), high_min: whole(high) };
                 stage.window.unwrap_or(house)
             })
             .collect()

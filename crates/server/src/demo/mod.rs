@@ -5,11 +5,12 @@ mod flour;
 use std::collections::HashMap;
 
 use anyhow::Context;
+use chrono::{Duration, Utc};
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, LineInput, Losses};
 use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
 use ironpeel_core::water::Process;
-use ironpeel_store::{NewFormula, NewLine, NewMethod, Product, Signed, Store};
+use ironpeel_store::{DoughTemperature, NewFormula, NewLine, NewMethod, Product, Signed, Store};
 use serde::Deserialize;
 use uuid::Uuid;
 
@@ -26,6 +27,7 @@ struct Plant {
     lines: Vec<DemoLine>,
     products: Vec<DemoProduct>,
     from_templates: Vec<FromTemplate>,
+    dough_temperatures: Vec<DemoTemperature>,
 }
 
 #[derive(Deserialize)]
@@ -87,6 +89,17 @@ struct FromTemplate {
     template: String,
     flours: Vec<String>,
     line: String,
+}
+
+/// A dough as it came off the mixer.
+#[derive(Deserialize)]
+struct DemoTemperature {
+    product: String,
+    days_ago: i64,
+    flour_c: f64,
+    room_c: f64,
+    water_c: f64,
+    dough_c: f64,
 }
 
 /// Loads the demo plant, unless there is a flour on record already. True if it was loaded.
@@ -182,7 +195,32 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         let formula = template.formula(&flours)?;
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
+    measure(store, &plant.dough_temperatures).await?;
     Ok(true)
+}
+
+/// Puts the measured doughs on record.
+async fn measure(store: &Store, measured: &[DemoTemperature]) -> anyhow::Result<()> {
+    let products = store.products().await?;
+    let found = measured.iter().map(|demo| {
+        let product = products.iter().find(|product| product.slug == demo.product);
+        let product = product.with_context(|| format!("{} is no product", demo.product))?;
+        Ok(DoughTemperature {
+            id: Uuid::now_v7(),
+            method_id: product.method_id,
+            line_id: product.line_id,
+            taken_at: Utc::now() - Duration::days(demo.days_ago),
+            taken_by: "demo".into(),
+            flour_c: demo.flour_c,
+            room_c: demo.room_c,
+            water_c: demo.water_c,
+            preferment_c: None,
+            dough_c: demo.dough_c,
+        })
+    });
+    let found: Vec<DoughTemperature> = found.collect::<anyhow::Result<_>>()?;
+    store.add_dough_temperatures(&found).await?;
+    Ok(())
 }
 
 impl DemoLine {
