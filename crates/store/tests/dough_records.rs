@@ -383,3 +383,87 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
     assert!(store.add_batch(&other, &[gone]).await.is_err());
     assert!(store.batch(other.id).await.is_err(), "nothing is stored half");
 }
+
+#[tokio::test]
+async fn methods_are_revised_and_an_old_one_stays_as_it_was() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let made = product(store, "Gull Loaf").await;
+    let first = store.current_method(made.method_id).await.expect("its own");
+    assert_eq!((first.revision.number, &first.method), (1, &method()));
+    let mut changed = method();
+    changed.sponge_c = Some(23.5);
+    changed.stages[1].minutes = 75.0;
+    changed.stages[1].window = None;
+    let new = NewMethod {
+        method_id: made.method_id,
+        name: first.name.clone(),
+        revision_id: Uuid::now_v7(),
+        number: 2,
+        method: changed.clone(),
+        signed: signed("proofs longer in winter"),
+    };
+    store.add_method(&new).await.expect("recorded");
+    store.add_method(&new).await.expect("sent again, stored once");
+    let now = store.current_method(made.method_id).await.expect("on record");
+    assert_eq!((now.revision.number, now.method), (2, changed));
+    assert_eq!(store.method(first.revision.id).await.expect("the old one"), first);
+    let late = NewMethod { revision_id: Uuid::now_v7(), ..new };
+    let refused = store.add_method(&late).await;
+    assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("somebody else")));
+    let reasons: Vec<String> = store
+        .method_revisions(made.method_id)
+        .await
+        .expect("a list")
+        .into_iter()
+        .map(|revision| revision.reason)
+        .collect();
+    assert_eq!(reasons[0], "proofs longer in winter");
+    assert_eq!(reasons.len(), 2);
+}
+
+#[tokio::test]
+async fn lines_are_revised_and_doughs_measured_are_kept_once() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let made = product(store, "Gull Loaf").await;
+    let was = store.current_line(made.line_id).await.expect("its own");
+    let mut line = was.line.clone();
+    line.equipment.troughs = 9;
+    line.mixer.jacket_kj_per_kg_min = Some(0.8);
+    let new = NewLine {
+        line_id: made.line_id,
+        name: was.name.clone(),
+        revision_id: Uuid::now_v7(),
+        number: 2,
+        line: line.clone(),
+        signed: signed("five more troughs"),
+    };
+    store.add_line(&new).await.expect("recorded");
+    store.add_line(&new).await.expect("sent again, stored once");
+    assert_eq!(store.current_line(made.line_id).await.expect("on record").line, line);
+    assert_eq!(store.line(was.revision.id).await.expect("the old one"), was);
+
+    let now = chrono::Utc::now();
+    let dough = |minutes: i64, dough_c: f64| DoughTemperature {
+        id: Uuid::now_v7(),
+        method_id: made.method_id,
+        line_id: made.line_id,
+        taken_at: now - chrono::Duration::minutes(minutes),
+        taken_by: "RK".into(),
+        flour_c: 21.0,
+        room_c: 23.0,
+        water_c: 12.0,
+        preferment_c: (minutes > 30).then_some(28.5),
+        dough_c,
+    };
+    let doughs = [dough(60, 26.0), dough(20, 27.0), dough(40, 26.5)];
+    store.add_dough_temperatures(&doughs).await.expect("recorded");
+    store.add_dough_temperatures(&doughs).await.expect("sent again, stored once");
+    let found = store.dough_temperatures(made.method_id, made.line_id, 2).await.expect("a list");
+    let temperatures: Vec<f64> = found.iter().map(|one| one.dough_c).collect();
+    assert_eq!(temperatures, [27.0, 26.5], "the newest first");
+    assert_eq!(found[1].temperatures().preferment_c, Some(28.5));
+    let elsewhere = store.dough_temperatures(made.method_id, Uuid::now_v7(), 2).await;
+    assert!(elsewhere.expect("a list").is_empty());
+}

@@ -1,0 +1,105 @@
+//! Tonight's dough by its readings and the clock, and a starter's upkeep.
+
+mod support;
+
+use ironpeel_core::chain::{ReadOf, chain, followed, otherwise_risen, rise};
+use ironpeel_core::ferment::{FeedInput, Reading};
+use ironpeel_core::water::{Process, Species};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use support::bench::{bench, flour, plain, strong};
+use support::near;
+
+fn feed(input: Value) -> ironpeel_core::ferment::Feed {
+    let input: FeedInput = serde_json::from_value(input).expect("the shape of the contract");
+    input.compute().expect("inside its ranges")
+}
+
+#[test]
+fn a_room_or_a_time_gives_the_rise_that_was_asked() {
+    let flours = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &flours)];
+    let bench = bench(plain(), Process::StraightBulk);
+    let hand = bench.hand(&flours);
+    let chain = chain(&hand);
+    let now = rise(&hand, &chain).expect("it has yeast").stages.last().expect("stages").rise_pct;
+    let same = otherwise_risen(&hand, &chain, now).expect("it has yeast");
+    near(same.room_c.expect("the room it has"), 22.0, 0.05);
+    let half = otherwise_risen(&hand, &chain, now * 0.9).expect("it has yeast");
+    assert!(half.room_c.is_some_and(|room| room < 22.0));
+    assert!(half.after_h < same.after_h);
+    let never = otherwise_risen(&hand, &chain, 5000.0).expect("it has yeast");
+    assert_eq!((never.room_c, never.after_h), (None, None));
+}
+
+#[test]
+fn readings_move_the_estimate_and_narrow_it() {
+    let flours = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &flours)];
+    let bench = bench(plain(), Process::StraightBulk);
+    let hand = bench.hand(&flours);
+    let chain = chain(&hand);
+    let planned = rise(&hand, &chain).expect("it has yeast");
+    let jar: Vec<(f64, f64)> =
+        planned.jar.iter().filter_map(|mark| Some((mark.at_h?, mark.rise_pct))).collect();
+    let read = |slower: f64| -> Vec<Reading> {
+        jar.iter().map(|(at, pct)| Reading { t_h: at * slower, rise_pct: *pct }).collect()
+    };
+    let by = |readings: &[Reading]| {
+        followed(&hand, &chain, ReadOf::Jar, readings).expect("it has yeast")
+    };
+    let nothing = by(&[]);
+    near(nothing.rate.rate, 1.0, 1e-3);
+    near(nothing.rate.sd, 0.25, 1e-6);
+    let as_planned = by(&read(1.0));
+    near(as_planned.rate.rate, 1.0, 0.01);
+    assert!(as_planned.rate.sd < nothing.rate.sd / 2.0);
+    let slow = by(&read(1.2));
+    assert!(slow.rate.rate < 0.95, "{}", slow.rate.rate);
+    assert!(slow.end_rise_pct < as_planned.end_rise_pct);
+    let mark = slow.marks[0];
+    assert!(mark.early_h < mark.at_h && mark.at_h < mark.late_h);
+    let bulk = followed(&hand, &chain, ReadOf::Bulk, &read(1.0)).expect("it has yeast");
+    assert!((bulk.rate.rate - as_planned.rate.rate).abs() > 1e-3, "a jar is not the bulk");
+}
+
+#[test]
+fn a_starter_is_found_for_its_hour() {
+    for hours in [6.0, 8.0, 10.0, 12.0, 16.0] {
+        let fed = feed(json!({"ambient_c": 22, "grams": 300, "ripe_in_h": hours}));
+        assert!(fed.reachable);
+        near(fed.ripe_h.expect("ripe"), hours, 0.01);
+        near(fed.starter_g + fed.flour_g + fed.water_g, 300.0, 1e-9);
+        near(fed.hydration_pct, 100.0, 1e-9);
+        assert!(fed.tired_h > fed.ripe_h);
+    }
+    let late = feed(json!({"ambient_c": 30, "grams": 300, "ripe_in_h": 48}));
+    assert!(!late.reachable, "no feed lasts two days that warm");
+    let stiff = feed(json!({"ambient_c": 22, "grams": 300, "flour_parts": 2, "water_parts": 1}));
+    near(stiff.hydration_pct, 100.0 * 1.5 / 2.5, 1e-9);
+}
+
+#[test]
+fn a_feed_out_of_range_is_refused_in_words() {
+    let input = json!({"ambient_c": 90, "grams": 1, "ripe_in_h": 0, "activity": "very"});
+    let input: FeedInput = serde_json::from_value(input).expect("the shape of the contract");
+    let faults = input.compute().expect_err("out of range");
+    let fields: Vec<&str> = faults.0.iter().map(|fault| fault.field.as_str()).collect();
+    assert_eq!(fields, ["ambient_c", "activity", "grams", "ripe_in_h"]);
+    assert!(faults.0[0].message.contains("where it stands must be from 0 to 40 °C"));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(32))]
+
+    #[test]
+    fn more_flour_and_a_cooler_place_are_later(
+        parts in 0.5..8.0f64, more in 1.1..2.0f64, warm in 18.0..28.0f64, cooler in 1.0..6.0f64,
+    ) {
+        let at = |parts: f64, c: f64| {
+            feed(json!({"ambient_c": c, "grams": 200, "flour_parts": parts})).ripe_h.expect("ripe")
+        };
+        prop_assert!(at(parts * more, warm) > at(parts, warm));
+        prop_assert!(at(parts, warm - cooler) > at(parts, warm));
+    }
+}

@@ -1,0 +1,306 @@
+//! The sponge of a dough, both ways of making it, late doughs, and the floor's rule.
+
+mod support;
+
+use chrono::{DateTime, Duration, TimeZone, Utc};
+use chrono_tz::Tz;
+use ironpeel_core::chain::{
+    FlourInHand, Hand, Late, SpongeUnknown, SpongeView, WayOut, chain, each_dough, late,
+    sponge_for, sponge_sooner, thumb, two_ways,
+};
+use ironpeel_core::day::{Anchor, DayWanted, RunWanted, Stop, plan_run};
+use ironpeel_core::dough::{Amount, PartKind};
+use ironpeel_core::flour::{Property, Readings};
+use ironpeel_core::heat::Temperatures;
+use ironpeel_core::method::{MixingClass, Speed, Stage, StageKind, StageRole};
+use ironpeel_core::water::{Process, Species};
+use serde_json::{Value, json};
+use support::bench::{Bench, bench, flour, plain, readings, stage, strong};
+use support::near;
+
+fn white(readings: &Readings) -> [FlourInHand<'_>; 1] {
+    [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, readings)]
+}
+
+fn sponge_dough() -> Value {
+    json!({
+        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1.1},
+            {"ingredient": "sugar", "pct": 4}, {"ingredient": "salt", "pct": 1.9}],
+        "parts": [{"kind": "sponge", "flour_pct": 65, "water_pct": 39,
+            "lines": [{"ingredient": "instant_yeast", "pct": 1.1}]}]})
+}
+
+/// A plant line with a sponge dough on it.
+fn plant() -> Bench {
+    let mut bench = bench(sponge_dough(), Process::SpongeDough);
+    let at = |kind, minutes, temperature_c| Stage {
+        temperature_c: Some(temperature_c),
+        ..stage(kind, minutes)
+    };
+    bench.method.machine_divided = true;
+    bench.method.stages = vec![
+        at(StageKind::Rest, 210.0, 27.0),
+        Stage { speed: Some(Speed::Fast), ..stage(StageKind::Mix, 9.0) },
+        at(StageKind::Rest, 15.0, 27.0),
+        stage(StageKind::Divide, 12.0),
+        at(StageKind::Proof, 60.0, 36.0),
+        stage(StageKind::Bake, 24.0),
+    ];
+    bench.line.mixer.max_kg = 500.0;
+    bench.line.equipment.trough_kg = 320.0;
+    bench.line.equipment.troughs = 16;
+    bench.line.equipment.divider_per_min = 48.0;
+    bench.line.equipment.proofer_pieces = 6000.0;
+    bench.line.equipment.oven_pieces = 3000.0;
+    bench
+}
+
+fn full<'a>(bench: &'a Bench, flours: &'a [FlourInHand<'a>], doughs: f64) -> Hand<'a> {
+    let mut hand = bench.hand(flours);
+    hand.knobs.amount = Amount::Mixer { doughs };
+    hand
+}
+
+#[test]
+fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, 1.0);
+    let chain = chain(&hand);
+    let sponge = SpongeView::of(&hand, &chain).expect("it has one");
+    let dough = chain.dough.as_ref().expect("computed");
+    near(sponge.flour_kg, dough.flour_kg * 0.65, 1e-9);
+    near(sponge.flour_kg + sponge.dough_flour_kg, dough.flour_kg, 1e-9);
+    near(sponge.water_kg + sponge.dough_water_kg, dough.water_kg, 1e-9);
+    near(sponge.hydration_pct, 60.0, 1e-9);
+    near(sponge.yeast_idy_pct, 1.1 / 0.65, 1e-9);
+    assert_eq!((sponge.set_c, sponge.hours, sponge.room_c), (24.0, 3.5, 27.0));
+    assert!(sponge.end_c > 27.0 && sponge.end_c < 30.0, "{}", sponge.end_c);
+    near(sponge.stated_c, 29.5, 1e-9);
+    let stated = chain.heat.as_ref().expect("computed").answer.ice_kg;
+    let cooler = sponge.heat.answer.ice_kg;
+    assert!(sponge.end_c >= 29.5 || cooler < stated, "a cooler sponge wants less ice");
+    let straight = self::bench(plain(), Process::StraightBulk);
+    let hand = straight.hand(&flours);
+    assert!(SpongeView::of(&hand, &self::chain(&hand)).is_none());
+}
+
+#[test]
+fn each_number_alone_brings_it_to_the_temperature() {
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, 1.0);
+    let chain = chain(&hand);
+    let found = sponge_for(&hand, &chain, 29.0).expect("it has a sponge");
+    let value = |unknown| found.iter().find(|one| one.unknown == unknown).expect("all").value;
+    let mut warmer = plant();
+    warmer.method.sponge_c = value(SpongeUnknown::SetTemperature);
+    let mut longer = plant();
+    longer.method.stages[0].minutes = 60.0 * value(SpongeUnknown::Hours).expect("in range");
+    let mut hotter = plant();
+    hotter.method.stages[0].temperature_c = value(SpongeUnknown::Room);
+    for changed in [&warmer, &longer, &hotter] {
+        let hand = full(changed, &flours, 1.0);
+        let sponge = SpongeView::of(&hand, &self::chain(&hand)).expect("it has one");
+        near(sponge.end_c, 29.0, 0.02);
+    }
+    let never = sponge_for(&hand, &chain, 39.9).expect("it has a sponge");
+    assert!(never.iter().all(|one| one.value.is_none() && one.nearest_c < 39.9));
+}
+
+#[test]
+fn mixing_brings_a_sponge_forward_where_a_hotter_room_hardly_does() {
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, 1.0);
+    let chain = chain(&hand);
+    let sooner = sponge_sooner(&hand, &chain, 30.0).expect("it has a sponge");
+    near(0.94_f64.powf(sooner.extra_min), 180.0 / 210.0, 1e-9);
+    near(0.90_f64.powf(sooner.extra_low_min), 180.0 / 210.0, 1e-9);
+    assert_eq!(sooner.extra_high_min, None, "a minute may bring nothing");
+    near(sooner.warms_c, sooner.extra_kj_per_kg / 2.8, 1e-9);
+    near(sooner.set_c, 24.0 - sooner.warms_c, 1e-9);
+    assert_eq!(sooner.room_c, None, "300 kg follow no room in half an hour");
+    // Three kilos do.
+    let small = bench.hand(&flours);
+    let little = sponge_sooner(&small, &self::chain(&small), 20.0).expect("it has a sponge");
+    let room = little.room_c.expect("some room does twenty minutes");
+    assert!(room > 27.5, "{room}");
+    assert!(little.room_more_ice_kg.expect("computed") > 0.0);
+    assert!(sponge_sooner(&hand, &chain, 210.0).is_none(), "not at once");
+}
+
+#[test]
+fn both_ways_rise_the_same_and_differ_as_the_trade_knows_them_to() {
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, 1.0);
+    let both = two_ways(&hand, &chain(&hand)).expect("it has yeast");
+    let (sponge, straight) = (&both.own, &both.other);
+    assert_eq!(straight.process, Process::NoTime);
+    near(sponge.floor_pct - straight.floor_pct, 4.0, 1e-9);
+    assert!(sponge.dough_yield > straight.dough_yield && sponge.pieces > straight.pieces);
+    assert!(sponge.hours > straight.hours + 3.0 && sponge.floor_m2 > straight.floor_m2);
+    assert!(straight.mixing_kj_per_kg > sponge.mixing_kj_per_kg);
+    assert!(straight.conditioning[0].need > sponge.conditioning[0].need);
+    assert_eq!(MixingClass::of(sponge.mixing_kj_per_kg), sponge.mixing_class);
+    assert!(straight.yeast_idy_pct.is_some_and(|yeast| yeast > 0.3 && yeast < 3.0));
+    let asks: Vec<(Property, Option<bool>)> =
+        both.asks.iter().map(|ask| (ask.property, ask.met)).collect();
+    assert_eq!(asks, [(Property::W, Some(true)), (Property::Stability, None)]);
+    let kept = |method: &ironpeel_core::method::Method| {
+        let divide = method.stages.iter().position(|stage| stage.kind == StageKind::Divide);
+        method.stages[divide.expect("divided")..].to_vec()
+    };
+    assert_eq!(kept(&both.other_method), kept(&bench.method), "proof and bake stay");
+
+    let mut weak = strong();
+    weak.0.retain(|reading| reading.property != Property::W);
+    weak.0.extend(readings(&[(Property::W, 180.0)]).0);
+    let flours = white(&weak);
+    let hand = full(&bench, &flours, 1.0);
+    let both = two_ways(&hand, &chain(&hand)).expect("it has yeast");
+    assert_eq!(both.asks[0].met, Some(false));
+}
+
+#[test]
+fn a_straight_dough_is_seen_with_a_sponge_of_all_its_yeast() {
+    let (flours, bench) = (strong(), bench(plain(), Process::StraightBulk));
+    let flours = white(&flours);
+    let hand = bench.hand(&flours);
+    let both = two_ways(&hand, &chain(&hand)).expect("it has yeast");
+    assert_eq!(both.other.process, Process::SpongeDough);
+    assert_eq!(both.other_method.roles()[0], StageRole::Sponge);
+    near(both.other.floor_pct - both.own.floor_pct, 3.0, 1e-9);
+}
+
+fn stopped(minutes: f64, doughs: f64) -> Vec<Late> {
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, doughs);
+    let chain = chain(&hand);
+    let five: DateTime<Utc> = Utc.with_ymd_and_hms(2026, 11, 26, 5, 0, 0).single().expect("five");
+    let day =
+        DayWanted { anchor: Anchor::OutBy(five), refused: vec![], zone: Tz::UTC, not_before: None };
+    let wanted = RunWanted {
+        method: hand.method,
+        equipment: &hand.line.equipment,
+        doughs: doughs as usize,
+        each: each_dough(&hand, &chain).expect("it is mixed"),
+        day: &day,
+        shifts: &[],
+        stop: None,
+        dropped: &[],
+    };
+    let calm = plan_run(&wanted).expect("fits");
+    assert!(late(&hand, &chain, &calm).is_empty(), "nothing waits");
+    // When the third sponge is about to be mixed.
+    let from = calm.doughs[2].stages[1].starts_at - Duration::minutes(1);
+    let stop = Some(Stop { from, minutes, place: None });
+    let plan = plan_run(&RunWanted { stop, ..wanted }).expect("fits");
+    late(&hand, &chain, &plan)
+}
+
+#[test]
+fn what_waits_and_is_within_its_window_goes_on() {
+    let found = stopped(20.0, 4.0);
+    let sponge = found.iter().find(|one| one.dough == 3).expect("it waits");
+    assert_eq!((sponge.role, sponge.past_min), (StageRole::Sponge, 0.0));
+    let advised: Vec<WayOut> =
+        sponge.ways.iter().filter(|way| way.advised).map(|way| way.way).collect();
+    assert_eq!(advised, [WayOut::GoOn]);
+    assert!(sponge.dough_c > sponge.planned_c && sponge.rise_pct > sponge.planned_rise_pct);
+}
+
+#[test]
+fn an_old_sponge_is_spread_in_thirds_over_the_next_with_less_of_their_own() {
+    let found = stopped(120.0, 40.0);
+    let sponge = found.iter().find(|one| one.dough == 3).expect("it waits");
+    assert!(sponge.past_min > 60.0, "{}", sponge.past_min);
+    let spread = sponge.ways.iter().find(|way| way.way == WayOut::SpreadInThirds).expect("a way");
+    assert!(spread.advised && spread.caution.is_some());
+    assert_eq!(spread.doughs.len(), 3, "{:?}", spread.doughs);
+    let kg = |of: &str| spread.amounts.iter().find(|one| one.of == of).expect(of).kg;
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, 40.0);
+    let whole = SpongeView::of(&hand, &chain(&hand)).expect("it has one");
+    near(kg("old sponge into each"), whole.kg / 3.0, 1e-9);
+    near(kg("flour in each then"), whole.flour_kg * 2.0 / 3.0, 1e-9);
+    near(kg("water in each then"), whole.water_kg * 2.0 / 3.0, 1e-9);
+    let bake = sponge.ways.iter().find(|way| way.way == WayOut::BakeOff).expect("a way");
+    assert!(bake.caution.is_some_and(|says| says.contains("Bake it first")));
+    let cold = sponge.ways.iter().find(|way| way.way == WayOut::HoldCold).expect("a way");
+    assert!(cold.says.contains("hardly cools"), "{}", cold.says);
+    // No sponge takes two thirds of old ones.
+    let mut into: Vec<usize> = found
+        .iter()
+        .flat_map(|one| &one.ways)
+        .filter(|way| way.way == WayOut::SpreadInThirds)
+        .flat_map(|way| way.doughs.clone())
+        .collect();
+    let all = into.len();
+    into.sort_unstable();
+    into.dedup();
+    assert_eq!(into.len(), all);
+}
+
+#[test]
+fn a_run_with_no_sponge_left_says_how_many_are_wanted_after_it() {
+    let found = stopped(120.0, 4.0);
+    let sponge = found.iter().find(|one| one.dough == 3).expect("it waits");
+    let spread = sponge.ways.iter().find(|way| way.way == WayOut::SpreadInThirds).expect("a way");
+    assert!(spread.says.contains("3 of them are set after this run"), "{}", spread.says);
+}
+
+#[test]
+fn the_floors_rule_stands_beside_the_balance_and_learns() {
+    let (flours, bench) = (strong(), bench(plain(), Process::StraightBulk));
+    let flours = white(&flours);
+    let hand = bench.hand(&flours);
+    let chain = chain(&hand);
+    let none = thumb(&hand, &chain, &[]).expect("it is mixed");
+    assert_eq!((none.counts, none.doughs, none.measured_kj_per_kg), (3, 0, None));
+    // 3 · 25 − 21 − 22 − 14
+    near(none.water_c.typical, 18.0, 1e-9);
+    near(none.water_c.high - none.water_c.low, 12.0, 1e-9);
+    let heat = &chain.heat.as_ref().expect("computed").answer;
+    near(none.balance_c, heat.water_c, 1e-9);
+    assert_eq!(none.disagree, (none.water_c.typical - heat.water_c).abs() > 2.0);
+
+    // A dough that came off as the balance says: its energy is the mixer's.
+    let measured = Temperatures {
+        flour_c: 21.0,
+        room_c: 22.0,
+        water_c: heat.water_c,
+        preferment_c: None,
+        dough_c: heat.dough_c,
+    };
+    let learned = thumb(&hand, &chain, &[measured; 12]).expect("it is mixed");
+    near(learned.measured_kj_per_kg.expect("measured"), chain.method.mixing_kj_per_kg, 1e-6);
+    near(learned.water_c.typical, heat.water_c, 1.0);
+    assert!(learned.friction.sd_c < 1.0 && !learned.disagree);
+}
+
+#[test]
+fn a_sponge_is_counted_among_the_temperatures_and_a_jacket_takes_heat_away() {
+    let (flours, mut bench) = (strong(), plant());
+    let flours = white(&flours);
+    bench.line.mixer.jacket_kj_per_kg_min = Some(0.9);
+    let hand = full(&bench, &flours, 1.0);
+    let off = chain(&hand);
+    assert_eq!(thumb(&hand, &off, &[]).expect("it is mixed").counts, 4);
+    let mut cooled = hand;
+    cooled.knobs.jacket = true;
+    let on = chain(&cooled);
+    let ice =
+        |chain: &ironpeel_core::chain::Chain| chain.heat.as_ref().expect("computed").answer.ice_kg;
+    assert!(ice(&on) < ice(&off), "{} {}", ice(&on), ice(&off));
+    let levers = &off.heat.as_ref().expect("computed").answer.levers;
+    let jacket = levers.iter().find(|lever| lever.lever == "jacket").expect("it is off");
+    near(jacket.ice_kg, ice(&on) - ice(&off), 1e-9);
+    assert!(
+        on.heat.as_ref().expect("computed").answer.levers.iter().all(|one| one.lever != "jacket")
+    );
+    assert!(hand.formula.formula.parts().iter().any(|part| part.kind == PartKind::Sponge));
+}

@@ -1,0 +1,310 @@
+//! Methods, lines, sponges, two ways, runs and the standing line, over HTTP.
+
+mod support;
+
+use chrono::{DateTime, Duration, Utc};
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+use support::{Plant, fields, full_mixer, new_id};
+
+const STRONG: &str = "VR-26-1098";
+
+fn doughs(number: u32) -> Value {
+    json!({"amount": {"by": "mixer", "doughs": number}})
+}
+
+fn moment(value: &Value) -> DateTime<Utc> {
+    value.as_str().and_then(|text| text.parse().ok()).expect("a moment")
+}
+
+fn out_by(at: DateTime<Utc>) -> Value {
+    json!({"anchor": {"by": "out_by", "at": at}})
+}
+
+/// A later hour of a day that is certainly to come.
+fn to_come() -> DateTime<Utc> {
+    Utc::now() + Duration::hours(60)
+}
+
+#[tokio::test]
+async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
+    let plant = Plant::open().await;
+    let product = plant.get("/api/v1/products/deck-roll-60").await;
+    let method = &product["method"];
+    let id = method["id"].as_str().expect("an id");
+    let mut draft = json!({
+        "process": method["process"], "target_c": 26.0, "machine_divided": true,
+        "stages": method["stages"],
+    });
+    draft["stages"][1]["minutes"] = json!(4);
+    let mut hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
+    let (_, before) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    hand["method"] = draft.clone();
+    let (status, after) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    assert_eq!(status, StatusCode::OK, "{after}");
+    let energy = |answer: &Value| answer["chain"]["method"]["mixing_kj_per_kg"].as_f64();
+    assert!(energy(&after) < energy(&before), "two fast minutes less");
+    assert_eq!(after["chain"]["heat"]["target_c"], 26.0);
+
+    let path = format!("/api/v1/methods/{id}/revisions/{}", new_id());
+    let mut input = draft.clone();
+    input["number"] = json!(2);
+    input["signed"] = json!({"by": "RK", "reason": ""});
+    let (status, refused) = plant.put(&path, &input).await;
+    assert_eq!(
+        (status, fields(&refused)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["signed.reason"])
+    );
+    input["signed"]["reason"] = json!("shorter mixing in summer");
+    let (status, saved) = plant.put(&path, &input).await;
+    assert_eq!(status, StatusCode::OK, "{saved}");
+    assert_eq!(saved["revision"]["number"], 2);
+    let (again, _) = plant.put(&path, &input).await;
+    assert_eq!(again, StatusCode::OK, "sent twice, stored once");
+    let late = format!("/api/v1/methods/{id}/revisions/{}", new_id());
+    assert_eq!(plant.put(&late, &input).await.0, StatusCode::CONFLICT);
+    let revisions = plant.get(&format!("/api/v1/methods/{id}/revisions")).await;
+    assert_eq!(revisions[0]["reason"], "shorter mixing in summer");
+    let old = revisions[1]["id"].as_str().expect("an id");
+    let old = plant.get(&format!("/api/v1/method-revisions/{old}")).await;
+    assert_eq!(old["stages"], method["stages"], "the old one is as it was");
+
+    // A sheet is planned from what is recorded only.
+    let batch = json!({"hand": hand, "planned_for": to_come(), "saved_by": "RK"});
+    let (_, planned) = plant.put(&format!("/api/v1/batches/{}", new_id()), &batch).await;
+    let issued = &planned["issued"]["chain"]["heat"]["target_c"];
+    assert_ne!(issued, &json!(26.0), "{planned}");
+}
+
+#[tokio::test]
+async fn a_method_no_dough_can_be_made_by_is_refused_at_its_place() {
+    let plant = Plant::open().await;
+    let mut hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
+    hand["method"] = json!({"process": "no_time", "target_c": 27,
+        "stages": [{"kind": "proof", "label": "", "minutes": 55}]});
+    let (status, refused) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(fields(&refused), ["now.method.stages", "now.method.stages[0].label"]);
+}
+
+#[tokio::test]
+async fn families_are_offered_and_a_step_is_left_out_with_what_makes_it_good() {
+    let plant = Plant::open().await;
+    let families = plant.get("/api/v1/method-families").await;
+    let families = families.as_array().expect("a list");
+    assert!(families.len() >= 14, "{}", families.len());
+    let sour = families.iter().find(|one| one["key"] == "sour_folds").expect("a family");
+    let asked = json!({"method": sour, "choice": "autolyse", "taken": false});
+    let (status, changed) = plant.post("/api/v1/method-choice", &asked).await;
+    assert_eq!(status, StatusCode::OK, "{changed}");
+    let labels: Vec<&str> = changed["stages"]
+        .as_array()
+        .expect("stages")
+        .iter()
+        .filter_map(|stage| stage["label"].as_str())
+        .collect();
+    assert!(
+        !labels.contains(&"Autolyse") && labels.contains(&"One more set of folds"),
+        "{labels:?}"
+    );
+    let asked = json!({"method": {"process": "frozen"}, "choice": "autolyse", "taken": true});
+    assert_eq!(
+        plant.post("/api/v1/method-choice", &asked).await.0,
+        StatusCode::UNPROCESSABLE_ENTITY
+    );
+}
+
+#[tokio::test]
+async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("ferry-tin-800", STRONG, full_mixer()).await;
+    let (_, guide) = plant.post("/api/v1/chain/method", &hand).await;
+    assert_eq!(guide["thumb"]["doughs"], 0);
+    assert_eq!(guide["thumb"]["friction"]["friction_c"], 14.0);
+    let product = plant.get("/api/v1/products/ferry-tin-800").await;
+    let mut dough = json!({
+        "method_id": product["method"]["id"], "line_id": product["line"]["id"], "by": "",
+        "taken_at": Utc::now(), "flour_c": 22, "room_c": 250, "water_c": 9, "dough_c": 27,
+    });
+    let path = format!("/api/v1/dough-temperatures/{}", new_id());
+    let (status, refused) = plant.put(&path, &dough).await;
+    assert_eq!(
+        (status, fields(&refused)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["room_c", "by"])
+    );
+    dough["room_c"] = json!(24);
+    dough["preferment_c"] = json!(28.5);
+    dough["by"] = json!("RK");
+    for _ in 0..2 {
+        let (status, saved) = plant.put(&path, &dough).await;
+        assert_eq!(status, StatusCode::OK, "{saved}");
+        // 4 · 27 − 22 − 24 − 9 − 28.5
+        assert_eq!(saved["friction_c"], 24.5);
+    }
+    let (_, learned) = plant.post("/api/v1/chain/method", &hand).await;
+    assert_eq!((&learned["thumb"]["doughs"], &learned["thumb"]["counts"]), (&json!(1), &json!(4)));
+    assert!(learned["thumb"]["friction"]["friction_c"].as_f64() > Some(20.0));
+    assert!(learned["thumb"]["measured_kj_per_kg"].is_number());
+    dough["method_id"] = json!(new_id());
+    let nowhere = format!("/api/v1/dough-temperatures/{}", new_id());
+    assert_eq!(plant.put(&nowhere, &dough).await.0, StatusCode::NOT_FOUND);
+
+    let line = product["line"]["id"].as_str().expect("an id");
+    let path = format!("/api/v1/lines/{line}/revisions/{}", new_id());
+    let mut change = json!({"number": 2, "oven_pieces": 0, "max_kg": 100,
+        "signed": {"by": "RK", "reason": "a smaller oven"}});
+    let (_, refused) = plant.put(&path, &change).await;
+    assert_eq!(fields(&refused), ["oven_pieces", "max_kg"]);
+    change["oven_pieces"] = json!(650);
+    change["max_kg"] = json!(480);
+    let (status, saved) = plant.put(&path, &change).await;
+    assert_eq!(status, StatusCode::OK, "{saved}");
+    assert_eq!(saved["equipment"]["oven_pieces"], 650.0);
+    assert_eq!(saved["equipment"]["troughs"], product["line"]["equipment"]["troughs"]);
+    assert_eq!(plant.get("/api/v1/products/ferry-tin-800").await["line"]["revision"]["number"], 2);
+}
+
+#[tokio::test]
+async fn a_sponge_is_solved_and_stands_beside_the_straight_dough() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("ferry-tin-800", STRONG, full_mixer()).await;
+    let asked = json!({"hand": hand, "end_c": 29, "sooner_min": 30});
+    let (status, found) = plant.post("/api/v1/chain/sponge", &asked).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    assert_eq!(found["found"].as_array().map(Vec::len), Some(4));
+    assert!(found["sooner"]["extra_min"].as_f64() > Some(1.0));
+    let bad = json!({"hand": hand, "end_c": 90, "sooner_min": "soon"});
+    let (_, refused) = plant.post("/api/v1/chain/sponge", &bad).await;
+    assert_eq!(fields(&refused), ["end_c", "sooner_min"]);
+
+    let (status, both) = plant.post("/api/v1/chain/two-ways", &hand).await;
+    assert_eq!(status, StatusCode::OK, "{both}");
+    assert_eq!(both["own"]["process"], "sponge_dough");
+    assert_eq!(both["other"]["process"], "no_time");
+    assert!(both["own"]["floor_pct"].as_f64() > both["other"]["floor_pct"].as_f64());
+
+    let roll = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
+    let (_, none) = plant.post("/api/v1/chain/sponge", &json!({"hand": roll})).await;
+    assert_eq!(none["sponge"], Value::Null);
+}
+
+#[tokio::test]
+async fn ten_doughs_are_planned_moved_stopped_and_replanned() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("ferry-tin-800", STRONG, doughs(10)).await;
+    let at = to_come();
+    let (status, calm) =
+        plant.post("/api/v1/chain/run", &json!({"hand": hand, "day": out_by(at)})).await;
+    assert_eq!(status, StatusCode::OK, "{calm}");
+    assert_eq!(calm["plan"]["doughs"].as_array().map(Vec::len), Some(10));
+    assert_eq!(calm["plan"]["cadence"]["bottleneck"], "troughs");
+    assert!((moment(&calm["plan"]["out_at"]) - at).num_seconds().abs() < 2);
+    assert_eq!(calm["late"], json!([]));
+
+    let shifted = json!({"hand": hand, "day": out_by(at), "shifts": [{"dough": 3, "stage": 1, "by_min": 30}]});
+    let (_, moved) = plant.post("/api/v1/chain/run", &shifted).await;
+    let mixed =
+        |run: &Value, dough: usize| moment(&run["plan"]["doughs"][dough]["stages"][1]["starts_at"]);
+    assert_eq!(mixed(&moved, 2) - mixed(&calm, 2), Duration::minutes(30));
+    assert!(mixed(&moved, 3) > mixed(&calm, 3), "the rest follows");
+    assert_eq!(mixed(&moved, 1), mixed(&calm, 1));
+
+    let from = mixed(&calm, 2) - Duration::minutes(1);
+    let mut stop = json!({"hand": hand, "day": out_by(at), "stop": {"at": from, "minutes": 90}});
+    let (status, stopped) = plant.post("/api/v1/chain/run", &stop).await;
+    assert_eq!(status, StatusCode::OK, "{stopped}");
+    let late = stopped["late"].as_array().expect("a list");
+    assert!(late.iter().any(|one| one["dough"] == 3 && one["past_min"].as_f64() > Some(10.0)));
+    assert_eq!(moment(&stopped["calm_out_at"]), moment(&calm["plan"]["out_at"]));
+    assert!(moment(&stopped["plan"]["out_at"]) > at);
+    stop["dropped"] = json!([3, 4]);
+    let (_, fewer) = plant.post("/api/v1/chain/run", &stop).await;
+    assert_eq!(fewer["plan"]["doughs"].as_array().map(Vec::len), Some(8));
+    assert!(moment(&fewer["plan"]["out_at"]) < moment(&stopped["plan"]["out_at"]));
+
+    stop["stop"]["minutes"] = json!(0);
+    let (_, refused) = plant.post("/api/v1/chain/run", &stop).await;
+    assert_eq!(fields(&refused), ["stop.minutes"]);
+    let many = plant.hand("ferry-tin-800", STRONG, doughs(201)).await;
+    let (_, refused) =
+        plant.post("/api/v1/chain/run", &json!({"hand": many, "day": out_by(at)})).await;
+    assert_eq!(fields(&refused), ["hand.knobs.amount"]);
+}
+
+/// A calendar read by a library that reads calendars.
+async fn calendar(plant: &Plant, path: &str, asked: &Value) -> icalendar::Calendar {
+    let response = plant.raw(Method::POST, path, asked.to_string()).await;
+    assert_eq!(response.status(), StatusCode::OK);
+    response.text().await.expect("text").parse().expect("a calendar")
+}
+
+fn summaries(calendar: &icalendar::Calendar) -> Vec<&str> {
+    use icalendar::Component;
+    let events = calendar.components.iter().filter_map(|one| one.as_event());
+    events.filter_map(|event| event.get_summary()).collect()
+}
+
+#[tokio::test]
+async fn balls_for_friday_have_their_spare_ones_in_the_calendar_and_a_sour_its_feed() {
+    let plant = Plant::open().await;
+    let plain = plant.flour("Tarn Plain").await;
+    let lots =
+        plant.get(&format!("/api/v1/lots?flour_id={}", plain["id"].as_str().expect("id"))).await;
+    let code = lots["lots"][0]["code"].as_str().expect("a lot");
+    let hand = plant.hand("ebb-flats-240", code, full_mixer()).await;
+    let asked = json!({"hand": hand, "day": out_by(to_come()),
+        "spare": {"pieces": 4, "on": to_come() + Duration::days(5)}});
+    let (status, found) = plant.post("/api/v1/chain/day", &asked).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    assert_eq!(found["spare"]["pieces"], 4);
+    let read = calendar(&plant, "/api/v1/chain/day/calendar", &asked).await;
+    let names = summaries(&read);
+    let stages = found["plan"]["stages"].as_array().expect("stages").len();
+    assert_eq!(names.len(), stages + 3);
+    assert!(names.iter().any(|name| name.ends_with("spare ones into the freezer")), "{names:?}");
+    let mut soon = asked.clone();
+    soon["spare"]["on"] = json!(to_come() - Duration::hours(10));
+    let (_, refused) = plant.post("/api/v1/chain/day", &soon).await;
+    assert_eq!(fields(&refused), ["spare.on"]);
+
+    let whole = plant.flour("Holm Whole").await;
+    let lots =
+        plant.get(&format!("/api/v1/lots?flour_id={}", whole["id"].as_str().expect("id"))).await;
+    let code = lots["lots"][0]["code"].as_str().expect("a lot");
+    let hand = plant.hand("holm-tin", code, full_mixer()).await;
+    let asked = json!({"hand": hand, "day": out_by(to_come())});
+    let (_, found) = plant.post("/api/v1/chain/day", &asked).await;
+    let fed = moment(&found["feed"]["at"]);
+    assert!(fed < moment(&found["plan"]["starts_at"]), "{found}");
+    let read = calendar(&plant, "/api/v1/chain/day/calendar", &asked).await;
+    assert!(summaries(&read).iter().any(|name| name.ends_with("feed the starter")));
+}
+
+#[tokio::test]
+async fn a_runs_calendar_has_what_somebody_does_with_each_dough() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("ferry-tin-800", STRONG, doughs(4)).await;
+    let asked = json!({"hand": hand, "day": out_by(to_come())});
+    let read = calendar(&plant, "/api/v1/chain/run/calendar", &asked).await;
+    let names = summaries(&read);
+    let sponges = names.iter().filter(|name| name.ends_with("Sponge in the trough")).count();
+    assert_eq!(sponges, 4, "{names:?}");
+    assert!(!names.iter().any(|name| name.ends_with("Final proof")));
+}
+
+#[tokio::test]
+async fn tonights_dough_is_followed_by_its_readings() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
+    let asked = json!({"hand": hand, "of": "jar", "readings": [{"minutes": 40, "rise_pct": 20}]});
+    let (status, found) = plant.post("/api/v1/chain/followed", &asked).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    assert!(found["rate"]["sd"].as_f64() < Some(0.25));
+    assert_eq!(found["marks"].as_array().map(Vec::len), Some(3));
+    let bad = json!({"hand": hand, "of": "bulk", "readings": [{"minutes": 0, "rise_pct": -3}]});
+    let (_, refused) = plant.post("/api/v1/chain/followed", &bad).await;
+    assert_eq!(fields(&refused), ["readings[0].minutes", "readings[0].rise_pct"]);
+    let (_, solved) =
+        plant.post("/api/v1/chain/yeast", &json!({"hand": hand, "rise_pct": 60})).await;
+    assert!(solved["otherwise"]["after_h"].is_number(), "{solved}");
+}
