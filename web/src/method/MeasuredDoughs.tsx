@@ -9,11 +9,11 @@ import { usePreferences } from "../units/preferences";
 import { Quantity } from "../units/Quantity";
 
 const READ = [
-  ["flour_c", "Flour"],
-  ["room_c", "Room"],
-  ["water_c", "Water"],
+  ["flour_c", "Flour was"],
+  ["room_c", "Room was"],
+  ["water_c", "Water was"],
   ["preferment_c", "Sponge or starter"],
-  ["dough_c", "Dough"],
+  ["dough_c", "Dough was"],
 ] as const;
 type Read = Partial<Record<(typeof READ)[number][0], number | undefined>>;
 

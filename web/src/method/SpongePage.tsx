@@ -4,7 +4,6 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { useFormula } from "../dough/useFormula";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
-import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
@@ -14,17 +13,11 @@ import { useGuide, useMethod } from "./useMethod";
 
 type Sponge = Schemas["SpongeView"];
 
-/** The sponge of the dough in hand, its numbers solved from one another. */
-export function SpongePage() {
-  const { product, input } = useHeld();
-  const [end, setEnd] = useState<number | null>(29);
-  const [sooner, setSooner] = useState<number | null>(30);
-  const body = input && {
-    hand: input,
-    ...(end !== null && { end_c: end }),
-    ...(sooner !== null && { sooner_min: sooner }),
-  };
-  const { data, error } = useQuery({
+/** The sponge of the dough in hand, and what is wanted of it. */
+function useSponge(wanted: Omit<Schemas["SpongeAsked"], "hand">) {
+  const { input } = useHeld();
+  const body = input && { hand: input, ...wanted };
+  return useQuery({
     queryKey: ["sponge", body],
     enabled: body !== null,
     placeholderData: keepPreviousData,
@@ -33,18 +26,39 @@ export function SpongePage() {
       return answer(api.POST("/api/v1/chain/sponge", { body, signal }));
     },
   });
-  const refused = error instanceof Refused ? error : undefined;
-  if (!product || (!data && !error))
+}
+
+/** The sponge of the dough in hand, its numbers solved from one another. */
+export function SpongePage() {
+  const { product } = useHeld();
+  const { data } = useSponge({});
+  if (!product || !data)
     return (
       <>
         <MethodTabs />
         <NoHand link="method" />
       </>
     );
+  const { sponge } = data;
   return (
     <>
       <MethodTabs />
-      {data && !data.sponge ? (
+      {sponge ? (
+        <>
+          <Head sponge={sponge} />
+          <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
+            <div className="space-y-7">
+              <Numbers sponge={sponge} />
+              <AnotherEnd />
+            </div>
+            <div className="space-y-7">
+              <DoughStage sponge={sponge} />
+              <RipeSooner sponge={sponge} />
+              <Conditioners needs={sponge.conditioning} />
+            </div>
+          </div>
+        </>
+      ) : (
         <>
           <h1>Sponge</h1>
           <p className="mt-2 max-w-prose">
@@ -53,49 +67,7 @@ export function SpongePage() {
             Stages.
           </p>
         </>
-      ) : (
-        data?.sponge && (
-          <>
-            <Head sponge={data.sponge} />
-            <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
-              <div className="space-y-7">
-                <Numbers sponge={data.sponge} />
-                <section aria-labelledby="ends">
-                  <h2 id="ends">To end at another temperature</h2>
-                  <div className="mt-1 w-32">
-                    <Quantity
-                      label="End of the sponge"
-                      kind="temperature"
-                      value={end}
-                      onSet={setEnd}
-                      fault={refused?.at("end_c")}
-                    />
-                  </div>
-                  <Found found={data.found} />
-                </section>
-              </div>
-              <div className="space-y-7">
-                <DoughStage sponge={data.sponge} />
-                <section aria-labelledby="sooner">
-                  <h2 id="sooner">Ripe sooner</h2>
-                  <div className="mt-1 w-32">
-                    <Quantity
-                      label="Sooner by, min"
-                      kind="number"
-                      value={sooner}
-                      onSet={setSooner}
-                      fault={refused?.at("sooner_min")}
-                    />
-                  </div>
-                  {data.sooner && <SoonerWays sooner={data.sooner} sponge={data.sponge} />}
-                </section>
-                <Conditioners needs={data.sponge.conditioning} />
-              </div>
-            </div>
-          </>
-        )
       )}
-      <Refusal error={error} placed={/^end_c|^sooner_min/} />
     </>
   );
 }
@@ -211,9 +183,11 @@ const UNKNOWNS = {
   yeast: "with yeast of",
 } as const satisfies Record<Schemas["SpongeUnknown"], string>;
 
-/** Each number that alone would do it. */
-function Found({ found }: { found: Schemas["SpongeFound"][] }) {
+/** To end at another temperature: each number that alone would do it. */
+function AnotherEnd() {
   const format = useFormat();
+  const [end, setEnd] = useState<number | null>(29);
+  const { data, error } = useSponge(end === null ? {} : { end_c: end });
   const show = (one: Schemas["SpongeFound"]) => {
     if (one.value == null) return `does not do it: ${format.temperature(one.nearest_c)} at most`;
     if (one.unknown === "hours") return format.minutes(one.value * 60);
@@ -221,15 +195,27 @@ function Found({ found }: { found: Schemas["SpongeFound"][] }) {
     return format.temperature(one.value);
   };
   return (
-    <dl className="mt-2">
-      {found.map((one) => (
-        <div key={one.unknown} className="flex justify-between border-t border-hair py-1">
-          <dt className="text-iron">{UNKNOWNS[one.unknown]}</dt>
-          <dd className={one.value == null ? "text-sm text-iron" : "figure"}>{show(one)}</dd>
-        </div>
-      ))}
+    <section aria-labelledby="ends">
+      <h2 id="ends">To end at another temperature</h2>
+      <div className="mt-1 w-32">
+        <Quantity
+          label="End of the sponge"
+          kind="temperature"
+          value={end}
+          onSet={setEnd}
+          fault={error instanceof Refused ? error.at("end_c") : undefined}
+        />
+      </div>
+      <dl className="mt-2">
+        {data?.found.map((one) => (
+          <div key={one.unknown} className="flex justify-between border-t border-hair py-1">
+            <dt className="text-iron">{UNKNOWNS[one.unknown]}</dt>
+            <dd className={one.value == null ? "text-sm text-iron" : "figure"}>{show(one)}</dd>
+          </div>
+        ))}
+      </dl>
       <p className="mt-1 text-sm text-iron">Any one of these alone, the others as they are.</p>
-    </dl>
+    </section>
   );
 }
 
@@ -285,6 +271,27 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
           The target was set by hand: {format.temperature(hand.target)}.
         </p>
       )}
+    </section>
+  );
+}
+
+/** To have it ripe sooner. */
+function RipeSooner({ sponge }: { sponge: Sponge }) {
+  const [sooner, setSooner] = useState<number | null>(30);
+  const { data, error } = useSponge(sooner === null ? {} : { sooner_min: sooner });
+  return (
+    <section aria-labelledby="sooner">
+      <h2 id="sooner">Ripe sooner</h2>
+      <div className="mt-1 w-32">
+        <Quantity
+          label="Sooner by, min"
+          kind="number"
+          value={sooner}
+          onSet={setSooner}
+          fault={error instanceof Refused ? error.at("sooner_min") : undefined}
+        />
+      </div>
+      {data?.sooner && <SoonerWays sooner={data.sooner} sponge={sponge} />}
     </section>
   );
 }

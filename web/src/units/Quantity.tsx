@@ -40,7 +40,7 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
     if ("says" in read) return setWrong(read.says);
     setTyped(null);
     setWrong(undefined);
-    if (text !== shown) onSet(read.value);
+    if (text !== shown && read.value !== value) onSet(read.value);
   };
   const says = wrong ?? fault;
   return (
