@@ -1,5 +1,12 @@
 import { expect, link, test } from "./plant";
 
+/** An hour of a day to come, as a field for a date and a time takes it. */
+function inDays(days: number, clock: string): string {
+  const day = new Date(Date.now() + days * 86_400_000);
+  const two = (number: number) => String(number).padStart(2, "0");
+  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}T${clock}`;
+}
+
 test("a dough is followed to the oven, and its yeast set for another rise", async ({ page }) => {
   await page.goto("/method/rise?product=deck-roll-60");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
@@ -36,6 +43,7 @@ test("a sponge is seen before the dough, a sour tells by its jar", async ({ page
 test("a dough is put on the clock around the night, and saved as a calendar", async ({ page }) => {
   await page.goto("/method/day?product=causeway-stick");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  await page.getByLabel("When", { exact: true }).fill(inDays(2, "05:00"));
   const stages = page.getByRole("table", { name: "The stages with their hours" });
   await expect(stages.getByRole("row", { name: /Bake/ })).toBeVisible();
   await expect(page.getByText("out of the oven", { exact: true })).toBeVisible();
@@ -46,4 +54,142 @@ test("a dough is put on the clock around the night, and saved as a calendar", as
   expect((await saved).suggestedFilename()).toBe("dough.ics");
   await page.reload();
   await expect(page.getByLabel("Plan by")).toHaveValue("from");
+});
+
+test("ten sponge doughs for five in the morning, one moved, and the line stopped for 90 minutes", async ({
+  page,
+}) => {
+  await page.goto("/method/run?product=ferry-tin-800&mixer=10");
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  const when = page.getByLabel("When", { exact: true });
+  await when.fill(inDays(2, "05:00"));
+  const table = page.getByRole("table", { name: "When each dough begins each stage" });
+  await expect(table.getByRole("row")).toHaveCount(11);
+  await expect(page.getByText("all out of the oven")).toBeVisible();
+  await expect(page.getByRole("heading", { name: /the bottleneck$/ })).toBeVisible();
+  const last = table.getByRole("row").last().getByRole("cell").last();
+  await expect(last).toHaveText("05:00");
+
+  // A stage is moved by the keyboard, and what comes after gives way.
+  const third = table.getByRole("button", { name: /^Dough 3, Pick-up/ });
+  const was = await third.innerText();
+  await third.focus();
+  await third.press("Enter");
+  for (let i = 0; i < 3; i++) await third.press("ArrowRight");
+  await expect(third).not.toHaveText(was);
+  await page.reload();
+  await expect(third).not.toHaveText(was);
+  await page.getByRole("button", { name: "As it was planned" }).click();
+  await expect(third).toHaveText(was);
+
+  await page.getByRole("button", { name: "The line stops" }).click();
+  await page.getByLabel("Stands still from").fill(inDays(2, "01:20"));
+  await expect(page.getByText(/later than it would be/)).toBeVisible();
+  const late = page.getByRole("region", { name: /go past what they may/ });
+  await expect(late.getByText(/past its window/).first()).toBeVisible();
+  await late.getByRole("button", { name: "What to do with dough 5" }).click();
+  await expect(late.getByText("Spread it in thirds")).toBeVisible();
+  await expect(late.getByText(/old sponge into each \d+\.\d+ kg/)).toBeVisible();
+  await expect(late.getByText(/Bake it first/)).toBeVisible();
+  await late.getByRole("button", { name: "Plan the rest without dough 5" }).first().click();
+  await expect(page.getByText("Planned without dough 5.")).toBeVisible();
+  await expect(table.getByRole("row")).toHaveCount(10);
+
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as a calendar" }).click();
+  expect((await saved).suggestedFilename()).toBe("dough.ics");
+});
+
+test("the same loaf stands beside its no-time dough", async ({ page }) => {
+  await page.goto("/method/two-ways?product=ferry-tin-800");
+  const table = page.getByRole("table", { name: "Both ways side by side" });
+  await expect(table.getByRole("columnheader", { name: "no-time straight dough" })).toBeVisible();
+  const row = (name: string) => table.getByRole("row", { name: new RegExp(`^${name}`) });
+  await expect(row("First water to out of the oven")).toContainText("5 h");
+  await expect(row("Troughs in use")).toContainText("m²");
+  await expect(row("Flavour")).toContainText("hours of fermentation");
+  await expect(page.getByText(/W at least 260/)).toBeVisible();
+  await page.getByRole("button", { name: "Take its stages up" }).click();
+  await link(page, "Method").click();
+  await page.getByRole("link", { name: "Stages", exact: true }).click();
+  await expect(page.getByLabel("Process")).toHaveValue("no_time");
+  await page.getByRole("button", { name: "Put back" }).click();
+  await expect(page.getByLabel("Process")).toHaveValue("sponge_dough");
+});
+
+test("a July dough that ice cannot save says what can, and is saved by it", async ({ page }) => {
+  await page.goto("/method?product=ferry-tin-800&flour=33&room=34&tap=24");
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  const alert = page.getByRole("alert");
+  await expect(alert).toContainText("The target cannot be reached");
+  await expect(alert).toContainText("minutes less mixing");
+  await expect(alert).toContainText("jacket on");
+  await page.getByRole("checkbox", { name: /jacket runs/ }).click();
+  await page.getByLabel("Flour", { exact: true }).fill("20");
+  await page.getByLabel("Flour", { exact: true }).press("Enter");
+  await expect(alert).toBeHidden();
+  await expect(page).toHaveURL(/jacket=on/);
+});
+
+test("a sponge is solved from its numbers, and ripe sooner by mixing", async ({ page }) => {
+  await page.goto("/method/sponge?product=ferry-tin-800");
+  await expect(page.getByRole("heading", { name: "The dough stage" })).toBeVisible();
+  const room = page.getByLabel("Room", { exact: true });
+  await room.fill("31");
+  await room.press("Enter");
+  await expect(page.getByText(/Mix the sponge longer/)).toBeVisible();
+  await expect(page.getByText(/follows the room by hours/)).toBeVisible();
+  await page.getByRole("button", { name: /into it$/ }).click();
+  await link(page, "Dough").click();
+  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+});
+
+test("stages are changed, recorded with a reason, and taken up again", async ({ page }) => {
+  await page.goto("/method/stages?product=rigg-spelt-500");
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  await page.getByRole("button", { name: "Change Bulk" }).click();
+  const minutes = page.getByLabel("Minutes");
+  await minutes.fill("185");
+  await minutes.press("Enter");
+  await page.reload();
+  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await page.getByLabel("Recorded by").fill("RK");
+  await page.getByLabel("Why", { exact: true }).fill("warm weeks");
+  await page.getByRole("button", { name: "Record revision 2" }).click();
+  const revisions = page.getByRole("region", { name: "Revisions" });
+  await expect(revisions).toContainText("RK: warm weeks");
+  await revisions.getByRole("button", { name: "Take up again" }).click();
+  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("checkbox", { name: "Autolyse" }).click();
+  await expect(page.getByText("One more set of folds")).toBeVisible();
+});
+
+test("a whole-grain sour tin fits around work and sleep, its starter fed in time", async ({
+  page,
+}) => {
+  await page.goto("/method/day?product=holm-tin");
+  await page.getByLabel("When", { exact: true }).fill(inDays(3, "22:00"));
+  await page.getByLabel("Nobody is there, from, 1").fill("22:30");
+  await page.getByLabel("Nobody is there, to, 1").fill("6:30");
+  await page.getByRole("button", { name: "More hours" }).click();
+  await page.getByLabel("Nobody is there, from, 2").fill("8:00");
+  await page.getByLabel("Nobody is there, to, 2").fill("17:00");
+  await expect(page.getByText(/in the cold halfway through the bulk/)).toBeVisible();
+  const stages = page.getByRole("table", { name: "The stages with their hours" });
+  await expect(stages.getByRole("row", { name: /In the cold.*put in/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^Feed the starter/ })).toBeVisible();
+});
+
+test("balls for Friday, with spare ones frozen for later", async ({ page }) => {
+  await page.goto("/method/day?product=ebb-flats-240");
+  await page.getByLabel("When", { exact: true }).fill(inDays(3, "19:00"));
+  await page.getByRole("button", { name: "Freeze spare ones" }).click();
+  await page.getByLabel("To be used").fill(inDays(2, "19:00"));
+  await expect(page.getByText(/cannot be frozen and thawed again/)).toBeVisible();
+  await page.getByLabel("To be used").fill(inDays(9, "19:00"));
+  await expect(page.getByRole("heading", { name: "4 spare ones" })).toBeVisible();
+  await expect(page.getByText(/Into the freezer/)).toBeVisible();
+  const stages = page.getByRole("table", { name: "The stages with their hours" });
+  await expect(stages.getByRole("row", { name: /In boxes in the cold/ })).toContainText("h");
 });
