@@ -81,7 +81,7 @@ test("keys, finder, units and the night shift", async ({ page }) => {
   await page.goto("/dough?product=deck-roll-60");
   await expect(link(page, "Method")).toContainText("°C");
   await page.keyboard.press("4");
-  await expect(page.getByRole("heading", { name: "Method" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Heat", exact: true })).toBeVisible();
   await page.keyboard.press("?");
   await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
   await page.keyboard.press("Escape");

@@ -2,9 +2,12 @@
 
 mod support;
 
-use ironpeel_core::chain::{FlourInHand, NoRise, Rise, chain, rise, seasonal_yeast, yeast_wanted};
+use ironpeel_core::chain::{
+    FlourInHand, NoRise, Rise, chain, rise, seasonal_yeast, whys, yeast_wanted,
+};
 use ironpeel_core::flour::{Property, Readings};
 use ironpeel_core::method::{Stage, StageKind};
+use ironpeel_core::units::{Origin, Why};
 use ironpeel_core::water::{Process, Species};
 use serde_json::{Value, json};
 use support::bench::{Bench, bench, flour, plain, readings, spelt_sour, stage, strong, whole};
@@ -220,4 +223,33 @@ fn warm_days_need_half_the_yeast() {
     assert!(dose.is_sorted_by(|one, other| one > other), "{dose:?}");
     let usual = table.iter().find(|row| row.room_c == 22.0).and_then(|row| row.yeast_idy_pct);
     near(usual.expect("tonight's room"), 0.8, 0.01);
+}
+
+#[test]
+fn a_rise_and_a_sponge_answer_why() {
+    let flours = strong();
+    let flours = white(&flours);
+    let bench = sponge_bench();
+    let hand = bench.hand(&flours);
+    let found = whys(&hand, &chain(&hand));
+    let (rise, sponge) = (found.rise.expect("it has yeast"), found.sponge.expect("it has one"));
+    let yeast = |why: &Why| {
+        why.inputs.iter().find(|one| one.name == "yeast, as instant").map(|one| one.value)
+    };
+    near(yeast(&sponge).expect("an input"), yeast(&rise).expect("an input") / 0.65, 1e-9);
+    for why in [&rise, &sponge] {
+        assert!(why.coefficients.iter().all(|one| one.low <= one.value && one.value <= one.high));
+        assert!(why.coefficients.iter().any(|one| one.origin == Origin::Standard));
+    }
+    let plain = bench_of_no_gas();
+    let hand = plain.hand(&flours);
+    let none = whys(&hand, &chain(&hand));
+    assert!(none.rise.is_none() && none.sponge.is_none());
+}
+
+/// A dough with neither yeast nor sour.
+fn bench_of_no_gas() -> Bench {
+    let lines =
+        json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}]});
+    bench(lines, Process::StraightBulk)
 }

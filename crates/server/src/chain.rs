@@ -239,5 +239,5 @@ async fn why(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<Jso
     let held = Held::load(&app, &asked, "").await?;
     let flours = held.flours();
     let hand = held.hand(&flours);
-    Ok(Json(whys(&hand, &figures(&hand))))
+    Ok(Json(whys(&hand, &chain(&hand))))
 }

@@ -7,6 +7,7 @@ import { RiseCurve } from "../figures/RiseCurve";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
+import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Followed } from "./Followed";
@@ -52,7 +53,9 @@ export function RisePage() {
         </div>
         {end && (
           <p>
-            <span className="figure text-5xl text-moss">+{format.number(end.rise_pct, 0)} %</span>
+            <ChainWhy link="rise" of="rise">
+              <span className="figure text-5xl text-moss">+{format.number(end.rise_pct, 0)} %</span>
+            </ChainWhy>
             <span className="block text-sm">
               where it meets the oven, {format.minutes(end.to_h * 60)} after the first mixing
             </span>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { Term } from "../shell/Term";
 import { useFormat } from "../units/format";
 
 /** The floor's own rule beside the heat balance. */
@@ -49,8 +50,9 @@ export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
         </p>
       )}
       <p className="mt-1 text-sm text-iron">
-        {thumb.counts} × target − flour − room{thumb.counts > 3 && " − sponge"} − friction; friction{" "}
-        {format.number(friction.friction_c)} ± {format.number(friction.sd_c)} °C{" "}
+        {thumb.counts} × target − flour − room{thumb.counts > 3 && " − sponge"} −{" "}
+        <Term of="friction" />; {format.number(friction.friction_c)} ±{" "}
+        {format.number(friction.sd_c)} °C{" "}
         {thumb.doughs === 0
           ? "(house default until doughs are measured)"
           : `learned from ${thumb.doughs} doughs`}

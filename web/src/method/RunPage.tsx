@@ -5,6 +5,7 @@ import { RunChart } from "../figures/RunChart";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
+import { Term } from "../shell/Term";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
@@ -92,7 +93,8 @@ function Run({ product, hand }: Props) {
             <p>
               <span className="figure text-4xl">{format.moment(plan.starts_at)}</span>
               <span className="block text-sm">
-                {plan.doughs.length} doughs begin, one every {format.minutes(plan.cadence.minutes)}
+                {plan.doughs.length} doughs begin, <Term of="cadence">one every</Term>{" "}
+                {format.minutes(plan.cadence.minutes)}
               </span>
             </p>
             <p>

@@ -4,7 +4,9 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { useFormula } from "../dough/useFormula";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
+import { Term } from "../shell/Term";
 import { useHeld } from "../shell/useHeld";
+import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Conditioners } from "./Conditioners";
@@ -78,7 +80,9 @@ function Head({ sponge }: { sponge: Sponge }) {
     <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
       <h1>Sponge</h1>
       <p>
-        <span className="figure text-5xl text-moss">{format.temperature(sponge.end_c)}</span>
+        <ChainWhy link="sponge" of="end of the sponge">
+          <span className="figure text-5xl text-moss">{format.temperature(sponge.end_c)}</span>
+        </ChainWhy>
         <span className="block text-sm">
           after {format.minutes(sponge.hours * 60)}, set at {format.temperature(sponge.set_c)}
         </span>
@@ -304,10 +308,10 @@ function SoonerWays({ sooner, sponge }: { sooner: Schemas["Sooner"]; sponge: Spo
       <div className="border-t border-hair py-1.5">
         <dt className="font-semibold">Mix the sponge longer</dt>
         <dd className="text-sm">
-          <b className="figure">{format.number(sooner.extra_min)} min</b> past clean-up, likely{" "}
-          {format.number(sooner.extra_low_min)} or more; it is hydration that matures it. That puts{" "}
-          {format.number(sooner.extra_kj_per_kg)} kJ/kg into it and warms it by{" "}
-          {format.number(sooner.warms_c)} °C, so its water is set for{" "}
+          <b className="figure">{format.number(sooner.extra_min)} min</b> past{" "}
+          <Term of="clean-up" />, likely {format.number(sooner.extra_low_min)} or more; it is
+          hydration that matures it. That puts {format.number(sooner.extra_kj_per_kg)} kJ/kg into it
+          and warms it by {format.number(sooner.warms_c)} °C, so its water is set for{" "}
           {format.temperature(sooner.set_c)} to end as warm as now.
         </dd>
       </div>

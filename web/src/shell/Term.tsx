@@ -14,6 +14,11 @@ const GLOSSARY = {
     "Starch cracked in milling. It drinks at once and lets go later: dry at the mixer, sticky at the divider.",
   "dry matter": "The flour without its water: a value moved to 0 % moisture.",
   "mixing energy": "What the mixer puts into each kilo of dough; it develops it and heats it.",
+  sponge:
+    "Part of the flour, most of the water and all of the yeast, left to ripen for hours before the rest is mixed in.",
+  "clean-up": "The moment in mixing at which the bowl's wall comes clean.",
+  friction: "What the rule of thumb leaves unexplained: the mixer's heat, in degrees.",
+  cadence: "Minutes from one dough to the next on a line: its slowest place sets it.",
   windowpane: "A piece of dough drawn out until light shows through without a tear.",
   hydration:
     "Water over flour, in percent. Formula hydration counts the water you weigh; effective hydration counts what the other ingredients bring too.",

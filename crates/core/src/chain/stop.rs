@@ -3,9 +3,9 @@
 use serde::Serialize;
 
 use super::rise::Way;
-use super::{Chain, Hand};
-use crate::day::RunPlan;
-use crate::dough::{FLOUR_PCT, PartKind};
+use super::{Chain, DoughLink, Hand};
+use crate::day::{RunDough, RunPlan, RunStage};
+use crate::dough::{DoughPart, FLOUR_PCT, PartKind};
 use crate::ferment::{FermentingDough, Phase, ferment};
 use crate::method::StageRole;
 
@@ -13,6 +13,8 @@ use crate::method::StageRole;
 const HOLD_C: f64 = 4.0;
 const REVIVE_FLOUR_PCT: f64 = 10.0;
 const REVIVE_YEAST_PCT: f64 = 15.0;
+/// Cooled by less than this, the cold was hardly felt, °C.
+const HARDLY_C: f64 = 3.0;
 /// Sponges an old one is spread over.
 const THIRDS: usize = 3;
 
@@ -78,163 +80,193 @@ pub fn late(hand: &Hand<'_>, chain: &Chain, run: &RunPlan) -> Vec<Late> {
     let (Ok(way), Some(dough)) = (Way::of(hand, chain), chain.dough.as_ref()) else {
         return Vec::new();
     };
-    let part = hand.formula.formula.parts().iter().find(|part| part.kind == PartKind::Sponge);
-    let kg = |pct: f64| dough.flour_kg * pct / FLOUR_PCT;
-    let mut found = Vec::new();
-    // Sponges that are set after the line goes again and are still whole.
-    let waiting =
-        |dough: &crate::day::RunDough| dough.stages.iter().any(|stage| stage.waits_min > 0.0);
-    let last_wait =
-        run.doughs.iter().filter(|dough| waiting(dough)).map(|dough| dough.number).max();
-    let mut fresh: Vec<usize> = run
-        .doughs
+    let room_c = chain.heat.as_ref().map_or(24.0, |heat| heat.room_c);
+    let line = Standing { hand, way, dough, room_c };
+    let mut fresh = set_after(run);
+    run.doughs
         .iter()
-        .map(|dough| dough.number)
-        .filter(|number| last_wait.is_some_and(|last| *number > last))
-        .rev()
-        .collect();
-    for one in &run.doughs {
-        // Bread that cools longer, and pieces between machines, are nobody's trouble.
-        let stage = one.stages.iter().filter(|stage| stage.waits_min > 0.0).find(|stage| {
-            matches!(
-                stage.role,
-                StageRole::Sponge | StageRole::Floor | StageRole::Proof | StageRole::Dividing
-            )
-        });
-        let Some(stage) = stage else { continue };
-        let (fermenting, begin) = match (&way.sponge, stage.role) {
-            (Some(sponge), StageRole::Sponge) => (sponge.dough, sponge.phase),
-            _ => {
-                let ambient = hand.method.stages[stage.stage].temperature_c;
-                let hours = (stage.ends_at - stage.starts_at).num_seconds() as f64 / 3600.0;
-                let phase = Phase::rest(
-                    hours - stage.waits_min / 60.0,
-                    ambient.unwrap_or(chain.heat.as_ref().map_or(24.0, |heat| heat.room_c)),
-                );
-                (way.dough, phase)
-            }
-        };
-        let waits_h = stage.waits_min / 60.0;
-        let planned = at_end(&fermenting, &[begin]);
-        let then = at_end(&fermenting, &[begin, Phase { hours: waits_h, ..begin }]);
-        let cold =
-            at_end(&fermenting, &[begin, Phase { hours: waits_h, ambient_c: HOLD_C, ..begin }]);
+        .filter_map(|one| {
+            // Bread that cools longer, and pieces between machines, are nobody's trouble.
+            let stage = one.stages.iter().filter(|stage| stage.waits_min > 0.0).find(|stage| {
+                use StageRole::{Dividing, Floor, Proof, Sponge};
+                matches!(stage.role, Sponge | Floor | Proof | Dividing)
+            })?;
+            Some(line.late(one.number, stage, &mut fresh))
+        })
+        .collect()
+}
+
+/// Doughs that are begun when the line goes again and wait nowhere: their sponges take an old one.
+/// The last first, so that they are taken in order.
+fn set_after(run: &RunPlan) -> Vec<usize> {
+    let waits = |dough: &&RunDough| dough.stages.iter().any(|stage| stage.waits_min > 0.0);
+    let last = run.doughs.iter().filter(waits).map(|dough| dough.number).max();
+    let numbers = run.doughs.iter().map(|dough| dough.number).rev();
+    numbers.filter(|number| last.is_some_and(|last| *number > last)).collect()
+}
+
+/// A line that stands still, with the dough on it.
+struct Standing<'a> {
+    hand: &'a Hand<'a>,
+    way: Way<'a>,
+    dough: &'a DoughLink,
+    room_c: f64,
+}
+
+/// Temperature and rise of a dough at a moment.
+#[derive(Clone, Copy)]
+struct Seen {
+    celsius: f64,
+    rise_pct: f64,
+}
+
+impl Standing<'_> {
+    fn late(&self, number: usize, stage: &RunStage, fresh: &mut Vec<usize>) -> Late {
+        let [planned, then, cold] = self.seen(stage);
         let mut ways = Vec::new();
-        let mut out = |way, says: String, amounts: Vec<LateAmount>, doughs: Vec<usize>, caution| {
-            ways.push(Remedied { way, advised: false, says, amounts, doughs, caution });
-        };
-        let amount = |of: &str, kg: f64| LateAmount { of: of.into(), kg };
         if stage.past_min <= 0.0 {
-            out(
-                WayOut::GoOn,
-                "within what it may be: go on with it, and look before you do".into(),
-                vec![],
-                vec![],
-                None,
-            );
+            let says = "within what it may be: go on with it, and look before you do";
+            ways.push(Remedied::plain(WayOut::GoOn, says.into()));
         }
-        out(
-            WayOut::HoldCold,
-            format!(
-                "{HOLD_C:.0} °C around it from when the line stops: it goes on at {:.1} °C instead \
-                 of {:.1}, risen {:.0} % instead of {:.0}{}",
-                cold.0,
-                then.0,
-                cold.1,
-                then.1,
-                if then.0 - cold.0 < 3.0 {
-                    ": a mass this big hardly cools; spread it thin"
-                } else {
-                    ""
-                }
-            ),
-            vec![],
-            vec![],
-            None,
-        );
-        if let (Some(part), StageRole::Sponge) = (part, stage.role) {
-            let yeast: f64 = part
-                .lines
-                .iter()
-                .filter(|line| line.ingredient.is_yeast())
-                .map(|line| kg(line.pct))
-                .sum();
-            let (flour, water, all) =
-                (kg(part.flour_pct), kg(part.water_pct), kg(part.total_pct()));
-            if stage.past_min > 0.0 {
-                let over: Vec<usize> = (0..THIRDS).map_while(|_| fresh.pop()).collect();
-                let third = THIRDS as f64;
-                let mut says =
-                    "a third of it into each of the next three sponges, their own flour, \
-                                water and yeast less by what it brings"
-                        .to_owned();
-                if over.len() < THIRDS {
-                    let missing = THIRDS - over.len();
-                    says.push_str(&format!(
-                        "; {missing} of them are set after this run: hold that much of it cold till then"
-                    ));
-                }
-                out(
-                    WayOut::SpreadInThirds,
-                    says,
-                    vec![
-                        amount("old sponge into each", all / third),
-                        amount("flour in each then", flour - flour / third),
-                        amount("water in each then", water - water / third),
-                        amount("yeast in each then", yeast - yeast / third),
-                    ],
-                    over,
-                    Some(HEAVY),
-                );
-                out(
-                    WayOut::Revive,
-                    "fresh flour, water and yeast mixed in, half an hour, and on; for skilled hands"
-                        .into(),
-                    vec![
-                        amount("flour", flour * REVIVE_FLOUR_PCT / 100.0),
-                        amount("water", water * REVIVE_FLOUR_PCT / 100.0),
-                        amount("yeast", yeast * REVIVE_YEAST_PCT / 100.0),
-                    ],
-                    vec![one.number],
-                    None,
-                );
+        ways.push(hold_cold(then, cold));
+        if stage.past_min > 0.0 {
+            match self.sponge().filter(|_| stage.role == StageRole::Sponge) {
+                Some(part) => ways.extend(self.old_sponge(part, number, fresh)),
+                None => ways.push(self.old_dough(number)),
             }
-            if stage.past_min > 0.0 {
-                let says = "bake it off in tins as it is and discard the bread".into();
-                out(
-                    WayOut::BakeOff,
-                    says,
-                    vec![amount("sponge", all)],
-                    vec![one.number],
-                    Some(LIVE),
-                );
-            }
-        } else if stage.past_min > 0.0 {
-            let says = "bake it off as it is: too old to be this bread".into();
-            let all = vec![amount("dough", dough.scaled.dough_kg)];
-            out(WayOut::BakeOff, says, all, vec![one.number], Some(LIVE));
         }
         // Unskilled hands are safe with thirds; what has no sponge left in it is baked off.
         let safe = |one: &Remedied| matches!(one.way, WayOut::GoOn | WayOut::SpreadInThirds);
         let take = ways.iter().position(safe).unwrap_or(ways.len() - 1);
         ways[take].advised = true;
-        found.push(Late {
-            dough: one.number,
+        Late {
+            dough: number,
             stage: stage.label.clone(),
             role: stage.role,
             waits_min: stage.waits_min,
             past_min: stage.past_min,
-            dough_c: then.0,
-            rise_pct: then.1,
-            planned_c: planned.0,
-            planned_rise_pct: planned.1,
+            dough_c: then.celsius,
+            rise_pct: then.rise_pct,
+            planned_c: planned.celsius,
+            planned_rise_pct: planned.rise_pct,
             ways,
-        });
+        }
     }
-    found
+
+    fn sponge(&self) -> Option<&DoughPart> {
+        let parts = self.hand.formula.formula.parts();
+        parts.iter().find(|part| part.kind == PartKind::Sponge)
+    }
+
+    fn kg(&self, pct: f64) -> f64 {
+        self.dough.flour_kg * pct / FLOUR_PCT
+    }
+
+    /// The dough at the end of its stage as planned, after its wait, and after a wait in the cold.
+    fn seen(&self, stage: &RunStage) -> [Seen; 3] {
+        let (dough, begin) = match &self.way.sponge {
+            Some(sponge) if stage.role == StageRole::Sponge => (sponge.dough, sponge.phase),
+            _ => {
+                let ambient = self.hand.method.stages[stage.stage].temperature_c;
+                let hours = (stage.ends_at - stage.starts_at).num_seconds() as f64 / 3600.0;
+                let planned_h = hours - stage.waits_min / 60.0;
+                (self.way.dough, Phase::rest(planned_h, ambient.unwrap_or(self.room_c)))
+            }
+        };
+        let wait = Phase { hours: stage.waits_min / 60.0, ..begin };
+        let cold = Phase { ambient_c: HOLD_C, ..wait };
+        [&[begin][..], &[begin, wait], &[begin, cold]].map(|phases| at_end(&dough, phases))
+    }
+
+    /// What can be done with a sponge past its window.
+    fn old_sponge(&self, part: &DoughPart, number: usize, fresh: &mut Vec<usize>) -> [Remedied; 3] {
+        let yeasts = part.lines.iter().filter(|line| line.ingredient.is_yeast());
+        let yeast: f64 = yeasts.map(|line| self.kg(line.pct)).sum();
+        let (flour, water) = (self.kg(part.flour_pct), self.kg(part.water_pct));
+        let all = self.kg(part.total_pct());
+        let over: Vec<usize> = (0..THIRDS).map_while(|_| fresh.pop()).collect();
+        let third = THIRDS as f64;
+        let after = match THIRDS - over.len() {
+            0 => String::new(),
+            missing => format!(
+                "; {missing} of them are set after this run: hold that much of it cold till then"
+            ),
+        };
+        let thirds = Remedied {
+            amounts: vec![
+                LateAmount::new("old sponge into each", all / third),
+                LateAmount::new("flour in each then", flour - flour / third),
+                LateAmount::new("water in each then", water - water / third),
+                LateAmount::new("yeast in each then", yeast - yeast / third),
+            ],
+            doughs: over,
+            caution: Some(HEAVY),
+            ..Remedied::plain(
+                WayOut::SpreadInThirds,
+                format!(
+                    "a third of it into each of the next three sponges, their own flour, water and \
+                     yeast less by what it brings{after}"
+                ),
+            )
+        };
+        let says = "fresh flour, water and yeast mixed in, half an hour, and on; for skilled hands";
+        let revived = Remedied {
+            amounts: vec![
+                LateAmount::new("flour", flour * REVIVE_FLOUR_PCT / 100.0),
+                LateAmount::new("water", water * REVIVE_FLOUR_PCT / 100.0),
+                LateAmount::new("yeast", yeast * REVIVE_YEAST_PCT / 100.0),
+            ],
+            doughs: vec![number],
+            ..Remedied::plain(WayOut::Revive, says.into())
+        };
+        let says = "bake it off in tins as it is and discard the bread";
+        [thirds, revived, bake_off(says, LateAmount::new("sponge", all), number)]
+    }
+
+    fn old_dough(&self, number: usize) -> Remedied {
+        let all = LateAmount::new("dough", self.dough.scaled.dough_kg);
+        bake_off("bake it off as it is: too old to be this bread", all, number)
+    }
 }
 
-/// Temperature and rise at the end.
-fn at_end(dough: &FermentingDough, phases: &[Phase]) -> (f64, f64) {
-    ferment(dough, phases).last().map_or((dough.start_c, 0.0), |end| (end.dough_c, end.rise_pct))
+fn hold_cold(then: Seen, cold: Seen) -> Remedied {
+    let hardly = then.celsius - cold.celsius < HARDLY_C;
+    let says = format!(
+        "{HOLD_C:.0} °C around it from when the line stops: it goes on at {:.1} °C instead of {:.1}, \
+         risen {:.0} % instead of {:.0}{}",
+        cold.celsius,
+        then.celsius,
+        cold.rise_pct,
+        then.rise_pct,
+        if hardly { ": a mass this big hardly cools; spread it thin" } else { "" }
+    );
+    Remedied::plain(WayOut::HoldCold, says)
+}
+
+fn bake_off(says: &str, all: LateAmount, number: usize) -> Remedied {
+    Remedied {
+        amounts: vec![all],
+        doughs: vec![number],
+        caution: Some(LIVE),
+        ..Remedied::plain(WayOut::BakeOff, says.into())
+    }
+}
+
+impl Remedied {
+    fn plain(way: WayOut, says: String) -> Self {
+        Self { way, advised: false, says, amounts: Vec::new(), doughs: Vec::new(), caution: None }
+    }
+}
+
+impl LateAmount {
+    fn new(of: &str, kg: f64) -> Self {
+        Self { of: of.into(), kg }
+    }
+}
+
+fn at_end(dough: &FermentingDough, phases: &[Phase]) -> Seen {
+    let track = ferment(dough, phases);
+    let (celsius, rise_pct) =
+        track.last().map_or((dough.start_c, 0.0), |end| (end.dough_c, end.rise_pct));
+    Seen { celsius, rise_pct }
 }

@@ -4,7 +4,9 @@ use serde::Serialize;
 
 use super::{Chain, FormulaInHand, Hand, NoRise, chain, rise, yeast_wanted};
 use crate::day::{EachDough, cadence};
-use crate::dough::{DoughPartInput, FLOUR_PCT, Formula, FormulaDraft, LineInput, PartKind};
+use crate::dough::{
+    DoughPart, DoughPartInput, FLOUR_PCT, Formula, FormulaDraft, LineInput, PartKind,
+};
 use crate::flour::{MoistureBasis, Property};
 use crate::method::{Conditioning, FlourSays, Method, MixingClass, StageKind, conditioning};
 use crate::units::{Banded, Given};
@@ -200,7 +202,7 @@ pub fn each_dough(hand: &Hand<'_>, chain: &Chain) -> Option<EachDough> {
     let scaled = &dough.scaled;
     let parts = hand.formula.formula.parts().iter();
     let sponge_pct: f64 =
-        parts.filter(|part| part.kind == PartKind::Sponge).map(|part| part.total_pct()).sum();
+        parts.filter(|part| part.kind == PartKind::Sponge).map(DoughPart::total_pct).sum();
     Some(EachDough {
         kg: scaled.dough_kg,
         sponge_kg: dough.flour_kg * sponge_pct / FLOUR_PCT,

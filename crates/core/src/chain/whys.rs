@@ -1,5 +1,6 @@
 use serde::Serialize;
 
+use super::rise::Way;
 use super::{Chain, FormulaInHand, Hand, balance};
 use crate::dough::Scaled;
 use crate::units::{Coefficient, Input, Why};
@@ -11,6 +12,10 @@ pub struct Whys {
     pub dough: Option<Why>,
     pub heat: Option<Why>,
     pub method: Why,
+    /// Of the final dough; none where it makes no gas.
+    pub rise: Option<Why>,
+    /// Of its sponge; none where it has none.
+    pub sponge: Option<Why>,
 }
 
 /// What the figures of a chain rest on. Apart from the chain, because it is looked at seldom and
@@ -20,10 +25,13 @@ pub fn whys(hand: &Hand<'_>, chain: &Chain) -> Whys {
     let heat = chain.dough.as_ref().zip(hand.moisture()).map(|(dough, moisture)| {
         balance(hand, moisture, dough, chain.method.mixing_kj_per_kg).why()
     });
+    let way = Way::of(hand, chain).ok();
     Whys {
         dough: links.map(|(dough, water)| dough_why(hand, &dough.scaled, water.weigh_pct)),
         heat,
         method: method_why(hand, chain),
+        rise: way.as_ref().map(|way| way.dough.why()),
+        sponge: way.and_then(|way| way.sponge).map(|sponge| sponge.dough.why()),
     }
 }
 

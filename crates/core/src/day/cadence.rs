@@ -110,9 +110,9 @@ pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cade
     };
     let sponge_min = minutes_of(&|role| role == StageRole::Sponge);
     let floor_min = minutes_of(&|role| role == StageRole::Floor);
-    let [sponge_in, dough_in] =
+    let [troughs_set, troughs_mixed] =
         [StageRole::Sponge, StageRole::Floor].map(|role| troughs_for(role, dough, equipment));
-    let taken = sponge_min * f64::from(sponge_in) + floor_min * f64::from(dough_in);
+    let taken = sponge_min * f64::from(troughs_set) + floor_min * f64::from(troughs_mixed);
     let mixes = minutes_of(&|role| Place::of(role) == Some(Place::Mixer));
     let proofs = minutes_of(&|role| role == StageRole::Proof);
     let bakes = minutes_of(&|role| role == StageRole::Bake);

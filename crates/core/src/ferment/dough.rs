@@ -1,4 +1,5 @@
 use crate::flour::liquefaction;
+use crate::units::{Coefficient, Input, Origin, Why};
 
 /// A dough as far as its fermentation cares.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -95,12 +96,84 @@ impl FermentingDough {
         let amylase = (liquefaction(self.falling_number_s) / 24.0).clamp(0.3, 3.0);
         Constants {
             yeast_pct: self.yeast_idy_pct,
-            gas: self.rate * 2.22 * salt * sugar * water,
-            starch: 0.10 * amylase,
-            growth: self.rate * 0.42,
+            gas: self.rate * GAS * salt * sugar * water,
+            starch: STARCH * amylase,
+            growth: self.rate * GROWTH,
             tau_h: self.mass_kg.powf(2.0 / 3.0),
             warming: 0.002_39 / (0.002_8 / flour),
             rise: 100.0 * self.retention * 1.15 * flour,
+        }
+    }
+}
+
+/// Gas an instant yeast of 1 % gives at 28.5 °C, ml per g flour and hour (H).
+const GAS: f64 = 2.22;
+/// Damaged starch turned to sugar, per hour (H), and growth of a sour at its best, per hour (H).
+const STARCH: f64 = 0.10;
+const GROWTH: f64 = 0.42;
+
+impl FermentingDough {
+    /// What a rise of this dough rests on.
+    pub fn why(&self) -> Why {
+        let house = |name, value: f64, low: f64, high: f64, unit, source| {
+            Coefficient::house(name, value, low, high, unit, source)
+        };
+        Why {
+            formula: "dG/dt = rate · 2.22 · (yeast · r(T) · (1 − e^(−t/0.25 h)) + sour · r(T)) · \
+                      s/(0.004 + s) · salt · sugar · water; rise = 100 · retention · G / (0.87 ml/g \
+                      of dough)",
+            inputs: vec![
+                Input::new("yeast, as instant", self.yeast_idy_pct, "% of its flour"),
+                Input::new("flour of the sour", self.sour_pct, "% of the flour"),
+                Input::new("salt", self.salt_pct, "%"),
+                Input::new("sugar", self.sugar_pct, "%"),
+                Input::new("water", self.hydration_pct, "%"),
+                Input::new("damaged starch", self.damaged_starch_pct, "%"),
+                Input::new("falling number", self.falling_number_s, "s"),
+                Input::new("begins at", self.start_c, "°C"),
+                Input::new("keeps its heat as one mass of", self.mass_kg, "kg"),
+            ],
+            coefficients: vec![
+                house(
+                    "gas",
+                    GAS,
+                    1.8,
+                    2.7,
+                    "ml/g·h",
+                    "shaped by published kinetics; your jar corrects it",
+                ),
+                house(
+                    "damaged starch to sugar",
+                    STARCH,
+                    0.05,
+                    0.2,
+                    "1/h",
+                    "shaped by published kinetics",
+                ),
+                house("growth of a sour", GROWTH, 0.3, 0.55, "1/h", "shaped by published kinetics"),
+                house("gas kept", self.retention, 0.7, 0.95, "", "a dough that holds its gas"),
+                Coefficient::fixed(
+                    "gas of a gram of sugar",
+                    ML_PER_G_SUGAR,
+                    "ml",
+                    Origin::Physics,
+                    "stoichiometry at room temperature",
+                ),
+                Coefficient::fixed(
+                    "best temperature of yeast",
+                    36.0,
+                    "°C",
+                    Origin::Standard,
+                    "cardinal temperature model, Rosso 1993",
+                ),
+                Coefficient::fixed(
+                    "best temperature of a sour",
+                    31.0,
+                    "°C",
+                    Origin::Standard,
+                    "cardinal temperature model, Rosso 1993",
+                ),
+            ],
         }
     }
 }
