@@ -298,7 +298,7 @@ test("a product is made from a template, revised, compared, saved and taken back
   await settled(page);
 
   await type(page, "salt, percent on flour", "2.2");
-  await page.getByLabel("Who").fill("RK");
+  await page.getByLabel("Recorded by").fill("RK");
   await page.getByLabel("Why", { exact: true }).fill("for the summer");
   await page.getByRole("button", { name: "Record revision 2" }).click();
   await expect(page.getByText("Revision 2,")).toBeVisible();

@@ -1,14 +1,17 @@
 //! The chain as a whole: what moves when the lot changes, and where it stops.
 
+mod support;
+
 use ironpeel_core::chain::{
     FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, Link, chain, moves,
 };
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, read_rows};
-use ironpeel_core::method::{Equipment, Method, Mixer, Speed, Stage, StageKind};
+use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::water::{Process, Species};
 use proptest::prelude::*;
+use support::bench::EQUIPMENT;
 
 fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
     let rows: Vec<Row> = rows
@@ -106,15 +109,7 @@ fn line() -> LineInHand {
             fast_kj_per_kg_min: 2.5,
             jacket_kj_per_kg_min: None,
         },
-        equipment: Equipment {
-            turn_min: 3.0,
-            troughs: 4,
-            trough_kg: 20.0,
-            trough_m2: 0.2,
-            divider_per_min: 4.0,
-            proofer_pieces: 80.0,
-            oven_pieces: 40.0,
-        },
+        equipment: EQUIPMENT,
         division_kg: 0.01,
         tap_c: 14.0,
         flour_c: 22.0,

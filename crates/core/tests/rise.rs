@@ -10,7 +10,10 @@ use ironpeel_core::method::{Stage, StageKind};
 use ironpeel_core::units::{Origin, Why};
 use ironpeel_core::water::{Process, Species};
 use serde_json::{Value, json};
-use support::bench::{Bench, bench, flour, plain, readings, spelt_sour, stage, strong, whole};
+use support::bench::{
+    Bench, bench, flour, plain, readings, spelt_sour, sponge_bench, sponge_dough, stage, strong,
+    whole,
+};
 use support::near;
 
 fn risen(bench: &Bench, flours: &[FlourInHand<'_>]) -> Result<Rise, NoRise> {
@@ -24,28 +27,6 @@ fn white(readings: &Readings) -> [FlourInHand<'_>; 1] {
 
 fn at(kind: StageKind, minutes: f64, temperature_c: f64) -> Stage {
     Stage { temperature_c: Some(temperature_c), ..stage(kind, minutes) }
-}
-
-fn sponge_dough() -> Value {
-    json!({
-        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1.1},
-            {"ingredient": "sugar", "pct": 4}, {"ingredient": "salt", "pct": 1.9}],
-        "parts": [{"kind": "sponge", "flour_pct": 65, "water_pct": 39,
-            "lines": [{"ingredient": "instant_yeast", "pct": 1.1}]}]})
-}
-
-/// A sponge of three and a half hours before the mixer.
-fn sponge_bench() -> Bench {
-    let mut bench = bench(sponge_dough(), Process::SpongeDough);
-    bench.method.stages = vec![
-        at(StageKind::Rest, 210.0, 27.0),
-        stage(StageKind::Mix, 9.0),
-        at(StageKind::Rest, 15.0, 27.0),
-        stage(StageKind::Divide, 12.0),
-        at(StageKind::Proof, 60.0, 36.0),
-        stage(StageKind::Bake, 24.0),
-    ];
-    bench
 }
 
 #[test]

@@ -12,40 +12,20 @@ use ironpeel_core::day::{Anchor, DayWanted, RunWanted, Stop, plan_run};
 use ironpeel_core::dough::{Amount, PartKind};
 use ironpeel_core::flour::{Property, Readings};
 use ironpeel_core::heat::Temperatures;
-use ironpeel_core::method::{MixingClass, Speed, Stage, StageKind, StageRole};
+use ironpeel_core::method::{MixingClass, Speed, StageKind, StageRole};
 use ironpeel_core::water::{Process, Species};
-use serde_json::{Value, json};
-use support::bench::{Bench, bench, flour, plain, readings, stage, strong};
+use support::bench::{Bench, bench, flour, plain, readings, sponge_bench, strong};
 use support::near;
 
 fn white(readings: &Readings) -> [FlourInHand<'_>; 1] {
     [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, readings)]
 }
 
-fn sponge_dough() -> Value {
-    json!({
-        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1.1},
-            {"ingredient": "sugar", "pct": 4}, {"ingredient": "salt", "pct": 1.9}],
-        "parts": [{"kind": "sponge", "flour_pct": 65, "water_pct": 39,
-            "lines": [{"ingredient": "instant_yeast", "pct": 1.1}]}]})
-}
-
 /// A plant line with a sponge dough on it.
 fn plant() -> Bench {
-    let mut bench = bench(sponge_dough(), Process::SpongeDough);
-    let at = |kind, minutes, temperature_c| Stage {
-        temperature_c: Some(temperature_c),
-        ..stage(kind, minutes)
-    };
+    let mut bench = sponge_bench();
     bench.method.machine_divided = true;
-    bench.method.stages = vec![
-        at(StageKind::Rest, 210.0, 27.0),
-        Stage { speed: Some(Speed::Fast), ..stage(StageKind::Mix, 9.0) },
-        at(StageKind::Rest, 15.0, 27.0),
-        stage(StageKind::Divide, 12.0),
-        at(StageKind::Proof, 60.0, 36.0),
-        stage(StageKind::Bake, 24.0),
-    ];
+    bench.method.stages[1].speed = Some(Speed::Fast);
     bench.line.mixer.max_kg = 500.0;
     bench.line.equipment.trough_kg = 320.0;
     bench.line.equipment.troughs = 16;

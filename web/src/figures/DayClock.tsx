@@ -2,6 +2,7 @@ import { scaleTime } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { fitted, thinned } from "./scale";
+import { TimeAxis } from "./TimeAxis";
 
 const WIDTH = 1000;
 const EDGE = 26;
@@ -35,7 +36,6 @@ export function DayClock({ plan, rise, mixesH, refused }: Props) {
       return `${at ? "L" : "M"}${x(when)} ${y(point.rise_pct)}`;
     })
     .join("");
-  const ticks = x.ticks(10);
   return (
     <figure aria-label="The dough on the clock" className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${FOOT + 20}`} className="block w-full min-w-2xl" aria-hidden>
@@ -83,19 +83,7 @@ export function DayClock({ plan, rise, mixesH, refused }: Props) {
             rise, to {format.number(top, 0)} %
           </text>
         )}
-        <line x1={EDGE} x2={WIDTH - EDGE} y1={FOOT - 14} y2={FOOT - 14} stroke="var(--color-ink)" />
-        {ticks.map((tick) => (
-          <text
-            key={+tick}
-            x={x(tick)}
-            y={FOOT + 4}
-            fontSize="12"
-            textAnchor="middle"
-            fill="var(--color-iron)"
-          >
-            {tick.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
-          </text>
-        ))}
+        <TimeAxis x={x} y={FOOT - 14} />
       </svg>
     </figure>
   );

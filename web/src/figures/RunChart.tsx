@@ -2,6 +2,7 @@ import { scaleTime } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { thinned } from "./scale";
+import { TimeAxis } from "./TimeAxis";
 
 const WIDTH = 1000;
 const LABEL = 34;
@@ -190,19 +191,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
             strokeWidth="1.5"
           />
         )}
-        <line x1={LABEL + EDGE} x2={WIDTH - EDGE} y1={foot} y2={foot} stroke="var(--color-ink)" />
-        {x.ticks(10).map((tick) => (
-          <text
-            key={+tick}
-            x={x(tick)}
-            y={foot + 17}
-            fontSize="12"
-            textAnchor="middle"
-            fill="var(--color-iron)"
-          >
-            {tick.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
-          </text>
-        ))}
+        <TimeAxis x={x} y={foot} />
       </svg>
     </figure>
   );

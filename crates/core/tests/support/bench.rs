@@ -63,6 +63,17 @@ pub fn flour<'a>(
     }
 }
 
+/// What a bench has besides its mixer.
+pub const EQUIPMENT: Equipment = Equipment {
+    turn_min: 3.0,
+    troughs: 4,
+    trough_kg: 20.0,
+    trough_m2: 0.2,
+    divider_per_min: 4.0,
+    proofer_pieces: 80.0,
+    oven_pieces: 40.0,
+};
+
 pub struct Bench {
     pub formula: FormulaInHand,
     pub method: Method,
@@ -104,15 +115,7 @@ pub fn bench(draft: Value, process: Process) -> Bench {
                 fast_kj_per_kg_min: 2.0,
                 jacket_kj_per_kg_min: None,
             },
-            equipment: Equipment {
-                turn_min: 3.0,
-                troughs: 4,
-                trough_kg: 20.0,
-                trough_m2: 0.2,
-                divider_per_min: 4.0,
-                proofer_pieces: 80.0,
-                oven_pieces: 40.0,
-            },
+            equipment: EQUIPMENT,
             division_kg: 0.001,
             tap_c: 14.0,
             flour_c: 21.0,
@@ -156,4 +159,31 @@ pub fn spelt_sour() -> Value {
         "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
         "flours": [{"name": "Rigg Spelt", "share_pct": 70}, {"name": "Tarn Strong", "share_pct": 30}],
         "parts": [{"kind": "starter", "flour": "Rigg Spelt", "flour_pct": 15, "water_pct": 15}]})
+}
+
+/// A tin loaf with nearly two thirds of its flour in a sponge.
+pub fn sponge_dough() -> Value {
+    json!({
+        "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "instant_yeast", "pct": 1.1},
+            {"ingredient": "sugar", "pct": 4}, {"ingredient": "salt", "pct": 1.9}],
+        "parts": [{"kind": "sponge", "flour_pct": 65, "water_pct": 39,
+            "lines": [{"ingredient": "instant_yeast", "pct": 1.1}]}]})
+}
+
+/// It by its method: three and a half hours of sponge before the mixer.
+pub fn sponge_bench() -> Bench {
+    let at = |kind, minutes, temperature_c| Stage {
+        temperature_c: Some(temperature_c),
+        ..stage(kind, minutes)
+    };
+    let mut bench = bench(sponge_dough(), Process::SpongeDough);
+    bench.method.stages = vec![
+        at(StageKind::Rest, 210.0, 27.0),
+        stage(StageKind::Mix, 9.0),
+        at(StageKind::Rest, 15.0, 27.0),
+        stage(StageKind::Divide, 12.0),
+        at(StageKind::Proof, 60.0, 36.0),
+        stage(StageKind::Bake, 24.0),
+    ];
+    bench
 }

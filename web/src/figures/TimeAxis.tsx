@@ -1,0 +1,29 @@
+import type { ScaleTime } from "d3-scale";
+
+interface Props {
+  x: ScaleTime<number, number>;
+  /** Where the line runs. */
+  y: number;
+}
+
+/** Hours along the foot of a figure. */
+export function TimeAxis({ x, y }: Props) {
+  const [from = 0, to = 0] = x.range();
+  return (
+    <>
+      <line x1={from} x2={to} y1={y} y2={y} stroke="var(--color-ink)" />
+      {x.ticks(10).map((tick) => (
+        <text
+          key={+tick}
+          x={x(tick)}
+          y={y + 18}
+          fontSize="12"
+          textAnchor="middle"
+          fill="var(--color-iron)"
+        >
+          {tick.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
+        </text>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { Refused, type Schemas } from "../api/client";
+import { usePreferences } from "../units/preferences";
+import { Refusal } from "./Refusal";
+import { Signed } from "./Signed";
+
+interface Props {
+  /** A formula, a method. */
+  what: string;
+  /** Of the next revision. */
+  number: number;
+  save: (signed: Schemas["SignedInput"]) => Promise<unknown>;
+  onPutBack: () => void;
+}
+
+/** What is edited becomes the next revision, with who and why. */
+export function SaveEdited({ what, number, save, onPutBack }: Props) {
+  const { preferences } = usePreferences();
+  const [reason, setReason] = useState("");
+  const saving = useMutation({
+    networkMode: "always",
+    mutationFn: () => save({ by: preferences.name, reason }),
+  });
+  const refused = saving.error instanceof Refused ? saving.error : undefined;
+  return (
+    <form
+      className="screen-only mt-4 border-l-4 border-ink bg-faint p-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        saving.mutate();
+      }}
+    >
+      <p className="text-sm">
+        Edited and not recorded: it moves the chain here, and nobody else's. A sheet is only planned
+        from a recorded {what}.
+      </p>
+      <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
+      <p className="mt-3 flex gap-3">
+        <button type="submit" className="act act-main" disabled={saving.isPending}>
+          Record revision {number}
+        </button>
+        <button type="button" className="act" onClick={onPutBack}>
+          Put back
+        </button>
+      </p>
+      <Refusal error={saving.error} placed={/^signed/} />
+    </form>
+  );
+}
