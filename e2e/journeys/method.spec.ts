@@ -85,7 +85,7 @@ test("ten sponge doughs for five in the morning, one moved, and the line stopped
   await page.getByRole("button", { name: "The line stops" }).click();
   await page.getByLabel("Stands still from").fill(inDays(2, "01:20"));
   await expect(page.getByText(/later than it would be/)).toBeVisible();
-  const late = page.getByRole("region", { name: /go past what they may/ });
+  const late = page.getByRole("region", { name: /go past their window/ });
   await expect(late.getByText(/past its window/).first()).toBeVisible();
   await late.getByRole("button", { name: "What to do with dough 5" }).click();
   await expect(late.getByText("Spread it in thirds")).toBeVisible();

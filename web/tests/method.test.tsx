@@ -236,7 +236,7 @@ test("ten doughs are planned, one is moved, and the line stops", async () => {
   await user.click(screen.getByRole("button", { name: "The line stops" }));
   const from = screen.getByLabelText("Stands still from");
   fireEvent.change(from, { target: { value: fieldOf(new Date(soon.getTime() - 3.7 * HOUR)) } });
-  const late = await screen.findByRole("heading", { name: /go past what they may/ });
+  const late = await screen.findByRole("heading", { name: /go past their window/ });
   expect(late).toBeTruthy();
   expect(screen.getAllByText("Bake it off and discard it").length).toBeGreaterThan(0);
   await user.click(screen.getAllByRole("button", { name: /^Plan the rest without dough/ })[0]!);

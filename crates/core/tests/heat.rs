@@ -66,6 +66,9 @@ fn each_lever_gives_what_it_promises() {
                 "flour" => other.parts[0].temperature_c -= 1.0,
                 "mixing" => other.mixing_kj_per_kg *= 0.9,
                 "tap" => other.tap_c -= 1.0,
+                "chilled" => other.tap_c = other.chilled_min_c,
+                // No other balance has a kilo more of it: the test beneath looks at it.
+                "ice" => continue,
                 unknown => panic!("{unknown} is no lever"),
             }
             let then = other.solve();
@@ -258,4 +261,30 @@ proptest! {
         }
         prop_assert!(other.ice_kg >= one.ice_kg - 1e-9);
     }
+}
+
+#[test]
+fn ice_and_chilled_water_are_levers_with_their_effect() {
+    let balance = Balance {
+        parts: vec![part("flour", 100.0, 24.0, 1.833), part("other", 4.0, 22.0, 1.3)],
+        water_kg: 61.0,
+        tap_c: 18.0,
+        target_c: 26.0,
+        mixing_kj_per_kg: 36.0,
+        jacket_kj_per_kg: Some(8.0),
+        mixing_min: Some(12.0),
+        flour_wetted_kg: 100.0,
+        chilled_min_c: 2.0,
+        ice_c: 0.0,
+        max_ice_pct: 60.0,
+    };
+    let answer = balance.solve();
+    let lever = |name| answer.levers.iter().find(|lever| lever.lever == name).expect(name);
+    assert!(lever("ice").dough_c < -0.5, "a kilo of ice cools: {}", lever("ice").dough_c);
+    assert!(lever("chilled").ice_kg < -5.0, "{}", lever("chilled").ice_kg);
+    assert!(lever("jacket").ice_kg < -2.0, "{}", lever("jacket").ice_kg);
+    // The jacket takes what it takes from the mixing.
+    let with = Balance { mixing_kj_per_kg: 28.0, jacket_kj_per_kg: None, ..balance }.solve();
+    assert!((with.ice_kg - answer.ice_kg - lever("jacket").ice_kg).abs() < 1e-9);
+    assert!(with.levers.iter().all(|lever| lever.lever != "jacket"));
 }

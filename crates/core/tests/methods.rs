@@ -5,7 +5,7 @@ mod support;
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::method::{
     Choice, EndsBy, FlourSays, Help, Method, MethodDraft, Mixer, Need, Speed, Stage, StageKind,
-    StageRole, Window, conditioning, developments,
+    StageRole, Window, cautions_of, conditioning, developments,
 };
 use ironpeel_core::units::Faults;
 use ironpeel_core::water::Process;
@@ -141,6 +141,21 @@ fn what_was_typed_becomes_the_method() {
     assert_eq!(method.stages[0].ends_by, EndsBy::Windowpane);
     assert_eq!(method.stages[1].speed, None, "only a mixer has one");
     assert_eq!(method.stages[1].window, Some(Window { low_min: 45.0, high_min: 70.0 }));
+}
+
+#[test]
+fn what_can_hurt_is_said_at_its_stage() {
+    let mut method = straight();
+    method.stages.insert(
+        4,
+        Stage { temperature_c: Some(-30.0), ..Stage::new(StageKind::Rest, "Freeze", 60.0) },
+    );
+    let told = cautions_of(&method);
+    assert_eq!(told.len(), method.stages.len());
+    for (stage, word) in [(0, "dust"), (0, "locked out"), (4, "Frozen metal"), (7, "Steam")] {
+        assert!(told[stage].iter().any(|says| says.contains(word)), "{stage}: {:?}", told[stage]);
+    }
+    assert!(!told[1].iter().any(|says| says.contains("dust")), "no flour goes in there");
 }
 
 #[test]

@@ -9,7 +9,7 @@ use ironpeel_core::flour::{Property, Readings};
 use ironpeel_core::method::{Stage, StageKind};
 use ironpeel_core::units::{Origin, Why};
 use ironpeel_core::water::{Process, Species};
-use serde_json::{Value, json};
+use serde_json::json;
 use support::bench::{
     Bench, bench, flour, plain, readings, spelt_sour, sponge_bench, sponge_dough, stage, strong,
     whole,

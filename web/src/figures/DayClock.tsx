@@ -9,6 +9,8 @@ const EDGE = 26;
 const HANDS = { top: 34, height: 34 };
 const RISE = { top: 96, bottom: 190 };
 const FOOT = 216;
+/** The top of the temperature beneath, °C. */
+const WARMEST = 40;
 const HOUR_MS = 3_600_000;
 /** Narrower than this a stage has no room for its name. */
 const NAMED = 58;
@@ -30,12 +32,15 @@ export function DayClock({ plan, rise, mixesH, refused }: Props) {
   const series = thinned(rise?.series ?? [], 400);
   const top = Math.max(50, ...series.map((point) => point.rise_pct));
   const y = (pct: number) => RISE.bottom - (pct / top) * (RISE.bottom - RISE.top);
-  const curve = series
-    .map((point, at) => {
-      const when = start + (mixesH + point.t_h) * HOUR_MS;
-      return `${at ? "L" : "M"}${x(when)} ${y(point.rise_pct)}`;
-    })
-    .join("");
+  const line = (of: (point: Schemas["FermentationPoint"]) => number) =>
+    series
+      .map((point, at) => {
+        const when = start + (mixesH + point.t_h) * HOUR_MS;
+        return `${at ? "L" : "M"}${x(when)} ${of(point)}`;
+      })
+      .join("");
+  const curve = line((point) => y(point.rise_pct));
+  const warmth = line(({ dough_c }) => y(top * Math.min(1, Math.max(0, dough_c / WARMEST))));
   return (
     <figure aria-label="The dough on the clock" className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${FOOT + 20}`} className="block w-full min-w-2xl" aria-hidden>
@@ -78,9 +83,19 @@ export function DayClock({ plan, rise, mixesH, refused }: Props) {
           );
         })}
         <path d={curve} fill="none" stroke="var(--color-moss)" strokeWidth="2.5" />
+        <path
+          d={warmth}
+          fill="none"
+          stroke="var(--color-crust)"
+          strokeWidth="1.5"
+          strokeDasharray="5 3"
+        />
         {series.length > 0 && (
           <text x={EDGE} y={RISE.top - 6} fontSize="12" fill="var(--color-moss)">
-            rise, to {format.number(top, 0)} %
+            rise, to {format.number(top, 0)} %;{" "}
+            <tspan fill="var(--color-crust)">
+              dough temperature, dashed, 0 to {format.temperature(WARMEST, 0)}
+            </tspan>
           </text>
         )}
         <TimeAxis x={x} y={FOOT - 14} />

@@ -163,7 +163,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
         {shown.length > 0 && (
           <>
             <text x={LABEL + EDGE} y={riseTop - 5} fontSize="12" fill="var(--color-moss)">
-              the first dough: its rise, to {format.number(highest, 0)} %,{" "}
+              the first dough as planned: its rise, to {format.number(highest, 0)} %,{" "}
               <tspan fill="var(--color-crust)">and its temperature, 20 to 40 °C</tspan>
             </text>
             <path

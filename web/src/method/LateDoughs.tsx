@@ -26,8 +26,8 @@ export function LateDoughs({ late, dropped, onDrop, onKeep }: Props) {
     <section aria-labelledby="late" className="mt-5">
       <h2 id="late">
         {past.length === 0
-          ? `${late.length} doughs wait, none past what it may`
-          : `${past.length} of ${late.length} that wait go past what they may`}
+          ? `${late.length} doughs wait, none past its window`
+          : `${past.length} of ${late.length} doughs that wait go past their window`}
       </h2>
       {dropped.length > 0 && (
         <p className="text-sm">
@@ -44,10 +44,10 @@ export function LateDoughs({ late, dropped, onDrop, onKeep }: Props) {
               <b>
                 Dough {one.dough}, {one.stage}
               </b>
-              <span>waits {format.minutes(one.waits_min)}</span>
+              <span>waits {format.minutes(Math.round(one.waits_min))}</span>
               <span className={one.past_min > 0 ? "font-semibold text-stop" : "text-iron"}>
                 {one.past_min > 0
-                  ? `${format.minutes(one.past_min)} past its window`
+                  ? `${format.minutes(Math.round(one.past_min))} past its window`
                   : "within its window"}
               </span>
               <span className="text-sm text-iron">

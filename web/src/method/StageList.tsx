@@ -63,6 +63,11 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                     </span>
                   )}
                 </p>
+                {guide?.cautions[at]?.map((caution) => (
+                  <p key={caution} className="text-sm font-semibold">
+                    {caution}
+                  </p>
+                ))}
                 {odd && usual.minutes && (
                   <p className="text-sm text-crust">
                     Usual is {format.between(usual.minutes.low, usual.minutes.high)}: {usual.says}.

@@ -318,7 +318,7 @@ impl Balance {
                 dough_c: then.dough_c - now.dough_c,
             }
         };
-        let mut levers = Vec::with_capacity(4);
+        let mut levers = Vec::with_capacity(6);
         if self.flour_capacity() > 0.0 {
             levers.push(changed("flour", "flour 1 °C cooler", &|other| {
                 for part in other.parts.iter_mut().filter(|part| part.is == PartIs::Flour) {
@@ -335,6 +335,21 @@ impl Balance {
             }),
         });
         levers.push(changed("tap", "tap 1 °C colder", &|other| other.tap_c -= 1.0));
+        if self.tap_c > self.chilled_min_c && now.ice_kg > 0.0 {
+            levers.push(changed("chilled", "water chilled before the ice", &|other| {
+                other.tap_c = other.chilled_min_c;
+            }));
+        }
+        if self.water_kg > now.ice_kg + 1.0 {
+            levers.push(Lever {
+                lever: "ice",
+                label: "1 kg more of it ice",
+                water_c: 0.0,
+                ice_kg: 1.0,
+                dough_c: self.settle(now.water_c, now.ice_kg + 1.0)
+                    - self.settle(now.water_c, now.ice_kg),
+            });
+        }
         if let Some(jacket) = self.jacket_kj_per_kg {
             levers.push(changed("jacket", "the mixer's jacket on", &|other| {
                 other.mixing_kj_per_kg = (other.mixing_kj_per_kg - jacket).max(0.0);

@@ -1,4 +1,4 @@
-use super::{Stage, StageKind};
+use super::{Method, Stage, StageKind};
 use crate::dough::Ingredient;
 
 /// The usual cautions at a stage, short; local code, the maker and licensed practice go before.
@@ -16,5 +16,23 @@ pub fn cautions_at(stage: &Stage, takes: &[Ingredient]) -> Vec<&'static str> {
         }
         _ => {}
     }
+    if stage.temperature_c.is_some_and(|celsius| celsius <= FROZEN_C) {
+        cautions.push("Frozen metal burns skin: gloves, and nobody alone behind a freezer's door.");
+    }
     cautions
+}
+
+/// From here down a stage is a freezer's, °C.
+const FROZEN_C: f64 = -10.0;
+
+/// The usual cautions of each stage of a method, the flour going in at the first mixing.
+pub fn cautions_of(method: &Method) -> Vec<Vec<&'static str>> {
+    let first = method.first_mix();
+    let stages = method.stages.iter().enumerate();
+    stages
+        .map(|(at, stage)| {
+            let flour = [Ingredient::Flour];
+            cautions_at(stage, if at == first { &flour } else { &stage.adds })
+        })
+        .collect()
 }

@@ -12,7 +12,7 @@ mod sheet;
 mod stage;
 mod two_ways;
 
-pub use caution::cautions_at;
+pub use caution::{cautions_at, cautions_of};
 pub use conditioning::{Conditioning, FlourSays, Help, Need, conditioning};
 pub use draft::{MethodDraft, StageInput, WindowInput};
 pub use energy::{Development, MixingClass, developments};

@@ -6,7 +6,8 @@ use axum::extract::State;
 use ironpeel_core::chain::{Thumb, chain, flour_says, thumb};
 use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{
-    Conditioning, Development, MixingClass, Optional, Usual, Window, conditioning, developments,
+    Conditioning, Development, MixingClass, Optional, Usual, Window, cautions_of, conditioning,
+    developments,
 };
 use ironpeel_store::DoughTemperature;
 use serde::Serialize;
@@ -31,6 +32,7 @@ struct MethodGuide {
     usual: Vec<Usual>,
     windows: Vec<Window>,
     waits_min: Vec<f64>,
+    cautions: Vec<Vec<&'static str>>,
     optional: Vec<Optional>,
     conditioning: [Conditioning; 2],
     developments: Vec<Development>,
@@ -58,6 +60,7 @@ async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<J
         usual: hand.method.usual(),
         windows: hand.method.windows(),
         waits_min: hand.method.waits(),
+        cautions: cautions_of(hand.method),
         optional: hand.method.optional(),
         conditioning: conditioning(flour_says(&hand), hand.method.process),
         developments: developments(hand.method, &hand.line.mixer),
