@@ -103,3 +103,35 @@ proptest! {
         prop_assert!(at(parts, warm - cooler) > at(parts, warm));
     }
 }
+
+#[test]
+fn any_speed_is_found_from_enough_readings() {
+    use ironpeel_core::ferment::{FermentingDough, Phase, ferment, fit_rate};
+    let dough = FermentingDough {
+        yeast_idy_pct: 0.9,
+        sour_pct: 0.0,
+        sour_activity: 1.0,
+        salt_pct: 2.0,
+        sugar_pct: 3.0,
+        hydration_pct: 65.0,
+        damaged_starch_pct: 8.0,
+        falling_number_s: 310.0,
+        start_c: 25.0,
+        mass_kg: 0.1,
+        retention: 0.85,
+        rate: 1.0,
+    };
+    let phases = [Phase::rest(5.0, 24.0)];
+    for true_rate in [0.5, 0.7, 0.9, 1.1, 1.4, 1.8] {
+        let track = ferment(&FermentingDough { rate: true_rate, ..dough }, &phases);
+        let read: Vec<Reading> = (1..=12)
+            .map(|quarter| f64::from(quarter) * 0.25)
+            .map(|t_h| Reading { t_h, rise_pct: track.rise_at(t_h) })
+            .collect();
+        let found = fit_rate(&dough, &phases, &read);
+        near(found.rate, true_rate, 0.02);
+        assert!(found.sd < 0.05, "{true_rate}: ± {}", found.sd);
+        let fewer = fit_rate(&dough, &phases, &read[..2]);
+        assert!(fewer.sd > found.sd, "more readings say more");
+    }
+}

@@ -70,10 +70,10 @@ async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
     assert_eq!(old["stages"], method["stages"], "the old one is as it was");
 
     // A sheet is planned from what is recorded only.
-    let batch = json!({"hand": hand, "planned_for": to_come(), "saved_by": "RK"});
-    let (_, planned) = plant.put(&format!("/api/v1/batches/{}", new_id()), &batch).await;
-    let issued = &planned["issued"]["chain"]["heat"]["target_c"];
-    assert_ne!(issued, &json!(26.0), "{planned}");
+    let batch = json!({"slug": "deck-roll-60", "hand": hand, "planned_for": to_come(), "by": "RK"});
+    let (status, planned) = plant.put(&format!("/api/v1/batches/{}", new_id()), &batch).await;
+    assert_eq!(status, StatusCode::OK, "{planned}");
+    assert_eq!(planned["issued"]["chain"]["heat"]["target_c"], 27.0, "as its pinned revision says");
 }
 
 #[tokio::test]

@@ -7,6 +7,8 @@ import { TimeAxis } from "./TimeAxis";
 const WIDTH = 1000;
 const LABEL = 34;
 const EDGE = 16;
+/** The temperatures beneath, °C. */
+const [COLDEST, SPAN] = [20, 20];
 const HOUR_MS = 3_600_000;
 
 type Stage = Schemas["RunStage"];
@@ -164,7 +166,10 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
           <>
             <text x={LABEL + EDGE} y={riseTop - 5} fontSize="12" fill="var(--color-moss)">
               the first dough as planned: its rise, to {format.number(highest, 0)} %,{" "}
-              <tspan fill="var(--color-crust)">and its temperature, 20 to 40 °C</tspan>
+              <tspan fill="var(--color-crust)">
+                and its temperature, {format.temperature(COLDEST, 0)} to{" "}
+                {format.temperature(COLDEST + SPAN, 0)}
+              </tspan>
             </text>
             <path
               d={line((point) => point.rise / highest)}
@@ -173,7 +178,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
               strokeWidth="2"
             />
             <path
-              d={line((point) => Math.min(1, Math.max(0, (point.celsius - 20) / 20)))}
+              d={line((point) => Math.min(1, Math.max(0, (point.celsius - COLDEST) / SPAN)))}
               fill="none"
               stroke="var(--color-crust)"
               strokeWidth="1.5"

@@ -13,7 +13,8 @@ import { MixingSheet } from "./MixingSheet";
 /** Tonight's mixing sheet, to print or to plan as a batch. */
 export function FloorPage() {
   const { chain, product, lot, others, input } = useHeld();
-  const { draft } = useHand();
+  const { draft, method } = useHand();
+  const edited = draft ? "formula" : method ? "method" : undefined;
   const format = useFormat();
   const [planned, setPlanned] = useState(tonight);
   if (!chain?.sheet || !product || !lot || !input) return <NoHand link="floor" />;
@@ -31,13 +32,13 @@ export function FloorPage() {
             ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
           ].join(", with "),
           when: format.moment(planned),
-          revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}, line ${product.line.revision.number}. Not yet planned.`,
+          revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
         }}
       />
       <PlanBatch
         product={product}
         input={input}
-        edited={Boolean(draft)}
+        edited={edited}
         planned={planned}
         setPlanned={setPlanned}
       />
@@ -48,7 +49,8 @@ export function FloorPage() {
 interface Props {
   product: Schemas["ProductView"];
   input: Schemas["HandInput"];
-  edited: boolean;
+  /** What is edited and not recorded. */
+  edited: "formula" | "method" | undefined;
   planned: string;
   setPlanned: (planned: string) => void;
 }
@@ -119,13 +121,13 @@ function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
       <button
         type="submit"
         className="act act-main mt-4 w-full"
-        disabled={plan.isPending || edited}
+        disabled={plan.isPending || edited !== undefined}
       >
         {plan.isPending ? "Recording …" : "Plan this batch"}
       </button>
       {edited && (
         <p className="mt-2 text-sm text-crust">
-          Record the edited formula first, on the dough's page.
+          Record the edited {edited} first, under {edited === "formula" ? "Dough" : "Stages"}.
         </p>
       )}
       {refused && (

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
+import { FieldText } from "../shell/FieldText";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
@@ -13,7 +14,7 @@ import { MethodTabs } from "./MethodTabs";
 import { useGuide } from "./useMethod";
 
 type LineDraft = Schemas["LineDraft"];
-type Field = keyof LineDraft;
+type Field = Exclude<keyof LineDraft, "mixer_name" | "mixer_kind">;
 
 /** The line's mixer and what it gives the dough, and what comes after it. */
 export function LinePage() {
@@ -57,7 +58,12 @@ export function LinePage() {
             time go before these.
           </p>
         </div>
-        <LineForm key={product.line.revision.id} line={product.line} slug={product.slug} />
+        <LineForm
+          key={product.line.revision.id}
+          line={product.line}
+          slug={product.slug}
+          kinds={guide.mixer_kinds}
+        />
       </div>
     </>
   );
@@ -81,7 +87,7 @@ function Developments({ guide, mixes }: { guide: Schemas["MethodGuide"]; mixes: 
       <table className="mt-1 w-full">
         <thead>
           <tr className="border-b border-ink">
-            {["mixing", "kJ/kg", "minutes fast", "warms by °C"].map((word, at) => (
+            {["mixing", "kJ/kg", "minutes fast", "warms it by"].map((word, at) => (
               <th scope="col" key={word} className={at === 0 ? "py-1" : "text-right"}>
                 {word}
               </th>
@@ -102,7 +108,9 @@ function Developments({ guide, mixes }: { guide: Schemas["MethodGuide"]; mixes: 
               </th>
               <td className="text-right">{band(one.kj_per_kg, 0)}</td>
               <td className="text-right">{one.fast_min ? band(one.fast_min, 1) : "–"}</td>
-              <td className="text-right">{band(one.warms_c, 1)}</td>
+              <td className="text-right">
+                {format.apart(one.warms_c.low)} to {format.apart(one.warms_c.high)}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -166,8 +174,14 @@ const FIELDS: readonly (readonly [Field, string, "number" | "mass"])[] = [
   ["oven_pieces", "Oven holds, pieces", "number"],
 ];
 
+interface LineFormProps {
+  line: Schemas["LineView"];
+  slug: string;
+  kinds: Schemas["MixerKind"][];
+}
+
 /** The line's figures, to be changed with a reason. */
-function LineForm({ line, slug }: { line: Schemas["LineView"]; slug: string }) {
+function LineForm({ line, slug, kinds }: LineFormProps) {
   const queries = useQueryClient();
   const { preferences } = usePreferences();
   const [draft, setDraft] = useState<LineDraft>({});
@@ -198,6 +212,15 @@ function LineForm({ line, slug }: { line: Schemas["LineView"]; slug: string }) {
     onSuccess: () => queries.invalidateQueries({ queryKey: ["product", slug] }),
   });
   const refused = save.error instanceof Refused ? save.error : undefined;
+  const format = useFormat();
+  const kind = draft.mixer_kind ?? mixer.kind;
+  const usual = kinds.find((one) => one.kind === kind);
+  const band = (of: Schemas["Banded"] | undefined) =>
+    of && `usual of a ${kind} one ${format.plain(of.low)} to ${format.plain(of.high)}`;
+  const hints: Partial<Record<Field, string | undefined>> = {
+    slow_kj_per_kg_min: band(usual?.slow),
+    fast_kj_per_kg_min: band(usual?.fast),
+  };
   const edited = Object.values(draft).some((value) => value !== undefined);
   return (
     <form
@@ -212,6 +235,24 @@ function LineForm({ line, slug }: { line: Schemas["LineView"]; slug: string }) {
         {line.revision.made_by}: {line.revision.reason}
       </p>
       <div className="mt-2 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
+        <FieldText
+          label="The mixer"
+          value={draft.mixer_name ?? mixer.name}
+          onChange={(mixer_name) => setDraft({ ...draft, mixer_name })}
+          fault={refused?.at("mixer_name")}
+        />
+        <label className="text-sm text-iron">
+          Its kind
+          <select
+            className="field text-ink"
+            value={kind}
+            onChange={(event) => setDraft({ ...draft, mixer_kind: event.target.value })}
+          >
+            {[...new Set([mixer.kind, ...kinds.map((one) => one.kind)])].map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
         {FIELDS.map(([key, label, kind]) => (
           <Quantity
             key={key}
@@ -222,6 +263,7 @@ function LineForm({ line, slug }: { line: Schemas["LineView"]; slug: string }) {
               setDraft({ ...draft, [key]: value === was[key] ? undefined : (value ?? undefined) })
             }
             fault={refused?.at(key)}
+            hint={hints[key]}
           />
         ))}
       </div>
@@ -241,7 +283,7 @@ function LineForm({ line, slug }: { line: Schemas["LineView"]; slug: string }) {
           </p>
         </div>
       )}
-      <Refusal error={save.error} placed={/^signed|_kg$|_min$|troughs|_m2$|_pieces$/} />
+      <Refusal error={save.error} placed={/^signed|^mixer_|_kg$|_min$|troughs|_m2$|_pieces$/} />
     </form>
   );
 }

@@ -19,7 +19,7 @@ export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
             </th>
             <td className="figure text-right text-lg">{said(water_c.typical)}</td>
             <td className="pl-3 text-right text-sm text-iron">
-              likely {format.number(water_c.low)} to {format.temperature(water_c.high)}
+              likely {format.temperature(water_c.low)} to {format.temperature(water_c.high)}
             </td>
           </tr>
           <tr className="border-t border-hair">
@@ -44,15 +44,14 @@ export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
       </table>
       {thumb.disagree && (
         <p className="mt-1 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
-          They differ by {format.number(Math.abs(water_c.typical - thumb.balance_c))} °C: the rule
-          knows neither the masses nor the sponge's weight. Go by the balance, measure the dough,
-          and let it teach the rule.
+          They differ by {format.apart(water_c.typical - thumb.balance_c)}: the rule knows neither
+          the masses nor the sponge's weight. Go by the balance, measure the dough, and let it teach
+          the rule.
         </p>
       )}
       <p className="mt-1 text-sm text-iron">
         {thumb.counts} × target − flour − room{thumb.counts > 3 && " − sponge"} −{" "}
-        <Term of="friction" />; {format.number(friction.friction_c)} ±{" "}
-        {format.number(friction.sd_c)} °C{" "}
+        <Term of="friction" />; {format.apart(friction.friction_c)} ± {format.apart(friction.sd_c)}{" "}
         {thumb.doughs === 0
           ? "(house default until doughs are measured)"
           : `learned from ${thumb.doughs} doughs`}

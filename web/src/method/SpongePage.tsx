@@ -153,7 +153,7 @@ function Numbers({ sponge }: { sponge: Sponge }) {
           usual={sponge.set_c}
           onSet={(value) => setMethod({ sponge_c: value ?? undefined })}
           fault={refused?.at("now.method.sponge_c")}
-          hint="off the mixer; near 24 °C"
+          hint={`off the mixer; near ${format.temperature(24, 0)}`}
         />
         <Quantity
           label="Time, h"
@@ -311,7 +311,7 @@ function SoonerWays({ sooner, sponge }: { sooner: Schemas["Sooner"]; sponge: Spo
           <b className="figure">{format.number(sooner.extra_min)} min</b> past{" "}
           <Term of="clean-up" />, likely {format.number(sooner.extra_low_min)} or more; it is
           hydration that matures it. That puts {format.number(sooner.extra_kj_per_kg)} kJ/kg into it
-          and warms it by {format.number(sooner.warms_c)} °C, so its water is set for{" "}
+          and warms it by {format.apart(sooner.warms_c)}, so its water is set for{" "}
           {format.temperature(sooner.set_c)} to end as warm as now.
         </dd>
       </div>
@@ -320,8 +320,8 @@ function SoonerWays({ sooner, sponge }: { sooner: Schemas["Sooner"]; sponge: Spo
         <dd className="text-sm">
           {sooner.room_c == null || sooner.room_end_c == null ? (
             <>
-              No room up to 38 °C does it: {format.mass(sponge.per_trough_kg)} in a trough follows
-              the room by hours.
+              No room up to {format.temperature(38, 0)} does it: {format.mass(sponge.per_trough_kg)}{" "}
+              in a trough follows the room by hours.
             </>
           ) : (
             <>

@@ -54,6 +54,11 @@ export class Format {
     return `${this.signed(inF ? c * 1.8 : c, decimals)} °${inF ? "F" : "C"}`;
   }
 
+  /** How far two temperatures are apart, without a sign. */
+  apart(c: number, decimals = 1): string {
+    return this.degrees(Math.abs(c), decimals).replace("+", "");
+  }
+
   /** A mass to the division of its scale. */
   mass(kg: number, division = 0.1): string {
     if (this.preferences.mass === "lb") {

@@ -21,6 +21,12 @@ pub struct LineInHand {
 #[derive(Debug, Clone, Default, PartialEq, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct LineDraft {
+    /// What the mixer is called, up to 80 letters.
+    #[serde(default)]
+    pub mixer_name: Option<String>,
+    /// Horizontal, spiral, fork, hand, …, up to 80 letters.
+    #[serde(default)]
+    pub mixer_kind: Option<String>,
     /// 0.1 to 5000 kg.
     #[serde(default)]
     pub min_kg: Given,
@@ -59,6 +65,8 @@ pub struct LineDraft {
     pub oven_pieces: Given,
 }
 
+/// Longest name or kind.
+const LONGEST: usize = 80;
 const MIN: Bound = Bound::new("min_kg", "the least it mixes well", "kg", 0.1, 5000.0);
 const MAX: Bound = Bound::new("max_kg", "the most it holds", "kg", 0.1, 5000.0);
 const SLOW: Bound = Bound::new("slow_kj_per_kg_min", "power at slow speed", "kJ/kg·min", 0.0, 20.0);
@@ -76,26 +84,41 @@ const OVEN: Bound = Bound::new("oven_pieces", "oven", "pieces", 1.0, 100_000.0);
 impl LineDraft {
     /// The line with what was typed, or what is wrong with it under `at`.
     pub fn over(&self, was: &LineInHand, at: &str, faults: &mut Faults) -> LineInHand {
-        let mut or = |bound: Bound, given: &Given, was: f64| bound.check_or(given, was, at, faults);
         let Mixer { jacket_kj_per_kg_min: jacket, .. } = was.mixer;
-        let jacket = or(JACKET, &self.jacket_kj_per_kg_min, jacket.unwrap_or(0.0));
+        let jacket = JACKET.check_or(&self.jacket_kj_per_kg_min, jacket.unwrap_or(0.0), at, faults);
         let mixer = Mixer {
-            min_kg: or(MIN, &self.min_kg, was.mixer.min_kg),
-            max_kg: or(MAX, &self.max_kg, was.mixer.max_kg),
-            slow_kj_per_kg_min: or(SLOW, &self.slow_kj_per_kg_min, was.mixer.slow_kj_per_kg_min),
-            fast_kj_per_kg_min: or(FAST, &self.fast_kj_per_kg_min, was.mixer.fast_kj_per_kg_min),
+            name: text("mixer_name", self.mixer_name.as_ref(), &was.mixer.name, at, faults),
+            kind: text("mixer_kind", self.mixer_kind.as_ref(), &was.mixer.kind, at, faults),
+            min_kg: MIN.check_or(&self.min_kg, was.mixer.min_kg, at, faults),
+            max_kg: MAX.check_or(&self.max_kg, was.mixer.max_kg, at, faults),
+            slow_kj_per_kg_min: SLOW.check_or(
+                &self.slow_kj_per_kg_min,
+                was.mixer.slow_kj_per_kg_min,
+                at,
+                faults,
+            ),
+            fast_kj_per_kg_min: FAST.check_or(
+                &self.fast_kj_per_kg_min,
+                was.mixer.fast_kj_per_kg_min,
+                at,
+                faults,
+            ),
             jacket_kj_per_kg_min: (jacket > 0.0).then_some(jacket),
-            ..was.mixer.clone()
         };
         let had = was.equipment;
         let equipment = Equipment {
-            turn_min: or(TURN, &self.turn_min, had.turn_min),
-            troughs: or(TROUGHS, &self.troughs, had.troughs.into()).round() as u32,
-            trough_kg: or(TROUGH, &self.trough_kg, had.trough_kg),
-            trough_m2: or(FLOOR, &self.trough_m2, had.trough_m2),
-            divider_per_min: or(DIVIDER, &self.divider_per_min, had.divider_per_min),
-            proofer_pieces: or(PROOFER, &self.proofer_pieces, had.proofer_pieces),
-            oven_pieces: or(OVEN, &self.oven_pieces, had.oven_pieces),
+            turn_min: TURN.check_or(&self.turn_min, had.turn_min, at, faults),
+            troughs: TROUGHS.check_or(&self.troughs, had.troughs.into(), at, faults).round() as u32,
+            trough_kg: TROUGH.check_or(&self.trough_kg, had.trough_kg, at, faults),
+            trough_m2: FLOOR.check_or(&self.trough_m2, had.trough_m2, at, faults),
+            divider_per_min: DIVIDER.check_or(
+                &self.divider_per_min,
+                had.divider_per_min,
+                at,
+                faults,
+            ),
+            proofer_pieces: PROOFER.check_or(&self.proofer_pieces, had.proofer_pieces, at, faults),
+            oven_pieces: OVEN.check_or(&self.oven_pieces, had.oven_pieces, at, faults),
         };
         if mixer.min_kg > mixer.max_kg {
             let message = format!("a mixer cannot hold less ({} kg) than it needs", mixer.max_kg);
@@ -103,4 +126,13 @@ impl LineDraft {
         }
         LineInHand { mixer, equipment, ..was.clone() }
     }
+}
+
+/// A text as it was typed, or as it was.
+fn text(field: &str, given: Option<&String>, was: &str, at: &str, faults: &mut Faults) -> String {
+    let text = given.map_or(was, |text| text.trim());
+    if text.is_empty() || text.chars().count() > LONGEST {
+        faults.push(format!("{at}{field}"), format!("a word for it, up to {LONGEST} letters"));
+    }
+    text.into()
 }

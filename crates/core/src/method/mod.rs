@@ -17,7 +17,7 @@ pub use conditioning::{Conditioning, FlourSays, Help, Need, conditioning};
 pub use draft::{MethodDraft, StageInput, WindowInput};
 pub use energy::{Development, MixingClass, developments};
 pub use equipment::Equipment;
-pub use mixer::Mixer;
+pub use mixer::{MIXER_KINDS, Mixer, MixerKind};
 pub use role::{StageRole, Usual};
 pub use school::{Choice, Optional};
 pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};

@@ -6,8 +6,8 @@ use axum::extract::State;
 use ironpeel_core::chain::{Thumb, chain, flour_says, thumb};
 use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{
-    Conditioning, Development, MixingClass, Optional, Usual, Window, cautions_of, conditioning,
-    developments,
+    Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Usual, Window,
+    cautions_of, conditioning, developments,
 };
 use ironpeel_store::DoughTemperature;
 use serde::Serialize;
@@ -37,6 +37,7 @@ struct MethodGuide {
     conditioning: [Conditioning; 2],
     developments: Vec<Development>,
     mixing_class: MixingClass,
+    mixer_kinds: &'static [MixerKind],
     /// None where the chain stops before the mixer.
     thumb: Option<Thumb>,
     /// The doughs measured, newest first.
@@ -64,6 +65,7 @@ async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<J
         optional: hand.method.optional(),
         conditioning: conditioning(flour_says(&hand), hand.method.process),
         developments: developments(hand.method, &hand.line.mixer),
+        mixer_kinds: &MIXER_KINDS,
         mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg),
         thumb: thumb(&hand, &chain, &temperatures),
         measured: measured.into_iter().map(Into::into).collect(),
