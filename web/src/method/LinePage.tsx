@@ -223,13 +223,7 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
   };
   const edited = Object.values(draft).some((value) => value !== undefined);
   return (
-    <form
-      aria-label="The line's figures"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
-    >
+    <section aria-label="The line's figures">
       <h2>The line, revision {line.revision.number}</h2>
       <p className="text-sm text-iron">
         {line.revision.made_by}: {line.revision.reason}
@@ -268,7 +262,13 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
         ))}
       </div>
       {edited && (
-        <div className="mt-3 border-l-4 border-ink bg-faint p-3">
+        <form
+          className="mt-3 border-l-4 border-ink bg-faint p-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            save.mutate();
+          }}
+        >
           <p className="text-sm">
             A change is the line's next revision: it holds for every product made on it.
           </p>
@@ -281,9 +281,9 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
               Put back
             </button>
           </p>
-        </div>
+        </form>
       )}
       <Refusal error={save.error} placed={/^signed|^mixer_|_kg$|_min$|troughs|_m2$|_pieces$/} />
-    </form>
+    </section>
   );
 }

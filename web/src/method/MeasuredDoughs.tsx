@@ -53,13 +53,7 @@ export function MeasuredDoughs({ product, measured }: Props) {
   return (
     <section aria-labelledby="measured" className="screen-only">
       <h2 id="measured">A dough measured</h2>
-      <form
-        className="mt-1"
-        onSubmit={(event) => {
-          event.preventDefault();
-          save.mutate();
-        }}
-      >
+      <div className="mt-1">
         <div className="grid grid-cols-3 gap-x-4 gap-y-2">
           {READ.map(([key, label]) => (
             <Quantity
@@ -74,12 +68,17 @@ export function MeasuredDoughs({ product, measured }: Props) {
         </div>
         <div className="mt-2 flex items-end gap-4">
           <NameField fault={refused?.at("by")} />
-          <button type="submit" className="act" disabled={save.isPending}>
+          <button
+            type="button"
+            className="act"
+            disabled={save.isPending}
+            onClick={() => save.mutate()}
+          >
             Record it
           </button>
         </div>
         <Refusal error={save.error} placed={/_c$|^by$/} />
-      </form>
+      </div>
       {measured.length > 0 && (
         <table className="mt-3 w-full text-sm">
           <caption className="sr-only">Doughs measured, newest first</caption>
