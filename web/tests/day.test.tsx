@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { stretches } from "../src/figures/DayClock";
 import { dayInput, fieldOf, keepDay, keptDay, minutesOf } from "../src/method/day";
@@ -127,4 +127,31 @@ test("the plan is saved as a calendar", async () => {
   const text = (await saved?.text()) ?? "";
   expect(text).toMatch(/^BEGIN:VCALENDAR/);
   expect(text.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThanOrEqual(8);
+});
+
+test("spare balls are kept frozen for another day, or it is told why not", async () => {
+  const { user } = await planned("ebb-flats-240", "VP-26-0435");
+  await user.click(await screen.findByRole("button", { name: "Freeze spare ones" }));
+  const told = await screen.findByRole("heading", { name: "4 spare ones" });
+  expect(told.parentElement?.textContent).toMatch(
+    /Into the freezer .* into the refrigerator .* out/,
+  );
+  const on = screen.getByLabelText<HTMLInputElement>("To be used");
+  fireEvent.change(on, { target: { value: fieldOf(new Date(SOON.getTime() - 30 * HOUR)) } });
+  await screen.findByText(/before then they cannot be frozen and thawed again/);
+  expect(on.getAttribute("aria-invalid")).toBe("true");
+  await user.click(screen.getByRole("button", { name: "None" }));
+  await screen.findByRole("table", { name: "The stages with their hours" });
+  expect(screen.queryByRole("heading", { name: /spare ones/ })).toBeNull();
+});
+
+test("a sour says when to feed its starter, and what can wait says how long", async () => {
+  const { table } = await planned("holm-tin", "BS-0430");
+  const fed = await screen.findByRole("heading", { name: /^Feed the starter/ });
+  expect(fed.parentElement?.textContent).toMatch(/\d+ g starter, [\d ]+ g flour, [\d ]+ g water/);
+  expect(screen.queryByRole("button", { name: "Freeze spare ones" })).toBeNull();
+  const proof = within(table).getByRole("row", { name: /Proof in the tin/ });
+  expect(within(proof).getAllByRole("cell").at(-1)?.textContent).toBe("22 min");
+  const mix = within(table).getByRole("row", { name: /Salt and the held-back water/ });
+  expect(within(mix).getAllByRole("cell").at(-1)?.textContent).toBe("");
 });

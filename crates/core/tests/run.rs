@@ -155,7 +155,11 @@ fn a_run_keeps_clear_of_refused_hours_as_a_whole() {
     assert!(plan.moved_min > 0 && plan.out_at <= at(25, 22, 0), "{}", plan.out_at);
     let short = DayWanted { refused: vec![Refused { from: clock(8), to: clock(4) }], ..day };
     let error = plan_run(&asked(&method, &short)).expect_err("four hours hold no run");
-    assert!(!error.stage.is_empty());
+    assert!(error.to_string().contains("refused hours"), "{error}");
+    let narrow = Equipment { oven_pieces: 1.0, ..LINE };
+    let years = RunWanted { equipment: &narrow, doughs: 200, ..asked(&method, &day) };
+    let error = plan_run(&years).expect_err("an oven for one loaf");
+    assert!(error.to_string().contains("no run is planned beyond 60"), "{error}");
 }
 
 #[test]

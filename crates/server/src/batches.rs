@@ -4,7 +4,7 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::{Faults, moment};
 use ironpeel_store::{BatchFlour, BatchSummary, NewBatch};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
@@ -103,6 +103,7 @@ impl IssuedLot {
 pub struct BatchInput {
     pub slug: String,
     pub hand: HandInput,
+    #[serde(deserialize_with = "moment::within")]
     pub planned_for: DateTime<Utc>,
     #[serde(default)]
     pub by: String,

@@ -1,4 +1,5 @@
 use chrono::{DateTime, Utc};
+use ironpeel_core::units::moment;
 use ironpeel_store::PageKey;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -18,6 +19,7 @@ pub struct After {
 #[derive(Debug, Clone, Copy, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct Wanted {
+    #[serde(default, deserialize_with = "moment::maybe")]
     pub after_at: Option<DateTime<Utc>>,
     pub after_id: Option<Uuid>,
 }

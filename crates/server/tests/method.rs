@@ -308,3 +308,37 @@ async fn tonights_dough_is_followed_by_its_readings() {
         plant.post("/api/v1/chain/yeast", &json!({"hand": hand, "rise_pct": 60})).await;
     assert!(solved["otherwise"]["after_h"].is_number(), "{solved}");
 }
+
+#[tokio::test]
+async fn a_starters_feed_is_open_to_spreadsheets() {
+    let plant = Plant::open().await;
+    let path = "/api/v1/calc/starter-feed";
+    let (status, fed) =
+        plant.post(path, &json!({"ambient_c": 22, "grams": 300, "ripe_in_h": 10})).await;
+    assert_eq!(status, StatusCode::OK, "{fed}");
+    let g = |key: &str| fed[key].as_f64().expect("a mass");
+    assert!((g("starter_g") + g("flour_g") + g("water_g") - 300.0).abs() < 1e-9);
+    assert!((fed["ripe_h"].as_f64().expect("ripe") - 10.0).abs() < 0.01);
+    let (status, refused) = plant.post(path, &json!({"ambient_c": 60})).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(fields(&refused), ["ambient_c", "grams"]);
+}
+
+#[tokio::test]
+async fn a_run_that_fits_no_hours_says_what_is_in_the_way() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("ferry-tin-800", STRONG, doughs(10)).await;
+    let mut day = out_by(to_come());
+    day["refused"] = json!([{"from": "6:00", "to": "2:00"}]);
+    let asked = json!({"hand": hand, "day": day});
+    let (status, refused) = plant.post("/api/v1/chain/run", &asked).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(fields(&refused), ["day.refused"]);
+    let mut late = asked.clone();
+    late["day"] = json!({"anchor": {"by": "out_by", "at": Utc::now()}, "not_before": Utc::now()});
+    let (_, refused) = plant.post("/api/v1/chain/run", &late).await;
+    assert!(refused["errors"][0]["message"].as_str().expect("words").contains("into the past"));
+    late["day"]["zone"] = json!("Nowhere/Land");
+    let (_, refused) = plant.post("/api/v1/chain/run", &late).await;
+    assert_eq!(fields(&refused), ["day.zone"]);
+}

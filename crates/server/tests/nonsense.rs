@@ -178,3 +178,49 @@ async fn a_dough_in_hand_with_any_one_thing_wrong_is_never_our_fault() {
         }
     }
 }
+
+#[tokio::test]
+async fn moments_no_plant_can_mean_are_refused() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("ferry-tin-800", "VR-26-1090", full_mixer()).await;
+    let product = plant.get("/api/v1/products/ferry-tin-800").await;
+    let (method_id, line_id) = (&product["method"]["id"], &product["line"]["id"]);
+    let fine = json!({"anchor": {"by": "from", "at": "2030-01-01T00:00:00Z"}});
+    for far in ["+262142-12-31T23:59:59Z", "-262143-01-01T00:00:00Z", "1850-06-01T00:00:00Z"] {
+        let day = json!({"anchor": {"by": "out_by", "at": far}});
+        let soon = json!({"anchor": fine["anchor"], "not_before": far});
+        for (method, path, body) in [
+            (Method::POST, "/api/v1/chain/day", json!({"hand": hand, "day": day})),
+            (Method::POST, "/api/v1/chain/day/calendar", json!({"hand": hand, "day": soon})),
+            (Method::POST, "/api/v1/chain/run", json!({"hand": hand, "day": day})),
+            (
+                Method::POST,
+                "/api/v1/chain/run",
+                json!({"hand": hand, "day": fine, "stop": {"at": far, "minutes": 90}}),
+            ),
+            (
+                Method::POST,
+                "/api/v1/chain/day",
+                json!({"hand": hand, "day": fine, "spare": {"pieces": 4, "on": far}}),
+            ),
+            (
+                Method::PUT,
+                &*format!("/api/v1/dough-temperatures/{}", new_id()),
+                json!({"method_id": method_id, "line_id": line_id, "by": "RK", "taken_at": far,
+                    "flour_c": 20, "room_c": 22, "water_c": 9, "dough_c": 26}),
+            ),
+            (
+                Method::PUT,
+                &*format!("/api/v1/batches/{}", new_id()),
+                json!({"slug": "ferry-tin-800", "hand": hand, "planned_for": far, "by": "RK"}),
+            ),
+        ] {
+            let status = told(&plant, &method, path, body.to_string().into_bytes()).await;
+            assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{path} at {far}");
+        }
+        let far = far.replace('+', "%2B");
+        let list = format!("/api/v1/batches?after_at={far}&after_id={}", new_id());
+        let status = told(&plant, &Method::GET, &list, Vec::new()).await;
+        assert!(status.is_client_error(), "{list}: {status}");
+    }
+}

@@ -332,7 +332,8 @@ pub(crate) fn heat_with_sponge(hand: &Hand<'_>, chain: &Chain, sponge_c: f64) ->
 }
 
 fn heat_of(hand: &Hand<'_>, balance: &Balance) -> HeatLink {
-    let answer = balance.solve();
+    let mut answer = balance.solve();
+    answer.levers.extend(balance.at_hand());
     let has_yeast = hand
         .formula
         .formula

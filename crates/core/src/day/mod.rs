@@ -4,9 +4,11 @@
 mod cadence;
 mod feed;
 mod hours;
+mod lay;
 mod plan;
 mod request;
 mod run;
+mod seek;
 mod spare;
 
 pub use cadence::{Cadence, EachDough, Pace, Place, cadence};
@@ -14,5 +16,5 @@ pub use feed::{FeedAt, feed_before};
 pub use hours::{Refused, RefusedInput, spans};
 pub use plan::{Anchor, DayPlan, NoDay, PlannedStage, plan_day};
 pub use request::{AnchorInput, DayInput, DayWanted};
-pub use run::{RunDough, RunPlan, RunStage, RunWanted, Shift, Stop, TroughsInUse, plan_run};
+pub use run::{NoRun, RunDough, RunPlan, RunStage, RunWanted, Shift, Stop, TroughsInUse, plan_run};
 pub use spare::{Spare, SpareInput};

@@ -3,13 +3,9 @@ use serde::Serialize;
 use thiserror::Error;
 
 use super::DayWanted;
-use super::hours::spans;
+use super::seek::{Shut, minutes, seek};
 use crate::method::{Method, Stage, StageKind, StageRole};
 
-/// Steps in which a start is sought, minutes.
-const STEP_MIN: i64 = 5;
-/// How far from what was asked it is sought, minutes.
-const FARTHEST_MIN: i64 = 48 * 60;
 /// A night in the cold may be so much shorter or longer (H).
 const COLD_STRETCH: [f64; 7] = [1.0, 0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
 /// Nights in the cold that are tried where a method has none, hours (H: 8 to 24).
@@ -165,50 +161,25 @@ fn nights(method: &Method) -> Vec<(usize, bool, &'static str)> {
 /// The way at the nearest start that keeps clear of the refused hours; else the stage in the way
 /// at the start that was asked for.
 fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
-    let DayWanted { anchor, refused, zone, not_before } = wanted;
-    let to_out: f64 = {
-        let oven = way.stages.iter().rposition(|(stage, ..)| stage.kind == StageKind::Bake);
-        let until = oven.map_or(way.stages.len(), |oven| oven + 1);
-        way.stages[..until].iter().map(|(stage, ..)| stage.minutes).sum()
+    let lasts = |stages: &[(Stage, f64, Option<usize>)]| -> f64 {
+        stages.iter().map(|(stage, ..)| stage.minutes).sum()
     };
-    let first = match *anchor {
-        Anchor::From(start) => not_before.map_or(start, |now| start.max(now)),
-        Anchor::OutBy(out) => out - minutes(to_out),
-    };
-    let all: f64 = way.stages.iter().map(|(stage, ..)| stage.minutes).sum();
-    let far = Duration::minutes(FARTHEST_MIN);
-    let shut = spans(refused, first - far, first + far + minutes(all), *zone);
-    let mut in_the_way = None;
-    for moved_min in (0..=FARTHEST_MIN).step_by(STEP_MIN as usize) {
-        let start = match anchor {
-            Anchor::From(_) => first + Duration::minutes(moved_min),
-            Anchor::OutBy(_) => first - Duration::minutes(moved_min),
-        };
-        if not_before.is_some_and(|now| start < now) {
-            break;
-        }
-        match blocked(way, start, &shut) {
-            Some(stage) => in_the_way = in_the_way.or(Some(stage)),
-            None => {
-                return Ok(DayPlan {
-                    stages: laid_out(way, start),
-                    starts_at: start,
-                    out_at: start + minutes(to_out),
-                    moved_min,
-                    says: way.says.clone(),
-                });
-            }
-        }
-    }
-    Err(in_the_way.unwrap_or_else(|| "its beginning".into()))
+    let oven = way.stages.iter().rposition(|(stage, ..)| stage.kind == StageKind::Bake);
+    let to_out = lasts(&way.stages[..oven.map_or(way.stages.len(), |oven| oven + 1)]);
+    let blocked = |start, shut: &Shut| blocked(way, start, shut);
+    let (start, moved_min) = seek(wanted, to_out, lasts(&way.stages), blocked)
+        .map_err(|stage| stage.unwrap_or_else(|| "its beginning".into()))?;
+    Ok(DayPlan {
+        stages: laid_out(way, start),
+        starts_at: start,
+        out_at: start + minutes(to_out),
+        moved_min,
+        says: way.says.clone(),
+    })
 }
 
 /// The first stage that falls into hours when nobody is there.
-fn blocked(
-    way: &Way,
-    start: DateTime<Utc>,
-    shut: &[(DateTime<Utc>, DateTime<Utc>)],
-) -> Option<String> {
+fn blocked(way: &Way, start: DateTime<Utc>, shut: &Shut) -> Option<String> {
     let mut at = start;
     for (stage, ..) in &way.stages {
         let end = at + minutes(stage.minutes);
@@ -242,10 +213,6 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
             }
         })
         .collect()
-}
-
-pub(super) fn minutes(minutes: f64) -> Duration {
-    Duration::seconds((minutes * 60.0).round() as i64)
 }
 
 impl DayPlan {

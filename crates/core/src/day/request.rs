@@ -3,7 +3,7 @@ use chrono_tz::Tz;
 use serde::Deserialize;
 
 use super::{Anchor, Refused, RefusedInput};
-use crate::units::Faults;
+use crate::units::{Faults, moment};
 
 /// Most stretches of refused hours in a day.
 const MOST: usize = 6;
@@ -14,9 +14,15 @@ const MOST: usize = 6;
 #[serde(tag = "by", rename_all = "snake_case")]
 pub enum AnchorInput {
     /// Not begun before.
-    From { at: DateTime<Utc> },
+    From {
+        #[serde(deserialize_with = "moment::within")]
+        at: DateTime<Utc>,
+    },
     /// Out of the oven not after.
-    OutBy { at: DateTime<Utc> },
+    OutBy {
+        #[serde(deserialize_with = "moment::within")]
+        at: DateTime<Utc>,
+    },
 }
 
 /// A dough to be put on the clock.
@@ -28,6 +34,7 @@ pub struct DayInput {
     #[serde(default)]
     pub refused: Vec<RefusedInput>,
     /// Nothing can begin before this: now.
+    #[serde(default, deserialize_with = "moment::maybe")]
     pub not_before: Option<DateTime<Utc>>,
     /// The clock on the wall, by its name in the time zone database; UTC if left out.
     #[serde(default)]

@@ -1,15 +1,12 @@
-use chrono::{DateTime, Duration, Utc};
+use chrono::{DateTime, Utc};
 use serde::Serialize;
+use thiserror::Error;
 
 use super::cadence::{Cadence, EachDough, Place, cadence, troughs_for};
-use super::hours::spans;
-use super::plan::minutes;
-use super::{Anchor, DayWanted, NoDay};
-use crate::method::{Equipment, Method, Stage, StageKind, StageRole};
-
-/// Steps in which a start is sought, and how far from what was asked, minutes.
-const STEP_MIN: i64 = 5;
-const FARTHEST_MIN: i64 = 48 * 60;
+use super::lay::Lie;
+use super::seek::{Shut, minutes, seek};
+use super::{DayWanted, NoDay};
+use crate::method::{Equipment, Method, Stage, StageKind, StageRole, Window};
 
 /// A stage of one dough that is begun later or earlier than planned.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -100,15 +97,35 @@ pub struct RunPlan {
     pub past: Vec<String>,
 }
 
+/// A run that is not planned.
+#[derive(Debug, Clone, PartialEq, Error)]
+pub enum NoRun {
+    #[error(transparent)]
+    NoDay(#[from] NoDay),
+    #[error(
+        "a dough every {minutes:.0} min takes {days:.0} days, and no run is planned beyond \
+         {MOST_DAYS}: fewer doughs, or more of the place that is slowest"
+    )]
+    TooLong { minutes: f64, days: f64 },
+}
+
+/// The longest run.
+const MOST_DAYS: f64 = 60.0;
+const MINUTES_A_DAY: f64 = 1440.0;
+
 /// Puts a run on the clock: doughs follow one another at the line's cadence; a stage that is
 /// shifted, and a line that stands still, push what comes after. Mixer and divider take one dough
 /// after another; a dough waits where it is until the next is free.
 ///
 /// Doughs that are not begun when the line stops are begun later, so that they do not wait.
-pub fn plan_run(wanted: &RunWanted<'_>) -> Result<RunPlan, NoDay> {
+pub fn plan_run(wanted: &RunWanted<'_>) -> Result<RunPlan, NoRun> {
     let method = paced(wanted);
     let cadence = cadence(&method, wanted.equipment, wanted.each);
     let line = Line { wanted, roles: method.roles(), windows: method.windows(), method: &method };
+    let days = cadence.minutes * wanted.doughs as f64 / MINUTES_A_DAY;
+    if days > MOST_DAYS {
+        return Err(NoRun::TooLong { minutes: cadence.minutes, days });
+    }
     let undisturbed: Vec<Vec<Lie>> = line.lay(&cadence, None, &[], f64::INFINITY);
     let (start, moved_min) = line.find_start(&undisturbed)?;
     let since = |at: DateTime<Utc>| (at - start).num_seconds() as f64 / 60.0;
@@ -137,99 +154,22 @@ fn paced(wanted: &RunWanted<'_>) -> Method {
     method
 }
 
-/// A stage of a dough in minutes from the run's start.
-#[derive(Debug, Clone, Copy)]
-struct Lie {
-    from: f64,
-    to: f64,
-}
-
-/// From, until and what of a standstill, in minutes from the run's start.
-type Standstill = Option<(f64, f64, Option<Place>)>;
-
-struct Line<'a> {
-    wanted: &'a RunWanted<'a>,
-    method: &'a Method,
-    roles: Vec<StageRole>,
-    windows: Vec<crate::method::Window>,
+/// A run on a line, its divider at the line's pace.
+pub(super) struct Line<'a> {
+    pub wanted: &'a RunWanted<'a>,
+    pub method: &'a Method,
+    pub roles: Vec<StageRole>,
+    windows: Vec<Window>,
 }
 
 impl Line<'_> {
-    /// Every dough's stages. Doughs whose turn comes before `begun` are begun when it comes.
-    fn lay(
-        &self,
-        cadence: &Cadence,
-        stop: Standstill,
-        shifts: &[Shift],
-        begun: f64,
-    ) -> Vec<Vec<Lie>> {
-        let stages = &self.method.stages;
-        let before: Vec<f64> = stages
-            .iter()
-            .scan(0.0, |sum, stage| {
-                let at = *sum;
-                *sum += stage.minutes;
-                Some(at)
-            })
-            .collect();
-        // When each place is free again; only mixer and divider take one dough after another.
-        let mut free = [0.0_f64; 2];
-        let mut all = Vec::with_capacity(self.wanted.doughs);
-        for dough in 0..self.wanted.doughs {
-            let mut turn = dough as f64 * cadence.minutes;
-            if self.wanted.dropped.contains(&dough) {
-                all.push(Vec::new());
-                continue;
-            }
-            if stop.is_none() || turn >= begun {
-                for (at, before) in before.iter().enumerate() {
-                    if let Some(one) = self.exclusive(at) {
-                        turn = turn.max(free[one] - before);
-                    }
-                }
-                turn = past(turn, stop, self.place(0));
-            }
-            let mut lies: Vec<Lie> = Vec::with_capacity(stages.len());
-            let mut at = turn;
-            for (number, stage) in stages.iter().enumerate() {
-                let by: f64 = shifts
-                    .iter()
-                    .filter(|shift| shift.dough == dough && shift.stage == number)
-                    .map(|shift| shift.by_min)
-                    .sum();
-                at = lies.last().map_or(at + by, |last| (at + by).max(last.from));
-                let exclusive = self.exclusive(number);
-                if let Some(one) =
-                    exclusive.filter(|_| number == 0 || self.exclusive(number - 1) != exclusive)
-                {
-                    at = at.max(free[one]);
-                }
-                at = past(at, stop, self.place(number));
-                if let Some(last) = lies.last_mut() {
-                    last.to = at;
-                }
-                let to = interrupted(at, at + stage.minutes, stop, self.place(number));
-                lies.push(Lie { from: at, to });
-                at = to;
-            }
-            for (number, lie) in lies.iter().enumerate() {
-                if let Some(one) = self.exclusive(number) {
-                    let turn = if one == 0 { self.wanted.equipment.turn_min } else { 0.0 };
-                    free[one] = free[one].max(lie.to + turn);
-                }
-            }
-            all.push(lies);
-        }
-        all
-    }
-
-    fn place(&self, stage: usize) -> Option<Place> {
+    pub fn place(&self, stage: usize) -> Option<Place> {
         self.roles.get(stage).and_then(|role| Place::of(*role))
     }
 
     /// Mixer and divider, by their place in a list of when they are free. Of several dividing
     /// stages only the first is the divider.
-    fn exclusive(&self, stage: usize) -> Option<usize> {
+    pub fn exclusive(&self, stage: usize) -> Option<usize> {
         match self.place(stage)? {
             Place::Mixer => Some(0),
             Place::Divider => {
@@ -242,15 +182,8 @@ impl Line<'_> {
 
     /// The start nearest to what was asked at which nobody is needed in refused hours.
     fn find_start(&self, laid: &[Vec<Lie>]) -> Result<(DateTime<Utc>, i64), NoDay> {
-        let DayWanted { anchor, refused, zone, not_before } = self.wanted.day;
         let out = laid.iter().filter_map(|lies| self.out(lies)).fold(0.0, f64::max);
-        let first = match *anchor {
-            Anchor::From(start) => not_before.map_or(start, |now| start.max(now)),
-            Anchor::OutBy(by) => by - minutes(out),
-        };
         let ends = laid.iter().flatten().map(|lie| lie.to).fold(0.0, f64::max);
-        let far = Duration::minutes(FARTHEST_MIN);
-        let refused = spans(refused, first - far, first + far + minutes(ends), *zone);
         let busy: Vec<(f64, f64, usize)> = laid
             .iter()
             .flat_map(|lies| lies.iter().enumerate())
@@ -259,32 +192,19 @@ impl Line<'_> {
                 (lie.from, if hands { lie.to } else { lie.from + 1.0 }, number)
             })
             .collect();
-        let mut in_the_way = None;
-        for moved_min in (0..=FARTHEST_MIN).step_by(STEP_MIN as usize) {
-            let start = match anchor {
-                Anchor::From(_) => first + Duration::minutes(moved_min),
-                Anchor::OutBy(_) => first - Duration::minutes(moved_min),
+        let in_the_way = |start: DateTime<Utc>, shut: &Shut| {
+            let since = |at: &DateTime<Utc>| (*at - start).num_seconds() as f64 / 60.0;
+            let shut: Vec<(f64, f64)> =
+                shut.iter().map(|(from, to)| (since(from), since(to))).collect();
+            let meets = |(from, to, _): &&(f64, f64, usize)| {
+                shut.iter().any(|(shut, open)| from < open && to > shut)
             };
-            if not_before.is_some_and(|now| start < now) {
-                break;
-            }
-            let shut: Vec<(f64, f64)> = refused
-                .iter()
-                .map(|(from, to)| {
-                    let since = |at: &DateTime<Utc>| (*at - start).num_seconds() as f64 / 60.0;
-                    (since(from), since(to))
-                })
-                .collect();
-            let blocked = busy
-                .iter()
-                .find(|(from, to, _)| shut.iter().any(|(shut, open)| from < open && to > shut));
-            match blocked {
-                None => return Ok((start, moved_min)),
-                Some((.., number)) => in_the_way = in_the_way.or(Some(*number)),
-            }
-        }
-        let stage = in_the_way.map(|number| self.method.stages[number].label.clone());
-        Err(NoDay { stage: stage.unwrap_or_else(|| "its beginning".into()) })
+            busy.iter().find(meets).map(|(.., number)| *number)
+        };
+        seek(self.wanted.day, out, ends, in_the_way).map_err(|number| {
+            let stage = number.map(|number| self.method.stages[number].label.clone());
+            NoDay { stage: stage.unwrap_or_else(|| "its beginning".into()) }
+        })
     }
 
     /// When a dough is out of the oven; at its end where it is never baked.
@@ -412,34 +332,4 @@ fn past_windows(doughs: &[RunDough]) -> Vec<String> {
             format!("Dough {number}: {label} goes {past_min:.0} min past what it may be.")
         })
         .collect()
-}
-
-/// When something that wants a place can begin, the line standing still or not.
-fn past(at: f64, stop: Standstill, place: Option<Place>) -> f64 {
-    match stop {
-        Some((from, until, what)) if stands(what, place) && from <= at && at < until => until,
-        _ => at,
-    }
-}
-
-/// When something under way ends: the mixer and the divider go on where they were; what is in the
-/// oven is baked.
-fn interrupted(at: f64, to: f64, stop: Standstill, place: Option<Place>) -> f64 {
-    match stop {
-        Some((from, until, what))
-            if stands(what, place)
-                && matches!(place, Some(Place::Mixer | Place::Divider))
-                && at < from
-                && from < to =>
-        {
-            to + (until - from)
-        }
-        _ => to,
-    }
-}
-
-/// Whether a place stands still. Troughs never do; of the whole line everything driven does.
-fn stands(what: Option<Place>, place: Option<Place>) -> bool {
-    let driven = matches!(place, Some(Place::Mixer | Place::Divider | Place::Oven));
-    driven && what.is_none_or(|what| Some(what) == place)
 }

@@ -3,7 +3,7 @@ use serde::{Deserialize, Serialize};
 
 use super::DayPlan;
 use crate::method::{Method, StageRole};
-use crate::units::{Bound, Faults, Given};
+use crate::units::{Bound, Faults, Given, moment};
 
 /// Pieces go into the freezer when they are cold through; thawing, and how long they keep (H).
 const COLD_THROUGH_H: i64 = 2;
@@ -20,6 +20,7 @@ pub struct SpareInput {
     #[serde(default)]
     pub pieces: Given,
     /// When they are to be used.
+    #[serde(deserialize_with = "moment::within")]
     pub on: DateTime<Utc>,
 }
 
@@ -75,7 +76,7 @@ impl SpareInput {
             .take_while(|(_, role)| **role != StageRole::Bake)
             .map(|(stage, _)| stage.minutes)
             .sum();
-        let out_at = self.on - super::plan::minutes(out_min);
+        let out_at = self.on - super::seek::minutes(out_min);
         let thaw_at = out_at - Duration::hours(THAW_H);
         let keep_until = freeze_at + Duration::weeks(KEEP_WEEKS);
         if thaw_at < freeze_at {

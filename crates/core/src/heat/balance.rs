@@ -304,37 +304,33 @@ impl Balance {
         remedies
     }
 
-    /// Solves again with one thing changed a little.
-    fn levers(&self, now: &Closed) -> Vec<Lever> {
-        let changed = |lever, label, edit: &dyn Fn(&mut Self)| {
-            let mut other = self.clone();
-            edit(&mut other);
-            let then = other.close();
-            Lever {
-                lever,
-                label,
-                water_c: then.water_c - now.water_c,
-                ice_kg: then.ice_kg - now.ice_kg,
-                dough_c: then.dough_c - now.dough_c,
-            }
-        };
-        let mut levers = Vec::with_capacity(6);
-        if self.flour_capacity() > 0.0 {
-            levers.push(changed("flour", "flour 1 °C cooler", &|other| {
-                for part in other.parts.iter_mut().filter(|part| part.is == PartIs::Flour) {
-                    part.temperature_c -= 1.0;
-                }
-            }));
+    /// Solves again with one thing changed.
+    fn changed(
+        &self,
+        now: &Closed,
+        lever: &'static str,
+        label: &'static str,
+        edit: &dyn Fn(&mut Self),
+    ) -> Lever {
+        let mut other = self.clone();
+        edit(&mut other);
+        let then = other.close();
+        Lever {
+            lever,
+            label,
+            water_c: then.water_c - now.water_c,
+            ice_kg: then.ice_kg - now.ice_kg,
+            dough_c: then.dough_c - now.dough_c,
         }
-        levers.push(match self.mixing_min.filter(|minutes| *minutes > 0.0) {
-            Some(minutes) => changed("mixing", "1 minute less mixing", &|other| {
-                other.mixing_kj_per_kg = (other.mixing_kj_per_kg * (1.0 - 1.0 / minutes)).max(0.0);
-            }),
-            None => changed("mixing", "1 kJ/kg less mixing", &|other| {
-                other.mixing_kj_per_kg = (other.mixing_kj_per_kg - 1.0).max(0.0);
-            }),
-        });
-        levers.push(changed("tap", "tap 1 °C colder", &|other| other.tap_c -= 1.0));
+    }
+
+    /// What else a plant has at hand: chilled water before the ice, a kilo more of it ice, the
+    /// mixer's jacket.
+    pub fn at_hand(&self) -> Vec<Lever> {
+        let now = &self.close();
+        let changed =
+            |lever, label, edit: &dyn Fn(&mut Self)| self.changed(now, lever, label, edit);
+        let mut levers = Vec::with_capacity(3);
         if self.tap_c > self.chilled_min_c && now.ice_kg > 0.0 {
             levers.push(changed("chilled", "water chilled before the ice", &|other| {
                 other.tap_c = other.chilled_min_c;
@@ -355,6 +351,30 @@ impl Balance {
                 other.mixing_kj_per_kg = (other.mixing_kj_per_kg - jacket).max(0.0);
             }));
         }
+        levers
+    }
+
+    /// Solves again with one thing changed a little.
+    fn levers(&self, now: &Closed) -> Vec<Lever> {
+        let changed =
+            |lever, label, edit: &dyn Fn(&mut Self)| self.changed(now, lever, label, edit);
+        let mut levers = Vec::with_capacity(3);
+        if self.flour_capacity() > 0.0 {
+            levers.push(changed("flour", "flour 1 °C cooler", &|other| {
+                for part in other.parts.iter_mut().filter(|part| part.is == PartIs::Flour) {
+                    part.temperature_c -= 1.0;
+                }
+            }));
+        }
+        levers.push(match self.mixing_min.filter(|minutes| *minutes > 0.0) {
+            Some(minutes) => changed("mixing", "1 minute less mixing", &|other| {
+                other.mixing_kj_per_kg = (other.mixing_kj_per_kg * (1.0 - 1.0 / minutes)).max(0.0);
+            }),
+            None => changed("mixing", "1 kJ/kg less mixing", &|other| {
+                other.mixing_kj_per_kg = (other.mixing_kj_per_kg - 1.0).max(0.0);
+            }),
+        });
+        levers.push(changed("tap", "tap 1 °C colder", &|other| other.tap_c -= 1.0));
         levers
     }
 

@@ -3,6 +3,7 @@
 mod banded;
 mod bound;
 mod given;
+pub mod moment;
 mod number;
 mod origin;
 mod series;

@@ -6,6 +6,7 @@ use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{
     Change, Drift, Limit, MoistureBasis, Property, Readings, change, drift, targets, usual_basis,
 };
+use ironpeel_core::units::moment;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
@@ -93,8 +94,10 @@ async fn what_changed(
 struct Charted {
     property: Property,
     /// Only lots that came from then on.
+    #[serde(default, deserialize_with = "moment::maybe")]
     from: Option<DateTime<Utc>>,
     /// Only lots that came before.
+    #[serde(default, deserialize_with = "moment::maybe")]
     to: Option<DateTime<Utc>>,
 }
 

@@ -5,8 +5,8 @@ use axum::extract::State;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Late, chain, each_dough, late};
-use ironpeel_core::day::{DayInput, Place, RunPlan, RunWanted, Shift, Stop, plan_run};
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::day::{DayInput, NoRun, Place, RunPlan, RunWanted, Shift, Stop, plan_run};
+use ironpeel_core::units::{Bound, Faults, Given, moment};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -56,6 +56,7 @@ struct ShiftInput {
 /// The line stands still.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct StopInput {
+    #[serde(deserialize_with = "moment::within")]
     at: DateTime<Utc>,
     /// 1 to 1440 min.
     #[serde(default)]
@@ -90,10 +91,14 @@ impl RunAsked {
             .take(MOST_SHIFTS)
             .enumerate()
             .map(|(at, shift)| Shift {
-                dough: shift.dough.wrapping_sub(1),
+                dough: counted(shift.dough, format!("shifts[{at}].dough"), &mut faults),
                 stage: shift.stage,
                 by_min: BY.check(&shift.by_min, &format!("shifts[{at}]."), &mut faults),
             })
+            .collect();
+        let dropped: Vec<usize> = (0..)
+            .zip(&self.dropped)
+            .map(|(at, number)| counted(*number, format!("dropped[{at}]"), &mut faults))
             .collect();
         let stop = self.stop.as_ref().map(|stop| Stop {
             from: stop.at,
@@ -113,8 +118,6 @@ impl RunAsked {
                 format!("a run is up to {MOST_DOUGHS} doughs; this is {}", dough.scaled.doughs);
             return Err(Problem::field("hand.knobs.amount", message));
         }
-        let dropped: Vec<usize> =
-            self.dropped.iter().map(|number| number.wrapping_sub(1)).collect();
         let wanted = RunWanted {
             method: hand.method,
             equipment: &hand.line.equipment,
@@ -126,7 +129,10 @@ impl RunAsked {
             dropped: &dropped,
         };
         let fits = |wanted: &RunWanted<'_>| {
-            plan_run(wanted).map_err(|error| Problem::field("day.refused", error.to_string()))
+            plan_run(wanted).map_err(|error| match error {
+                NoRun::NoDay(error) => Problem::field("day.refused", error.to_string()),
+                NoRun::TooLong { .. } => Problem::field("hand.knobs.amount", error.to_string()),
+            })
         };
         let plan = fits(&wanted)?;
         let calm = match stop {
@@ -136,6 +142,14 @@ impl RunAsked {
         let late = if stop.is_some() { late(&hand, &chain, &plan) } else { Vec::new() };
         Ok((RunView { plan, late, calm_out_at: calm }, held.documents.formula.name.clone()))
     }
+}
+
+/// A dough by its number from 1, counted from 0.
+fn counted(number: usize, field: String, faults: &mut Faults) -> usize {
+    number.checked_sub(1).unwrap_or_else(|| {
+        faults.push(field, "doughs are counted from 1");
+        0
+    })
 }
 
 /// Puts a run of the dough in hand on the clock at its line's cadence

@@ -4,7 +4,7 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::heat::{Temperatures, TemperaturesInput};
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::{Faults, moment};
 use ironpeel_store::DoughTemperature;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -31,6 +31,7 @@ struct MeasuredInput {
     method_id: Uuid,
     line_id: Uuid,
     /// When it came off the mixer.
+    #[serde(deserialize_with = "moment::within")]
     taken_at: DateTime<Utc>,
     #[serde(default)]
     by: String,
