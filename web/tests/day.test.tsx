@@ -63,7 +63,7 @@ test("refused hours are drawn each day they touch, cut to what is shown", () => 
   expect(stretches(start, start + HOUR, [{ from: 22 * 60, to: 4 * 60 }])).toEqual([]);
 });
 
-const SOON = new Date(Date.now() + 40 * HOUR);
+const SOON = new Date(Date.now() + 64 * HOUR);
 SOON.setHours(5, 0, 0, 0);
 
 beforeEach(() =>
@@ -148,7 +148,7 @@ test("spare balls are kept frozen for another day, or it is told why not", async
 test("a sour says when to feed its starter, and what can wait says how long", async () => {
   const { table } = await planned("holm-tin", "BS-0430");
   const fed = await screen.findByRole("heading", { name: /^Feed the starter/ });
-  expect(fed.parentElement?.textContent).toMatch(/\d+ g starter, [\d ]+ g flour, [\d ]+ g water/);
+  expect(fed.parentElement?.textContent).toMatch(/\d+ g starter, [\d\s]+ g flour, [\d\s]+ g water/);
   expect(screen.queryByRole("button", { name: "Freeze spare ones" })).toBeNull();
   const proof = within(table).getByRole("row", { name: /Proof in the tin/ });
   expect(within(proof).getAllByRole("cell").at(-1)?.textContent).toBe("22 min");
