@@ -237,7 +237,6 @@ proptest! {
                 let then = method.with(choice, taken);
                 let says = then.optional();
                 let one = says.iter().find(|one| one.choice == choice).expect("all are told of");
-                // One stage of mixing with salt in it from the start has nothing to hold back.
                 prop_assert_eq!(one.taken, taken, "{:?}", choice);
                 if choice != Choice::Autolyse {
                     prop_assert!((then.mixing_min() - method.mixing_min()).abs() < 1e-9);

@@ -9,7 +9,7 @@ use ironpeel_core::chain::{
     sponge_for, sponge_sooner, thumb, two_ways,
 };
 use ironpeel_core::day::{Anchor, DayWanted, RunWanted, Stop, plan_run};
-use ironpeel_core::dough::{Amount, PartKind};
+use ironpeel_core::dough::Amount;
 use ironpeel_core::flour::{Property, Readings};
 use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{MixingClass, Speed, StageKind, StageRole};
@@ -59,7 +59,7 @@ fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
     near(sponge.stated_c, 29.5, 1e-9);
     let stated = chain.heat.as_ref().expect("computed").answer.ice_kg;
     let cooler = sponge.heat.answer.ice_kg;
-    assert!(sponge.end_c >= 29.5 || cooler < stated, "a cooler sponge wants less ice");
+    assert!(cooler < stated, "a cooler sponge wants less ice");
     let straight = self::bench(plain(), Process::StraightBulk);
     let hand = straight.hand(&flours);
     assert!(SpongeView::of(&hand, &self::chain(&hand)).is_none());
@@ -97,7 +97,6 @@ fn mixing_brings_a_sponge_forward_where_a_hotter_room_hardly_does() {
     let sooner = sponge_sooner(&hand, &chain, 30.0).expect("it has a sponge");
     near(0.94_f64.powf(sooner.extra_min), 180.0 / 210.0, 1e-9);
     near(0.90_f64.powf(sooner.extra_low_min), 180.0 / 210.0, 1e-9);
-    assert_eq!(sooner.extra_high_min, None, "a minute may bring nothing");
     near(sooner.warms_c, sooner.extra_kj_per_kg / 2.8, 1e-9);
     near(sooner.set_c, 24.0 - sooner.warms_c, 1e-9);
     assert_eq!(sooner.room_c, None, "300 kg follow no room in half an hour");
@@ -282,5 +281,4 @@ fn a_sponge_is_counted_among_the_temperatures_and_a_jacket_takes_heat_away() {
     assert!(
         on.heat.as_ref().expect("computed").answer.levers.iter().all(|one| one.lever != "jacket")
     );
-    assert!(hand.formula.formula.parts().iter().any(|part| part.kind == PartKind::Sponge));
 }

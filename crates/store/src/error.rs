@@ -38,6 +38,13 @@ impl StoreError {
         }
     }
 
+    /// A revision somebody else has made meanwhile, in words; any other error as it is.
+    pub(crate) fn or_overtaken(error: DieselError, name: &str) -> Self {
+        Self::or_conflict(error, || {
+            format!("{name} was changed by somebody else meanwhile; look at theirs first")
+        })
+    }
+
     /// A reference to a record that is not there, in words; any other error as it is.
     pub(crate) fn or_missing(error: DieselError, what: &'static str) -> Self {
         match error {

@@ -115,14 +115,7 @@ impl Store {
         connection
             .transaction(async |connection| record(connection, new, &flours).await)
             .await
-            .map_err(|error| {
-                StoreError::or_conflict(error, || {
-                    format!(
-                        "{} was changed by somebody else meanwhile; look at theirs first",
-                        new.name
-                    )
-                })
-            })
+            .map_err(|error| StoreError::or_overtaken(error, &new.name))
     }
 }
 

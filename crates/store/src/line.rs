@@ -176,14 +176,7 @@ impl Store {
             })
             .await
             .map(drop)
-            .map_err(|error| {
-                StoreError::or_conflict(error, || {
-                    format!(
-                        "{} was changed by somebody else meanwhile; look at theirs first",
-                        new.name
-                    )
-                })
-            })
+            .map_err(|error| StoreError::or_overtaken(error, &new.name))
     }
 
     /// Every line's id and name, by name.

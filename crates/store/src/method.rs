@@ -173,16 +173,10 @@ impl Store {
     /// Records a method or its next state. Sent twice, it is stored once.
     pub async fn add_method(&self, new: &NewMethod) -> Result<()> {
         let mut connection = self.connection().await?;
-        connection.transaction(async |connection| record(connection, new).await).await.map_err(
-            |error| {
-                StoreError::or_conflict(error, || {
-                    format!(
-                        "{} was changed by somebody else meanwhile; look at theirs first",
-                        new.name
-                    )
-                })
-            },
-        )
+        connection
+            .transaction(async |connection| record(connection, new).await)
+            .await
+            .map_err(|error| StoreError::or_overtaken(error, &new.name))
     }
 }
 

@@ -6,7 +6,7 @@ import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
-import { Before } from "./Before";
+import { FeedAndSpare } from "./FeedAndSpare";
 import { CalendarButton } from "./CalendarButton";
 import { dayInput, keepDay, keptDay, minutesOf, type DayAsked } from "./day";
 import { NobodyThere, WhenAsked } from "./Hours";
@@ -111,7 +111,7 @@ export function DayPage() {
             />
           </div>
           <Stages stages={found.plan.stages} waits={found.waits_min} />
-          <Before feed={found.feed} spare={found.spare} />
+          <FeedAndSpare feed={found.feed} spare={found.spare} />
           <p className="screen-only mt-4 flex gap-3">
             <button type="button" className="act" onClick={() => window.print()}>
               Print

@@ -3,9 +3,9 @@
 use serde::{Deserialize, Serialize};
 
 use super::rise::{JAR_MARKS, NoRise, Way};
-use super::sponge::halved;
 use super::{Chain, Hand};
 use crate::ferment::{FermentingDough, Rate, Reading, ferment, fit_rate};
+use crate::units::halved;
 
 /// What alone would bring the dough to a rise: another room, another time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]

@@ -31,12 +31,11 @@ use crate::dough::{
     AllergenLine, Columns, Cost, FLOUR_PCT, PartKind, Scaled, allergen_line, cost, scale,
 };
 use crate::flour::{Assessment, Moisture, Rule, Verdict, concerns};
-use crate::heat::{Answer, Balance, Part, PartIs, YEAST_WATER_C, flour_specific_heat};
+use crate::heat::{
+    Answer, Balance, DOUGH_SPECIFIC_HEAT, Part, PartIs, YEAST_WATER_C, flour_specific_heat,
+};
 use crate::method::{Plan, Sheet, sheet};
 use crate::water::{Addition, FlourPart, Stair, Wanted, stair};
-
-/// Specific heat of a sponge, starter or scald, kJ/kg·K.
-const PART_SPECIFIC_HEAT: f64 = 2.8;
 
 /// Every link's result for the dough in hand.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -293,7 +292,7 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
         name: part.name.clone().into(),
         kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
         temperature_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
-        specific_heat: PART_SPECIFIC_HEAT,
+        specific_heat: DOUGH_SPECIFIC_HEAT,
         is: PartIs::Preferment,
     }));
     let jacket = hand.line.mixer.jacket_kj_per_kg_min.map(|each| each * hand.method.mixing_min());

@@ -6,16 +6,14 @@ use super::rise::{Sponge, Way};
 use super::{Chain, Hand, HeatLink, flour_says, heat_with_sponge};
 use crate::dough::FLOUR_PCT;
 use crate::ferment::{FermentingDough, Phase, ferment};
+use crate::heat::DOUGH_SPECIFIC_HEAT;
 use crate::method::{Conditioning, StageRole, conditioning};
-use crate::units::Banded;
+use crate::units::{Banded, halved};
 
 /// A minute of sponge mixing past clean-up brings it forward so much, % (H).
 const MINUTE_BRINGS: Banded = Banded::new(6.0, 0.0, 10.0);
-/// Specific heat of dough, kJ/kg·K.
-const DOUGH_HEAT: f64 = 2.8;
 /// Sponge room humidity where the method states none, % (H).
 const HUMIDITY_PCT: f64 = 65.0;
-const HALVINGS: usize = 40;
 
 /// What of a sponge is to be found.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -59,10 +57,10 @@ pub struct SpongeFound {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Sooner {
     pub by_min: f64,
-    /// Minutes of mixing past clean-up; none at its high where a minute brings nothing.
+    /// Minutes of mixing past clean-up, likely and at least: how many at most nobody knows, for a
+    /// minute may bring nothing.
     pub extra_min: f64,
     pub extra_low_min: f64,
-    pub extra_high_min: Option<f64>,
     /// Work that puts into the sponge, and how far it warms it.
     pub extra_kj_per_kg: f64,
     pub warms_c: f64,
@@ -182,7 +180,7 @@ pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Soon
     let extra = |pct: f64| left.ln() / (1.0 - pct / 100.0).ln();
     let extra_min = extra(MINUTE_BRINGS.typical);
     let extra_kj_per_kg = extra_min * hand.line.mixer.slow_kj_per_kg_min;
-    let warms_c = extra_kj_per_kg / DOUGH_HEAT;
+    let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT;
     let risen = |room_c: f64, hours: f64| {
         let phase = Phase { hours, ambient_c: room_c, ..sponge.phase };
         let track = ferment(&sponge.dough, &[phase]);
@@ -199,7 +197,6 @@ pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Soon
         by_min,
         extra_min,
         extra_low_min: extra(MINUTE_BRINGS.high),
-        extra_high_min: (MINUTE_BRINGS.low > 0.0).then(|| extra(MINUTE_BRINGS.low)),
         extra_kj_per_kg,
         warms_c,
         set_c: sponge.dough.start_c - warms_c,
@@ -219,13 +216,4 @@ fn end_of(sponge: &Sponge<'_>, unknown: SpongeUnknown, value: f64) -> f64 {
         SpongeUnknown::Yeast => dough.yeast_idy_pct = value,
     }
     ferment(&dough, &[phase]).last().map_or(dough.start_c, |end| end.dough_c)
-}
-
-/// The value between at which `below` turns from true to false.
-pub(super) fn halved(mut low: f64, mut high: f64, below: impl Fn(f64) -> bool) -> f64 {
-    for _ in 0..HALVINGS {
-        let middle = f64::midpoint(low, high);
-        if below(middle) { low = middle } else { high = middle }
-    }
-    f64::midpoint(low, high)
 }

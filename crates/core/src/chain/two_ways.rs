@@ -4,9 +4,7 @@ use serde::Serialize;
 
 use super::{Chain, FormulaInHand, Hand, NoRise, chain, rise, yeast_wanted};
 use crate::day::{EachDough, cadence};
-use crate::dough::{
-    DoughPart, DoughPartInput, FLOUR_PCT, Formula, FormulaDraft, LineInput, PartKind,
-};
+use crate::dough::{DoughPart, DoughPartInput, FLOUR_PCT, Formula, LineInput, PartKind};
 use crate::flour::{MoistureBasis, Property};
 use crate::method::{Conditioning, FlourSays, Method, MixingClass, StageKind, conditioning};
 use crate::units::{Banded, Given};
@@ -139,11 +137,7 @@ fn converted(formula: &Formula, sponge: bool, yeast: f64) -> Formula {
             lines: draft.lines.iter().filter(|line| line.ingredient.is_yeast()).cloned().collect(),
         });
     }
-    checked(&draft).unwrap_or_else(|| formula.clone())
-}
-
-fn checked(draft: &FormulaDraft) -> Option<Formula> {
-    Formula::check(draft).ok()
+    Formula::check(&draft).unwrap_or_else(|_| formula.clone())
 }
 
 fn way(hand: &Hand<'_>, chain: &Chain, yeast_idy_pct: Option<f64>) -> Option<WayMade> {

@@ -1,10 +1,10 @@
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use crate::method::{Equipment, Method, StageKind, StageRole};
 use crate::water::Process;
 
 /// What a dough passes through on a line, one dough or so many pieces at a time.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, serde::Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Place {
@@ -16,10 +16,6 @@ pub enum Place {
 }
 
 impl Place {
-    /// Every place, in the order a dough meets them.
-    pub const ALL: [Self; 5] =
-        [Self::Troughs, Self::Mixer, Self::Divider, Self::Proofer, Self::Oven];
-
     /// Where a stage of this role is done; none where it takes no place that others wait for.
     pub const fn of(role: StageRole) -> Option<Self> {
         match role {
@@ -35,17 +31,6 @@ impl Place {
     /// Whether somebody works there.
     pub const fn is_worked(self) -> bool {
         matches!(self, Self::Mixer | Self::Divider | Self::Oven)
-    }
-
-    /// The word on screen.
-    pub const fn label(self) -> &'static str {
-        match self {
-            Self::Troughs => "troughs",
-            Self::Mixer => "mixer",
-            Self::Divider => "divider",
-            Self::Proofer => "proofer",
-            Self::Oven => "oven",
-        }
     }
 }
 

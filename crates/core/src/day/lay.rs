@@ -5,7 +5,7 @@ use super::run::{Line, Shift};
 
 /// A stage of a dough in minutes from the run's start.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Lie {
+pub(super) struct Span {
     pub from: f64,
     pub to: f64,
 }
@@ -14,14 +14,9 @@ pub(super) struct Lie {
 pub(super) type Standstill = Option<(f64, f64, Option<Place>)>;
 
 impl Line<'_> {
-    /// Every dough's stages. Doughs whose turn comes before `begun` are begun when it comes.
-    pub fn lay(
-        &self,
-        cadence: &Cadence,
-        stop: Standstill,
-        shifts: &[Shift],
-        begun: f64,
-    ) -> Vec<Vec<Lie>> {
+    /// Every dough's stages. A dough whose turn comes before the line stops is begun when it comes.
+    pub fn lay(&self, cadence: &Cadence, stop: Standstill, shifts: &[Shift]) -> Vec<Vec<Span>> {
+        let stops = stop.map_or(f64::NEG_INFINITY, |(from, ..)| from);
         let stages = &self.method.stages;
         let before: Vec<f64> = stages
             .iter()
@@ -40,7 +35,7 @@ impl Line<'_> {
                 all.push(Vec::new());
                 continue;
             }
-            if stop.is_none() || turn >= begun {
+            if turn >= stops {
                 for (at, before) in before.iter().enumerate() {
                     if let Some(one) = self.exclusive(at) {
                         turn = turn.max(free[one] - before);
@@ -48,7 +43,7 @@ impl Line<'_> {
                 }
                 turn = past(turn, stop, self.place(0));
             }
-            let mut lies: Vec<Lie> = Vec::with_capacity(stages.len());
+            let mut spans: Vec<Span> = Vec::with_capacity(stages.len());
             let mut at = turn;
             for (number, stage) in stages.iter().enumerate() {
                 let by: f64 = shifts
@@ -56,7 +51,7 @@ impl Line<'_> {
                     .filter(|shift| shift.dough == dough && shift.stage == number)
                     .map(|shift| shift.by_min)
                     .sum();
-                at = lies.last().map_or(at + by, |last| (at + by).max(last.from));
+                at = spans.last().map_or(at + by, |last| (at + by).max(last.from));
                 let exclusive = self.exclusive(number);
                 if let Some(one) =
                     exclusive.filter(|_| number == 0 || self.exclusive(number - 1) != exclusive)
@@ -64,20 +59,20 @@ impl Line<'_> {
                     at = at.max(free[one]);
                 }
                 at = past(at, stop, self.place(number));
-                if let Some(last) = lies.last_mut() {
+                if let Some(last) = spans.last_mut() {
                     last.to = at;
                 }
                 let to = interrupted(at, at + stage.minutes, stop, self.place(number));
-                lies.push(Lie { from: at, to });
+                spans.push(Span { from: at, to });
                 at = to;
             }
-            for (number, lie) in lies.iter().enumerate() {
+            for (number, span) in spans.iter().enumerate() {
                 if let Some(one) = self.exclusive(number) {
                     let turn = if one == 0 { self.wanted.equipment.turn_min } else { 0.0 };
-                    free[one] = free[one].max(lie.to + turn);
+                    free[one] = free[one].max(span.to + turn);
                 }
             }
-            all.push(lies);
+            all.push(spans);
         }
         all
     }

@@ -3,7 +3,7 @@ use serde::Serialize;
 use thiserror::Error;
 
 use super::cadence::{Cadence, EachDough, Place, cadence, troughs_for};
-use super::lay::Lie;
+use super::lay::Span;
 use super::seek::{Shut, minutes, seek};
 use super::{DayWanted, NoDay};
 use crate::method::{Equipment, Method, Stage, StageKind, StageRole, Window};
@@ -126,18 +126,17 @@ pub fn plan_run(wanted: &RunWanted<'_>) -> Result<RunPlan, NoRun> {
     if days > MOST_DAYS {
         return Err(NoRun::TooLong { minutes: cadence.minutes, days });
     }
-    let undisturbed: Vec<Vec<Lie>> = line.lay(&cadence, None, &[], f64::INFINITY);
+    let undisturbed: Vec<Vec<Span>> = line.lay(&cadence, None, &[]);
     let (start, moved_min) = line.find_start(&undisturbed)?;
     let since = |at: DateTime<Utc>| (at - start).num_seconds() as f64 / 60.0;
     let stop = wanted.stop.map(|stop| {
         let from = since(stop.from);
         (from, from + stop.minutes, stop.place)
     });
-    let begun = stop.map_or(f64::INFINITY, |(from, ..)| from);
     let laid = if stop.is_none() && wanted.shifts.is_empty() && wanted.dropped.is_empty() {
         undisturbed
     } else {
-        line.lay(&cadence, stop, wanted.shifts, begun)
+        line.lay(&cadence, stop, wanted.shifts)
     };
     Ok(line.told(cadence, &laid, start, moved_min))
 }
@@ -181,15 +180,15 @@ impl Line<'_> {
     }
 
     /// The start nearest to what was asked at which nobody is needed in refused hours.
-    fn find_start(&self, laid: &[Vec<Lie>]) -> Result<(DateTime<Utc>, i64), NoDay> {
-        let out = laid.iter().filter_map(|lies| self.out(lies)).fold(0.0, f64::max);
-        let ends = laid.iter().flatten().map(|lie| lie.to).fold(0.0, f64::max);
+    fn find_start(&self, laid: &[Vec<Span>]) -> Result<(DateTime<Utc>, i64), NoDay> {
+        let out = laid.iter().filter_map(|spans| self.out(spans)).fold(0.0, f64::max);
+        let ends = laid.iter().flatten().map(|span| span.to).fold(0.0, f64::max);
         let busy: Vec<(f64, f64, usize)> = laid
             .iter()
-            .flat_map(|lies| lies.iter().enumerate())
-            .map(|(number, lie)| {
+            .flat_map(|spans| spans.iter().enumerate())
+            .map(|(number, span)| {
                 let hands = self.method.stages[number].needs_hands();
-                (lie.from, if hands { lie.to } else { lie.from + 1.0 }, number)
+                (span.from, if hands { span.to } else { span.from + 1.0 }, number)
             })
             .collect();
         let in_the_way = |start: DateTime<Utc>, shut: &Shut| {
@@ -208,15 +207,15 @@ impl Line<'_> {
     }
 
     /// When a dough is out of the oven; at its end where it is never baked.
-    fn out(&self, lies: &[Lie]) -> Option<f64> {
+    fn out(&self, spans: &[Span]) -> Option<f64> {
         let oven = self.roles.iter().rposition(|role| *role == StageRole::Bake);
-        lies.get(oven.unwrap_or(lies.len().saturating_sub(1))).map(|lie| lie.to)
+        spans.get(oven.unwrap_or(spans.len().saturating_sub(1))).map(|span| span.to)
     }
 
     fn told(
         &self,
         cadence: Cadence,
-        laid: &[Vec<Lie>],
+        laid: &[Vec<Span>],
         start: DateTime<Utc>,
         moved_min: i64,
     ) -> RunPlan {
@@ -224,15 +223,15 @@ impl Line<'_> {
         let doughs: Vec<RunDough> = laid
             .iter()
             .enumerate()
-            .filter(|(_, lies)| !lies.is_empty())
-            .map(|(dough, lies)| RunDough {
+            .filter(|(_, spans)| !spans.is_empty())
+            .map(|(dough, spans)| RunDough {
                 number: dough + 1,
                 stages: (0..)
-                    .zip(lies)
-                    .map(|(number, lie)| self.stage(number, *lie, start))
+                    .zip(spans)
+                    .map(|(number, span)| self.stage(number, *span, start))
                     .collect(),
-                starts_at: at(lies.first().map_or(0.0, |lie| lie.from)),
-                out_at: at(self.out(lies).unwrap_or(0.0)),
+                starts_at: at(spans.first().map_or(0.0, |span| span.from)),
+                out_at: at(self.out(spans).unwrap_or(0.0)),
             })
             .collect();
         let first = doughs.first().map_or(start, |dough| dough.starts_at);
@@ -255,9 +254,9 @@ impl Line<'_> {
         }
     }
 
-    fn stage(&self, number: usize, lie: Lie, start: DateTime<Utc>) -> RunStage {
+    fn stage(&self, number: usize, span: Span, start: DateTime<Utc>) -> RunStage {
         let Stage { label, kind, minutes: planned, .. } = &self.method.stages[number];
-        let lasts = lie.to - lie.from;
+        let lasts = span.to - span.from;
         // A minute over is the clock's, not the dough's.
         let over = |than: f64| Some(lasts - than).filter(|over| *over >= 1.0).unwrap_or(0.0);
         RunStage {
@@ -266,23 +265,23 @@ impl Line<'_> {
             kind: *kind,
             role: self.roles[number],
             place: self.place(number),
-            starts_at: start + minutes(lie.from),
-            ends_at: start + minutes(lie.to),
+            starts_at: start + minutes(span.from),
+            ends_at: start + minutes(span.to),
             waits_min: over(*planned),
             past_min: over(self.windows[number].high_min),
         }
     }
 
     /// Troughs in use over the run, at each moment that changes them.
-    fn troughs(&self, laid: &[Vec<Lie>], start: DateTime<Utc>) -> Vec<TroughsInUse> {
+    fn troughs(&self, laid: &[Vec<Span>], start: DateTime<Utc>) -> Vec<TroughsInUse> {
         let mut changes: Vec<(f64, i64)> = laid
             .iter()
-            .flat_map(|lies| lies.iter().enumerate())
+            .flat_map(|spans| spans.iter().enumerate())
             .filter(|(number, _)| self.place(*number) == Some(Place::Troughs))
-            .flat_map(|(number, lie)| {
+            .flat_map(|(number, span)| {
                 let RunWanted { each, equipment, .. } = *self.wanted;
                 let taken = i64::from(troughs_for(self.roles[number], each, equipment));
-                [(lie.from, taken), (lie.to, -taken)]
+                [(span.from, taken), (span.to, -taken)]
             })
             .collect();
         changes.sort_by(|one, other| one.0.total_cmp(&other.0).then(one.1.cmp(&other.1)));

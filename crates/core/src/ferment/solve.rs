@@ -1,5 +1,7 @@
 use thiserror::Error;
 
+use crate::units::halved;
+
 /// A rise that no dose of yeast brings about.
 #[derive(Debug, Clone, Copy, PartialEq, Error)]
 pub enum NotReachable {
@@ -11,8 +13,6 @@ pub enum NotReachable {
     TooFast { least: f64, rise_pct: f64 },
 }
 
-/// Halvings of the range.
-const HALVINGS: usize = 48;
 /// Least and most instant yeast a bakery would dose, % of flour.
 const YEAST: (f64, f64) = (0.005, 4.0);
 
@@ -35,7 +35,7 @@ const YEAST: (f64, f64) = (0.005, 4.0);
 /// # Ok::<(), ironpeel_core::ferment::NotReachable>(())
 /// ```
 pub fn yeast_for(rise_pct: f64, rise: impl Fn(f64) -> f64) -> Result<f64, NotReachable> {
-    let (mut low, mut high) = YEAST;
+    let (low, high) = YEAST;
     let (least, most) = (rise(low), rise(high));
     if least > rise_pct {
         return Err(NotReachable::TooFast { least: low, rise_pct: least });
@@ -43,9 +43,5 @@ pub fn yeast_for(rise_pct: f64, rise: impl Fn(f64) -> f64) -> Result<f64, NotRea
     if most < rise_pct {
         return Err(NotReachable::TooSlow { most: high, rise_pct: most });
     }
-    for _ in 0..HALVINGS {
-        let middle = f64::midpoint(low, high);
-        if rise(middle) < rise_pct { low = middle } else { high = middle }
-    }
-    Ok(f64::midpoint(low, high))
+    Ok(halved(low, high, |yeast| rise(yeast) < rise_pct))
 }

@@ -2,6 +2,7 @@ use serde::Serialize;
 
 use super::FermentingDough;
 use super::dough::State;
+use crate::units::halved;
 
 /// A stretch of time somewhere.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -56,8 +57,6 @@ const EVERY_H: f64 = 1.0 / 12.0;
 const STEP: f64 = 0.5;
 /// After so long in water no yeast is asleep any more.
 const AWAKE_H: f64 = 10.0;
-/// Halvings when a moment is sought between two points.
-const HALVINGS: usize = 40;
 
 /// Follows a dough through its phases by the classical Runge-Kutta method with fixed steps, small
 /// enough for the fastest change; its error against steps a tenth as long is tested.
@@ -153,13 +152,9 @@ impl Track {
     pub fn reaches(&self, rise_pct: f64) -> Option<f64> {
         let after = self.points.iter().position(|point| point.rise_pct >= rise_pct)?;
         let Some(before) = after.checked_sub(1) else { return Some(0.0) };
-        let (mut low, mut high) = (0.0, 1.0);
-        for _ in 0..HALVINGS {
-            let middle = f64::midpoint(low, high);
-            if self.between(before, middle) < rise_pct { low = middle } else { high = middle }
-        }
+        let share = halved(0.0, 1.0, |share| self.between(before, share) < rise_pct);
         let (start, end) = (self.points[before].t_h, self.points[after].t_h);
-        Some(start + high * (end - start))
+        Some(start + share * (end - start))
     }
 
     /// The rise at a moment, %; before the beginning nothing, after the end what it was then.

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{FermentingDough, Phase, Point, Track, ferment};
-use crate::units::{Bound, Faults, Given};
+use crate::units::{Bound, Faults, Given, halved};
 
 /// A fed starter is ripe when it has risen so far, % (H); when it has made gas for so much it falls
 /// back, for it cannot hold it (H).
@@ -11,7 +11,6 @@ const FALLS_PCT: f64 = 250.0;
 const DAYS_H: f64 = 168.0;
 /// Flour for each part of old starter, from little to much.
 const FED: (f64, f64) = (0.25, 40.0);
-const HALVINGS: usize = 40;
 
 const FLOUR: Bound =
     Bound::new("flour_parts", "flour for each part of old starter", "", 0.25, 40.0);
@@ -111,7 +110,6 @@ impl FeedInput {
             return Ok(fed.told(flour_parts, stiffness, grams, true));
         };
         // The more flour, the later: halved on a scale of ratios.
-        let (mut low, mut high) = (FED.0.ln(), FED.1.ln());
         let later = |parts: f64| {
             fed.follow(parts, stiffness).reaches(RIPE_PCT).is_none_or(|ripe| ripe > wanted_h)
         };
@@ -121,11 +119,8 @@ impl FeedInput {
         if !later(FED.1) {
             return Ok(fed.told(FED.1, stiffness, grams, false));
         }
-        for _ in 0..HALVINGS {
-            let middle = f64::midpoint(low, high);
-            if later(middle.exp()) { high = middle } else { low = middle }
-        }
-        Ok(fed.told(f64::midpoint(low, high).exp(), stiffness, grams, true))
+        let parts = halved(FED.0.ln(), FED.1.ln(), |ratio| !later(ratio.exp())).exp();
+        Ok(fed.told(parts, stiffness, grams, true))
     }
 }
 

@@ -8,6 +8,8 @@ use crate::units::{Coefficient, Input, Origin, Why};
 
 /// Specific heat of water, kJ/kg·K.
 const WATER: f64 = 4.186;
+/// Specific heat of a dough, a sponge, a starter or a scald, kJ/kg·K.
+pub const DOUGH_SPECIFIC_HEAT: f64 = 2.8;
 /// Heat to melt ice, kJ/kg.
 const MELTING: f64 = 334.0;
 /// Specific heat of ice, kJ/kg·K.

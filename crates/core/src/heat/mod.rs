@@ -6,8 +6,8 @@ mod friction;
 
 pub(crate) use balance::Closed;
 pub use balance::{
-    Answer, Balance, HOTTEST_WATER_C, Lever, Part, PartIs, Remedy, Term, YEAST_WATER_C,
-    flour_specific_heat,
+    Answer, Balance, DOUGH_SPECIFIC_HEAT, HOTTEST_WATER_C, Lever, Part, PartIs, Remedy, Term,
+    YEAST_WATER_C, flour_specific_heat,
 };
 pub use dough_temperature::{DoughTemperatureInput, PartInput};
 pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};

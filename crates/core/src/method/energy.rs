@@ -1,6 +1,7 @@
 use serde::Serialize;
 
 use super::{Method, Mixer, Speed, StageKind};
+use crate::heat::DOUGH_SPECIFIC_HEAT;
 use crate::units::Banded;
 
 /// How much work a dough gets.
@@ -13,9 +14,6 @@ pub enum MixingClass {
     Improved,
     Intensive,
 }
-
-/// Specific heat of dough, kJ/kg·K.
-const DOUGH_HEAT: f64 = 2.8;
 
 impl MixingClass {
     /// Every class, the least work first.
@@ -98,7 +96,7 @@ pub fn developments(method: &Method, mixer: &Mixer) -> Vec<Development> {
                 fast_min: (mixer.fast_kj_per_kg_min > 0.0).then(|| {
                     Banded::new(minutes(energy.typical), minutes(energy.low), minutes(energy.high))
                 }),
-                warms_c: energy.times(1.0 / DOUGH_HEAT),
+                warms_c: energy.times(1.0 / DOUGH_SPECIFIC_HEAT),
             }
         })
         .collect()

@@ -3,6 +3,7 @@
 mod banded;
 mod bound;
 mod given;
+mod halving;
 pub mod moment;
 mod number;
 mod origin;
@@ -12,6 +13,7 @@ mod why;
 pub use banded::Banded;
 pub use bound::{Bound, Faults, FieldError};
 pub use given::Given;
+pub use halving::halved;
 pub use number::{NumberError, parse_number};
 pub use origin::{Coefficient, Origin};
 pub use series::{Series, check_equal, check_rising};

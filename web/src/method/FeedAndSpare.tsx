@@ -7,7 +7,7 @@ interface Props {
 }
 
 /** What else has an hour: the starter's feed before, and the spare pieces after. */
-export function Before({ feed, spare }: Props) {
+export function FeedAndSpare({ feed, spare }: Props) {
   const format = useFormat();
   if (!feed && !spare) return null;
   return (
