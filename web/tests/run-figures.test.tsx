@@ -170,6 +170,9 @@ test("a starter is shaded while it is at its best, and its rise capped where it 
   const [x = 0, width = 0] = numbers(document.querySelector("rect")!, "x", "width");
   expect(x - width, "a third in, a third wide").toBeCloseTo(34, 6);
   expect(screen.getByText("rise, to 260 %")).toBeTruthy();
+  const drawn = document.querySelector("path")?.getAttribute("d") ?? "";
+  expect(drawn.match(/[ML]/g), "0 and 200 %, and not 400 and 600").toHaveLength(2);
+  expect(screen.getByText("falls back")).toBeTruthy();
   expect(screen.getByText("08:00")).toBeTruthy();
   unmount();
   draw(<FeedCurve feed={feed(null, null)} feedAt="2026-11-26T08:00" />);

@@ -6,7 +6,7 @@ const WIDTH = 1000;
 const HEIGHT = 200;
 const EDGE = 34;
 const FOOT = 172;
-/** A starter holds no more, %: beyond it only falls back. */
+/** A starter holds no more, %: beyond it falls back, which no model here draws. */
 const FALLEN = 260;
 const HOUR_MS = 3_600_000;
 
@@ -28,8 +28,9 @@ export function FeedCurve({ feed, feedAt }: Props) {
       hour: "2-digit",
       minute: "2-digit",
     });
-  const curve = feed.series
-    .map((point, at) => `${at ? "L" : "M"}${x(point.t_h)} ${y(Math.min(top, point.rise_pct))}`)
+  const held = feed.series.filter((point) => point.rise_pct <= top);
+  const curve = held
+    .map((point, at) => `${at ? "L" : "M"}${x(point.t_h)} ${y(point.rise_pct)}`)
     .join("");
   return (
     <figure aria-label="The fed starter on the clock">
@@ -50,6 +51,11 @@ export function FeedCurve({ feed, feedAt }: Props) {
           </>
         )}
         <path d={curve} fill="none" stroke="var(--color-moss)" strokeWidth="2.5" />
+        {held.length < feed.series.length && (
+          <text x={x(held.at(-1)?.t_h ?? 0) + 12} y={34} fontSize="13" fill="var(--color-iron)">
+            falls back
+          </text>
+        )}
         <line x1={EDGE} x2={WIDTH - EDGE} y1={FOOT} y2={FOOT} stroke="var(--color-ink)" />
         <text x={EDGE} y={14} fontSize="12" fill="var(--color-iron)">
           rise, to {format.number(top, 0)} %
