@@ -106,7 +106,7 @@ test("a mass nobody can weigh is said at its field", async ({ page }) => {
 
 test("a target no water can reach is said at the field with what can be done", async ({ page }) => {
   await page.goto("/method?product=causeway-stick");
-  const target = page.getByLabel("Dough off the mixer");
+  const target = page.getByLabel("Target dough temperature");
   await target.fill("60");
   await target.press("Enter");
   await expect(page.getByRole("alert")).toContainText("water hotter than 60 °C is not used");
@@ -116,9 +116,9 @@ test("a target no water can reach is said at the field with what can be done", a
   await page.goto("/method?product=ferry-tin-short&tap=28");
   await target.fill("10");
   await target.press("Enter");
-  await page.getByLabel("Flour", { exact: true }).fill("95 F");
+  await page.getByLabel("Flour temperature").fill("95 F");
   await page.keyboard.press("Enter");
-  await expect(page.getByLabel("Flour", { exact: true })).toHaveValue("35.0 °C");
+  await expect(page.getByLabel("Flour temperature")).toHaveValue("35.0 °C");
   await expect(page.getByRole("alert")).toContainText("of the water as ice");
   await expect(page.getByRole("alert")).toContainText("°C cooler");
 

@@ -125,8 +125,8 @@ test("a July dough that ice cannot save says what can, and is saved by it", asyn
   await expect(alert).toContainText("minutes less mixing");
   await expect(alert).toContainText("jacket on");
   await page.getByRole("checkbox", { name: /jacket runs/ }).click();
-  await page.getByLabel("Flour", { exact: true }).fill("20");
-  await page.getByLabel("Flour", { exact: true }).press("Enter");
+  await page.getByLabel("Flour temperature").fill("20");
+  await page.getByLabel("Flour temperature").press("Enter");
   await expect(alert).toBeHidden();
   await expect(page).toHaveURL(/jacket=on/);
 });

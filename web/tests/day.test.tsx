@@ -1,8 +1,9 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { stretches } from "../src/figures/DayClock";
-import { dayInput, fieldOf, keepDay, keptDay, minutesOf } from "../src/method/day";
+import { DAY_KEY, dayInput, fieldOf, keptDay, minutesOf } from "../src/method/day";
 import { DayPage } from "../src/method/DayPage";
+import { store } from "../src/storage/stored";
 import { computed, inHand, open } from "./page";
 
 const HOUR = 3_600_000;
@@ -27,17 +28,18 @@ test("a field for a moment is the moment's own day and hour", () => {
 });
 
 test("a plan begins with tomorrow at five, and the last one asked is kept until it is over", () => {
-  localStorage.clear();
   const now = new Date(2026, 10, 25, 14, 0);
-  expect(keptDay(now)).toEqual({
+  expect(keptDay(undefined, now)).toEqual({
     by: "out_by",
     at: "2026-11-26T05:00",
     refused: [{ from: "22:00", to: "4:00" }],
   });
   const asked = { by: "from" as const, at: "2026-11-27T09:00", refused: [] };
-  keepDay(asked);
-  expect(keptDay(now)).toEqual(asked);
-  expect(keptDay(new Date(2026, 11, 1, 14, 0))).toEqual({ ...asked, at: "2026-12-02T05:00" });
+  expect(keptDay(asked, now)).toEqual(asked);
+  expect(keptDay(asked, new Date(2026, 11, 1, 14, 0))).toEqual({
+    ...asked,
+    at: "2026-12-02T05:00",
+  });
 });
 
 test("what is asked goes to the server as a moment, with this clock's zone", () => {
@@ -66,13 +68,13 @@ test("refused hours are drawn each day they touch, cut to what is shown", () => 
 const SOON = new Date(Date.now() + 64 * HOUR);
 SOON.setHours(5, 0, 0, 0);
 
-beforeEach(() =>
-  keepDay({ by: "out_by", at: fieldOf(SOON), refused: [{ from: "22:00", to: "4:00" }] }),
-);
+const keepSoon = () =>
+  store(DAY_KEY, { by: "out_by", at: fieldOf(SOON), refused: [{ from: "22:00", to: "4:00" }] });
+beforeEach(keepSoon);
 afterEach(() => vi.restoreAllMocks());
 
 async function planned(product: string, lot: string) {
-  keepDay({ by: "out_by", at: fieldOf(SOON), refused: [{ from: "22:00", to: "4:00" }] });
+  keepSoon();
   const opened = open(<DayPage />, { at: await inHand("/method/day", product, lot) });
   await computed();
   const table = await screen.findByRole("table", { name: "The stages with their hours" });

@@ -9,12 +9,15 @@ import { ThirstBars } from "../src/figures/ThirstBars";
 import { WaterHeld } from "../src/figures/WaterHeld";
 import { WaterStair } from "../src/figures/WaterStair";
 import { VariantTable } from "../src/dough/VariantTable";
+import { HandProvider } from "../src/hand/HandProvider";
 import { PreferencesProvider } from "../src/units/preferences";
 
 const draw = (figure: ReactNode) =>
   render(
     <MemoryRouter initialEntries={["/water/model?product=deck-roll-60&mixer=1"]}>
-      <PreferencesProvider>{figure}</PreferencesProvider>
+      <PreferencesProvider>
+        <HandProvider>{figure}</HandProvider>
+      </PreferencesProvider>
     </MemoryRouter>,
   ).container;
 

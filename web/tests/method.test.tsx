@@ -5,7 +5,7 @@ import { fieldOf } from "../src/method/day";
 import { LinePage } from "../src/method/LinePage";
 import { MethodPage } from "../src/method/MethodPage";
 import { RisePage } from "../src/method/RisePage";
-import { keepRun, keptRun, stopInput } from "../src/method/run";
+import { keptRun, stopInput } from "../src/method/run";
 import { RunPage } from "../src/method/RunPage";
 import { SpongePage } from "../src/method/SpongePage";
 import { StagesPage } from "../src/method/StagesPage";
@@ -197,10 +197,9 @@ test("tonight's readings move the estimate, and are kept", async () => {
 
 test("a run that is over is planned anew, its moves forgotten", () => {
   const now = new Date(2026, 10, 25, 14, 0);
-  const run = { ...keptRun("ferry-tin-800", now), shifts: [{ dough: 1, stage: 1, by_min: 5 }] };
-  keepRun("ferry-tin-800", run);
-  expect(keptRun("ferry-tin-800", now)).toEqual(run);
-  const later = keptRun("ferry-tin-800", new Date(2026, 11, 1, 14, 0));
+  const run = { ...keptRun(undefined, now), shifts: [{ dough: 1, stage: 1, by_min: 5 }] };
+  expect(keptRun(run, now)).toEqual(run);
+  const later = keptRun(run, new Date(2026, 11, 1, 14, 0));
   expect([later.shifts, later.at]).toEqual([[], "2026-12-02T05:00"]);
   const at = "2026-11-26T01:00";
   expect(stopInput({ at, minutes: 90, place: "" })).toEqual({
@@ -213,8 +212,7 @@ test("a run that is over is planned anew, its moves forgotten", () => {
 test("ten doughs are planned, one is moved, and the line stops", async () => {
   const soon = new Date(Date.now() + 40 * HOUR);
   soon.setHours(5, 0, 0, 0);
-  keepRun("ferry-tin-800", { ...keptRun("ferry-tin-800", new Date()), at: fieldOf(soon) });
-  const kept = localStorage.getItem("ironpeel.run.ferry-tin-800") ?? "";
+  const kept = JSON.stringify({ ...keptRun(), at: fieldOf(soon) });
   const at = await inHand("/method/run", "ferry-tin-800", STRONG, "&mixer=10");
   const { user } = open(<RunPage />, { at });
   localStorage.setItem("ironpeel.run.ferry-tin-800", kept);

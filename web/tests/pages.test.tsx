@@ -163,8 +163,8 @@ test("what sets the heat moves the water, and what cannot be says what could", a
   await user.type(tap, "28{Enter}");
   expect(place.search.get("tap")).toBe("28");
   await screen.findByText(/Flake the ice/);
-  await user.type(screen.getByLabelText("Flour"), "35{Enter}");
-  const target = screen.getByLabelText("Dough off the mixer");
+  await user.type(screen.getByLabelText("Flour temperature"), "35{Enter}");
+  const target = screen.getByLabelText("Target dough temperature");
   await user.type(target, "8{Enter}");
   const alert = await screen.findByRole("alert");
   expect(alert.textContent).toMatch(/of the water as ice/);

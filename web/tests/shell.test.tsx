@@ -1,6 +1,7 @@
 import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
+import { HandProvider } from "../src/hand/HandProvider";
 import { expect, test } from "vitest";
 import { useState } from "react";
 import { Refused, type Schemas } from "../src/api/client";
@@ -68,18 +69,20 @@ test("a field's fault belongs to it", async () => {
 test("tabs keep what is in hand", () => {
   render(
     <MemoryRouter initialEntries={["/water/rules?product=deck-roll-60"]}>
-      <Tabs
-        of="Water"
-        tabs={[
-          ["The stair", "/water"],
-          ["Rules", "/water/rules"],
-        ]}
-      />
+      <HandProvider>
+        <Tabs
+          of="Water"
+          tabs={[
+            ["The stair", "/water"],
+            ["Rules", "/water/rules"],
+          ]}
+        />
+      </HandProvider>
     </MemoryRouter>,
   );
   expect(screen.getByRole("link", { name: "Rules" }).getAttribute("aria-current")).toBe("page");
   expect(screen.getByRole("link", { name: "The stair" }).getAttribute("href")).toBe(
-    "/water?product=deck-roll-60",
+    "/water?product=deck-roll-60&mixer=1",
   );
 });
 

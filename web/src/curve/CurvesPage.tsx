@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { answer, api } from "../api/client";
 import { FlourTabs } from "../flour/FlourTabs";
 import { NoLot } from "../flour/NoLot";
@@ -13,23 +12,18 @@ import { RunInstrument } from "./RunInstrument";
 
 /** The curves of the lot in hand: read, marks moved, another lot's beneath, run or imported. */
 export function CurvesPage() {
-  const { hand } = useHand();
+  const { hand, search, show } = useHand();
   const format = useFormat();
   const lot = useLot(hand.lot).data;
-  const [search, setSearch] = useSearchParams();
   const curves = useCurves(hand.lot);
   const lots = useLotsOf(lot?.flour.id).data?.lots;
   const chosen =
-    curves?.find((one) => one.id === search.get("curve")) ??
+    curves?.find((one) => one.id === new URLSearchParams(search).get("curve")) ??
     curves?.find((one) => one.kind === "farinograph") ??
     curves?.[0];
   const [otherLot, setOtherLot] = useState("");
   const others = useCurves(otherLot || null);
   const under = others?.find((one) => one.kind === chosen?.kind)?.id;
-  const show = (id: string) => {
-    search.set("curve", id);
-    setSearch(search, { replace: true });
-  };
   return (
     <>
       <FlourTabs />
@@ -44,7 +38,7 @@ export function CurvesPage() {
                 <select
                   className="border-b border-iron bg-paper font-semibold"
                   value={chosen?.id}
-                  onChange={(event) => show(event.target.value)}
+                  onChange={(event) => show({ curve: event.target.value })}
                 >
                   {curves.map((one) => (
                     <option key={one.id} value={one.id}>
@@ -86,8 +80,8 @@ export function CurvesPage() {
           )}
           {chosen && <CurveView key={chosen.id} id={chosen.id} underId={under} />}
           <div className="screen-only mt-8 grid gap-10 lg:grid-cols-2">
-            <RunInstrument lot={lot} onDone={show} />
-            <ImportCurve lot={lot} onDone={show} />
+            <RunInstrument lot={lot} onDone={(curve) => show({ curve })} />
+            <ImportCurve lot={lot} onDone={(curve) => show({ curve })} />
           </div>
         </>
       )}

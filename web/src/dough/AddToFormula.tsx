@@ -7,26 +7,27 @@ import { useNumbers } from "./useNumbers";
 /** What may come into a formula: an ingredient, another flour, a part made before. */
 export function AddToFormula() {
   const { product } = useHeld();
-  const { lines, flours, parts, set } = useFormula();
+  const { lines, flours, set } = useFormula();
   const known = useFlours() ?? [];
   const ingredients = useNumbers()?.ingredients ?? [];
   if (!product) return null;
   const main = { name: product.flour.name, share_pct: 100 };
-  const addFlour = (name: string) => {
-    const before = flours.length > 0 ? flours : [main];
-    const [first = main, ...rest] = before;
-    const from = { ...first, share_pct: (first.share_pct ?? 100) - 10 };
-    set({ flours: [from, ...rest, { name, share_pct: 10 }] });
-  };
-  const split = (kind: keyof typeof PARTS) => {
-    const { part } = PARTS[kind];
-    const left = 100 - parts.reduce((sum, one) => sum + (one.flour_pct ?? 0), 0);
-    const twice = parts.filter((one) => one.kind === kind).length;
-    const name = twice > 0 ? `${part.name ?? kind} ${twice + 1}` : (part.name ?? kind);
-    set({
-      parts: [...parts, { ...part, name, flour_pct: Math.min(left, part.flour_pct ?? 0) }],
+  const addFlour = (name: string) =>
+    set(({ flours }) => {
+      const [first = main, ...rest] = flours;
+      const from = { ...first, share_pct: (first.share_pct ?? 100) - 10 };
+      return { flours: [from, ...rest, { name, share_pct: 10 }] };
     });
-  };
+  const split = (kind: keyof typeof PARTS) =>
+    set(({ parts }) => {
+      const { part } = PARTS[kind];
+      const left = 100 - parts.reduce((sum, one) => sum + (one.flour_pct ?? 0), 0);
+      const twice = parts.filter((one) => one.kind === kind).length;
+      const name = twice > 0 ? `${part.name ?? kind} ${twice + 1}` : (part.name ?? kind);
+      return {
+        parts: [...parts, { ...part, name, flour_pct: Math.min(left, part.flour_pct ?? 0) }],
+      };
+    });
   const free = ingredients.filter(
     ({ ingredient }) =>
       !["flour", "water"].includes(ingredient) &&
@@ -37,7 +38,9 @@ export function AddToFormula() {
       <Choice
         label="Add an ingredient"
         options={free.map((one) => [one.ingredient, one.label])}
-        onChoose={(ingredient) => set({ lines: [...lines, { ingredient, pct: 1 }] })}
+        onChoose={(ingredient) =>
+          set(({ lines }) => ({ lines: [...lines, { ingredient, pct: 1 }] }))
+        }
       />
       <Choice
         label="Add a flour"

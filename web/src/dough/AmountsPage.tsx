@@ -1,11 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { useHand } from "../hand/HandProvider";
 import { writeHand } from "../hand/hand";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { CONVENTIONS } from "./StarterBox";
@@ -25,6 +25,19 @@ const FIRST: Line[] = [
 ];
 const KEPT = "ironpeel.amounts";
 
+interface Written {
+  lines: Line[];
+  starter: string;
+  hydration: string;
+}
+
+const begin = (kept?: Partial<Written>): Written => ({
+  lines: FIRST,
+  starter: "",
+  hydration: "100",
+  ...kept,
+});
+
 /** A dough written down by amounts – cups, spoons, ounces, grams – understood in baker's percent. */
 export function AmountsPage() {
   const format = useFormat();
@@ -32,12 +45,7 @@ export function AmountsPage() {
   const { product } = useHeld();
   const { hand, set } = useHand();
   const ingredients = useNumbers()?.ingredients ?? [];
-  const [written, write] = useState<{ lines: Line[]; starter: string; hydration: string }>(() => {
-    const kept = localStorage.getItem(KEPT);
-    return kept
-      ? (JSON.parse(kept) as { lines: Line[]; starter: string; hydration: string })
-      : { lines: FIRST, starter: "", hydration: "100" };
-  });
+  const [written, write] = useKept(KEPT, begin);
   const { lines, starter, hydration } = written;
   const read = useMutation({
     networkMode: "always",
@@ -53,14 +61,14 @@ export function AmountsPage() {
         }),
       ),
   });
-  const keep = (next: Partial<typeof written>) => {
-    const all = { ...written, ...next };
-    write(all);
-    localStorage.setItem(KEPT, JSON.stringify(all));
+  const keep = (next: Partial<Written> | ((now: Written) => Partial<Written>)) => {
+    write(next);
     read.reset();
   };
   const setLine = (at: number, change: Partial<Line>) =>
-    keep({ lines: lines.map((line, index) => (index === at ? { ...line, ...change } : line)) });
+    keep(({ lines }) => ({
+      lines: lines.map((line, i) => (i === at ? { ...line, ...change } : line)),
+    }));
   const refused = read.error instanceof Refused ? read.error : undefined;
   // Only the lines with an amount are sent: a fault counts among those.
   const sent = lines.filter((line) => line.amount.trim() !== "");
@@ -141,7 +149,7 @@ export function AmountsPage() {
                   type="button"
                   className="text-lg text-iron hover:text-stop"
                   aria-label={`Take ingredient ${at + 1} out`}
-                  onClick={() => keep({ lines: lines.filter((_, index) => index !== at) })}
+                  onClick={() => keep(({ lines }) => ({ lines: lines.filter((_, i) => i !== at) }))}
                 >
                   ×
                 </button>
@@ -154,7 +162,9 @@ export function AmountsPage() {
           <button
             type="button"
             className="link text-sm"
-            onClick={() => keep({ lines: [...lines, { ingredient: "yeast", amount: "" }] })}
+            onClick={() =>
+              keep(({ lines }) => ({ lines: [...lines, { ingredient: "yeast", amount: "" }] }))
+            }
           >
             Another ingredient
           </button>

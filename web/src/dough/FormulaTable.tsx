@@ -48,27 +48,27 @@ export function FormulaTable() {
   const ice = inFinal.find((item) => item.name === "ice");
 
   const setPart = (at: number, change: (part: Part) => Partial<Part>) =>
-    set({
+    set(({ parts }) => ({
       parts: parts.map((part, index) => (index === at ? { ...part, ...change(part) } : part)),
-    });
+    }));
   const lineRow = ({ ingredient, pct }: Schemas["LineInput"], at: number): Row => ({
     key: ingredient,
     label: labels(ingredient),
     pct: pct ?? 0,
-    set: (next) => set({ lines: withLine(lines, ingredient, next ?? 0) }),
+    set: (next) => set(({ lines }) => ({ lines: withLine(lines, ingredient, next ?? 0) })),
     fault: refused?.at(`lines[${at}].pct`) ?? refused?.at(`lines[${at}].ingredient`),
     inPart: (part) => part.lines?.find((line) => line.ingredient === ingredient)?.pct ?? null,
     setPart: (index, next) =>
       setPart(index, (part) => ({ lines: withLine(part.lines ?? [], ingredient, next) })),
     under: product.method.stages.find((stage) => stage.adds.includes(ingredient))?.label,
     drop: () =>
-      set({
+      set(({ lines, parts }) => ({
         lines: withLine(lines, ingredient, null),
         parts: parts.map((part) => ({
           ...part,
           lines: withLine(part.lines ?? [], ingredient, null),
         })),
-      }),
+      })),
   });
   const flourAt = lines.findIndex((line) => line.ingredient === "flour");
   const flourRows: Row[] = several
@@ -76,7 +76,7 @@ export function FormulaTable() {
         key: `flour ${flour.name}`,
         label: flour.name ?? "",
         pct: flour.share_pct ?? 0,
-        set: (next) => set({ flours: withShare(flours, at, next ?? 0) }),
+        set: (next) => set(({ flours }) => ({ flours: withShare(flours, at, next ?? 0) })),
         fault: refused?.at(`flours[${at}].share_pct`) ?? refused?.at(`flours[${at}].name`),
         inPart: (part) =>
           (part.flour ?? flours[0]?.name) === flour.name ? (part.flour_pct ?? 0) : null,
@@ -85,19 +85,19 @@ export function FormulaTable() {
         under: <OtherLot name={flour.name ?? ""} />,
         ...(at > 0 && {
           drop: () =>
-            set({
+            set(({ flours, parts }) => ({
               flours:
                 flours.length === 2
                   ? []
                   : withShare(
-                      flours.filter((_, index) => index !== at),
+                      flours.filter((one) => one.name !== flour.name),
                       0,
                       (flours[0]?.share_pct ?? 0) + (flour.share_pct ?? 0),
                     ),
               parts: parts.map((part) =>
                 part.flour === flour.name ? { ...part, flour: "" } : part,
               ),
-            }),
+            })),
         }),
       }))
     : lines.slice(flourAt, flourAt + 1).map((line) => {

@@ -1,7 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { knobsOf } from "../hand/hand";
 import { useHand } from "../hand/HandProvider";
+import { settled } from "../hand/settled";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { Quantity } from "../units/Quantity";
@@ -17,22 +19,24 @@ const KEEPS: [Schemas["Keep"], string][] = [
 /** One mass of a dough changed, while flour, the dough or water stays as it is. */
 export function OneMass() {
   const { input } = useHeld();
-  const { set } = useHand();
-  const { formula, lines, parts } = useFormula();
+  const { set, newest } = useHand();
+  const { lines, parts, whole } = useFormula();
   const labels = useLabels();
   const [ingredient, choose] = useState("salt");
   const [keep, setKeep] = useState<Schemas["Keep"]>("flour");
   const [kg, setKg] = useState<number | null>(null);
   const change = useMutation({
     networkMode: "always",
-    mutationFn: async () => {
-      if (!input) throw new Error("asked without a dough in hand");
-      return answer(
-        api.POST("/api/v1/chain/change", {
-          body: { hand: input, ingredient, keep, ...(kg !== null && { kg }) },
-        }),
-      );
-    },
+    mutationFn: () =>
+      settled(newest, ({ hand, draft, method }) => {
+        if (!input) throw new Error("asked without a dough in hand");
+        const now = { ...input, knobs: knobsOf(hand), draft, method };
+        return answer(
+          api.POST("/api/v1/chain/change", {
+            body: { hand: now, ingredient, keep, ...(kg !== null && { kg }) },
+          }),
+        );
+      }),
     onSuccess: (changed) => {
       setKg(null);
       set(
@@ -40,7 +44,7 @@ export function OneMass() {
           amount: { by: "dough", value: Number(changed.dough_kg.toFixed(3)) },
           water: Number(changed.hydration_pct.toFixed(3)),
         },
-        { draft: { ...formula, lines: changed.lines } },
+        { draft: { ...whole(newest().draft), lines: changed.lines } },
       );
     },
   });

@@ -5,13 +5,13 @@ import { VERDICT } from "../shell/verdict";
 /** The lot of one of several flours: the main one's by name, another's to choose. */
 export function OtherLot({ name }: { name: string }) {
   const { lot, others } = useHeld();
-  const { hand, change } = useHand();
+  const { change } = useHand();
   const other = others.find((one) => one.flour.name === name);
   if (!other) return lot?.flour.name === name ? lot.code : null;
   if (other.lots.length === 0) return <span className="text-stop">no lot of it on record</span>;
   const choose = (id: string) => {
     const ofIt = other.lots.map((one) => one.id);
-    change({ others: [...hand.others.filter((one) => !ofIt.includes(one)), id] });
+    change(({ others }) => ({ others: [...others.filter((one) => !ofIt.includes(one)), id] }));
   };
   return (
     <select

@@ -12,7 +12,9 @@ export function PartsPanel() {
   const format = useFormat();
   if (parts.length === 0) return null;
   const change = (at: number, next: Partial<Part>) =>
-    set({ parts: parts.map((part, index) => (index === at ? { ...part, ...next } : part)) });
+    set(({ parts }) => ({
+      parts: parts.map((part, index) => (index === at ? { ...part, ...next } : part)),
+    }));
   return (
     <section aria-label="Made before" className="border-t border-ink pt-3">
       <h2>Made before</h2>
@@ -27,7 +29,7 @@ export function PartsPanel() {
               <button
                 type="button"
                 className="link text-sm"
-                onClick={() => set({ parts: parts.filter((_, index) => index !== at) })}
+                onClick={() => set(({ parts }) => ({ parts: parts.filter((_, i) => i !== at) }))}
               >
                 Into the final dough
               </button>

@@ -33,14 +33,14 @@ export function PiecePanel() {
           label="Scaled at"
           kind="mass"
           value={formula.piece_kg ?? null}
-          onSet={(piece_kg) => set({ piece_kg: piece_kg ?? product.formula.piece_kg })}
+          onSet={(piece_kg) => set(() => ({ piece_kg: piece_kg ?? product.formula.piece_kg }))}
           fault={refused?.at("piece_kg")}
         />
         <Quantity
           label="Wetter by style, points"
           kind="number"
           value={formula.style_points ?? null}
-          onSet={(style_points) => set({ style_points: style_points ?? 0 })}
+          onSet={(style_points) => set(() => ({ style_points: style_points ?? 0 }))}
           fault={refused?.at("style_points")}
         />
         {LOSSES.map(([key, word]) => (
@@ -50,7 +50,13 @@ export function PiecePanel() {
             kind="percent"
             value={losses[key]}
             onSet={(value) =>
-              set({ losses: { ...losses, [key]: value ?? product.formula.losses[key] } })
+              set((now) => ({
+                losses: {
+                  ...product.formula.losses,
+                  ...now.losses,
+                  [key]: value ?? product.formula.losses[key],
+                },
+              }))
             }
             fault={refused?.at(`losses.${key}`)}
           />

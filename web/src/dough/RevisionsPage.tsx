@@ -179,7 +179,7 @@ function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
 /** The formula as a file, and a file taken over as an edited formula. */
 function Files({ product }: { product: Schemas["ProductView"] }) {
   const navigate = useNavigate();
-  const { hand, edit } = useHand();
+  const { edit, newest } = useHand();
   const revision = product.formula.revision.id;
   const read = useMutation({
     networkMode: "always",
@@ -193,7 +193,7 @@ function Files({ product }: { product: Schemas["ProductView"] }) {
     onSuccess: (found) => {
       const { draft, style_points, piece_kg, losses } = found;
       edit({ ...(draft as Draft), style_points, piece_kg, losses });
-      void navigate({ pathname: "/dough", search: writeHand(hand).toString() });
+      void navigate({ pathname: "/dough", search: writeHand(newest().hand).toString() });
     },
   });
   return (

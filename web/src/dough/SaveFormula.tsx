@@ -18,7 +18,8 @@ export function SaveFormula({ product, draft }: { product: Schemas["ProductView"
       body,
     });
     await queries.invalidateQueries({ queryKey: ["product", product.slug] });
-    edit(undefined);
+    // What was edited while it was sent stays edited.
+    edit((now) => (now === draft ? undefined : now));
   };
   return (
     <SaveEdited what="formula" number={number} save={save} onPutBack={() => edit(undefined)} />

@@ -1,6 +1,8 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { useHand } from "../hand/HandProvider";
+import { settled } from "../hand/settled";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
@@ -17,7 +19,8 @@ export const CONVENTIONS: [Convention, string][] = [
 
 /** A starter's share in every convention, and set in any of them. */
 export function StarterBox({ at }: { at: number }) {
-  const { parts, set } = useFormula();
+  const { parts, whole, set } = useFormula();
+  const { newest } = useHand();
   const { chain } = useHeld();
   const format = useFormat();
   const [convention, setConvention] = useState<Convention>("on_final_flour");
@@ -37,14 +40,24 @@ export function StarterBox({ at }: { at: number }) {
   });
   const state = useMutation({
     networkMode: "always",
+    // One after the other, each on what the one before came to.
+    scope: { id: "starter" },
     mutationFn: (stated: { pct?: number; hydration_pct?: number }) =>
-      of({ convention, pct: shares?.[`${convention}_pct`] ?? 0, ...asked, ...stated }),
+      settled(newest, async ({ draft }) => {
+        const { flour_pct = 0, water_pct = 0 } = whole(draft).parts[at] ?? {};
+        const now = {
+          ...asked,
+          hydration_pct: flour_pct > 0 ? Number(((100 * water_pct) / flour_pct).toFixed(6)) : 100,
+        };
+        const is = await of({ convention: "prefermented_flour", pct: flour_pct, ...now });
+        return of({ convention, pct: is[`${convention}_pct`], ...now, ...stated });
+      }),
     onSuccess: (found) => {
       const flour_pct = Number(found.prefermented_flour_pct.toFixed(4));
       const water_pct = Number(((flour_pct * found.hydration_pct) / 100).toFixed(4));
-      set({
+      set(({ parts }) => ({
         parts: parts.map((one, index) => (index === at ? { ...one, flour_pct, water_pct } : one)),
-      });
+      }));
     },
   });
   if (!part) return null;

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { NameField } from "../shell/NameField";
@@ -13,6 +13,7 @@ import { Quantity } from "../units/Quantity";
 import { DoughTabs } from "./DoughTabs";
 import { TrialList } from "./TrialList";
 import { VariantTable } from "./VariantTable";
+import { useHand } from "../hand/HandProvider";
 
 const MOST = 6;
 
@@ -155,7 +156,7 @@ interface SetOutProps {
 /** The doughs of the trial side by side, to keep and print. */
 function SetOut({ levers, input, slug }: SetOutProps) {
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search } = useHand();
   const { preferences } = usePreferences();
   const [kg, setKg] = useState<number | null>(1);
   const body = { hand: input, levers, kg: kg ?? 1 };

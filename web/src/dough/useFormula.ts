@@ -2,16 +2,27 @@ import { useHand, type Draft } from "../hand/HandProvider";
 import { useHeld } from "../shell/useHeld";
 import { recorded } from "./formula";
 
-/** The formula in hand, edited or as recorded, and the way to edit it. */
+type Whole = Draft & Required<Pick<Draft, "lines" | "flours" | "parts">>;
+
+/** The formula in hand, edited or as recorded, and the way to edit the newest of it. */
 export function useFormula() {
   const { draft, edit } = useHand();
   const { product } = useHeld();
-  const now: Draft = draft ?? (product ? recorded(product) : { lines: [] });
+  const whole = (draft: Draft | undefined): Whole => ({
+    lines: [],
+    flours: [],
+    parts: [],
+    ...(draft ?? (product && recorded(product))),
+  });
+  const formula = whole(draft);
   return {
-    formula: now,
-    lines: now.lines ?? [],
-    flours: now.flours ?? [],
-    parts: now.parts ?? [],
-    set: (change: Partial<Draft>) => edit({ ...now, ...change }),
+    formula,
+    ...formula,
+    whole,
+    set: (change: (now: Whole) => Partial<Draft>) =>
+      edit((draft) => {
+        const now = whole(draft);
+        return { ...now, ...change(now) };
+      }),
   };
 }

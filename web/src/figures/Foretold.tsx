@@ -1,10 +1,11 @@
 import { scaleLinear } from "d3-scale";
-import { Link, useLocation } from "react-router";
+import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { readHand, writeHand } from "../hand/hand";
 import { useFormat } from "../units/format";
 import { Ruled } from "./Ruled";
 import { spread } from "./scale";
+import { useHand } from "../hand/HandProvider";
 
 const WIDTH = 520;
 const HEIGHT = 400;
@@ -17,7 +18,7 @@ interface Props {
 /** Measured absorption over what was predicted before it: on the slant it was right. */
 export function Foretold({ lots }: Props) {
   const format = useFormat();
-  const { search } = useLocation();
+  const { search } = useHand();
   const to = (lot: string) => ({
     pathname: "/flour",
     search: writeHand({ ...readHand(new URLSearchParams(search)), lot }).toString(),

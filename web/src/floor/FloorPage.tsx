@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useHand } from "../hand/HandProvider";
@@ -58,7 +58,7 @@ interface Props {
 function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
   const { preferences, prefer } = usePreferences();
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search } = useHand();
   const queries = useQueryClient();
   const plan = useMutation({
     networkMode: "always",

@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { SpecificationRule } from "../figures/SpecificationRule";
 import { useHand } from "../hand/HandProvider";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { BlendSave } from "./BlendSave";
 import { FlourTabs } from "./FlourTabs";
@@ -21,33 +22,31 @@ interface BenchDraft {
 }
 
 const KEY = "ironpeel.blend";
-const EMPTY: BenchDraft = { lots: [], targets: {} };
+const begin = (kept?: Partial<BenchDraft>): BenchDraft => ({ lots: [], targets: {}, ...kept });
 
 /** Blends lots by share, all rules moving live, or solves for the cheapest within targets. */
 export function BlendPage() {
-  const [draft, setDraft] = useState<BenchDraft>(() => ({
-    ...EMPTY,
-    ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<BenchDraft>),
-  }));
+  const [draft, set] = useKept(KEY, begin);
   const [past, setPast] = useState<BenchDraft[]>([]);
-  const change = (next: Partial<BenchDraft>) => {
-    setPast([...past.slice(-49), draft]);
-    const now = { ...draft, ...next };
-    localStorage.setItem(KEY, JSON.stringify(now));
-    setDraft(now);
-  };
+  const change = (next: (now: BenchDraft) => Partial<BenchDraft>) =>
+    set((now) => {
+      setPast((all) => [...all.slice(-49), now]);
+      return next(now);
+    });
   const { data: bench, error } = useBench(draft);
   const total = draft.lots.reduce((sum, lot) => sum + lot.share, 0);
   const setLot = (at: number, edit: Partial<BenchLot>) =>
-    change({ lots: draft.lots.map((lot, i) => (i === at ? { ...lot, ...edit } : lot)) });
+    change(({ lots }) => ({
+      lots: lots.map((lot, i) => (i === at ? { ...lot, ...edit } : lot)),
+    }));
   const solve = () =>
     bench &&
-    change({
-      lots: draft.lots.map((lot, i) => ({
+    change(({ lots }) => ({
+      lots: lots.map((lot, i) => ({
         ...lot,
         share: Number((bench.solved.shares[i]?.share_pct ?? 0).toFixed(2)),
       })),
-    });
+    }));
   return (
     <>
       <FlourTabs />
@@ -59,7 +58,7 @@ export function BlendPage() {
             className="link"
             onClick={() => {
               const last = past.at(-1);
-              if (last) setDraft(last);
+              if (last) set(last);
               setPast(past.slice(0, -1));
             }}
           >
@@ -78,17 +77,14 @@ export function BlendPage() {
             draft={draft}
             bench={bench}
             setLot={setLot}
-            remove={(at) => change({ lots: draft.lots.filter((_, i) => i !== at) })}
+            remove={(at) => change(({ lots }) => ({ lots: lots.filter((_, i) => i !== at) }))}
           />
           <AddLot
             taken={draft.lots.map((lot) => lot.lotId)}
             onAdd={(lotId) =>
-              change({
-                lots: [
-                  ...draft.lots,
-                  { lotId, share: Math.max(0, Math.round(100 - total)), price: 0 },
-                ],
-              })
+              change(({ lots }) => ({
+                lots: [...lots, { lotId, share: Math.max(0, Math.round(100 - total)), price: 0 }],
+              }))
             }
           />
           {draft.lots.length > 0 && (
@@ -99,12 +95,12 @@ export function BlendPage() {
                   type="button"
                   className="link ml-3 text-ink"
                   onClick={() =>
-                    change({
-                      lots: draft.lots.map((lot) => ({
+                    change(({ lots }) => ({
+                      lots: lots.map((lot) => ({
                         ...lot,
                         share: Number(((100 * lot.share) / total).toFixed(2)),
                       })),
-                    })
+                    }))
                   }
                 >
                   make it 100
@@ -133,12 +129,12 @@ export function BlendPage() {
                 bench={bench}
                 targets={draft.targets}
                 onTarget={(key, edit) =>
-                  change({
+                  change(({ targets }) => ({
                     targets: {
-                      ...draft.targets,
-                      [key]: { ...(draft.targets[key] ?? { min: "", max: "" }), ...edit },
+                      ...targets,
+                      [key]: { ...(targets[key] ?? { min: "", max: "" }), ...edit },
                     },
-                  })
+                  }))
                 }
               />
               <Solved bench={bench} onTake={solve} />

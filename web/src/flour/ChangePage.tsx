@@ -1,5 +1,4 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { ThirstBars } from "../figures/ThirstBars";
 import { useHand } from "../hand/HandProvider";
@@ -11,9 +10,8 @@ import { NoLot } from "./NoLot";
 
 /** What changed from one lot to another, why it drinks differently, and what that does. */
 export function ChangePage() {
-  const { hand } = useHand();
-  const [search, setSearch] = useSearchParams();
-  const against = search.get("against");
+  const { hand, search, show } = useHand();
+  const against = new URLSearchParams(search).get("against");
   const lot = useLot(hand.lot).data;
   const lots = useLotsOf(lot?.flour.id).data?.lots;
   const change = useQuery({
@@ -43,10 +41,7 @@ export function ChangePage() {
             <select
               className="border-b border-iron bg-paper font-semibold text-ink"
               value={compared?.lot_id ?? (compared ? "target" : "")}
-              onChange={(event) => {
-                search.set("against", event.target.value);
-                setSearch(search, { replace: true });
-              }}
+              onChange={(event) => show({ against: event.target.value })}
             >
               {!compared && <option value="">no other lot</option>}
               <option value="target">the specification's targets</option>

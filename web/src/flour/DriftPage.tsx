@@ -1,5 +1,5 @@
 import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
-import { useLocation, useNavigate, useSearchParams } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { DriftChart } from "../figures/DriftChart";
 import { useHand } from "../hand/HandProvider";
@@ -25,19 +25,12 @@ type Charted = (typeof CHARTED)[number][0];
 /** A property over the lots of a flour: what is usual, what strayed, what shifts. */
 export function DriftPage() {
   const { flour, flours } = useFlourInView();
-  const { hand } = useHand();
+  const { hand, search, show: set } = useHand();
   const navigate = useNavigate();
   const { pathname } = useLocation();
-  const [search, setSearch] = useSearchParams();
-  const property = (search.get("property") ?? "damaged_starch") as Charted;
-  const [from, to] = [search.get("from"), search.get("to")];
-  const set = (change: Record<string, string | null>) => {
-    for (const [key, value] of Object.entries(change)) {
-      if (value === null) search.delete(key);
-      else search.set(key, value);
-    }
-    setSearch(search, { replace: true });
-  };
+  const shown = new URLSearchParams(search);
+  const property = (shown.get("property") ?? "damaged_starch") as Charted;
+  const [from, to] = [shown.get("since"), shown.get("until")];
   const asked = useQuery({
     queryKey: ["drift", flour?.id, property, from, to],
     enabled: flour !== undefined,
@@ -76,7 +69,7 @@ export function DriftPage() {
           ))}
         </fieldset>
         {from && (
-          <button type="button" className="link" onClick={() => set({ from: null, to: null })}>
+          <button type="button" className="link" onClick={() => set({ since: null, until: null })}>
             The whole time
           </button>
         )}
@@ -93,7 +86,7 @@ export function DriftPage() {
               view={view}
               lotId={hand.lot}
               onLot={toLot}
-              onBrush={(first, last) => set({ from: first, to: after(last) })}
+              onBrush={(first, last) => set({ since: first, until: after(last) })}
             />
           </div>
           <p className="mt-1 text-sm text-iron">
@@ -199,7 +192,7 @@ function Beside({
   property: Charted;
 }) {
   const format = useFormat();
-  const { search } = useLocation();
+  const { search } = useHand();
   const navigate = useNavigate();
   const views = useQueries({
     queries: flours.map((one) => ({

@@ -1,10 +1,11 @@
-import { Link, useLocation } from "react-router";
+import { Link } from "react-router";
 import { useTakeCertificate } from "./takeCertificate";
+import { useHand } from "../hand/HandProvider";
 
 /** Says how a certificate is taken in: dropped anywhere on the page, chosen, or typed. */
 export function DropCertificate() {
   const { says, take } = useTakeCertificate();
-  const { search } = useLocation();
+  const { search } = useHand();
   return (
     <div className="mt-2 border-2 border-dashed border-hair p-4">
       <p>

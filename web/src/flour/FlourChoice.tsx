@@ -1,5 +1,6 @@
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
+import { useHand } from "../hand/HandProvider";
 
 interface Props {
   /** The page's address without the flour. */
@@ -11,7 +12,7 @@ interface Props {
 /** Chooses the flour a page is about; the choice stands in the address. */
 export function FlourChoice({ path, flour, flours }: Props) {
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search } = useHand();
   return (
     <h1>
       <label>

@@ -1,4 +1,4 @@
-import { Link, useLocation, useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { useHand } from "../hand/HandProvider";
 import { useLot } from "../hand/useChain";
 import { VERDICT } from "../shell/verdict";
@@ -13,11 +13,10 @@ import { LotNames } from "./LotNames";
 
 /** The lot in hand: its certificate beside the flour's specification. */
 export function FlourPage() {
-  const { hand } = useHand();
+  const { hand, search } = useHand();
   const { data: lot, error } = useLot(hand.lot);
   const format = useFormat();
   const navigate = useNavigate();
-  const { search } = useLocation();
   if (error) return <p className="py-10 text-stop">{error.message}.</p>;
   if (!lot) {
     return (

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
@@ -15,13 +15,14 @@ import { LimitRows } from "./LimitRows";
 import { Proposals } from "./Proposals";
 import { emptyLimit, limitOf, typed, type TypedLimit } from "./limits";
 import { useFlourInView } from "./useFlour";
+import { useHand } from "../hand/HandProvider";
 
 /** What the plant wants of a flour: revised, compared, proposed, printed, sent to the mill. */
 export function SpecificationPage() {
   const { flour, flours } = useFlourInView();
   const [fresh, setFresh] = useState<Schemas["FlourView"]>();
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search } = useHand();
   return (
     <>
       <FlourTabs />
@@ -224,7 +225,7 @@ function Compare({
   shown: Schemas["SpecificationView"];
 }) {
   const format = useFormat();
-  const { search } = useLocation();
+  const { search } = useHand();
   const earlier = revisions.filter((one) => one.number < shown.revision.number);
   const wanted = new URLSearchParams(search).get("before");
   const [picked, pick] = useState(wanted);

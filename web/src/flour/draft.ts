@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
 import type { Schemas } from "../api/client";
+import { store, stored } from "../storage/stored";
 
 /** A certificate being taken in: kept in the browser, so that a reload loses nothing. */
 export interface Draft {
@@ -42,19 +43,19 @@ const fresh = (start: Partial<Draft> = {}): Draft => ({
   ...start,
 });
 
-function stored(): Draft {
-  const kept = localStorage.getItem(KEY);
-  return kept ? (JSON.parse(kept) as Draft) : fresh();
+function begin(): Draft {
+  const kept = stored<Partial<Draft>>(KEY);
+  return kept?.lotId ? fresh(kept) : fresh();
 }
 
-let now = stored();
+let now = begin();
 let past: Draft[] = [];
 const listeners = new Set<() => void>();
 
 function put(next: Draft, history: Draft[]) {
   now = next;
   past = history;
-  localStorage.setItem(KEY, JSON.stringify(next));
+  store(KEY, next);
   listeners.forEach((listener) => listener());
 }
 

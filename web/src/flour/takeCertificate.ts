@@ -1,13 +1,14 @@
 import { useCallback, useEffect, useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { startFrom } from "./draft";
 import { readFile } from "./readFile";
+import { useHand } from "../hand/HandProvider";
 
 /** Takes a certificate file to the intake, or says why it cannot. */
 export function useTakeCertificate() {
   const [says, setSays] = useState<string>();
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search } = useHand();
   const take = useCallback(
     async (file: File | undefined) => {
       if (!file) return;

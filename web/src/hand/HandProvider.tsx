@@ -4,12 +4,14 @@ import {
   useCallback,
   useEffect,
   useMemo,
+  useRef,
   useState,
   type ReactNode,
 } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { NavigationType, useLocation, useNavigate, useNavigationType } from "react-router";
 import type { Schemas } from "../api/client";
-import { readHand, writeHand, type Hand } from "./hand";
+import { store, stored } from "../storage/stored";
+import { carried, readHand, writeHand, type Hand } from "./hand";
 
 export type Draft = Schemas["EditedFormula"];
 export type MethodDraft = Schemas["MethodDraft"];
@@ -21,91 +23,115 @@ interface Edited {
 }
 
 /** The dough in hand with what is edited of it. */
-interface State extends Edited {
-  search: string;
+export interface Now extends Edited {
+  hand: Hand;
 }
 
-interface Held extends Edited {
-  hand: Hand;
+interface State extends Now {
+  /** Earlier states, the last one last. */
+  past: Now[];
+}
+
+/** A value, or how it follows from the newest one. */
+export type Next<T> = T | ((now: T) => T);
+
+interface Held extends Now {
+  /** The hand as it stands in an address, with what else stands in this one. */
+  search: string;
   /** The state before the last change. */
-  before: (Edited & { hand: Hand }) | undefined;
-  change: (change: Partial<Hand>) => void;
-  edit: (draft: Draft | undefined) => void;
-  editMethod: (method: MethodDraft | undefined) => void;
+  before: Now | undefined;
+  /** The newest state, whatever was rendered last. */
+  newest: () => Now;
+  change: (change: Partial<Hand> | ((hand: Hand) => Partial<Hand>)) => void;
+  edit: (draft: Next<Draft | undefined>) => void;
+  editMethod: (method: Next<MethodDraft | undefined>) => void;
   /** Several at once, undone at once. */
   set: (change: Partial<Hand>, edited: Edited) => void;
   undo: () => void;
+  /** Sets what a page keeps in the address beside the hand; null takes it out. */
+  show: (params: Record<string, string | null>) => void;
 }
 
 const Context = createContext<Held | null>(null);
 const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draft." } as const;
+const STEPS = 50;
 
-const kept = (product: string | null): Edited => {
-  const read = (key: string) => {
-    const text = product && localStorage.getItem(key + product);
-    return text ? (JSON.parse(text) as unknown) : undefined;
-  };
-  return { draft: read(KEYS.draft) as Draft, method: read(KEYS.method) as MethodDraft };
-};
+const kept = (product: string | null): Edited =>
+  product
+    ? { draft: stored(KEYS.draft + product), method: stored(KEYS.method + product) }
+    : { draft: undefined, method: undefined };
 
 const keep = (product: string, edited: Edited) => {
-  for (const kind of ["draft", "method"] as const) {
-    const value = edited[kind];
-    if (value) localStorage.setItem(KEYS[kind] + product, JSON.stringify(value));
-    else localStorage.removeItem(KEYS[kind] + product);
-  }
+  for (const kind of ["draft", "method"] as const) store(KEYS[kind] + product, edited[kind]);
 };
 
-/** Keeps the dough in hand in the address, and its changes so that they can be undone. */
+const searchOf = (hand: Hand) => {
+  const search = writeHand(hand).toString();
+  return search && `?${search}`;
+};
+
+const follows = <T,>(next: Next<T>, now: T): T =>
+  typeof next === "function" ? (next as (now: T) => T)(now) : next;
+
+/** With our own navigations: what they carry to the address is in the state already. */
+const OURS = { byEdit: true };
+const isOurs = (state: unknown) => (state as typeof OURS | null)?.byEdit === true;
+
+/**
+ * Keeps the dough in hand and its changes, so that they can be undone, and writes the hand to the
+ * address. The state is here and the address follows it: an edit builds on the newest state, even
+ * where the router has not shown the one before.
+ */
 export function HandProvider({ children }: { children: ReactNode }) {
   const location = useLocation();
+  const arrived = useNavigationType();
   const navigate = useNavigate();
-  const hand = useMemo(() => readHand(new URLSearchParams(location.search)), [location.search]);
-  const [past, setPast] = useState<State[]>([]);
-  const [edits, setEdits] = useState<Record<string, Edited>>({});
-  const { product } = hand;
-  const { draft, method } = useMemo(
-    () => (product ? (edits[product] ?? kept(product)) : {}),
-    [edits, product],
-  );
-
-  const keepEdited = useCallback((of: string | null, edited: Edited) => {
-    if (!of) return;
-    keep(of, edited);
-    setEdits((all) => ({ ...all, [of]: edited }));
+  const [state, show] = useState<State>(() => start(location.search, []));
+  const held = useRef(state);
+  const put = useCallback((next: State) => {
+    held.current = next;
+    show(next);
   }, []);
 
-  const remember = useCallback(() => {
-    setPast((all) => [...all.slice(-49), { search: location.search, draft, method }]);
-  }, [location.search, draft, method]);
+  // Somebody followed a link or went back: the address leads. Not so where it follows us.
+  const ours = arrived !== NavigationType.Pop && isOurs(location.state);
+  useEffect(() => {
+    const { hand, past } = held.current;
+    if (ours) return;
+    const next = start(location.search, past);
+    if (searchOf(next.hand) !== searchOf(hand)) put(next);
+  }, [location, ours, put]);
 
-  const set = useCallback(
-    (next: Partial<Hand>, edits: Edited) => {
-      const edited = { draft, method, ...edits };
-      const search = `?${writeHand({ ...hand, ...next })}`;
-      const same = edited.draft === draft && edited.method === method;
-      if (search === location.search && same) return;
+  const newest = useCallback((): Now => held.current, []);
+  const apply = useCallback(
+    (to: (now: Now) => Partial<Now>) => {
+      const { past, ...now } = held.current;
+      const change = to(now);
+      const product = change.hand?.product ?? null;
+      const other = change.hand && product !== now.hand.product ? kept(product) : {};
+      const next = { ...now, ...other, ...change };
+      const search = searchOf(next.hand);
+      const moved = search !== searchOf(now.hand);
+      const edited = "draft" in change || "method" in change;
+      if (!moved && next.draft === now.draft && next.method === now.method) return;
       // Choosing the lot a product starts with is no change anybody made.
-      if (hand.product && hand.lot) remember();
-      if (!same) keepEdited(hand.product, edited);
-      if (search !== location.search)
-        void navigate({ pathname: location.pathname, search }, { replace: !hand.lot });
+      const changed = now.hand.product && now.hand.lot;
+      put({ ...next, past: changed ? [...past.slice(1 - STEPS), now] : past });
+      if (edited && next.hand.product) keep(next.hand.product, next);
+      // Without a path it is a change of where the router is by then.
+      if (moved) void navigate({ search }, { replace: !now.hand.lot, state: OURS });
     },
-    [draft, hand, keepEdited, location.pathname, location.search, method, navigate, remember],
-  );
-  const change = useCallback((next: Partial<Hand>) => set(next, {}), [set]);
-  const edit = useCallback((next: Draft | undefined) => set({}, { draft: next }), [set]);
-  const editMethod = useCallback(
-    (next: MethodDraft | undefined) => set({}, { method: next }),
-    [set],
+    [navigate, put],
   );
   const undo = useCallback(() => {
+    const { past, hand } = held.current;
     const last = past.at(-1);
     if (!last) return;
-    setPast(past.slice(0, -1));
-    keepEdited(readHand(new URLSearchParams(last.search)).product, last);
-    void navigate({ pathname: location.pathname, search: last.search });
-  }, [keepEdited, location.pathname, navigate, past]);
+    put({ ...last, past: past.slice(0, -1) });
+    if (last.hand.product) keep(last.hand.product, last);
+    const search = searchOf(last.hand);
+    if (search !== searchOf(hand)) void navigate({ search }, { state: OURS });
+  }, [navigate, put]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -119,22 +145,39 @@ export function HandProvider({ children }: { children: ReactNode }) {
     return () => window.removeEventListener("keydown", onKey);
   }, [undo]);
 
-  const last = past.at(-1);
-  const held = useMemo(
-    () => ({
-      hand,
-      draft,
-      method,
-      before: last && { ...last, hand: readHand(new URLSearchParams(last.search)) },
-      change,
-      edit,
-      editMethod,
-      set,
+  const value = useMemo(
+    (): Held => ({
+      hand: state.hand,
+      draft: state.draft,
+      method: state.method,
+      search: `?${carried(state.hand, location.search)}`,
+      before: state.past.at(-1),
+      newest,
+      change: (change) =>
+        apply(({ hand }) => ({
+          hand: { ...hand, ...(typeof change === "function" ? change(hand) : change) },
+        })),
+      edit: (draft) => apply((now) => ({ draft: follows(draft, now.draft) })),
+      editMethod: (method) => apply((now) => ({ method: follows(method, now.method) })),
+      set: (change, edited) => apply(({ hand }) => ({ hand: { ...hand, ...change }, ...edited })),
       undo,
+      show: (params) => {
+        const search = carried(held.current.hand, location.search);
+        for (const [key, value] of Object.entries(params)) {
+          if (value === null) search.delete(key);
+          else search.set(key, value);
+        }
+        void navigate({ search: `?${search}` }, { replace: true, state: OURS });
+      },
     }),
-    [hand, draft, method, last, change, edit, editMethod, set, undo],
+    [state, location.search, newest, apply, undo, navigate],
   );
-  return <Context value={held}>{children}</Context>;
+  return <Context value={value}>{children}</Context>;
+}
+
+function start(search: string, past: Now[]): State {
+  const hand = readHand(new URLSearchParams(search));
+  return { hand, ...kept(hand.product), past };
 }
 
 export function useHand(): Held {

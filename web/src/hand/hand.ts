@@ -77,6 +77,16 @@ export function writeHand(hand: Hand): URLSearchParams {
   return search;
 }
 
+/** The hand as it stands in an address, and what a page keeps beside it in this one. */
+export function carried(hand: Hand, address: string): URLSearchParams {
+  const search = writeHand(hand);
+  const ours = ["product", "lot", "with", "jacket", ...NUMBERS, ...Object.values(IN_ADDRESS)];
+  for (const [key, value] of new URLSearchParams(address)) {
+    if (!ours.includes(key)) search.append(key, value);
+  }
+  return search;
+}
+
 /** The hand as the server takes it. */
 export function handInput(
   hand: Hand,
@@ -87,7 +97,6 @@ export function handInput(
 ): Schemas["HandInput"] | null {
   const specification = lot.certificate.specification;
   if (!specification) return null;
-  const { by, value } = hand.amount;
   return {
     pins: {
       lot_revision_id: lot.revision.id,
@@ -105,21 +114,27 @@ export function handInput(
           : [],
       ),
     },
-    knobs: {
-      amount: {
-        by,
-        [AMOUNTS[by]]: value,
-        ...(by === "baked" && hand.cooled !== null && { cooled_kg: hand.cooled }),
-      } as Schemas["AmountInput"],
-      division_kg: hand.division ?? undefined,
-      hydration_pct: hand.water ?? undefined,
-      target_c: hand.target ?? undefined,
-      flour_c: hand.flour ?? undefined,
-      room_c: hand.room ?? undefined,
-      tap_c: hand.tap ?? undefined,
-      jacket: hand.jacket,
-    },
+    knobs: knobsOf(hand),
     draft,
     method,
+  };
+}
+
+/** What is set of a dough, as the server takes it. */
+export function knobsOf(hand: Hand): Schemas["HandInput"]["knobs"] {
+  const { by, value } = hand.amount;
+  return {
+    amount: {
+      by,
+      [AMOUNTS[by]]: value,
+      ...(by === "baked" && hand.cooled !== null && { cooled_kg: hand.cooled }),
+    } as Schemas["AmountInput"],
+    division_kg: hand.division ?? undefined,
+    hydration_pct: hand.water ?? undefined,
+    target_c: hand.target ?? undefined,
+    flour_c: hand.flour ?? undefined,
+    room_c: hand.room ?? undefined,
+    tap_c: hand.tap ?? undefined,
+    jacket: hand.jacket,
   };
 }

@@ -4,11 +4,12 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { DayClock } from "../figures/DayClock";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { FeedAndSpare } from "./FeedAndSpare";
 import { CalendarButton } from "./CalendarButton";
-import { dayInput, keepDay, keptDay, minutesOf, type DayAsked } from "./day";
+import { DAY_KEY, dayInput, keptDay, minutesOf } from "./day";
 import { NobodyThere, WhenAsked } from "./Hours";
 import { MethodTabs } from "./MethodTabs";
 import { SpareForm, spareInput, type SpareAsked } from "./SpareForm";
@@ -19,12 +20,7 @@ export function DayPage() {
   const { product, input } = useHeld();
   const format = useFormat();
   const [now] = useState(() => new Date());
-  const [day, setDay] = useState(() => keptDay(now));
-  const set = (change: Partial<DayAsked>) => {
-    const next = { ...day, ...change };
-    setDay(next);
-    keepDay(next);
-  };
+  const [day, set] = useKept(DAY_KEY, keptDay);
   const [spare, setSpare] = useState<SpareAsked>();
   const guide = useGuide();
   // Pieces that lie in the cold can be frozen instead.

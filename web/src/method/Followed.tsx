@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
@@ -12,22 +13,15 @@ interface Readings {
 }
 
 const KEY = "ironpeel.readings.";
+const begin = (kept?: Partial<Readings>): Readings => ({ of: "jar", rows: [], ...kept });
 
 /** Tonight's dough by readings of its jar or of itself: how fast it goes, and when it will stand where. */
 export function Followed({ product }: { product: string }) {
   const { input } = useHeld();
   const format = useFormat();
-  const [read, setRead] = useState<Readings>(() => {
-    const kept = localStorage.getItem(KEY + product);
-    return kept ? (JSON.parse(kept) as Readings) : { of: "jar", rows: [] };
-  });
+  const [read, set] = useKept(KEY + product, begin);
   const [minutes, setMinutes] = useState<number | null>(null);
   const [rise, setRise] = useState<number | null>(null);
-  const set = (change: Partial<Readings>) => {
-    const next = { ...read, ...change };
-    setRead(next);
-    localStorage.setItem(KEY + product, JSON.stringify(next));
-  };
   const body = input && read.rows.length > 0 && { hand: input, of: read.of, readings: read.rows };
   const { data, error } = useQuery({
     queryKey: ["followed", body],
@@ -53,7 +47,7 @@ export function Followed({ product }: { product: string }) {
         onSubmit={(event) => {
           event.preventDefault();
           if (minutes === null || rise === null) return;
-          set({ rows: [...read.rows, { minutes, rise_pct: rise }] });
+          set(({ rows }) => ({ rows: [...rows, { minutes, rise_pct: rise }] }));
           setMinutes(null);
           setRise(null);
         }}
@@ -87,7 +81,7 @@ export function Followed({ product }: { product: string }) {
               type="button"
               className="px-1 text-iron hover:text-stop"
               aria-label={`Take the reading at ${format.minutes(row.minutes)} out`}
-              onClick={() => set({ rows: read.rows.filter((_, i) => i !== at) })}
+              onClick={() => set(({ rows }) => ({ rows: rows.filter((_, i) => i !== at) }))}
             >
               ×
             </button>

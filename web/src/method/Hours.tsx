@@ -3,12 +3,17 @@ import type { DayAsked } from "./day";
 
 interface Props {
   day: DayAsked;
-  set: (change: Partial<DayAsked>) => void;
+  set: (change: Partial<DayAsked> | ((now: DayAsked) => Partial<DayAsked>)) => void;
   refused: Refused | undefined;
 }
 
+interface WhenProps {
+  day: DayAsked;
+  set: (change: Partial<DayAsked>) => void;
+}
+
 /** When it is wanted. */
-export function WhenAsked({ day, set }: Omit<Props, "refused">) {
+export function WhenAsked({ day, set }: WhenProps) {
   return (
     <div className="flex items-end gap-3">
       <label className="text-sm text-iron">
@@ -40,7 +45,9 @@ export function WhenAsked({ day, set }: Omit<Props, "refused">) {
 /** The hours nobody is there. */
 export function NobodyThere({ day, set, refused }: Props) {
   const setHours = (at: number, change: Partial<DayAsked["refused"][number]>) =>
-    set({ refused: day.refused.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+    set(({ refused }) => ({
+      refused: refused.map((one, i) => (i === at ? { ...one, ...change } : one)),
+    }));
   return (
     <fieldset className="text-sm">
       <legend className="text-iron">Nobody is there</legend>
@@ -62,7 +69,7 @@ export function NobodyThere({ day, set, refused }: Props) {
             type="button"
             className="px-1 text-lg text-iron hover:text-stop"
             aria-label={`Somebody is there after all, ${at + 1}`}
-            onClick={() => set({ refused: day.refused.filter((_, i) => i !== at) })}
+            onClick={() => set(({ refused }) => ({ refused: refused.filter((_, i) => i !== at) }))}
           >
             ×
           </button>
@@ -71,7 +78,9 @@ export function NobodyThere({ day, set, refused }: Props) {
       <button
         type="button"
         className="link"
-        onClick={() => set({ refused: [...day.refused, { from: "12:00", to: "13:00" }] })}
+        onClick={() =>
+          set(({ refused }) => ({ refused: [...refused, { from: "12:00", to: "13:00" }] }))
+        }
       >
         More hours
       </button>

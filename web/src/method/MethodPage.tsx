@@ -12,9 +12,9 @@ import { RuleOfThumb } from "./RuleOfThumb";
 import { useGuide } from "./useMethod";
 
 const DIALS = [
-  { key: "target", field: "target_c", label: "Dough off the mixer" },
-  { key: "flour", field: "flour_c", label: "Flour" },
-  { key: "room", field: "room_c", label: "Room, all else" },
+  { key: "target", field: "target_c", label: "Target dough temperature" },
+  { key: "flour", field: "flour_c", label: "Flour temperature" },
+  { key: "room", field: "room_c", label: "Room" },
   { key: "tap", field: "tap_c", label: "Tap water" },
 ] as const;
 

@@ -166,7 +166,7 @@ function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
 /** What brings it to another rise: yeast, to be taken into the formula; a room; a time. */
 function AnotherRise({ now }: { now: number }) {
   const { input } = useHeld();
-  const { lines, parts, set } = useFormula();
+  const { set } = useFormula();
   const ingredients = useNumbers()?.ingredients;
   const format = useFormat();
   const [wanted, want] = useState<number | null>(null);
@@ -187,10 +187,10 @@ function AnotherRise({ now }: { now: number }) {
           : line,
       );
     ask.reset();
-    set({
+    set(({ lines, parts }) => ({
       lines: scaled(lines),
       parts: parts.map((part) => ({ ...part, lines: scaled(part.lines ?? []) })),
-    });
+    }));
   };
   return (
     <section aria-labelledby="another-rise">

@@ -6,6 +6,7 @@ import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { Term } from "../shell/Term";
+import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
@@ -16,7 +17,7 @@ import { NobodyThere, WhenAsked } from "./Hours";
 import { LateDoughs } from "./LateDoughs";
 import { MethodTabs } from "./MethodTabs";
 import { RunTable } from "./RunTable";
-import { keepRun, keptRun, stopInput, type RunAsked } from "./run";
+import { keptRun, RUN_KEY, stopInput } from "./run";
 import { StopForm } from "./StopForm";
 
 /** A run of doughs on the clock at its line's cadence, the line standing still in it or not. */
@@ -44,13 +45,8 @@ function Run({ product, hand }: Props) {
   const { hand: held, change } = useHand();
   const { chain } = useHeld();
   const [now] = useState(() => new Date());
-  const [run, setRun] = useState(() => keptRun(product.slug, now));
+  const [run, set] = useKept(RUN_KEY + product.slug, keptRun);
   const [chosen, choose] = useState<{ dough: number; stage: number } | null>(null);
-  const set = (next: Partial<RunAsked>) => {
-    const then = { ...run, ...next };
-    setRun(then);
-    keepRun(product.slug, then);
-  };
   const body: Schemas["RunAsked"] = {
     hand,
     day: dayInput(run, new Date(run.since)),
@@ -73,10 +69,11 @@ function Run({ product, hand }: Props) {
   const found = refused ? undefined : asked.data;
   const plan = found?.plan;
   const shift = (dough: number, stage: number, by_min: number) => {
-    const others = run.shifts.filter((one) => one.dough !== dough || one.stage !== stage);
-    const was = run.shifts.find((one) => one.dough === dough && one.stage === stage)?.by_min ?? 0;
-    set({
-      shifts: was + by_min === 0 ? others : [...others, { dough, stage, by_min: was + by_min }],
+    set(({ shifts }) => {
+      const others = shifts.filter((one) => one.dough !== dough || one.stage !== stage);
+      const was = shifts.find((one) => one.dough === dough && one.stage === stage)?.by_min ?? 0;
+      const by = was + by_min;
+      return { shifts: by === 0 ? others : [...others, { dough, stage, by_min: by }] };
     });
   };
   return (
@@ -165,7 +162,7 @@ function Run({ product, hand }: Props) {
             <LateDoughs
               late={found.late}
               dropped={run.dropped}
-              onDrop={(dough) => set({ dropped: [...run.dropped, dough] })}
+              onDrop={(dough) => set(({ dropped }) => ({ dropped: [...dropped, dough] }))}
               onKeep={() => set({ dropped: [] })}
             />
           )}

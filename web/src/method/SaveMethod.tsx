@@ -23,7 +23,8 @@ export function SaveMethod({ product, method }: Props) {
       body,
     });
     await queries.invalidateQueries({ queryKey: ["product", product.slug] });
-    editMethod(undefined);
+    // What was edited while it was sent stays edited.
+    editMethod((now) => (now === method ? undefined : now));
   };
   return (
     <SaveEdited what="method" number={number} save={save} onPutBack={() => editMethod(undefined)} />

@@ -1,8 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { useHand, type MethodDraft } from "../hand/HandProvider";
+import { settled } from "../hand/settled";
 import { Refusal } from "../shell/Refusal";
 import { asDraft } from "./method";
+import { useMethod } from "./useMethod";
 
 interface Props {
   optional: Schemas["Optional"][];
@@ -11,11 +13,18 @@ interface Props {
 
 /** Steps on which there are two schools: taken or left out, and what is the same without. */
 export function Schools({ optional, method }: Props) {
-  const { editMethod } = useHand();
+  const { editMethod, newest } = useHand();
+  const { whole } = useMethod();
   const choose = useMutation({
     networkMode: "always",
     mutationFn: (body: { choice: Schemas["Choice"]; taken: boolean }) =>
-      answer(api.POST("/api/v1/method-choice", { body: { method, ...body } })),
+      settled(newest, (now) =>
+        answer(
+          api.POST("/api/v1/method-choice", {
+            body: { method: whole(now.method) ?? method, ...body },
+          }),
+        ),
+      ),
     onSuccess: (changed) => editMethod(asDraft(changed)),
   });
   return (

@@ -107,19 +107,17 @@ function Head({ sponge }: { sponge: Sponge }) {
 /** Its numbers, each to be changed; what they make of it moves at once. */
 function Numbers({ sponge }: { sponge: Sponge }) {
   const { parts, set } = useFormula();
-  const { method, set: setMethod } = useMethod();
+  const { method, set: setMethod, setStages } = useMethod();
   const guide = useGuide();
   const { product, refused } = useHeld();
   const format = useFormat();
   const at = guide?.usual.findIndex((one) => one.role === "sponge") ?? -1;
   const setPart = (change: Partial<Schemas["DoughPartInput"]>) =>
-    set({ parts: parts.map((part) => (part.kind === "sponge" ? { ...part, ...change } : part)) });
+    set(({ parts }) => ({
+      parts: parts.map((part) => (part.kind === "sponge" ? { ...part, ...change } : part)),
+    }));
   const setStage = (change: Partial<Schemas["StageInput"]>) =>
-    setMethod({
-      stages: (method?.stages ?? []).map((stage, i) =>
-        i === at ? { ...stage, ...change } : stage,
-      ),
-    });
+    setStages((stages) => stages.map((stage, i) => (i === at ? { ...stage, ...change } : stage)));
   const part = parts.findIndex((one) => one.kind === "sponge");
   return (
     <section aria-labelledby="numbers">
@@ -151,7 +149,7 @@ function Numbers({ sponge }: { sponge: Sponge }) {
           kind="temperature"
           value={method?.sponge_c ?? null}
           usual={sponge.set_c}
-          onSet={(value) => setMethod({ sponge_c: value ?? undefined })}
+          onSet={(value) => setMethod(() => ({ sponge_c: value ?? undefined }))}
           fault={refused?.at("now.method.sponge_c")}
           hint={`off the mixer; near ${format.temperature(24, 0)}`}
         />
@@ -226,7 +224,7 @@ function AnotherEnd() {
 /** What is left for the dough stage, and its heat with a warm sponge. */
 function DoughStage({ sponge }: { sponge: Sponge }) {
   const format = useFormat();
-  const { parts, set } = useFormula();
+  const { set } = useFormula();
   const { hand } = useHand();
   const { heat } = sponge;
   const differs = Math.abs(sponge.stated_c - sponge.end_c) > 0.5;
@@ -257,13 +255,13 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
             type="button"
             className="link"
             onClick={() =>
-              set({
+              set(({ parts }) => ({
                 parts: parts.map((part) =>
                   part.kind === "sponge"
                     ? { ...part, temperature_c: Number(sponge.end_c.toFixed(1)) }
                     : part,
                 ),
-              })
+              }))
             }
           >
             Take {format.temperature(sponge.end_c)} into it

@@ -35,7 +35,7 @@ export function StagesPage() {
 }
 
 function StagesOf({ product }: { product: Schemas["ProductView"] }) {
-  const { method, edited, set } = useMethod();
+  const { method, edited, set, setStages } = useMethod();
   const { refused } = useHeld();
   const guide = useGuide();
   const [open, setOpen] = useState<number | null>(null);
@@ -43,12 +43,14 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
   const stages = method.stages ?? [];
   const fault = (field: string) => refused?.at(`now.method.${field}`);
   const setStage = (at: number, change: Partial<StageInput>) =>
-    set({ stages: stages.map((stage, i) => (i === at ? { ...stage, ...change } : stage)) });
+    setStages((stages) => stages.map((stage, i) => (i === at ? { ...stage, ...change } : stage)));
   const move = (at: number, by: number) => {
-    const moved = [...stages];
-    const [stage] = moved.splice(at, 1);
-    if (stage) moved.splice(at + by, 0, stage);
-    set({ stages: moved });
+    setStages((stages) => {
+      const moved = [...stages];
+      const [stage] = moved.splice(at, 1);
+      if (stage) moved.splice(at + by, 0, stage);
+      return moved;
+    });
     setOpen(at + by);
   };
   return (
@@ -66,7 +68,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
           <select
             className="field text-ink"
             value={method.process}
-            onChange={(event) => set({ process: event.target.value as Schemas["Process"] })}
+            onChange={(event) => set(() => ({ process: event.target.value as Schemas["Process"] }))}
           >
             {Object.entries(PROCESSES).map(([key, label]) => (
               <option key={key} value={key}>
@@ -80,7 +82,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
             label="Off the mixer"
             kind="temperature"
             value={method.target_c ?? null}
-            onSet={(value) => set({ target_c: value ?? product.method.target_c })}
+            onSet={(value) => set(() => ({ target_c: value ?? product.method.target_c }))}
             fault={fault("target_c")}
           />
         </div>
@@ -91,7 +93,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
               kind="temperature"
               value={method.sponge_c ?? null}
               usual={24}
-              onSet={(value) => set({ sponge_c: value ?? undefined })}
+              onSet={(value) => set(() => ({ sponge_c: value ?? undefined }))}
               fault={fault("sponge_c")}
             />
           </div>
@@ -100,7 +102,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
           <input
             type="checkbox"
             checked={method.machine_divided ?? false}
-            onChange={(event) => set({ machine_divided: event.target.checked })}
+            onChange={(event) => set(() => ({ machine_divided: event.target.checked }))}
           />
           divided by machine
         </label>
@@ -128,7 +130,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
                 isFirst={at === 0}
                 isLast={at === stages.length - 1}
                 onRemove={() => {
-                  set({ stages: stages.filter((_, i) => i !== at) });
+                  setStages((stages) => stages.filter((_, i) => i !== at));
                   setOpen(null);
                 }}
               />
@@ -139,7 +141,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
               type="button"
               className="act"
               onClick={() => {
-                set({ stages: [...stages, NEW_STAGE] });
+                setStages((stages) => [...stages, NEW_STAGE]);
                 setOpen(stages.length);
               }}
             >

@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { FeedCurve } from "../figures/FeedCurve";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { fieldOf } from "./day";
@@ -23,32 +23,26 @@ interface Asked {
 const KEY = "ironpeel.starter";
 const HOUR_MS = 3_600_000;
 
-const kept = (now: Date): Asked => {
-  const usual: Asked = {
+const begin = (kept?: Partial<Asked>): Asked => {
+  const now = new Date();
+  return {
     grams: 300,
     hydration: 100,
     stiffness: 100,
     ambient: 22,
     activity: 1,
+    parts: 1,
+    ...kept,
+    // The hours were of that day.
     feedAt: fieldOf(now),
     ripeAt: fieldOf(new Date(now.getTime() + 10 * HOUR_MS)),
-    parts: 1,
   };
-  const last = localStorage.getItem(KEY);
-  return last
-    ? { ...usual, ...(JSON.parse(last) as Asked), feedAt: usual.feedAt, ripeAt: usual.ripeAt }
-    : usual;
 };
 
 /** A starter's upkeep: how much of what to feed it, to have it ripe at an hour. */
 export function StarterPage() {
   const format = useFormat();
-  const [asked, setAsked] = useState(() => kept(new Date()));
-  const set = (change: Partial<Asked>) => {
-    const next = { ...asked, ...change };
-    setAsked(next);
-    localStorage.setItem(KEY, JSON.stringify(next));
-  };
+  const [asked, set] = useKept(KEY, begin);
   const hours = asked.ripeAt
     ? (Date.parse(asked.ripeAt) - Date.parse(asked.feedAt)) / HOUR_MS
     : null;

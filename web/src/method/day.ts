@@ -8,7 +8,7 @@ export interface DayAsked {
   refused: { from: string; to: string }[];
 }
 
-const KEY = "ironpeel.day";
+export const DAY_KEY = "ironpeel.day";
 
 /** Minutes of the day of a time of day; none if it is none. */
 export function minutesOf(time: string): number | null {
@@ -32,15 +32,12 @@ export function usualDay(now: Date): DayAsked {
 }
 
 /** What was asked last, for tomorrow at five if nothing was. */
-export function keptDay(now: Date): DayAsked {
+export function keptDay(kept?: Partial<DayAsked>, now = new Date()): DayAsked {
   const usual = usualDay(now);
-  const kept = localStorage.getItem(KEY);
-  const last = kept ? (JSON.parse(kept) as DayAsked) : usual;
+  const last = { ...usual, ...kept };
   // A plan for a day gone by is no plan.
   return last.at < fieldOf(now) ? { ...last, at: usual.at } : last;
 }
-
-export const keepDay = (day: DayAsked) => localStorage.setItem(KEY, JSON.stringify(day));
 
 /** As the server takes it, the clock being this browser's; nothing begins before now. */
 export const dayInput = (day: DayAsked, now: Date): Schemas["DayInput"] => ({

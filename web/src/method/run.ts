@@ -18,10 +18,10 @@ export interface RunAsked extends DayAsked {
   dropped: number[];
 }
 
-const KEY = "ironpeel.run.";
+export const RUN_KEY = "ironpeel.run.";
 
 /** What was asked last of a product's run; tomorrow at five with nobody away if nothing was. */
-export function keptRun(product: string, now: Date): RunAsked {
+export function keptRun(kept?: Partial<RunAsked>, now = new Date()): RunAsked {
   const usual: RunAsked = {
     ...usualDay(now),
     since: now.toISOString(),
@@ -30,14 +30,10 @@ export function keptRun(product: string, now: Date): RunAsked {
     stop: undefined,
     dropped: [],
   };
-  const kept = localStorage.getItem(KEY + product);
-  const last = kept ? (JSON.parse(kept) as RunAsked) : usual;
+  const last = { ...usual, ...kept };
   // A run gone by is no run; its moves and its standstill were of that day.
   return last.at < fieldOf(now) ? { ...usual, refused: last.refused } : last;
 }
-
-export const keepRun = (product: string, run: RunAsked) =>
-  localStorage.setItem(KEY + product, JSON.stringify(run));
 
 export const stopInput = (stop: StopAsked): Schemas["StopInput"] => ({
   at: new Date(stop.at).toISOString(),

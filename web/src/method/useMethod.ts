@@ -2,17 +2,29 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
 import { useHand, type MethodDraft } from "../hand/HandProvider";
 import { useHeld } from "../shell/useHeld";
-import { asDraft } from "./method";
+import { asDraft, type StageInput } from "./method";
 
 /** The method in hand, edited or as recorded, and the way to edit it. */
 export function useMethod() {
   const { method: draft, editMethod } = useHand();
   const { product } = useHeld();
-  const now: MethodDraft | undefined = draft ?? (product && asDraft(product.method));
+  const whole = (draft: MethodDraft | undefined) => draft ?? (product && asDraft(product.method));
   return {
-    method: now,
+    method: whole(draft),
     edited: draft !== undefined,
-    set: (change: Partial<MethodDraft>) => now && editMethod({ ...now, ...change }),
+    whole,
+    /** Changes the newest method. */
+    set: (change: (now: MethodDraft) => Partial<MethodDraft>) =>
+      editMethod((draft) => {
+        const now = whole(draft);
+        return now && { ...now, ...change(now) };
+      }),
+    /** Changes the newest list of its stages. */
+    setStages: (change: (stages: StageInput[]) => StageInput[]) =>
+      editMethod((draft) => {
+        const now = whole(draft);
+        return now && { ...now, stages: change(now.stages ?? []) };
+      }),
     putBack: () => editMethod(undefined),
   };
 }

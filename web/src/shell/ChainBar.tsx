@@ -1,9 +1,10 @@
-import { NavLink, useLocation } from "react-router";
+import { NavLink } from "react-router";
 import type { Schemas } from "../api/client";
 import type { ChainInHand } from "../hand/useChain";
 import { useFormat, type Format } from "../units/format";
 import { LINKS, type LinkKey } from "./links";
 import { VERDICT } from "./verdict";
+import { useHand } from "../hand/HandProvider";
 
 interface Face {
   figure: string;
@@ -92,7 +93,7 @@ function moved(link: LinkKey, moves: Schemas["Move"][]): Schemas["Move"] | undef
 /** The chain: every link with its live figure, the moved ones marked with how much. */
 export function ChainBar({ held }: { held: ChainInHand }) {
   const format = useFormat();
-  const { search } = useLocation();
+  const { search } = useHand();
   const face = faces(held, format);
   return (
     <nav aria-label="The chain" className="screen-only border-y border-ink bg-sheet">

@@ -1,11 +1,12 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { answer, api } from "../api/client";
 import { readHand, writeHand, type Hand } from "../hand/hand";
 import { LINKS } from "./links";
 import { OverSheet } from "./Sheet";
+import { useHand } from "../hand/HandProvider";
 
 interface Found {
   key: string;
@@ -18,7 +19,7 @@ interface Found {
 /** Finds lots, products, links of the chain and actions by what is typed. */
 export function Finder({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [text, setText] = useState("");
-  const { search } = useLocation();
+  const { search } = useHand();
   const navigate = useNavigate();
   const products = useQuery({
     queryKey: ["products"],

@@ -1,8 +1,9 @@
-import { NavLink, useLocation } from "react-router";
+import { NavLink } from "react-router";
+import { useHand } from "../hand/HandProvider";
 
 /** The pages of one link of the chain. */
 export function Tabs({ of, tabs }: { of: string; tabs: readonly (readonly [string, string])[] }) {
-  const { search } = useLocation();
+  const { search } = useHand();
   return (
     <nav aria-label={of} className="screen-only mb-4 overflow-x-auto border-b border-hair">
       <ul className="flex gap-x-6 whitespace-nowrap">

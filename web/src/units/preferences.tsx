@@ -1,3 +1,4 @@
+import { store, stored } from "../storage/stored";
 import { createContext, use, useEffect, useMemo, useState, type ReactNode } from "react";
 
 /** How one person wants to see things. Kept in the browser. */
@@ -32,10 +33,10 @@ const Context = createContext<Held>({ preferences: USUAL, prefer: () => {} });
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [preferences, set] = useState<Preferences>(() => ({
     ...USUAL,
-    ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Preferences>),
+    ...stored<Partial<Preferences>>(KEY),
   }));
   useEffect(() => {
-    localStorage.setItem(KEY, JSON.stringify(preferences));
+    store(KEY, preferences);
     document.documentElement.dataset.theme = preferences.theme;
   }, [preferences]);
   const held = useMemo(

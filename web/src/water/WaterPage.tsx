@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useLocation } from "react-router";
+import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useFormula } from "../dough/useFormula";
 import { WaterStair } from "../figures/WaterStair";
@@ -15,10 +15,9 @@ import { WaterTabs } from "./WaterTabs";
 
 export function WaterPage() {
   const { chain, lot, others, product, refused } = useHeld();
-  const { hand, change } = useHand();
+  const { hand, search, change } = useHand();
   const { lines } = useFormula();
   const format = useFormat();
-  const { search } = useLocation();
   const [rule, setRule] = useState<Schemas["StairRule"] | null>(null);
   const byHand = (
     <div className="w-60">
