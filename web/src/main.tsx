@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
 import { isFinal } from "./api/client";
+import { onRecorded } from "./api/outbox";
 import { CurvesPage } from "./curve/CurvesPage";
 import { AmountsPage } from "./dough/AmountsPage";
 import { DoughPage } from "./dough/DoughPage";
@@ -50,6 +51,9 @@ const queries = new QueryClient({
     },
   },
 });
+
+// Whatever was recorded, here or in another tab, may change what is shown.
+onRecorded(() => void queries.invalidateQueries());
 
 const router = createBrowserRouter([
   {

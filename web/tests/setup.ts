@@ -1,3 +1,4 @@
+import "fake-indexeddb/auto";
 import { Blob as NodeBlob, File as NodeFile } from "node:buffer";
 import { cleanup, configure } from "@testing-library/react";
 import { afterEach } from "vitest";

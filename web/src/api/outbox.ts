@@ -1,81 +1,208 @@
 import { useSyncExternalStore } from "react";
-import { asProblem, Refused } from "./client";
+import { stored, store } from "../storage/stored";
+import { asProblem, Refused, type Problem } from "./client";
+import { add, all, change, remove, type Entry, type Queued } from "./outboxStore";
 
-/**
- * Things to record, kept until the server has them. Each carries an id made here, so that one sent
- * twice is stored once; each is kept in the browser, so that a reload loses nothing.
+export type { Entry, Queued } from "./outboxStore";
+
+/*
+ * Things to record, each kept in the browser's database under a number of its own until the server
+ * gave a definite answer. One tab at a time sends them. Those about one subject go in order; one
+ * that waits or was refused holds up no other subject.
  */
-export interface Letter {
-  path: string;
-  /** What it is, for the person waiting for it. */
-  label: string;
-  body: unknown;
-}
 
-const KEY = "ironpeel.outbox";
-const AGAIN_MS = 3000;
+const TIMEOUT_MS = 60_000;
+const FIRST_WAIT_MS = 3000;
+const LONGEST_WAIT_MS = 60_000;
+const LOCK = "ironpeel-outbox";
+/** Where the queue lay before it had a database. */
+const EARLIER = "ironpeel.outbox";
 
-interface Waiting {
+/** What tabs tell one another: that the queue changed, or how an entry was answered. */
+type Told = { at: number; answer: unknown } | { at: number; refused: Problem } | undefined;
+
+interface Waiter {
   resolve: (answer: unknown) => void;
   reject: (why: unknown) => void;
 }
 
-let letters: Letter[] = JSON.parse(localStorage.getItem(KEY) ?? "[]") as Letter[];
-let sending = false;
-const waiting = new Map<string, Waiting>();
+let entries: Queued[] = [];
+/** What the browser had no room to keep: it lives as long as this page. */
+const unkept = new Map<number, Queued>();
+let nextUnkept = -1;
+const waiters = new Map<number, Waiter[]>();
 const listeners = new Set<() => void>();
+const recordedListeners = new Set<() => void>();
+let again: ReturnType<typeof setTimeout> | undefined;
+let failures = 0;
 
-function keep(next: Letter[]) {
-  letters = next;
-  localStorage.setItem(KEY, JSON.stringify(next));
+const others =
+  typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("ironpeel-outbox");
+others?.addEventListener("message", ({ data }: MessageEvent<Told>) => void hear(data));
+
+async function queue(): Promise<Queued[]> {
+  const kept = await all().catch((): Queued[] => []);
+  return [...kept, ...unkept.values()].sort((a, b) => a.since - b.since || a.at - b.at);
+}
+
+async function refresh(): Promise<void> {
+  entries = await queue();
   listeners.forEach((listener) => listener());
 }
 
+const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
+
 /** Records something: resolves when the server has it, rejects when the server refuses it. */
-export function record<T>(letter: Letter): Promise<T> {
-  keep([...letters.filter((other) => other.path !== letter.path), letter]);
-  return new Promise<T>((resolve, reject) => {
-    waiting.set(letter.path, { resolve: resolve as Waiting["resolve"], reject });
-    void send();
+export async function record<T>(entry: Entry): Promise<T> {
+  const subject = entry.subject ?? entry.path;
+  const before = (await queue()).filter((one) => one.subject === subject);
+  // What was refused is mended by this one.
+  for (const one of before.filter((one) => one.refused)) await forget(one.at);
+  // Pressed twice, it waits once.
+  const waiting = before.find((one) => !one.refused && same(one.body, entry.body));
+  const { at } = waiting ?? (await keep({ ...entry, subject, since: Date.now() }));
+  const answer = new Promise<T>((resolve, reject) => {
+    const waiter = { resolve: resolve as Waiter["resolve"], reject };
+    waiters.set(at, [...(waiters.get(at) ?? []), waiter]);
   });
+  await tell();
+  void send();
+  return answer;
 }
 
-async function send(): Promise<void> {
-  if (sending) return;
-  sending = true;
+async function keep(entry: Omit<Queued, "at">): Promise<Queued> {
   try {
-    for (let letter = letters[0]; letter; letter = letters[0]) {
-      const response = await fetch(letter.path, {
-        method: "PUT",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify(letter.body),
-      });
-      if (response.status >= 500) throw new Error("the server cannot take it now");
-      const answer: unknown = await response.json();
-      const { path } = letter;
-      keep(letters.filter((other) => other.path !== path));
-      const waiter = waiting.get(path);
-      waiting.delete(path);
-      if (response.ok) waiter?.resolve(answer);
-      else waiter?.reject(new Refused(asProblem(answer, response.status)));
-    }
+    return await add(entry);
   } catch {
-    setTimeout(() => void send(), AGAIN_MS);
-  } finally {
-    sending = false;
+    const held = { ...entry, at: nextUnkept-- };
+    unkept.set(held.at, held);
+    return held;
   }
 }
 
+async function forget(at: number): Promise<void> {
+  if (!unkept.delete(at)) await remove(at);
+}
+
+/** Lets a refused entry go. */
+export async function discard(at: number): Promise<void> {
+  await forget(at);
+  await tell();
+}
+
+async function tell(what?: Told): Promise<void> {
+  others?.postMessage(what);
+  await hear(what);
+}
+
+/** What this tab does when an entry was queued or answered, here or in another tab. */
+async function hear(what: Told): Promise<void> {
+  await refresh();
+  if (!what) return;
+  const waiting = waiters.get(what.at) ?? [];
+  waiters.delete(what.at);
+  if ("refused" in what) {
+    waiting.forEach(({ reject }) => reject(new Refused(what.refused)));
+  } else {
+    recordedListeners.forEach((listener) => listener());
+    waiting.forEach(({ resolve }) => resolve(what.answer));
+  }
+}
+
+let wanted = false;
+let sending: Promise<void> | undefined;
+
+/** Sends what waits, one tab at a time. */
+function send(): Promise<void> {
+  clearTimeout(again);
+  wanted = true;
+  sending ??= sendWanted().finally(() => (sending = undefined));
+  return sending;
+}
+
+async function sendWanted(): Promise<void> {
+  // A page without encryption has no locks: there, what two tabs send twice is stored once.
+  const locks = navigator.locks as LockManager | undefined;
+  let waits = false;
+  while (wanted) {
+    wanted = false;
+    waits = await (locks ? locks.request(LOCK, sendAll) : sendAll());
+  }
+  failures = waits ? failures + 1 : 0;
+  const wait = Math.min(FIRST_WAIT_MS * 2 ** (failures - 1), LONGEST_WAIT_MS);
+  if (waits) again = setTimeout(() => void send(), wait);
+}
+
+/** Whether something has to be sent again later. */
+async function sendAll(): Promise<boolean> {
+  const held = new Set<string>();
+  for (;;) {
+    const next = (await queue()).find((one) => !one.refused && !held.has(one.subject));
+    if (!next) return held.size > 0;
+    if (!(await sendOne(next))) held.add(next.subject);
+  }
+}
+
+/** Whether it was answered definitely. */
+async function sendOne(entry: Queued): Promise<boolean> {
+  const { at } = entry;
+  let response: Response;
+  let answer: unknown;
+  try {
+    response = await fetch(entry.path, {
+      method: "PUT",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(entry.body),
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    });
+    if (response.status >= 500 || [408, 425, 429].includes(response.status)) return false;
+    answer = await response.json();
+  } catch {
+    return false;
+  }
+  if (response.ok) {
+    await forget(at);
+    const { draft } = entry;
+    if (draft && same(stored(draft.key), draft.as)) store(draft.key, undefined);
+    await tell({ at, answer });
+    return true;
+  }
+  const refused = asProblem(answer, response.status);
+  if (unkept.has(at)) unkept.set(at, { ...entry, refused });
+  else await change({ ...entry, refused });
+  await tell({ at, refused });
+  return true;
+}
+
+/** Takes over what an earlier version kept. */
+async function begin(): Promise<void> {
+  const earlier = stored<Entry[]>(EARLIER);
+  if (Array.isArray(earlier)) {
+    for (const entry of earlier) {
+      await keep({ ...entry, subject: entry.path, since: Date.now() });
+    }
+  }
+  store(EARLIER, undefined);
+  await refresh();
+  if (entries.length > 0) void send();
+}
+
 window.addEventListener("online", () => void send());
-if (letters.length > 0) void send();
+void begin();
 
 /** What is not yet recorded. */
-export function useOutbox(): Letter[] {
+export function useOutbox(): Queued[] {
   return useSyncExternalStore(
     (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => letters,
+    () => entries,
   );
+}
+
+/** Calls back whenever something was recorded, in this tab or another. */
+export function onRecorded(listener: () => void): () => void {
+  recordedListeners.add(listener);
+  return () => recordedListeners.delete(listener);
 }

@@ -5,6 +5,7 @@ import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { OverSheet } from "../shell/Sheet";
 import { ORIGIN } from "../shell/Why";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { useSaveNumbers } from "../water/RuleSheet";
@@ -152,28 +153,49 @@ export function IngredientsPage() {
   );
 }
 
+interface Typing {
+  is: Schemas["FactsInput"];
+  reason: string;
+}
+
+/** What is known of an ingredient, as somebody would type it. */
+const facts = (of: Schemas["Facts"]): Schemas["FactsInput"] => ({
+  ingredient: of.ingredient,
+  label: of.label,
+  role: of.role,
+  water_pct: of.water_pct,
+  specific_heat: of.specific_heat,
+  allergens: of.allergens,
+  ...(of.price_per_kg != null && { price_per_kg: of.price_per_kg }),
+  ...(of.effect && {
+    points: of.effect.points.typical,
+    points_low: of.effect.points.low,
+    points_high: of.effect.points.high,
+  }),
+  ...(of.kg_per_l && {
+    kg_per_l: of.kg_per_l.typical,
+    kg_per_l_low: of.kg_per_l.low,
+    kg_per_l_high: of.kg_per_l.high,
+  }),
+});
+
 function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => void }) {
-  const [is, setIs] = useState<Schemas["FactsInput"]>(() => ({
-    ingredient: of.ingredient,
-    label: of.label,
-    role: of.role,
-    water_pct: of.water_pct,
-    specific_heat: of.specific_heat,
-    allergens: of.allergens,
-    ...(of.price_per_kg != null && { price_per_kg: of.price_per_kg }),
-    ...(of.effect && {
-      points: of.effect.points.typical,
-      points_low: of.effect.points.low,
-      points_high: of.effect.points.high,
-    }),
-    ...(of.kg_per_l && {
-      kg_per_l: of.kg_per_l.typical,
-      kg_per_l_low: of.kg_per_l.low,
-      kg_per_l_high: of.kg_per_l.high,
-    }),
+  const key = `ironpeel.ingredient.${of.ingredient}`;
+  const [typing, type, forget] = useKept(key, (kept?: Partial<Typing>) => ({
+    is: facts(of),
+    reason: "",
+    ...kept,
   }));
-  const [reason, setReason] = useState("");
-  const save = useSaveNumbers(onClose);
+  const { is, reason } = typing;
+  const set = (change: (is: Typing["is"]) => Typing["is"]) =>
+    type((now) => ({ is: change(now.is) }));
+  const save = useSaveNumbers(
+    () => {
+      forget();
+      onClose();
+    },
+    { key, as: typing },
+  );
   const refused = save.error instanceof Refused ? save.error : undefined;
   type Field = Exclude<keyof typeof is, "ingredient" | "label" | "role" | "allergens">;
   const number = (key: Field, label: string) => (
@@ -181,12 +203,14 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
       label={label}
       kind="number"
       value={is[key] ?? null}
-      onSet={(value) => {
-        const next = { ...is };
-        if (value === null) delete next[key];
-        else next[key] = value;
-        setIs(next);
-      }}
+      onSet={(value) =>
+        set((now) => {
+          const next = { ...now };
+          if (value === null) delete next[key];
+          else next[key] = value;
+          return next;
+        })
+      }
       fault={refused?.at(`ingredients[0].${key}`)}
     />
   );
@@ -202,7 +226,7 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
         <FieldText
           label="Name"
           value={is.label ?? ""}
-          onChange={(label) => setIs({ ...is, label })}
+          onChange={(label) => set((now) => ({ ...now, label }))}
           fault={refused?.at("ingredients[0].label")}
         />
         <label className="text-sm text-iron">
@@ -210,7 +234,9 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
           <select
             className="field text-ink"
             value={is.role}
-            onChange={(event) => setIs({ ...is, role: event.target.value as Schemas["Role"] })}
+            onChange={(event) =>
+              set((now) => ({ ...now, role: event.target.value as Schemas["Role"] }))
+            }
           >
             {Object.entries(ROLES).map(([key, word]) => (
               <option key={key} value={key}>
@@ -241,12 +267,12 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
                 type="checkbox"
                 checked={has}
                 onChange={() =>
-                  setIs({
-                    ...is,
+                  set((now) => ({
+                    ...now,
                     allergens: has
-                      ? (is.allergens ?? []).filter((other) => other !== one)
-                      : [...(is.allergens ?? []), one],
-                  })
+                      ? (now.allergens ?? []).filter((other) => other !== one)
+                      : [...(now.allergens ?? []), one],
+                  }))
                 }
               />
               {one}
@@ -254,7 +280,12 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
           );
         })}
       </fieldset>
-      <Signed label="Why it is so here" reason={reason} onReason={setReason} refused={refused} />
+      <Signed
+        label="Why it is so here"
+        reason={reason}
+        onReason={(reason) => type({ reason })}
+        refused={refused}
+      />
       <p className="mt-4 flex gap-3">
         <button type="submit" className="act act-main" disabled={save.isPending}>
           Hold it so here

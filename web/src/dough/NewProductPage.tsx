@@ -7,6 +7,7 @@ import { useFlours } from "../flour/useFlour";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { DoughTabs } from "./DoughTabs";
@@ -54,6 +55,14 @@ export function NewProductPage() {
   );
 }
 
+interface Typing {
+  name: string;
+  chosen: Record<number, string>;
+  lineId: string;
+}
+
+const begin = (kept?: Partial<Typing>): Typing => ({ name: "", chosen: {}, lineId: "", ...kept });
+
 function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
   const flours = useFlours();
   const lines = useQuery({
@@ -63,9 +72,9 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { preferences } = usePreferences();
-  const [name, setName] = useState("");
-  const [chosen, setChosen] = useState<Record<number, string>>({});
-  const [lineId, setLine] = useState("");
+  const key = `ironpeel.product.${template.key}`;
+  const [typing, type, forget] = useKept(key, begin);
+  const { name, chosen, lineId } = typing;
   const fitting = (at: number) => {
     const wanted = template.wants[at];
     const kin = flours?.filter((flour) => flour.species === wanted?.species) ?? [];
@@ -87,9 +96,11 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
     .replace(/^-|-$/g, "");
   const make = useMutation({
     networkMode: "always",
-    mutationFn: () =>
-      record<Schemas["ProductView"]>({
+    mutationFn: async () => {
+      const product = await record<Schemas["ProductView"]>({
         path: `/api/v1/products/${slug || "-"}`,
+        subject: key,
+        draft: { key, as: typing },
         label: name,
         body: {
           name,
@@ -98,8 +109,8 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
           line_id: lineId || lines?.[0]?.id,
           signed: { by: preferences.name },
         },
-      }),
-    onSuccess: async (product) => {
+      });
+      forget(typing);
       await queries.invalidateQueries({ queryKey: ["products"] });
       void navigate(`/dough?product=${product.slug}`);
     },
@@ -116,7 +127,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
       <FieldText
         label="Its name here"
         value={name}
-        onChange={setName}
+        onChange={(name) => type({ name })}
         fault={refused?.at("name") ?? refused?.at("slug")}
       />
       {template.wants.map((wanted, at) => (
@@ -125,7 +136,9 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
           <select
             className="field text-ink"
             value={ids[at]}
-            onChange={(event) => setChosen({ ...chosen, [at]: event.target.value })}
+            onChange={(event) =>
+              type((now) => ({ chosen: { ...now.chosen, [at]: event.target.value } }))
+            }
           >
             {flours?.map((flour) => (
               <option key={flour.id} value={flour.id}>
@@ -141,7 +154,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
         <select
           className="field text-ink"
           value={lineId || lines?.[0]?.id}
-          onChange={(event) => setLine(event.target.value)}
+          onChange={(event) => type({ lineId: event.target.value })}
         >
           {lines?.map((line) => (
             <option key={line.id} value={line.id}>

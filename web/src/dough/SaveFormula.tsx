@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { useHand, type Draft } from "../hand/HandProvider";
+import { draftKey, useHand, type Draft } from "../hand/HandProvider";
 import { SaveEdited } from "../shell/SaveEdited";
 
 /** An edited formula becomes its next revision. */
@@ -16,12 +16,20 @@ export function SaveFormula({ product, draft }: { product: Schemas["ProductView"
       path: `/api/v1/formulas/${id}/revisions/${crypto.randomUUID()}`,
       label: `${product.name}, revision ${number}`,
       body,
+      subject: id,
+      draft: { key: draftKey("draft", product.slug), as: draft },
     });
     await queries.invalidateQueries({ queryKey: ["product", product.slug] });
     // What was edited while it was sent stays edited.
     edit((now) => (now === draft ? undefined : now));
   };
   return (
-    <SaveEdited what="formula" number={number} save={save} onPutBack={() => edit(undefined)} />
+    <SaveEdited
+      what="formula"
+      of={id}
+      number={number}
+      save={save}
+      onPutBack={() => edit(undefined)}
+    />
   );
 }

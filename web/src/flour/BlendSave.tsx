@@ -17,7 +17,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
   const flours = useFlours();
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { hand } = useHand();
+  const { newest } = useHand();
   const { preferences } = usePreferences();
   const [is, setIs] = useState({ name: "", code: "", tonnes: "", reason: "" });
   const known = flours?.find((flour) => flour.name.toLowerCase() === is.name.trim().toLowerCase());
@@ -48,7 +48,10 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
     },
     onSuccess: async (lot) => {
       await queries.invalidateQueries();
-      void navigate({ pathname: "/flour", search: writeHand({ ...hand, lot: lot.id }).toString() });
+      void navigate({
+        pathname: "/flour",
+        search: writeHand({ ...newest().hand, lot: lot.id }).toString(),
+      });
     },
   });
   const refused = save.error instanceof Refused ? save.error : undefined;

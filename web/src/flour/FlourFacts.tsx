@@ -4,13 +4,30 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
+import { stored } from "../storage/stored";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { SPECIES, TREATMENTS, USES } from "./uses";
+
+const editKey = (id: string) => `ironpeel.flour.${id}`;
+
+const typed = (flour: Schemas["FlourView"]) => ({
+  mill: flour.mill,
+  name: flour.name,
+  note: flour.note,
+  species: flour.species,
+  hardness: flour.hardness ?? "",
+  extraction: flour.extraction_pct == null ? "" : String(flour.extraction_pct),
+  price: flour.price_per_t == null ? "" : String(flour.price_per_t),
+  treatment: flour.treatment,
+  intended_use: flour.intended_use,
+});
 
 /** What a flour is, to read and to change. */
 export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
   const format = useFormat();
-  const [editing, edit] = useState(false);
+  // What was being typed is typed on.
+  const [editing, edit] = useState(() => stored(editKey(flour.id)) !== undefined);
   const blend = useQuery({
     queryKey: ["blend of", flour.id],
     queryFn: () =>
@@ -65,25 +82,19 @@ export function EditFlour({
   onDone: (recorded: boolean) => void;
 }) {
   const queries = useQueryClient();
-  const [is, setIs] = useState({
-    mill: flour.mill,
-    name: flour.name,
-    note: flour.note,
-    species: flour.species,
-    hardness: flour.hardness ?? "",
-    extraction: flour.extraction_pct == null ? "" : String(flour.extraction_pct),
-    price: flour.price_per_t == null ? "" : String(flour.price_per_t),
-    treatment: flour.treatment,
-    intended_use: flour.intended_use,
-  });
-  const set = (change: Partial<typeof is>) => setIs({ ...is, ...change });
+  const key = editKey(flour.id);
+  const [is, set, forget] = useKept(key, (kept?: Partial<ReturnType<typeof typed>>) => ({
+    ...typed(flour),
+    ...kept,
+  }));
   const save = useMutation({
     networkMode: "always",
-    mutationFn: () => {
+    mutationFn: async () => {
       const { extraction, hardness, price, ...rest } = is;
-      return record({
+      await record({
         path: `/api/v1/flours/${flour.id}`,
         label: is.name,
+        draft: { key, as: is },
         body: {
           ...rest,
           hardness: hardness || null,
@@ -91,8 +102,7 @@ export function EditFlour({
           price_per_t: asGiven(price),
         },
       });
-    },
-    onSuccess: async () => {
+      forget(is);
       await queries.invalidateQueries();
       onDone(true);
     },
@@ -179,7 +189,14 @@ export function EditFlour({
         >
           Record the flour
         </button>
-        <button type="button" className="act" onClick={() => onDone(false)}>
+        <button
+          type="button"
+          className="act"
+          onClick={() => {
+            forget();
+            onDone(false);
+          }}
+        >
           Put back
         </button>
       </div>

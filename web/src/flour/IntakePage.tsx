@@ -8,7 +8,17 @@ import { writeHand } from "../hand/hand";
 import { VERDICT } from "../shell/verdict";
 import { usePreferences } from "../units/preferences";
 import { CertificateTable } from "./CertificateTable";
-import { canUndo, changeDraft, clearDraft, undoDraft, useDraft, type Draft } from "./draft";
+import {
+  canUndo,
+  changeDraft,
+  changeRows,
+  clearDraft,
+  INTAKE_KEY,
+  recordedDraft,
+  undoDraft,
+  useDraft,
+  type Draft,
+} from "./draft";
 import { DropCertificate } from "./DropCertificate";
 import { IntakeHead } from "./IntakeHead";
 import { RowSuggestions, type RowEdit } from "./RowCells";
@@ -35,11 +45,9 @@ export function IntakePage() {
 
   const edit: RowEdit = {
     set: (at, change) =>
-      changeDraft({
-        rows: draft.rows.map((row, index) => (index === at ? { ...row, ...change } : row)),
-      }),
-    remove: (at) => changeDraft({ rows: draft.rows.filter((_, index) => index !== at) }),
-    add: (rule) => changeDraft({ rows: [...draft.rows, rule ? rowFor(rule) : EMPTY_ROW] }),
+      changeRows((rows) => rows.map((row, i) => (i === at ? { ...row, ...change } : row))),
+    remove: (at) => changeRows((rows) => rows.filter((_, i) => i !== at)),
+    add: (rule) => changeRows((rows) => [...rows, rule ? rowFor(rule) : EMPTY_ROW]),
   };
   const certificate = judged && {
     ...judged,
@@ -156,36 +164,37 @@ function useJudged({ flourId, lotId, milled, delivered, rows }: Draft) {
 
 function useSaveLot(draft: Draft) {
   const { preferences } = usePreferences();
-  const { hand } = useHand();
+  const { newest } = useHand();
   const queries = useQueryClient();
   const navigate = useNavigate();
   return useMutation({
     networkMode: "always",
-    mutationFn: (flourId: string | null) => {
-      const body = {
-        flour_id: flourId,
-        code: draft.code,
-        milled: draft.milled,
-        delivered: draft.delivered,
-        tonnes: draft.tonnes,
-        number: draft.number,
-        rows: draft.rows,
-        signed: { by: preferences.name, reason: draft.reason },
-      };
-      return record<Schemas["LotView"]>({
+    mutationFn: async (flourId: string | null) => {
+      const { code, milled, delivered, tonnes, number, rows, reason } = draft;
+      const lot = await record<Schemas["LotView"]>({
         path: `/api/v1/lots/${draft.lotId}/revisions/${draft.revisionId}`,
-        label: `lot ${draft.code}`,
-        body,
+        label: `lot ${code}`,
+        subject: draft.lotId,
+        body: {
+          flour_id: flourId,
+          code,
+          milled,
+          delivered,
+          tonnes,
+          number,
+          rows,
+          signed: { by: preferences.name, reason },
+        },
+        draft: { key: INTAKE_KEY, as: draft },
       });
-    },
-    onSuccess: async (lot) => {
-      clearDraft();
+      recordedDraft(draft, lot);
       await Promise.all([
         queries.invalidateQueries({ queryKey: ["lots"] }),
         queries.invalidateQueries({ queryKey: ["lots of"] }),
         queries.invalidateQueries({ queryKey: ["lot", lot.id] }),
       ]);
-      void navigate({ pathname: "/flour", search: writeHand({ ...hand, lot: lot.id }).toString() });
+      const search = writeHand({ ...newest().hand, lot: lot.id }).toString();
+      void navigate({ pathname: "/flour", search });
     },
   });
 }

@@ -8,13 +8,13 @@ const BASES = [
 
 interface Props {
   limits: TypedLimit[];
-  onChange: (limits: TypedLimit[]) => void;
+  onChange: (change: (limits: TypedLimit[]) => TypedLimit[]) => void;
 }
 
 /** The limits of a specification, edited in place. */
 export function LimitRows({ limits, onChange }: Props) {
   const set = (at: number, change: Partial<TypedLimit>) =>
-    onChange(limits.map((limit, i) => (i === at ? { ...limit, ...change } : limit)));
+    onChange((limits) => limits.map((limit, i) => (i === at ? { ...limit, ...change } : limit)));
   const unasked = ASKED.filter(([key]) => !limits.some((limit) => limit.property === key));
   return (
     <div className="overflow-x-auto">
@@ -114,7 +114,7 @@ export function LimitRows({ limits, onChange }: Props) {
                     type="button"
                     className="screen-only px-2 text-iron hover:text-stop"
                     aria-label={`No longer ask for ${label}`}
-                    onClick={() => onChange(limits.filter((_, i) => i !== at))}
+                    onClick={() => onChange((limits) => limits.filter((_, i) => i !== at))}
                   >
                     ✕
                   </button>
@@ -132,7 +132,10 @@ export function LimitRows({ limits, onChange }: Props) {
                   className="border-b border-iron bg-paper"
                   value=""
                   onChange={(event) =>
-                    onChange([...limits, emptyLimit(event.target.value as TypedLimit["property"])])
+                    onChange((limits) => [
+                      ...limits,
+                      emptyLimit(event.target.value as TypedLimit["property"]),
+                    ])
                   }
                 >
                   <option value="">ask for another property …</option>

@@ -29,6 +29,7 @@ export function LotFate({ lot }: { lot: Schemas["LotView"] }) {
     mutationFn: (decision: string) =>
       record({
         path: `/api/v1/lots/${lot.id}/decisions/${crypto.randomUUID()}`,
+        subject: `decision on ${lot.id}`,
         label: `decision on ${lot.code}`,
         body: { decision, signed: { by: preferences.name, reason } },
       }),
@@ -42,6 +43,7 @@ export function LotFate({ lot }: { lot: Schemas["LotView"] }) {
     mutationFn: () =>
       record({
         path: `/api/v1/lots/${lot.id}/stock/${crypto.randomUUID()}`,
+        subject: `stock of ${lot.id}`,
         label: `where ${lot.code} lies`,
         body: {
           place: place ?? stock?.place ?? "",

@@ -6,6 +6,7 @@ import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { FlourChoice } from "./FlourChoice";
@@ -82,8 +83,13 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
         }),
       ),
   }).data;
-  const [draft, setDraft] = useState<TypedLimit[]>();
-  const limits = draft ?? shown?.limits.map(typed) ?? [];
+  const key = `ironpeel.specification.${flour.id}`;
+  const [typing, type, forget] = useKept(key, begin);
+  const draft = typing.limits;
+  const recorded = shown?.limits.map(typed) ?? [];
+  const limits = draft ?? recorded;
+  const setDraft = (change: (limits: TypedLimit[]) => TypedLimit[]) =>
+    type((now) => ({ limits: change(now.limits ?? recorded) }));
   return (
     <>
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-2">
@@ -94,10 +100,9 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
             <select
               className="border-b border-iron bg-paper font-semibold"
               value={id}
-              onChange={(event) => {
-                setDraft(undefined);
-                show(event.target.value);
-              }}
+              disabled={draft !== undefined}
+              title={draft && "Record or put back what is edited first"}
+              onChange={(event) => show(event.target.value)}
             >
               {revisions.map((one) => (
                 <option key={one.id} value={one.id}>
@@ -125,7 +130,11 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
       {revisions?.length === 0 && !draft && (
         <p className="mt-2">
           Nothing is asked of {flour.name} yet. Take proposals from below, or{" "}
-          <button type="button" className="link" onClick={() => setDraft([emptyLimit("moisture")])}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => setDraft(() => [emptyLimit("moisture")])}
+          >
             begin with moisture
           </button>
           .
@@ -136,9 +145,11 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
         <Save
           flour={flour}
           number={(newest?.number ?? 0) + 1}
-          limits={draft}
-          onDone={() => {
-            setDraft(undefined);
+          typing={typing}
+          draftKey={key}
+          onReason={(reason) => type({ reason })}
+          onDone={(as) => {
+            forget(as);
             show(undefined);
           }}
         />
@@ -149,40 +160,50 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
       <Proposals
         flour={flour}
         onTake={(limit) => {
-          const others = limits.filter((one) => one.property !== limit.property);
-          const at = limits.findIndex((one) => one.property === limit.property);
-          setDraft(others.toSpliced(at < 0 ? others.length : at, 0, typed(limit)));
+          setDraft((limits) => {
+            const others = limits.filter((one) => one.property !== limit.property);
+            const at = limits.findIndex((one) => one.property === limit.property);
+            return others.toSpliced(at < 0 ? others.length : at, 0, typed(limit));
+          });
         }}
       />
     </>
   );
 }
 
-function Save({
-  flour,
-  number,
-  limits,
-  onDone,
-}: {
+interface Typing {
+  limits?: TypedLimit[];
+  reason: string;
+}
+
+const begin = (kept?: Partial<Typing>): Typing => ({ reason: "", ...kept });
+
+interface SaveProps {
   flour: Schemas["FlourView"];
   number: number;
-  limits: TypedLimit[];
-  onDone: () => void;
-}) {
-  const [reason, setReason] = useState("");
+  typing: Typing;
+  draftKey: string;
+  onReason: (reason: string) => void;
+  /** Lets what was typed go, unless it was changed since it stood like this. */
+  onDone: (as?: Typing) => void;
+}
+
+function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) {
+  const { limits = [], reason } = typing;
   const { preferences } = usePreferences();
   const queries = useQueryClient();
   const save = useMutation({
     networkMode: "always",
-    mutationFn: () =>
-      record({
+    mutationFn: async () => {
+      await record({
         path: `/api/v1/flours/${flour.id}/specifications/${crypto.randomUUID()}`,
+        subject: draftKey,
         label: `specification of ${flour.name}`,
         body: { number, limits: limits.map(limitOf), signed: { by: preferences.name, reason } },
-      }),
-    onSuccess: async () => {
+        draft: { key: draftKey, as: typing },
+      });
       await queries.invalidateQueries();
-      onDone();
+      onDone(typing);
     },
   });
   const refused = save.error instanceof Refused ? save.error : undefined;
@@ -196,11 +217,11 @@ function Save({
             className="min-w-64 flex-1"
             value={reason}
             fault={refused?.at("signed.reason")}
-            onChange={setReason}
+            onChange={onReason}
           />
         )}
         <NameField label="Revised by" fault={refused?.at("signed.by")} />
-        <button type="button" className="act" onClick={onDone}>
+        <button type="button" className="act" onClick={() => onDone()}>
           Put back
         </button>
         <button

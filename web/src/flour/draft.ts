@@ -21,7 +21,7 @@ export interface Draft {
   notes: string[];
 }
 
-const KEY = "ironpeel.intake";
+export const INTAKE_KEY = "ironpeel.intake";
 
 const EMPTY: Omit<Draft, "lotId" | "revisionId"> = {
   number: 1,
@@ -44,7 +44,7 @@ const fresh = (start: Partial<Draft> = {}): Draft => ({
 });
 
 function begin(): Draft {
-  const kept = stored<Partial<Draft>>(KEY);
+  const kept = stored<Partial<Draft>>(INTAKE_KEY);
   return kept?.lotId ? fresh(kept) : fresh();
 }
 
@@ -55,12 +55,16 @@ const listeners = new Set<() => void>();
 function put(next: Draft, history: Draft[]) {
   now = next;
   past = history;
-  store(KEY, next);
+  store(INTAKE_KEY, next);
   listeners.forEach((listener) => listener());
 }
 
 export const changeDraft = (change: Partial<Draft>) =>
   put({ ...now, ...change }, [...past.slice(-99), now]);
+
+/** Changes the newest rows. */
+export const changeRows = (change: (rows: Draft["rows"]) => Draft["rows"]) =>
+  changeDraft({ rows: change(now.rows) });
 
 export const undoDraft = () => {
   const last = past.at(-1);
@@ -69,17 +73,25 @@ export const undoDraft = () => {
 
 export const canUndo = () => past.length > 0;
 
-export const clearDraft = () => put(fresh(), []);
+/** Begins with nothing; what was being typed can be had back by undo. */
+export const clearDraft = () => put(fresh(), [...past, now]);
+
+/** Lets go what was recorded; what was typed on meanwhile becomes its correction. */
+export function recordedDraft(sent: Draft, lot: Schemas["LotView"]) {
+  if (now.lotId !== sent.lotId) return;
+  if (now === sent) put(fresh(), []);
+  else put({ ...now, number: lot.revision.number + 1, revisionId: crypto.randomUUID() }, []);
+}
 
 /** A new draft from a file. What was being typed can be had back by undo. */
 export function startFrom({ head, rows, notes }: Schemas["CertificateFile"], name: string) {
   const from = [head.mill, head.product].filter(Boolean).join(", ");
   const { lot: code, milled, delivered, tonnes } = head;
   const start = { from: from || name, code, milled, delivered, tonnes, rows, notes };
-  put(fresh(start), now.rows.length > 0 ? [...past, now] : []);
+  put(fresh(start), [...past, now]);
 }
 
-/** A draft that corrects a lot on record. */
+/** A draft that corrects a lot on record. What was being typed can be had back by undo. */
 export function startCorrection(lot: Schemas["LotView"]) {
   put(
     fresh({
@@ -92,7 +104,7 @@ export function startCorrection(lot: Schemas["LotView"]) {
       tonnes: lot.tonnes == null ? "" : String(lot.tonnes),
       rows: lot.certificate.rows.map((row) => row.written),
     }),
-    [],
+    [...past, now],
   );
 }
 

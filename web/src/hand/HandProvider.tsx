@@ -56,6 +56,9 @@ const Context = createContext<Held | null>(null);
 const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draft." } as const;
 const STEPS = 50;
 
+/** Where an edited formula or method of a product is kept. */
+export const draftKey = (kind: keyof typeof KEYS, product: string) => KEYS[kind] + product;
+
 const kept = (product: string | null): Edited =>
   product
     ? { draft: stored(KEYS.draft + product), method: stored(KEYS.method + product) }

@@ -1,5 +1,4 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
@@ -7,6 +6,7 @@ import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { useHeld } from "../shell/useHeld";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { Quantity } from "../units/Quantity";
@@ -174,6 +174,13 @@ const FIELDS: readonly (readonly [Field, string, "number" | "mass"])[] = [
   ["oven_pieces", "Oven holds, pieces", "number"],
 ];
 
+interface Typing {
+  draft: LineDraft;
+  reason: string;
+}
+
+const begin = (kept?: Partial<Typing>): Typing => ({ draft: {}, reason: "", ...kept });
+
 interface LineFormProps {
   line: Schemas["LineView"];
   slug: string;
@@ -184,8 +191,11 @@ interface LineFormProps {
 function LineForm({ line, slug, kinds }: LineFormProps) {
   const queries = useQueryClient();
   const { preferences } = usePreferences();
-  const [draft, setDraft] = useState<LineDraft>({});
-  const [reason, setReason] = useState("");
+  const key = `ironpeel.line.${line.id}`;
+  const [typing, type, forget] = useKept(key, begin);
+  const { draft, reason } = typing;
+  const setDraft = (change: Partial<LineDraft>) =>
+    type((now) => ({ draft: { ...now.draft, ...change } }));
   const { mixer, equipment } = line;
   const was: Record<Field, number> = {
     min_kg: mixer.min_kg,
@@ -197,19 +207,22 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
   };
   const save = useMutation({
     networkMode: "always",
-    mutationFn: () => {
+    mutationFn: async () => {
       const body: Schemas["LineSaved"] = {
         ...draft,
         number: line.revision.number + 1,
         signed: { by: preferences.name, reason },
       };
-      return record<Schemas["LineView"]>({
+      await record<Schemas["LineView"]>({
         path: `/api/v1/lines/${line.id}/revisions/${crypto.randomUUID()}`,
+        subject: key,
         label: `${line.name}, revision ${line.revision.number + 1}`,
         body,
+        draft: { key, as: typing },
       });
+      forget(typing);
+      await queries.invalidateQueries({ queryKey: ["product", slug] });
     },
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["product", slug] }),
   });
   const refused = save.error instanceof Refused ? save.error : undefined;
   const format = useFormat();
@@ -232,7 +245,7 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
         <FieldText
           label="The mixer"
           value={draft.mixer_name ?? mixer.name}
-          onChange={(mixer_name) => setDraft({ ...draft, mixer_name })}
+          onChange={(mixer_name) => setDraft({ mixer_name })}
           fault={refused?.at("mixer_name")}
         />
         <label className="text-sm text-iron">
@@ -240,7 +253,7 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
           <select
             className="field text-ink"
             value={kind}
-            onChange={(event) => setDraft({ ...draft, mixer_kind: event.target.value })}
+            onChange={(event) => setDraft({ mixer_kind: event.target.value })}
           >
             {[...new Set([mixer.kind, ...kinds.map((one) => one.kind)])].map((one) => (
               <option key={one}>{one}</option>
@@ -254,7 +267,7 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
             kind={kind}
             value={draft[key] ?? was[key]}
             onSet={(value) =>
-              setDraft({ ...draft, [key]: value === was[key] ? undefined : (value ?? undefined) })
+              setDraft({ [key]: value === was[key] ? undefined : (value ?? undefined) })
             }
             fault={refused?.at(key)}
             hint={hints[key]}
@@ -272,12 +285,17 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
           <p className="text-sm">
             A change is the line's next revision: it holds for every product made on it.
           </p>
-          <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
+          <Signed
+            label="Why"
+            reason={reason}
+            onReason={(reason) => type({ reason })}
+            refused={refused}
+          />
           <p className="mt-3 flex gap-3">
             <button type="submit" className="act act-main" disabled={save.isPending}>
               Record revision {line.revision.number + 1}
             </button>
-            <button type="button" className="act" onClick={() => setDraft({})}>
+            <button type="button" className="act" onClick={() => forget()}>
               Put back
             </button>
           </p>

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { useHand, type MethodDraft } from "../hand/HandProvider";
+import { draftKey, useHand, type MethodDraft } from "../hand/HandProvider";
 import { SaveEdited } from "../shell/SaveEdited";
 
 interface Props {
@@ -21,12 +21,20 @@ export function SaveMethod({ product, method }: Props) {
       path: `/api/v1/methods/${id}/revisions/${crypto.randomUUID()}`,
       label: `${name}, revision ${number} of its method`,
       body,
+      subject: id,
+      draft: { key: draftKey("method", product.slug), as: method },
     });
     await queries.invalidateQueries({ queryKey: ["product", product.slug] });
     // What was edited while it was sent stays edited.
     editMethod((now) => (now === method ? undefined : now));
   };
   return (
-    <SaveEdited what="method" number={number} save={save} onPutBack={() => editMethod(undefined)} />
+    <SaveEdited
+      what="method"
+      of={id}
+      number={number}
+      save={save}
+      onPutBack={() => editMethod(undefined)}
+    />
   );
 }

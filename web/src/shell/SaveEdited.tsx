@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
+import { useKept } from "../storage/useKept";
 import { usePreferences } from "../units/preferences";
 import { Refusal } from "./Refusal";
 import { Signed } from "./Signed";
@@ -8,19 +8,26 @@ import { Signed } from "./Signed";
 interface Props {
   /** A formula, a method. */
   what: string;
+  /** Where the reason is kept while it is typed. */
+  of: string;
   /** Of the next revision. */
   number: number;
   save: (signed: Schemas["SignedInput"]) => Promise<unknown>;
   onPutBack: () => void;
 }
 
+const begin = (kept?: { reason?: string }) => ({ reason: "", ...kept });
+
 /** What is edited becomes the next revision, with who and why. */
-export function SaveEdited({ what, number, save, onPutBack }: Props) {
+export function SaveEdited({ what, of, number, save, onPutBack }: Props) {
   const { preferences } = usePreferences();
-  const [reason, setReason] = useState("");
+  const [{ reason }, type, forget] = useKept(`ironpeel.reason.${of}`, begin);
   const saving = useMutation({
     networkMode: "always",
-    mutationFn: () => save({ by: preferences.name, reason }),
+    mutationFn: async () => {
+      await save({ by: preferences.name, reason });
+      forget();
+    },
   });
   const refused = saving.error instanceof Refused ? saving.error : undefined;
   return (
@@ -35,7 +42,12 @@ export function SaveEdited({ what, number, save, onPutBack }: Props) {
         Edited and not recorded: it moves the chain here, and nobody else's. A sheet is only planned
         from a recorded {what}.
       </p>
-      <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
+      <Signed
+        label="Why"
+        reason={reason}
+        onReason={(reason) => type({ reason })}
+        refused={refused}
+      />
       <p className="mt-3 flex gap-3">
         <button type="submit" className="act act-main" disabled={saving.isPending}>
           Record revision {number}

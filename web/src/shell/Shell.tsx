@@ -1,6 +1,5 @@
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate } from "react-router";
-import { useOutbox } from "../api/outbox";
 import { useHand, HandProvider } from "../hand/HandProvider";
 import { useChain, useLotsOf } from "../hand/useChain";
 import { ChainBar } from "./ChainBar";
@@ -9,6 +8,7 @@ import { Incoming } from "./Incoming";
 import { LINKS } from "./links";
 import { Moves } from "./Moves";
 import { PreferencesDialog } from "./PreferencesDialog";
+import { Outbox } from "./Outbox";
 import { Shortcuts } from "./Shortcuts";
 import { VERDICT } from "./verdict";
 
@@ -121,7 +121,7 @@ function Frame() {
       </header>
       <ChainBar held={held} />
       <Moves moves={held.moves} />
-      <Unsent lost={held.lost} />
+      <Outbox lost={held.lost} />
       <Incoming />
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />
@@ -130,24 +130,5 @@ function Frame() {
       <Shortcuts open={open === "shortcuts"} onClose={close} />
       <PreferencesDialog open={open === "preferences"} onClose={close} />
     </div>
-  );
-}
-
-/** Says what is not yet recorded, and that figures may be old. */
-function Unsent({ lost }: { lost: boolean }) {
-  const letters = useOutbox();
-  if (letters.length === 0 && !lost) return null;
-  return (
-    <p role="status" className="screen-only border-b border-crust bg-faint px-6 py-2 text-sm">
-      {letters.length > 0 ? (
-        <>
-          <b className="text-crust">Not yet recorded:</b>{" "}
-          {letters.map((letter) => letter.label).join(", ")}. Kept here, and sent again by itself
-          until the server has it.
-        </>
-      ) : (
-        <b className="text-crust">The server does not answer. What you see may be old.</b>
-      )}
-    </p>
   );
 }

@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
 import { useNumbers } from "../dough/useNumbers";
-import { record } from "../api/outbox";
+import { record, type Entry } from "../api/outbox";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { OverSheet } from "../shell/Sheet";
+import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { Quantity } from "../units/Quantity";
@@ -13,7 +13,7 @@ import { Quantity } from "../units/Quantity";
 type Rule = Schemas["StairRule"];
 
 /** Records changes to the plant's numbers, and lets every figure be asked for again. */
-export function useSaveNumbers(onDone: () => void) {
+export function useSaveNumbers(onDone: () => void, draft?: Entry["draft"]) {
   const numbers = useNumbers();
   const queries = useQueryClient();
   const { preferences } = usePreferences();
@@ -22,6 +22,8 @@ export function useSaveNumbers(onDone: () => void) {
     mutationFn: ({ reason, ...change }: Partial<Schemas["NumbersInput"]> & { reason: string }) =>
       record<Schemas["NumbersView"]>({
         path: `/api/v1/numbers/revisions/${crypto.randomUUID()}`,
+        subject: draft?.key ?? "the plant's numbers",
+        ...(draft && { draft }),
         label: "the plant's numbers",
         body: {
           ...change,
@@ -38,6 +40,12 @@ export function useSaveNumbers(onDone: () => void) {
   });
 }
 
+interface Typing {
+  value: Schemas["Banded"];
+  off: boolean;
+  reason: string;
+}
+
 /** A rule of the stair as the house has it, and the plant's own with its reason. */
 export function RuleSheet({ rule, onClose }: { rule: Rule | null; onClose: () => void }) {
   const found = useNumbers()?.rules.find((one) => one.rule === rule);
@@ -51,17 +59,28 @@ export function RuleSheet({ rule, onClose }: { rule: Rule | null; onClose: () =>
 function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () => void }) {
   const format = useFormat();
   const { house, own } = found;
-  const [value, setValue] = useState(own?.value ?? house);
-  const [off, setOff] = useState(own?.off ?? false);
-  const [reason, setReason] = useState(own?.reason ?? "");
-  const save = useSaveNumbers(onClose);
+  const key = `ironpeel.factor.${found.rule}`;
+  const [typing, type, forget] = useKept(key, (kept?: Partial<Typing>) => ({
+    value: own?.value ?? house,
+    off: own?.off ?? false,
+    reason: own?.reason ?? "",
+    ...kept,
+  }));
+  const { value, off, reason } = typing;
+  const save = useSaveNumbers(
+    () => {
+      forget();
+      onClose();
+    },
+    { key, as: typing },
+  );
   const refused = save.error instanceof Refused ? save.error : undefined;
   const field = (key: "low" | "typical" | "high", label: string) => (
     <Quantity
       label={label}
       kind="number"
       value={value[key]}
-      onSet={(next) => setValue({ ...value, [key]: next ?? house[key] })}
+      onSet={(next) => type((now) => ({ value: { ...now.value, [key]: next ?? house[key] } }))}
       fault={refused?.at(`rules[0].${key}`)}
     />
   );
@@ -84,13 +103,17 @@ function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () 
         {field("high", "High")}
       </div>
       <label className="mt-3 flex items-center gap-2">
-        <input type="checkbox" checked={off} onChange={(event) => setOff(event.target.checked)} />
+        <input
+          type="checkbox"
+          checked={off}
+          onChange={(event) => type({ off: event.target.checked })}
+        />
         Switched off: the step is left out
       </label>
       <Signed
         label="Why it is so here"
         reason={reason}
-        onReason={setReason}
+        onReason={(reason) => type({ reason })}
         refused={refused}
         also="rules[0].reason"
       />

@@ -1,0 +1,39 @@
+import { discard, useOutbox } from "../api/outbox";
+import { useFormat } from "../units/format";
+
+/** What is not yet recorded and since when, what was refused, and that figures may be old. */
+export function Outbox({ lost }: { lost: boolean }) {
+  const entries = useOutbox();
+  const format = useFormat();
+  const waiting = entries.filter((one) => !one.refused);
+  const since = waiting[0]?.since;
+  if (entries.length === 0 && !lost) return null;
+  return (
+    <div role="status" className="screen-only border-b border-crust bg-faint px-6 py-2 text-sm">
+      {since !== undefined && (
+        <p>
+          <b className="text-crust">Not yet recorded:</b>{" "}
+          {waiting.map((one) => one.label).join(", ")}, since{" "}
+          {format.moment(new Date(since).toISOString())}. Kept here, and sent again by itself until
+          the server has it.
+        </p>
+      )}
+      {entries.map(
+        ({ at, label, refused }) =>
+          refused && (
+            <p key={at}>
+              <b className="text-stop">Refused:</b> {label}: {refused.detail}.{" "}
+              <button type="button" className="link" onClick={() => void discard(at)}>
+                Discard
+              </button>
+            </p>
+          ),
+      )}
+      {lost && entries.length === 0 && (
+        <p>
+          <b className="text-crust">The server does not answer. What you see may be old.</b>
+        </p>
+      )}
+    </div>
+  );
+}
