@@ -173,3 +173,17 @@ test("a method is edited while a step of it is being left out", async ({ page })
     expect(parseFloat(await target.inputValue())).toBe(23 + time / 2);
   }
 });
+
+test("a refusal follows to the next page, until it is discarded", async ({ page }) => {
+  await page.goto("/dough?product=deck-roll-60");
+  const salt = page.getByLabel("salt, percent on flour");
+  await expect(salt).toBeVisible();
+  await both(page, [[salt, "2.4"]]);
+  await page.getByRole("button", { name: /^Record revision/ }).click();
+  await expect(page.getByText("why is it changed?")).toHaveCount(1);
+  await link(page, "Water").click();
+  const refused = page.getByRole("status").filter({ hasText: "Refused:" });
+  await expect(refused).toContainText("Deck Roll 60, revision");
+  await refused.getByRole("button", { name: "Discard" }).click();
+  await expect(refused).toHaveCount(0);
+});

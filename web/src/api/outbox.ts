@@ -31,6 +31,8 @@ let entries: Queued[] = [];
 const unkept = new Map<number, Queued>();
 let nextUnkept = -1;
 const waiters = new Map<number, Waiter[]>();
+/** On which page somebody waited for what was refused, and was told. */
+const toldAt = new Map<number, string>();
 const listeners = new Set<() => void>();
 const recordedListeners = new Set<() => void>();
 let again: ReturnType<typeof setTimeout> | undefined;
@@ -97,10 +99,11 @@ async function tell(what?: Told): Promise<void> {
 
 /** What this tab does when an entry was queued or answered, here or in another tab. */
 async function hear(what: Told): Promise<void> {
-  await refresh();
-  if (!what) return;
+  if (!what) return refresh();
   const waiting = waiters.get(what.at) ?? [];
   waiters.delete(what.at);
+  if ("refused" in what && waiting.length > 0) toldAt.set(what.at, window.location.pathname);
+  await refresh();
   if ("refused" in what) {
     waiting.forEach(({ reject }) => reject(new Refused(what.refused)));
   } else {
@@ -200,6 +203,9 @@ export function useOutbox(): Queued[] {
     () => entries,
   );
 }
+
+/** Whether a refusal stands on this page where it was typed. */
+export const isToldAt = (at: number, path: string) => toldAt.get(at) === path;
 
 /** Calls back whenever something was recorded, in this tab or another. */
 export function onRecorded(listener: () => void): () => void {

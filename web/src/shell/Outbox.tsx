@@ -1,4 +1,5 @@
-import { discard, useOutbox } from "../api/outbox";
+import { useLocation } from "react-router";
+import { discard, isToldAt, useOutbox } from "../api/outbox";
 import { useFormat } from "../units/format";
 
 /** What is not yet recorded and since when, what was refused, and that figures may be old. */
@@ -7,29 +8,28 @@ export function Outbox({ lost }: { lost: boolean }) {
   const format = useFormat();
   const waiting = entries.filter((one) => !one.refused);
   const since = waiting[0]?.since;
-  if (entries.length === 0 && !lost) return null;
+  const { pathname } = useLocation();
+  const refused = entries.filter((one) => one.refused && !isToldAt(one.at, pathname));
+  if (waiting.length === 0 && refused.length === 0 && !lost) return null;
   return (
     <div role="status" className="screen-only border-b border-crust bg-faint px-6 py-2 text-sm">
       {since !== undefined && (
         <p>
           <b className="text-crust">Not yet recorded:</b>{" "}
-          {waiting.map((one) => one.label).join(", ")}, since{" "}
-          {format.moment(new Date(since).toISOString())}. Kept here, and sent again by itself until
-          the server has it.
+          {waiting.map((one) => one.label).join(", ")}. Kept here since{" "}
+          {format.moment(new Date(since).toISOString())}, and sent again by itself until the server
+          has it.
         </p>
       )}
-      {entries.map(
-        ({ at, label, refused }) =>
-          refused && (
-            <p key={at}>
-              <b className="text-stop">Refused:</b> {label}: {refused.detail}.{" "}
-              <button type="button" className="link" onClick={() => void discard(at)}>
-                Discard
-              </button>
-            </p>
-          ),
-      )}
-      {lost && entries.length === 0 && (
+      {refused.map(({ at, label, refused }) => (
+        <p key={at}>
+          <b className="text-stop">Refused:</b> {label}: {refused?.detail}.{" "}
+          <button type="button" className="link" onClick={() => void discard(at)}>
+            Discard
+          </button>
+        </p>
+      ))}
+      {lost && waiting.length === 0 && (
         <p>
           <b className="text-crust">The server does not answer. What you see may be old.</b>
         </p>
