@@ -6,13 +6,13 @@ use ironpeel_core::dough::{
     Amount, ByAmount, CannotKeep, FactsInput, Ingredient, Keep, Library, Losses, Masses,
     QuantityError, cost, read_quantity, scale,
 };
-use ironpeel_core::units::{Faults, Origin};
+use ironpeel_core::units::{DecimalMark, Faults, NumberError, Origin};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};
 
 fn kg(text: &str, of: Ingredient) -> Result<(f64, f64, f64), QuantityError> {
-    let found = read_quantity(text, Library::default().facts(of))?;
+    let found = read_quantity(text, Library::default().facts(of), None)?;
     Ok((found.typical, found.low, found.high))
 }
 
@@ -42,6 +42,21 @@ fn quantities_are_read_as_people_write_them() {
 }
 
 #[test]
+fn thousands_are_grouped_and_a_mark_that_could_be_either_asks() {
+    let flour = |text, mark| read_quantity(text, Library::default().facts(Ingredient::Flour), mark);
+    for text in ["1 250 g", "1\u{202f}250 g", "1'250 g", "1250 g", "1.25 kg"] {
+        near(flour(text, None).expect(text).typical, 1.25, 1e-12);
+    }
+    near(flour("1,250 g", Some(DecimalMark::Point)).expect("grams").typical, 1.25, 1e-12);
+    near(flour("1,250 kg", Some(DecimalMark::Comma)).expect("kilos").typical, 1.25, 1e-12);
+    let refused = flour("1,250 g", None).unwrap_err();
+    assert!(matches!(refused, QuantityError::Number(NumberError::Ambiguous { .. })), "{refused}");
+    let between = flour("450 to 500 g", None).expect("a range");
+    near(between.typical, 0.475, 1e-12);
+    assert_eq!((between.low, between.high), (0.45, 0.5));
+}
+
+#[test]
 fn a_volume_carries_its_range_and_a_mass_does_not() {
     let (typical, low, high) = kg("1 cup", Ingredient::Flour).expect("a cup");
     near(typical, 0.125, 1e-9);
@@ -66,7 +81,10 @@ fn what_is_no_quantity_says_how_to_write_one() {
         ("3 stone", QuantityError::UnknownUnit("stone".into())),
         ("-5 g", QuantityError::NotOne("-5 g".into())),
         ("5 g 3", QuantityError::NoUnit("5 g 3".into())),
-        ("1.2.3 g", QuantityError::NotOne("1.2.3 g".into())),
+        ("1.2.3 g", QuantityError::Number(NumberError::NotANumber("1.2.3".into()))),
+        ("5 10 g", QuantityError::NotOne("5 10 g".into())),
+        ("450-500 g", QuantityError::Range("450-500 g".into())),
+        ("500 to 450 g", QuantityError::Range("500 to 450 g".into())),
     ] {
         assert_eq!(kg(text, Ingredient::Flour), Err(wanted), "{text}");
     }
@@ -295,7 +313,7 @@ proptest! {
 
     #[test]
     fn grams_written_are_grams_read(grams in 0.0..100_000.0f64) {
-        let text = format!("{grams:.3} g");
+        let text = format!("{grams:.4} g");
         let (typical, ..) = kg(&text, Ingredient::Salt).expect("grams");
         prop_assert!((typical * 1000.0 - grams).abs() < 0.001);
     }

@@ -25,7 +25,7 @@ fn each_bad_row_says_what_would_be_right_and_spoils_no_other() {
         ("absorption;62;%;dry matter", Column::Basis, "never on dry matter"),
         ("moisture;14;%;dry matter", Column::Basis, "always as is"),
     ] {
-        let read = read_rows(&[row("ash;0,61;%;dry matter;ISO 2171"), row(text)]);
+        let read = read_rows(&[row("ash;0,61;%;dry matter;ISO 2171"), row(text)], None);
         assert!(read[0].is_ok());
         let fault = read[1].as_ref().expect_err(text);
         assert_eq!(fault.column, column, "{text}");
@@ -35,7 +35,7 @@ fn each_bad_row_says_what_would_be_right_and_spoils_no_other() {
 
 #[test]
 fn the_same_property_twice_names_the_first_row() {
-    let read = read_rows(&[row("ash;0.6;%;dm"), row("W;300;10-4 J;"), row("Ash;0.7;%;dm")]);
+    let read = read_rows(&[row("ash;0.6;%;dm"), row("W;300;10-4 J;"), row("Ash;0.7;%;dm")], None);
     let fault = read[2].as_ref().expect_err("ash again");
     assert_eq!(fault.message, "ash stands twice, here and in row 1; keep the one that holds");
 }
@@ -51,7 +51,7 @@ fn units_are_understood_as_laboratories_write_them() {
         ("gluten index;92;%;", 92.0),
         ("P/L;0.83;;", 0.83),
     ] {
-        let read = read_rows(&[row(text)]);
+        let read = read_rows(&[row(text)], None);
         let reading = read[0].as_ref().unwrap_or_else(|fault| panic!("{text}: {fault:?}"));
         assert!((reading.value - value).abs() < 1e-9, "{text}");
     }
@@ -78,7 +78,7 @@ fn a_lot_is_as_good_as_its_worst_reading() {
         let mut rows: Vec<Row> = rows.iter().map(|text| row(text)).collect();
         rows.push(row("moisture;14.1;%;as is"));
         let readings: Vec<_> =
-            read_rows(&rows).into_iter().map(|read| read.expect("good")).collect();
+            read_rows(&rows, None).into_iter().map(|read| read.expect("good")).collect();
         let assessment = assess(&limits, &Readings(readings));
         let each: Vec<_> = assessment.rules.iter().map(|rule| rule.verdict).collect();
         (assessment.verdict, each)
@@ -106,7 +106,7 @@ fn a_value_as_is_without_moisture_cannot_be_judged_on_dry_matter() {
         must: true,
         method: None,
     };
-    let reading = read_rows(&[row("ash;0.55;%;as is")]).remove(0).expect("good");
+    let reading = read_rows(&[row("ash;0.55;%;as is")], None).remove(0).expect("good");
     let assessment = assess(&[limit], &Readings(vec![reading]));
     assert_eq!(assessment.verdict, Verdict::Missing);
     assert!(assessment.rules[0].says.contains("moisture"));
@@ -116,7 +116,7 @@ proptest! {
     #[test]
     fn no_row_makes_it_panic(cells in prop::collection::vec(".{0,20}", 5)) {
         let row = row(&cells.join(";"));
-        for reading in read_rows(&[row.clone(), row]).into_iter().flatten() {
+        for reading in read_rows(&[row.clone(), row], None).into_iter().flatten() {
             prop_assert!(reading.value.is_finite());
         }
     }

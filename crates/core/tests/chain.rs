@@ -24,7 +24,7 @@ fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
             method: String::new(),
         })
         .collect();
-    let readings = read_rows(&rows).into_iter().map(|read| read.expect("good")).collect();
+    let readings = read_rows(&rows, None).into_iter().map(|read| read.expect("good")).collect();
     Readings(readings)
 }
 

@@ -125,7 +125,7 @@ fn a_should_never_puts_a_lot_out_and_a_limit_of_the_method_is_understood() {
         },
         Row { property: "W".into(), value: "150".into(), unit: "10-4 J".into(), ..Row::default() },
     ];
-    let readings = Readings(read_rows(&rows).into_iter().map(|read| read.expect("good")).collect());
+    let readings = Readings(read_rows(&rows, None).into_iter().map(|read| read.expect("good")).collect());
     assert_eq!(readings.0[0].censored, Some(Censored::Below));
     let limit = |property, min, max, must| Limit {
         property,

@@ -4,6 +4,7 @@ use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Request};
 use axum::middleware::Next;
 use axum::response::Response;
+use ironpeel_core::units::DecimalMark;
 use serde::de::DeserializeOwned;
 use serde_json::error::Category;
 
@@ -18,6 +19,13 @@ pub struct At<T>(pub T);
 #[derive(Debug, FromRequestParts)]
 #[from_request(via(axum::extract::Query), rejection(Problem))]
 pub struct Asked<T>(pub T);
+
+/// How the sender of a file writes numbers that the file leaves open.
+#[derive(Debug, Clone, Copy, serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Marks {
+    pub decimal_mark: Option<DecimalMark>,
+}
 
 /// A JSON body, whatever the content type says.
 #[derive(Debug)]

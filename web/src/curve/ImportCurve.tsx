@@ -5,6 +5,8 @@ import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
+import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
 
 const MOST_BYTES = 16 * 1024 * 1024;
@@ -22,13 +24,19 @@ export function ImportCurve({
   const [file, setFile] = useState<Schemas["CurveFile"]>();
   const [says, setSays] = useState<string>();
   const [head, setHead] = useState({ mixer_g: "300", flour_moisture_pct: "", water_ml: "" });
+  const format = useFormat();
+  const shown = (value: number | null | undefined) => (value == null ? "" : format.plain(value));
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
     if (chosen.size > MOST_BYTES) return setSays("A curve file is at most 16 MB");
     setSays(`Reading ${chosen.name} …`);
-    const response = await fetch("/api/v1/curves/read", { method: "POST", body: chosen }).catch(
-      () => undefined,
-    );
+    const response = await fetch(
+      `/api/v1/curves/read?decimal_mark=${encodeURIComponent(preferences.mark)}`,
+      {
+        method: "POST",
+        body: chosen,
+      },
+    ).catch(() => undefined);
     if (!response) return setSays("The server does not answer; try again in a moment");
     const read: unknown = await response.json();
     if (!response.ok) return setSays(`${chosen.name}: ${asProblem(read, response.status).detail}`);
@@ -37,18 +45,15 @@ export function ImportCurve({
     setSays(undefined);
     setFile(curve);
     setHead({
-      mixer_g: String(curve.mixer_g ?? 300),
-      flour_moisture_pct: String(curve.flour_moisture_pct ?? moisture ?? ""),
-      water_ml: String(curve.water_ml ?? ""),
+      mixer_g: shown(curve.mixer_g ?? 300),
+      flour_moisture_pct: shown(curve.flour_moisture_pct ?? moisture),
+      water_ml: shown(curve.water_ml),
     });
   };
   const save = useMutation({
     networkMode: "always",
     mutationFn: (id: string) => {
-      const number = (text: string) => {
-        const plain = text.trim().replace(",", ".");
-        return plain === "" ? null : Number.isNaN(Number(plain)) ? text : Number(plain);
-      };
+      const number = (text: string) => given(text, preferences.mark);
       const input =
         file?.kind === "alveograph"
           ? { curves: file.curves }

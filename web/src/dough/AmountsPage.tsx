@@ -7,6 +7,8 @@ import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
+import { given } from "../units/number";
+import { usePreferences } from "../units/preferences";
 import { useFormat } from "../units/format";
 import { CONVENTIONS } from "./StarterBox";
 import { DoughTabs } from "./DoughTabs";
@@ -44,6 +46,7 @@ export function AmountsPage() {
   const navigate = useNavigate();
   const { product } = useHeld();
   const { hand, set } = useHand();
+  const { preferences } = usePreferences();
   const ingredients = useNumbers()?.ingredients ?? [];
   const [written, write] = useKept(KEPT, begin);
   const { lines, starter, hydration } = written;
@@ -53,9 +56,13 @@ export function AmountsPage() {
       answer(
         api.POST("/api/v1/formula-amounts", {
           body: {
+            decimal_mark: preferences.mark,
             lines: lines.filter((line) => line.amount.trim() !== ""),
             ...(starter.trim() && {
-              starter: { amount: starter, hydration_pct: Number(hydration.replace(",", ".")) },
+              starter: {
+                amount: starter,
+                hydration_pct: given(hydration, preferences.mark) as number,
+              },
             }),
           },
         }),

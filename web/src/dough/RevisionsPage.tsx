@@ -8,6 +8,7 @@ import { writeHand } from "../hand/hand";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
+import { usePreferences } from "../units/preferences";
 import { useFormat } from "../units/format";
 import { DoughTabs } from "./DoughTabs";
 
@@ -180,12 +181,14 @@ function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
 function Files({ product }: { product: Schemas["ProductView"] }) {
   const navigate = useNavigate();
   const { edit, newest } = useHand();
+  const { preferences } = usePreferences();
   const revision = product.formula.revision.id;
   const read = useMutation({
     networkMode: "always",
     mutationFn: async (file: File) =>
       answer(
         api.POST("/api/v1/formula-file", {
+          params: { query: { decimal_mark: preferences.mark } },
           body: await readText(file),
           bodySerializer: (body: string) => body,
         }),

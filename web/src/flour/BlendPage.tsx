@@ -5,6 +5,9 @@ import { SpecificationRule } from "../figures/SpecificationRule";
 import { useHand } from "../hand/HandProvider";
 import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
+import { given } from "../units/number";
+import { usePreferences } from "../units/preferences";
+import { Quantity } from "../units/Quantity";
 import { useFormat } from "../units/format";
 import { BlendSave } from "./BlendSave";
 import { FlourTabs } from "./FlourTabs";
@@ -13,7 +16,8 @@ import { FlourTabs } from "./FlourTabs";
 export interface BenchLot {
   lotId: string;
   share: number;
-  price: number;
+  /** Of a tonne; none where it is not known. */
+  price: number | null;
 }
 
 interface BenchDraft {
@@ -83,7 +87,10 @@ export function BlendPage() {
             taken={draft.lots.map((lot) => lot.lotId)}
             onAdd={(lotId) =>
               change(({ lots }) => ({
-                lots: [...lots, { lotId, share: Math.max(0, Math.round(100 - total)), price: 0 }],
+                lots: [
+                  ...lots,
+                  { lotId, share: Math.max(0, Math.round(100 - total)), price: null },
+                ],
               }))
             }
           />
@@ -148,10 +155,8 @@ export function BlendPage() {
 }
 
 function useBench(draft: BenchDraft) {
-  const number = (text: string) => {
-    const plain = text.trim().replace(",", ".");
-    return plain === "" ? undefined : Number.isNaN(Number(plain)) ? text : Number(plain);
-  };
+  const { preferences } = usePreferences();
+  const number = (text: string) => given(text, preferences.mark) ?? undefined;
   const targets = Object.entries(draft.targets)
     .map(([property, { min, max }]) => ({ property, min: number(min), max: number(max) }))
     .filter((target) => target.min !== undefined || target.max !== undefined);
@@ -215,50 +220,32 @@ function Lots({ draft, bench, setLot, remove }: LotsProps) {
                 value={lot.share}
                 onChange={(event) => setLot(at, { share: Number(event.target.value) })}
               />
-              <Amount
-                label={`Share of ${name}, %`}
-                value={lot.share}
-                unit="%"
-                onSet={(share) => setLot(at, { share })}
-              />
-              <Amount
-                label={`Price of ${name} per t`}
-                value={lot.price}
-                unit="/t"
-                onSet={(price) => setLot(at, { price })}
-              />
+              <div className="w-20">
+                <Quantity
+                  bare
+                  label={`Share of ${name}, %`}
+                  kind="percent"
+                  value={lot.share}
+                  onSet={(share) => setLot(at, { share: Math.max(0, share ?? 0) })}
+                />
+              </div>
+              <div className="flex w-24 items-baseline text-sm text-iron">
+                <Quantity
+                  bare
+                  label={`Price of ${name} per t`}
+                  kind="number"
+                  value={lot.price}
+                  onSet={(price) =>
+                    setLot(at, { price: price === null ? null : Math.max(0, price) })
+                  }
+                />
+                /t
+              </div>
             </div>
           </li>
         );
       })}
     </ul>
-  );
-}
-
-function Amount({
-  label,
-  value,
-  unit,
-  onSet,
-}: {
-  label: string;
-  value: number;
-  unit: string;
-  onSet: (value: number) => void;
-}) {
-  return (
-    <label className="flex items-baseline text-sm text-iron">
-      <input
-        type="number"
-        min="0"
-        step="any"
-        aria-label={label}
-        className="field w-20 text-right text-base text-ink"
-        value={value}
-        onChange={(event) => onSet(Math.max(0, event.target.valueAsNumber || 0))}
-      />
-      {unit}
-    </label>
   );
 }
 

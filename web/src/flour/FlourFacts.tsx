@@ -6,19 +6,21 @@ import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { stored } from "../storage/stored";
 import { useKept } from "../storage/useKept";
-import { useFormat } from "../units/format";
+import { useFormat, type Format } from "../units/format";
+import { given } from "../units/number";
+import { usePreferences } from "../units/preferences";
 import { SPECIES, TREATMENTS, USES } from "./uses";
 
 const editKey = (id: string) => `ironpeel.flour.${id}`;
 
-const typed = (flour: Schemas["FlourView"]) => ({
+const typed = (flour: Schemas["FlourView"], format: Format) => ({
   mill: flour.mill,
   name: flour.name,
   note: flour.note,
   species: flour.species,
   hardness: flour.hardness ?? "",
-  extraction: flour.extraction_pct == null ? "" : String(flour.extraction_pct),
-  price: flour.price_per_t == null ? "" : String(flour.price_per_t),
+  extraction: flour.extraction_pct == null ? "" : format.plain(flour.extraction_pct),
+  price: flour.price_per_t == null ? "" : format.plain(flour.price_per_t),
   treatment: flour.treatment,
   intended_use: flour.intended_use,
 });
@@ -66,13 +68,6 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
   );
 }
 
-/** A typed number, nothing, or the text the server will find fault with. */
-function asGiven(text: string): number | string | null {
-  const plain = text.trim().replace(",", ".");
-  if (plain === "") return null;
-  return Number.isNaN(Number(plain)) ? text : Number(plain);
-}
-
 /** A flour's facts as fields; of a new flour, all of them empty. */
 export function EditFlour({
   flour,
@@ -82,9 +77,11 @@ export function EditFlour({
   onDone: (recorded: boolean) => void;
 }) {
   const queries = useQueryClient();
+  const { preferences } = usePreferences();
+  const format = useFormat();
   const key = editKey(flour.id);
   const [is, set, forget] = useKept(key, (kept?: Partial<ReturnType<typeof typed>>) => ({
-    ...typed(flour),
+    ...typed(flour, format),
     ...kept,
   }));
   const save = useMutation({
@@ -98,8 +95,8 @@ export function EditFlour({
         body: {
           ...rest,
           hardness: hardness || null,
-          extraction_pct: asGiven(extraction),
-          price_per_t: asGiven(price),
+          extraction_pct: given(extraction, preferences.mark),
+          price_per_t: given(price, preferences.mark),
         },
       });
       forget(is);

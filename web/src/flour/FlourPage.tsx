@@ -87,7 +87,7 @@ export function FlourPage() {
           type="button"
           className="act ml-auto"
           onClick={() => {
-            startCorrection(lot);
+            startCorrection(lot, lot.tonnes == null ? "" : format.plain(lot.tonnes));
             void navigate({ pathname: "/flour/intake", search });
           }}
         >

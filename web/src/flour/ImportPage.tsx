@@ -28,7 +28,12 @@ export function ImportPage() {
     const response = await fetch("/api/v1/imports/preview", {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ table: whole, mill, ...(mapping ? { mapping } : {}) }),
+      body: JSON.stringify({
+        table: whole,
+        mill,
+        decimal_mark: preferences.mark,
+        ...(mapping ? { mapping } : {}),
+      }),
     }).catch(() => undefined);
     if (!response)
       return setSays("The server does not answer; the file is untouched, try again in a moment");
@@ -110,7 +115,12 @@ export function ImportPage() {
             className="act act-main"
             disabled={run.state?.running || preferences.name.trim() === ""}
             onClick={() =>
-              void run.start(file, { mapping: preview?.mapping, mill, by: preferences.name })
+              void run.start(file, {
+                mapping: preview?.mapping,
+                mill,
+                by: preferences.name,
+                decimal_mark: preview?.decimal_mark ?? preferences.mark,
+              })
             }
           >
             Take in all rows

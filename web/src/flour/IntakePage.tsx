@@ -154,7 +154,15 @@ const rowFor = ({ label, unit, basis }: Schemas["Rule"]) => ({
 });
 
 function useJudged({ flourId, lotId, milled, delivered, rows }: Draft) {
-  const body: Schemas["ToJudge"] = { flour_id: flourId, lot_id: lotId, milled, delivered, rows };
+  const decimal_mark = usePreferences().preferences.mark;
+  const body: Schemas["ToJudge"] = {
+    flour_id: flourId,
+    lot_id: lotId,
+    milled,
+    delivered,
+    decimal_mark,
+    rows,
+  };
   return useQuery({
     queryKey: ["judged", body],
     placeholderData: keepPreviousData,
@@ -182,6 +190,7 @@ function useSaveLot(draft: Draft) {
           delivered,
           tonnes,
           number,
+          decimal_mark: preferences.mark,
           rows,
           signed: { by: preferences.name, reason },
         },

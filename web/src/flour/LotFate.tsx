@@ -5,6 +5,7 @@ import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
+import { given } from "../units/number";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { DECISION } from "./decision";
@@ -47,7 +48,8 @@ export function LotFate({ lot }: { lot: Schemas["LotView"] }) {
         label: `where ${lot.code} lies`,
         body: {
           place: place ?? stock?.place ?? "",
-          tonnes_left: Number((left ?? String(stock?.tonnes_left ?? "")).replace(",", ".")),
+          tonnes_left:
+            left === undefined ? (stock?.tonnes_left ?? null) : given(left, preferences.mark),
           signed: { by: preferences.name, reason: "" },
         },
       }),

@@ -83,10 +83,11 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
         }),
       ),
   }).data;
+  const format = useFormat();
   const key = `ironpeel.specification.${flour.id}`;
   const [typing, type, forget] = useKept(key, begin);
   const draft = typing.limits;
-  const recorded = shown?.limits.map(typed) ?? [];
+  const recorded = shown?.limits.map((limit) => typed(limit, format)) ?? [];
   const limits = draft ?? recorded;
   const setDraft = (change: (limits: TypedLimit[]) => TypedLimit[]) =>
     type((now) => ({ limits: change(now.limits ?? recorded) }));
@@ -163,7 +164,7 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
           setDraft((limits) => {
             const others = limits.filter((one) => one.property !== limit.property);
             const at = limits.findIndex((one) => one.property === limit.property);
-            return others.toSpliced(at < 0 ? others.length : at, 0, typed(limit));
+            return others.toSpliced(at < 0 ? others.length : at, 0, typed(limit, format));
           });
         }}
       />
@@ -199,7 +200,11 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
         path: `/api/v1/flours/${flour.id}/specifications/${crypto.randomUUID()}`,
         subject: draftKey,
         label: `specification of ${flour.name}`,
-        body: { number, limits: limits.map(limitOf), signed: { by: preferences.name, reason } },
+        body: {
+          number,
+          limits: limits.map((limit) => limitOf(limit, preferences.mark)),
+          signed: { by: preferences.name, reason },
+        },
         draft: { key: draftKey, as: typing },
       });
       await queries.invalidateQueries();

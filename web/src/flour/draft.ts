@@ -92,7 +92,7 @@ export function startFrom({ head, rows, notes }: Schemas["CertificateFile"], nam
 }
 
 /** A draft that corrects a lot on record. What was being typed can be had back by undo. */
-export function startCorrection(lot: Schemas["LotView"]) {
+export function startCorrection(lot: Schemas["LotView"], tonnes: string) {
   put(
     fresh({
       lotId: lot.id,
@@ -101,7 +101,7 @@ export function startCorrection(lot: Schemas["LotView"]) {
       code: lot.code,
       milled: lot.milled_on ?? "",
       delivered: lot.delivered_on ?? "",
-      tonnes: lot.tonnes == null ? "" : String(lot.tonnes),
+      tonnes,
       rows: lot.certificate.rows.map((row) => row.written),
     }),
     [...past, now],

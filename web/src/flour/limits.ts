@@ -1,4 +1,6 @@
 import type { Schemas } from "../api/client";
+import type { Format } from "../units/format";
+import { given, type Mark } from "../units/number";
 
 /** A limit as it is being typed. */
 export interface TypedLimit {
@@ -39,8 +41,9 @@ export function emptyLimit(property: Schemas["Property"]): TypedLimit {
   return { property, basis, min: "", target: "", max: "", must: true, method: "" };
 }
 
-export function typed(limit: Schemas["Limit"]): TypedLimit {
-  const text = (value: number | null | undefined) => (value == null ? "" : String(value));
+/** Numbers in fields, as the person writes them. */
+export function typed(limit: Schemas["Limit"], format: Format): TypedLimit {
+  const text = (value: number | null | undefined) => (value == null ? "" : format.plain(value));
   const { property, min, target, max } = limit;
   return {
     property,
@@ -54,12 +57,8 @@ export function typed(limit: Schemas["Limit"]): TypedLimit {
 }
 
 /** As the server takes it; what is no number goes as it was typed, and is told there. */
-export function limitOf(limit: TypedLimit) {
-  const number = (text: string) => {
-    const plain = text.trim().replace(",", ".");
-    if (plain === "") return null;
-    return Number.isNaN(Number(plain)) ? text : Number(plain);
-  };
+export function limitOf(limit: TypedLimit, mark: Mark) {
+  const number = (text: string) => given(text, mark);
   const { min, target, max, ...rest } = limit;
   return { ...rest, min: number(min), target: number(target), max: number(max) };
 }

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import { asProblem, type Schemas } from "../api/client";
+import type { Mark } from "../units/number";
 import { readText } from "./readText";
 
 /** Lots sent at once. */
@@ -22,13 +23,15 @@ interface How {
   mapping: Schemas["Mapping"] | undefined;
   mill: string;
   by: string;
+  /** Where the file leaves it open. */
+  decimal_mark: Mark;
 }
 
 /** Sends a file in parts, so that it shows how far it is and can be stopped between any two. */
 export function useImport(onDone: () => void) {
   const [state, setState] = useState<ImportState>();
   const stopped = useRef(false);
-  const start = async (file: File, { mapping, mill, by }: How) => {
+  const start = async (file: File, { mapping, mill, by, decimal_mark }: How) => {
     stopped.current = false;
     const parts = await partsOf(file);
     if (typeof parts === "string") {
@@ -59,6 +62,7 @@ export function useImport(onDone: () => void) {
         ...part.body,
         mapping,
         mill,
+        decimal_mark,
         first_row: now.done + 1,
         signed: { by, reason: "" },
       });

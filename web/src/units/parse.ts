@@ -1,3 +1,4 @@
+import { parseNumber } from "./number";
 import type { Preferences } from "./preferences";
 
 export type Kind = "number" | "percent" | "temperature" | "mass";
@@ -31,27 +32,29 @@ const EXAMPLE: Record<Kind, string> = {
 export function parseQuantity(
   text: string,
   kind: Kind,
-  { temperature, mass }: Pick<Preferences, "temperature" | "mass">,
+  { temperature, mass, mark }: Pick<Preferences, "temperature" | "mass" | "mark">,
 ): { value: number } | { says: string } {
-  const wrong = { says: `“${text.trim().slice(0, 30)}” is not ${EXAMPLE[kind]}` };
-  const parts = [...text.trim().matchAll(/([-−+]?[\d\s\u202f.,]*\d)\s*([^\d\s.,+−-]*)/g)];
-  const spelt = parts
-    .map((part) => part[0])
-    .join("")
-    .replace(/\s/g, "");
-  if (parts.length === 0 || spelt !== text.trim().replace(/\s/g, "")) return wrong;
+  const typed = text.trim();
+  const quoted = `“${typed.slice(0, 30)}”`;
+  const range = parseNumber(typed.replace(/[^\d.,\s'’−‐‑–—-]+$/, ""), mark);
+  if ("fault" in range && range.fault === "range")
+    return { says: `${quoted} is a range; one value is wanted here` };
   const bare = kind === "temperature" ? temperature.toLowerCase() : kind === "mass" ? mass : "";
+  const parts = [...typed.matchAll(PART)];
+  // Several parts add up only for masses, each with its unit: 3 lb 4 oz.
+  const adds =
+    kind === "mass" && parts.every(([, digits, unit]) => unit && !/^[-−+]/.test(digits ?? ""));
   let total = 0;
   for (const [, digits = "", unit = ""] of parts) {
     const toStored = UNITS[kind][unit.toLowerCase() || bare];
-    const number = Number(
-      digits
-        .replace(/[\s\u202f]/g, "")
-        .replace("−", "-")
-        .replace(",", "."),
-    );
-    if (!toStored || Number.isNaN(number)) return wrong;
-    total += toStored(number);
+    const read = parseNumber(digits, mark);
+    if (!toStored || !("value" in read)) return { says: `${quoted} is not ${EXAMPLE[kind]}` };
+    total += toStored(read.value);
   }
+  const whole = parts.length > 0 && parts.map((part) => part[0]).join("") === typed;
+  if (!whole || (parts.length > 1 && !adds)) return { says: `${quoted} is not ${EXAMPLE[kind]}` };
   return { value: Number(total.toPrecision(12)) };
 }
+
+/** A number with its sign and grouping, and the unit after it. */
+const PART = /\s*([-−+]?[.,]?\d(?:[\d.,'’\s]*\d)?)\s*([^\d\s.,'’+−-]*)/g;

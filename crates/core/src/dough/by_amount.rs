@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Ingredient, Library, Line, StarterConvention, StarterShares, read_quantity};
-use crate::units::{Banded, Bound, Faults, Given};
+use crate::units::{Banded, Bound, DecimalMark, Faults, Given};
 
 /// Most lines.
 const MOST: usize = 60;
@@ -38,6 +38,9 @@ pub struct ByAmount {
     pub lines: Vec<AmountLine>,
     #[serde(default)]
     pub starter: Option<StarterAmount>,
+    /// What a mark that could be either is: the one before the decimals; refused if left out.
+    #[serde(default)]
+    pub decimal_mark: Option<DecimalMark>,
 }
 
 /// One ingredient understood.
@@ -86,12 +89,12 @@ impl ByAmount {
                 let message = format!("{} stands twice; add them up", line.ingredient);
                 faults.push(format!("lines[{at}].ingredient"), message);
             }
-            match read_quantity(&line.amount, library.facts(line.ingredient)) {
+            match read_quantity(&line.amount, library.facts(line.ingredient), self.decimal_mark) {
                 Ok(kg) => read.push((Line { ingredient: line.ingredient, pct: 0.0 }, kg)),
                 Err(error) => faults.push(format!("lines[{at}].amount"), error.to_string()),
             }
         }
-        let starter = self.starter.as_ref().and_then(|starter| read_starter(starter, &mut faults));
+        let starter = self.starter.as_ref().and_then(|starter| read_starter(starter, self.decimal_mark, &mut faults));
         let sum = |of: Ingredient| {
             read.iter()
                 .find(|(line, _)| line.ingredient == of)
@@ -144,11 +147,15 @@ impl ByAmount {
 
 const NOTHING: (Banded, Banded) = (Banded::new(0.0, 0.0, 0.0), Banded::new(0.0, 0.0, 0.0));
 
-fn read_starter(starter: &StarterAmount, faults: &mut Faults) -> Option<(Banded, f64)> {
+fn read_starter(
+    starter: &StarterAmount,
+    mark: Option<DecimalMark>,
+    faults: &mut Faults,
+) -> Option<(Banded, f64)> {
     let hydration = HYDRATION.check_or(&starter.hydration_pct, 100.0, "", faults);
     let mut facts = Library::default().facts(Ingredient::Flour).clone();
     facts.kg_per_l = Some(STARTER_KG_PER_L);
-    match read_quantity(&starter.amount, &facts) {
+    match read_quantity(&starter.amount, &facts, mark) {
         Ok(kg) => Some((kg, hydration)),
         Err(error) => {
             faults.push("starter.amount", error.to_string());

@@ -1,7 +1,7 @@
 use thiserror::Error;
 
 use super::Facts;
-use crate::units::Banded;
+use crate::units::{Banded, DecimalMark, NumberError, groups, is_range, parse_number};
 
 const G: f64 = 0.001;
 const OZ: f64 = 0.028_349_523_125;
@@ -49,10 +49,14 @@ const FRACTIONS: [(char, f64); 15] = [
 /// Why a text is no quantity.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum QuantityError {
+    #[error("{0}")]
+    Number(#[from] NumberError),
     #[error("there is no quantity; write it like 500 g, 2 1/3 cup or 3 lb 4 oz")]
     Empty,
     #[error("“{0}” is no quantity; write it like 500 g, 2 1/3 cup or 3 lb 4 oz")]
     NotOne(String),
+    #[error("“{0}” is a range; write it with “to”, like 450 to 500 g, the smaller first")]
+    Range(String),
     #[error("“{0}” has no unit; is it g, kg, oz, lb, cup, tbsp or tsp?")]
     NoUnit(String),
     #[error("“{0}” is no unit known here; use g, kg, oz, lb, ml, l, cup, tbsp or tsp")]
@@ -63,45 +67,81 @@ pub enum QuantityError {
 
 /// Reads a quantity of an ingredient as people write it, as kilos with what they may be.
 ///
-/// A mass is what it says. A volume becomes a mass by how a cup or spoon takes the ingredient up,
+/// Numbers are read by [`parse_number`], a fraction after them counted in; what is written `450 to
+/// 500 g` lies between. A mass is what it says. A volume becomes a mass by how a cup or spoon takes the ingredient up,
 /// with the range that has: a cup of flour is 85 to 170 g, usually 125 (H).
 ///
 /// ```
 /// use ironpeel_core::dough::{Ingredient, Library, read_quantity};
 /// let library = Library::default();
-/// let flour = read_quantity("2 1/3 cup", library.facts(Ingredient::Flour))?;
+/// let flour = read_quantity("2 1/3 cup", library.facts(Ingredient::Flour), None)?;
 /// assert!((flour.typical - 0.2917).abs() < 0.0005 && flour.high > 0.39);
-/// let bread = read_quantity("3 lb 4 oz", library.facts(Ingredient::Flour))?;
+/// let bread = read_quantity("3 lb 4 oz", library.facts(Ingredient::Flour), None)?;
 /// assert!((bread.typical - 1.474).abs() < 0.001 && bread.low == bread.high);
 /// # Ok::<(), ironpeel_core::dough::QuantityError>(())
 /// ```
-pub fn read_quantity(text: &str, of: &Facts) -> Result<Banded, QuantityError> {
+pub fn read_quantity(
+    text: &str,
+    of: &Facts,
+    mark: Option<DecimalMark>,
+) -> Result<Banded, QuantityError> {
     let quoted = || text.trim().chars().take(40).collect::<String>();
     if text.chars().count() > MOST_LETTERS {
         return Err(QuantityError::NotOne(quoted()));
     }
-    let words = words(text).ok_or_else(|| QuantityError::NotOne(quoted()))?;
-    if words.is_empty() {
+    if text.trim().is_empty() {
         return Err(QuantityError::Empty);
     }
+    let lower = text.to_lowercase().replace("fl oz", "floz").replace("fl. oz", "floz");
+    let Some((from, to)) = lower.split_once(" to ") else {
+        if is_range(&lower) {
+            return Err(QuantityError::Range(quoted()));
+        }
+        return sum(&words(&lower, mark)?, of, &quoted);
+    };
+    let (mut from, to) = (words(from, mark)?, words(to, mark)?);
+    // The unit may stand once, at the end: 450 to 500 g.
+    if let (Some(Word::Number(_)), Some(unit @ Word::Unit(_))) = (from.last(), to.last()) {
+        from.push(unit.clone());
+    }
+    let (low, high) = (sum(&from, of, &quoted)?, sum(&to, of, &quoted)?);
+    if low.typical > high.typical {
+        return Err(QuantityError::Range(quoted()));
+    }
+    Ok(Banded::new(f64::midpoint(low.typical, high.typical), low.low, high.high))
+}
+
+/// Amounts with their units, added up.
+fn sum(
+    words: &[Word],
+    of: &Facts,
+    quoted: &dyn Fn() -> String,
+) -> Result<Banded, QuantityError> {
     let mut sum = Banded::new(0.0, 0.0, 0.0);
     let mut number: Option<f64> = None;
     for word in words {
         match word {
-            Word::Number(value) => number = Some(number.unwrap_or(0.0) + value),
+            Word::Number(value) => {
+                // Only a fraction follows a whole number: 2 1/3.
+                if number.is_some_and(|whole| whole.fract() != 0.0 || *value >= 1.0) {
+                    return Err(QuantityError::NotOne(quoted()));
+                }
+                number = Some(number.unwrap_or(0.0) + value);
+            }
             Word::Unit(unit) => {
                 let amount = number.take().ok_or_else(|| QuantityError::NotOne(quoted()))?;
-                let one = kilos_in(&unit, of)?.times(amount);
+                let one = kilos_in(unit, of)?.times(amount);
                 sum.typical += one.typical;
                 sum.low += one.low;
                 sum.high += one.high;
             }
         }
     }
-    if number.is_some() {
-        return Err(QuantityError::NoUnit(quoted()));
+    match number {
+        Some(_) => Err(QuantityError::NoUnit(quoted())),
+        None if words.is_empty() => Err(QuantityError::Empty),
+        None => Ok(sum),
     }
-    Ok(sum)
 }
 
 /// Kilos of an ingredient in one of a unit.
@@ -117,25 +157,35 @@ fn kilos_in(unit: &str, of: &Facts) -> Result<Banded, QuantityError> {
     Ok(kg_per_l.times(litres))
 }
 
+#[derive(Debug, Clone)]
 enum Word {
     Number(f64),
     Unit(String),
 }
 
-/// Splits `2 1/3 cup` into numbers and units; none where something is neither.
-fn words(text: &str) -> Option<Vec<Word>> {
-    let lower = text.to_lowercase().replace("fl oz", "floz").replace("fl. oz", "floz");
+/// Splits `2 1/3 cup` into numbers and units.
+fn words(text: &str, mark: Option<DecimalMark>) -> Result<Vec<Word>, QuantityError> {
     let mut words = Vec::new();
-    let mut rest = lower.trim();
+    let mut rest = text.trim();
     while let Some(first) = rest.chars().next() {
         if let Some((_, value)) = FRACTIONS.iter().find(|(sign, _)| *sign == first) {
             words.push(Word::Number(*value));
             rest = &rest[first.len_utf8()..];
-        } else if first.is_ascii_digit() {
-            let plain = |c: char| c.is_ascii_digit() || matches!(c, '.' | ',' | '/');
-            let end = rest.find(|c| !plain(c)).unwrap_or(rest.len());
-            words.push(Word::Number(number(&rest[..end])?));
+        } else if first.is_ascii_digit() || matches!(first, '.' | ',') {
+            let end = number_end(rest);
+            let over = parse_number(&rest[..end], mark)?;
             rest = &rest[end..];
+            if let Some(under) = rest.strip_prefix('/') {
+                let end = number_end(under);
+                let under_value = parse_number(&under[..end], mark)?;
+                if under_value <= 0.0 {
+                    return Err(QuantityError::NotOne(text.chars().take(40).collect()));
+                }
+                words.push(Word::Number(over / under_value));
+                rest = &under[end..];
+            } else {
+                words.push(Word::Number(over));
+            }
         } else if first.is_alphabetic() {
             let end = rest.find(|c: char| !c.is_alphabetic() && c != '.').unwrap_or(rest.len());
             let unit = rest[..end].trim_end_matches('.');
@@ -146,22 +196,25 @@ fn words(text: &str) -> Option<Vec<Word>> {
         } else if first.is_whitespace() || first == '+' {
             rest = &rest[first.len_utf8()..];
         } else {
-            return None;
+            return Err(QuantityError::NotOne(text.chars().take(40).collect()));
         }
     }
-    Some(words)
+    Ok(words)
 }
 
-/// `1.5`, `1,5` or `1/3`.
-fn number(text: &str) -> Option<f64> {
-    let plain = |text: &str| {
-        text.replace(',', ".").parse::<f64>().ok().filter(|value| value.is_finite() && *value < 1e7)
-    };
-    match text.split_once('/') {
-        Some((over, under)) => {
-            let under = plain(under).filter(|under| *under > 0.0)?;
-            Some(plain(over)? / under)
+/// Where a number ends: a space belongs to it only before a group of three digits.
+fn number_end(text: &str) -> usize {
+    let mut end = 0;
+    loop {
+        let rest = &text[end..];
+        let run = rest.find(|c: char| !c.is_ascii_digit() && !matches!(c, '.' | ','));
+        end += run.unwrap_or(rest.len());
+        let Some(gap) = text[end..].chars().next().filter(|c| groups(*c)) else { return end };
+        let after = &text[end + gap.len_utf8()..];
+        let digits = after.find(|c: char| !c.is_ascii_digit()).unwrap_or(after.len());
+        if digits != 3 || after[digits..].starts_with('/') {
+            return end;
         }
-        None => plain(text),
+        end += gap.len_utf8();
     }
 }

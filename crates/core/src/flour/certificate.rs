@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use super::property::folded;
 use super::{Censored, MoistureBasis, Movement, Property, Reading};
-use crate::units::parse_number;
+use crate::units::{DecimalMark, decimal_mark_of, parse_number};
 
 /// One line of a certificate of analysis, as it was written or typed.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -40,7 +40,7 @@ pub struct RowFault {
 const METHOD_MAX: usize = 80;
 
 /// Reads the rows of a certificate. Each row is a reading or says what is wrong with it; a bad row
-/// never spoils another.
+/// never spoils another. What a mark is that could be either, the other rows decide, or else `mark`.
 ///
 /// ```
 /// use ironpeel_core::flour::{Row, read_rows};
@@ -48,16 +48,17 @@ const METHOD_MAX: usize = 80;
 ///     property: property.into(), value: value.into(), unit: unit.into(), basis: basis.into(),
 ///     ..Row::default()
 /// };
-/// let read = read_rows(&[row("protein", "13,0", "%", "14 %"), row("ash", "0.61", "%", "")]);
+/// let read = read_rows(&[row("protein", "13,0", "%", "14 %"), row("ash", "0.61", "%", "")], None);
 /// assert_eq!(read[0].as_ref().unwrap().value, 13.0);
 /// assert!(read[1].as_ref().unwrap_err().message.contains("dry matter"));
 /// ```
-pub fn read_rows(rows: &[Row]) -> Vec<Result<Reading, RowFault>> {
+pub fn read_rows(rows: &[Row], mark: Option<DecimalMark>) -> Vec<Result<Reading, RowFault>> {
+    let mark = decimal_mark_of(rows.iter().map(|row| row.value.as_str())).or(mark);
     let mut first_at: [Option<usize>; Property::ALL.len()] = [None; Property::ALL.len()];
     rows.iter()
         .enumerate()
         .map(|(at, row)| {
-            let reading = read_row(row)?;
+            let reading = read_row(row, mark)?;
             match &mut first_at[reading.property as usize] {
                 Some(earlier) => Err(fault(
                     Column::Property,
@@ -76,9 +77,9 @@ pub fn read_rows(rows: &[Row]) -> Vec<Result<Reading, RowFault>> {
         .collect()
 }
 
-fn read_row(row: &Row) -> Result<Reading, RowFault> {
+fn read_row(row: &Row, mark: Option<DecimalMark>) -> Result<Reading, RowFault> {
     let property = read_property(&row.property)?;
-    let (value, censored) = read_value(property, row)?;
+    let (value, censored) = read_value(property, row, mark)?;
     let basis = read_basis(property, &row.basis)?;
     let method = row.method.trim();
     if method.chars().count() > METHOD_MAX {
@@ -104,7 +105,11 @@ fn read_property(text: &str) -> Result<Property, RowFault> {
     })
 }
 
-fn read_value(property: Property, row: &Row) -> Result<(f64, Option<Censored>), RowFault> {
+fn read_value(
+    property: Property,
+    row: &Row,
+    mark: Option<DecimalMark>,
+) -> Result<(f64, Option<Censored>), RowFault> {
     let label = property.label();
     let text = row.value.trim();
     let (censored, text) = if let Some(rest) = text.strip_prefix(['<', '≤']) {
@@ -114,7 +119,7 @@ fn read_value(property: Property, row: &Row) -> Result<(f64, Option<Censored>), 
     } else {
         (None, text)
     };
-    let number = parse_number(text).map_err(|error| {
+    let number = parse_number(text, mark).map_err(|error| {
         fault(Column::Value, format!("{error}; {label} is a number {}", range_of(property)))
     })?;
     let factor = property.factor_from(&row.unit).ok_or_else(|| {

@@ -1,5 +1,6 @@
-use ironpeel_core::units::parse_number;
+use ironpeel_core::units::{DecimalMark, NumberError, decimal_mark_of, parse_number};
 use serde::Serialize;
+use std::cell::Cell;
 use thiserror::Error;
 use utoipa::ToSchema;
 
@@ -36,7 +37,7 @@ pub struct BubbleFile {
 }
 
 /// Why a file is not a curve.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum CurveFault {
     #[error("{0}")]
     Text(#[from] crate::flour::FileFault),
@@ -44,6 +45,8 @@ pub enum CurveFault {
         "this is not a curve; a farinogram has columns time_s, torque_fu and perhaps band_fu, an alveogram curve, l_mm, p_mmh2o"
     )]
     NotACurve,
+    #[error("{0}")]
+    Marks(NumberError),
     #[error("the curve has more than {MOST_POINTS} points")]
     TooLong,
 }
@@ -81,15 +84,22 @@ impl Column {
 impl CurveFile {
     /// Takes a curve apart: comma, semicolon or tab, decimal comma or point, a head of key and
     /// value before the columns. Lines that are not numbers are left out and counted.
-    pub fn read(bytes: &[u8]) -> Result<Self, CurveFault> {
+    pub fn read(bytes: &[u8], mark: Option<DecimalMark>) -> Result<Self, CurveFault> {
         let text = decode(bytes)?;
         [b';', b'\t', b',']
             .into_iter()
-            .find_map(|delimiter| Self::with_delimiter(&text, delimiter))
+            .find_map(|delimiter| Self::with_delimiter(&text, delimiter, mark))
             .unwrap_or(Err(CurveFault::NotACurve))
     }
 
-    fn with_delimiter(text: &str, delimiter: u8) -> Option<Result<Self, CurveFault>> {
+    fn with_delimiter(
+        text: &str,
+        delimiter: u8,
+        mark: Option<DecimalMark>,
+    ) -> Option<Result<Self, CurveFault>> {
+        let found = records(text, delimiter);
+        let mark = decimal_mark_of(found.flatten().collect::<Vec<_>>().iter().map(String::as_str))
+            .or(mark);
         let mut lines = records(text, delimiter);
         let mut file = Self::default();
         let columns = loop {
@@ -104,13 +114,15 @@ impl CurveFile {
                 file.kind = "alveograph";
                 break columns;
             }
-            file.head(&cells);
+            file.head(&cells, mark);
         };
         let mut left_out = 0;
         for cells in lines {
+            let open = Cell::new(None);
             let number = |wanted| {
                 let at = columns.iter().position(|column| *column == wanted)?;
-                parse_number(cells.get(at)?).ok()
+                let read = parse_number(cells.get(at)?, mark);
+                read.inspect_err(|error| open.set(Some(error.clone()))).ok()
             };
             let taken = if file.kind == "farinograph" {
                 let time =
@@ -124,6 +136,9 @@ impl CurveFile {
                 };
                 file.bubble_point(curve, number(Column::Length), number(Column::Pressure))
             };
+            if let Some(error @ NumberError::Ambiguous { .. }) = open.take() {
+                return Some(Err(CurveFault::Marks(error)));
+            }
             left_out += usize::from(taken.is_none() && cells.iter().any(|cell| !cell.is_empty()));
             let bubbles: usize = file.curves.iter().map(|curve| curve.l_mm.len()).sum();
             if file.t_s.len() > MOST_POINTS || bubbles > MOST_POINTS {
@@ -139,9 +154,9 @@ impl CurveFile {
         Some(Ok(file))
     }
 
-    fn head(&mut self, cells: &[String]) {
+    fn head(&mut self, cells: &[String], mark: Option<DecimalMark>) {
         let [key, value, ..] = cells else { return };
-        let number = || parse_number(value).ok();
+        let number = || parse_number(value, mark).ok();
         match key.to_lowercase().as_str() {
             "mixer_g" => self.mixer_g = number(),
             "flour_moisture_pct" => self.flour_moisture_pct = number(),
@@ -192,13 +207,13 @@ mod tests {
 
     #[test]
     fn takes_a_mixing_curve_apart_however_it_is_written() {
-        let plain = CurveFile::read(MIXING).expect("a curve");
+        let plain = CurveFile::read(MIXING, None).expect("a curve");
         assert_eq!((plain.kind, plain.t_s.len(), plain.band_fu.len()), ("farinograph", 1201, 1201));
         let text = String::from_utf8(MIXING.to_vec()).expect("UTF-8");
         let german = text.replace(',', ";").replace('.', ",");
-        assert_eq!(CurveFile::read(german.as_bytes()).expect("a curve"), plain);
+        assert_eq!(CurveFile::read(german.as_bytes(), None).expect("a curve"), plain);
         let with_head = format!("mixer_g,300\nwater_ml,184.9\nlot,VR-1\n{text}");
-        let read = CurveFile::read(with_head.as_bytes()).expect("a curve");
+        let read = CurveFile::read(with_head.as_bytes(), None).expect("a curve");
         assert_eq!(
             (read.mixer_g, read.water_ml, read.lot.as_deref()),
             (Some(300.0), Some(184.9), Some("VR-1"))
@@ -207,7 +222,7 @@ mod tests {
 
     #[test]
     fn takes_bubbles_apart() {
-        let file = CurveFile::read(BUBBLE).expect("curves");
+        let file = CurveFile::read(BUBBLE, None).expect("curves");
         let lengths: Vec<usize> = file.curves.iter().map(|curve| curve.l_mm.len()).collect();
         assert_eq!((file.kind, lengths.len()), ("alveograph", 5));
         assert_eq!(lengths[3], 130);
@@ -215,18 +230,18 @@ mod tests {
 
     #[test]
     fn lines_that_are_no_points_are_counted() {
-        let file = CurveFile::read(b"time_s,fu\n0,1\nx,2\n1,3\n1,4\n").expect("a curve");
+        let file = CurveFile::read(b"time_s,fu\n0,1\nx,2\n1,3\n1,4\n", None).expect("a curve");
         assert_eq!((file.t_s.as_slice(), file.notes.len()), (&[0.0, 1.0][..], 1));
         assert!(file.notes[0].starts_with("2 lines"));
-        assert_eq!(CurveFile::read(b"dear miller\n"), Err(CurveFault::NotACurve));
+        assert_eq!(CurveFile::read(b"dear miller\n", None), Err(CurveFault::NotACurve));
     }
 
     proptest::proptest! {
         #[test]
         fn no_file_makes_it_panic(bytes in proptest::collection::vec(proptest::prelude::any::<u8>(), 0..400)) {
-            let _ = CurveFile::read(&bytes);
-            let _ = CurveFile::read(&[b"curve,l_mm,p_mmh2o\n".as_slice(), &bytes].concat());
-            let _ = CurveFile::read(&[b"time_s;fu\n".as_slice(), &bytes].concat());
+            let _ = CurveFile::read(&bytes, None);
+            let _ = CurveFile::read(&[b"curve,l_mm,p_mmh2o\n".as_slice(), &bytes].concat(), None);
+            let _ = CurveFile::read(&[b"time_s;fu\n".as_slice(), &bytes].concat(), None);
         }
     }
 }

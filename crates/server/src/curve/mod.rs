@@ -22,7 +22,7 @@ pub use file::CurveFile;
 use read::{MARKS, ReadCurve};
 
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body, shape};
+use crate::request::{Asked, At, Body, Marks, shape};
 use crate::revision::SignedInput;
 use crate::state::App;
 
@@ -81,13 +81,16 @@ pub struct MarkInput {
 const MINUTE: Bound = Bound::new("minute", "the mark", "min", 0.0, 1440.0);
 
 /// Takes a curve file apart
-#[utoipa::path(post, path = "/api/v1/curves/read", tag = "curve",
+#[utoipa::path(post, path = "/api/v1/curves/read", tag = "curve", params(Marks),
     request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = CurveFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn take_apart(
+    Asked(marks): Asked<Marks>,
     bytes: std::result::Result<Bytes, axum::extract::rejection::BytesRejection>,
 ) -> Result<Json<CurveFile>> {
-    CurveFile::read(&bytes?).map(Json).map_err(|fault| Problem::unusable(fault.to_string()))
+    CurveFile::read(&bytes?, marks.decimal_mark)
+        .map(Json)
+        .map_err(|fault| Problem::unusable(fault.to_string()))
 }
 
 /// The curves of a lot, newest first

@@ -189,7 +189,7 @@ fn lot(
     rows: Vec<Row>,
     signed: &Signed,
 ) -> anyhow::Result<NewLotRevision> {
-    let readings = read_rows(&rows)
+    let readings = read_rows(&rows, None)
         .into_iter()
         .map(|read| read.map_err(|fault| anyhow::anyhow!("{code}: {}", fault.message)))
         .collect::<anyhow::Result<_>>()?;

@@ -9,7 +9,9 @@ use ironpeel_core::chain::FormulaInHand;
 use ironpeel_core::dough::{
     DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
 };
-use ironpeel_core::units::{Faults, Given, parse_number};
+use ironpeel_core::units::{
+    DecimalMark, Faults, Given, decimal_mark_of, parse_number, spelt_out,
+};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -19,7 +21,7 @@ use uuid::Uuid;
 
 use crate::flour::{decode, table};
 use crate::problem::{Problem, Result};
-use crate::request::At;
+use crate::request::{Asked, At, Marks};
 use crate::state::App;
 
 const FORMAT: &str = "ironpeel formula";
@@ -77,11 +79,15 @@ async fn export(
 }
 
 /// Reads a formula's file, JSON or CSV, without recording it
-#[utoipa::path(post, path = "/api/v1/formula-file", tag = "formula", request_body = String,
+#[utoipa::path(post, path = "/api/v1/formula-file", tag = "formula", params(Marks), request_body = String,
     responses((status = 200, body = FormulaRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn read(body: Bytes) -> Result<Json<FormulaRead>> {
+async fn read(Asked(marks): Asked<Marks>, body: Bytes) -> Result<Json<FormulaRead>> {
     let text = decode(&body).map_err(|fault| Problem::field("file", fault.to_string()))?;
-    let file = if text.trim_start().starts_with('{') { of_json(&text)? } else { of_csv(&text)? };
+    let file = if text.trim_start().starts_with('{') {
+        of_json(&text)?
+    } else {
+        of_csv(&text, marks.decimal_mark)?
+    };
     let draft: FormulaDraft = crate::request::shape(file.draft)?;
     let formula = Formula::check(&draft)?;
     Ok(Json(FormulaRead {
@@ -126,29 +132,29 @@ fn csv_file(name: &str, formula: &FormulaInHand) -> Result<String> {
         rows.push([stage.into(), item.into(), value, unit.into()]);
     };
     row("about", "name", name.into(), "");
-    row("about", "piece", formula.piece_kg.to_string(), "kg");
-    row("about", "style", formula.style_points.to_string(), "points");
+    row("about", "piece", spelt_out(formula.piece_kg), "kg");
+    row("about", "style", spelt_out(formula.style_points), "points");
     for (item, value) in losses(&formula.losses) {
-        row("about", item, value.to_string(), "%");
+        row("about", item, spelt_out(value), "%");
     }
     for flour in formula.formula.flours() {
-        row("flours", &flour.name, flour.share_pct.to_string(), "% of the flour");
+        row("flours", &flour.name, spelt_out(flour.share_pct), "% of the flour");
     }
     for line in formula.formula.lines() {
-        row("whole", &line.ingredient.key(), line.pct.to_string(), "% on flour");
+        row("whole", &line.ingredient.key(), spelt_out(line.pct), "% on flour");
     }
     for (number, part) in (1..).zip(formula.formula.parts()) {
         let stage = format!("{number} {}: {}", part.kind.key(), part.name);
         if let Some(flour) = &part.flour {
             row(&stage, "made from", flour.clone(), "");
         }
-        row(&stage, "flour", part.flour_pct.to_string(), "% of all flour");
-        row(&stage, "water", part.water_pct.to_string(), "% on all flour");
+        row(&stage, "flour", spelt_out(part.flour_pct), "% of all flour");
+        row(&stage, "water", spelt_out(part.water_pct), "% on all flour");
         if let Some(temperature) = part.temperature_c {
-            row(&stage, "temperature", temperature.to_string(), "°C");
+            row(&stage, "temperature", spelt_out(temperature), "°C");
         }
         for line in &part.lines {
-            row(&stage, &line.ingredient.key(), line.pct.to_string(), "% on all flour");
+            row(&stage, &line.ingredient.key(), spelt_out(line.pct), "% on all flour");
         }
     }
     let mut writer = csv::Writer::from_writer(Vec::new());
@@ -168,7 +174,7 @@ fn losses(losses: &Losses) -> [(&'static str, f64); 4] {
     ]
 }
 
-fn of_csv(text: &str) -> Result<FormulaFile> {
+fn of_csv(text: &str, mark: Option<DecimalMark>) -> Result<FormulaFile> {
     let (headers, rows) = table(text);
     let words: Vec<String> = headers.iter().map(|header| header.to_lowercase()).collect();
     if words.get(..3).is_none_or(|first| first != &COLUMNS[..3]) {
@@ -176,7 +182,8 @@ fn of_csv(text: &str) -> Result<FormulaFile> {
         return Err(Problem::field("file", says));
     }
     let mut faults = Faults::default();
-    let mut read = CsvFormula::default();
+    let values = rows.iter().filter_map(|cells| cells.get(2)).map(String::as_str);
+    let mut read = CsvFormula { mark: decimal_mark_of(values).or(mark), ..CsvFormula::default() };
     for (at, cells) in rows.iter().enumerate() {
         let cell = |column: usize| cells.get(column).map_or("", |cell| cell.trim());
         if let Err(message) = read.take(cell(0), cell(1), cell(2)) {
@@ -197,6 +204,8 @@ fn of_csv(text: &str) -> Result<FormulaFile> {
 }
 
 struct CsvFormula {
+    /// How its numbers are written, as far as they say.
+    mark: Option<DecimalMark>,
     name: String,
     style_points: f64,
     piece_kg: Option<f64>,
@@ -209,6 +218,7 @@ struct CsvFormula {
 impl Default for CsvFormula {
     fn default() -> Self {
         Self {
+            mark: None,
             name: String::new(),
             style_points: 0.0,
             piece_kg: None,
@@ -221,7 +231,8 @@ impl Default for CsvFormula {
 
 impl CsvFormula {
     fn take(&mut self, stage: &str, item: &str, value: &str) -> std::result::Result<(), String> {
-        let number = || parse_number(value).map_err(|error| format!("{item}: {error}"));
+        let mark = self.mark;
+        let number = || parse_number(value, mark).map_err(|error| format!("{item}: {error}"));
         match (stage, item) {
             ("about", "name") => self.name = value.into(),
             ("about", "piece") => self.piece_kg = Some(number()?),

@@ -6,7 +6,7 @@ use ironpeel_core::flour::{
     BlendAnswer, BlendFlourInput, BlendInput, BlendProperty, BlendTargetInput, IntendedUse,
     Mixture, MoistureBasis, Property, Readings, Row, Treatment,
 };
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::units::{Bound, DecimalMark, Faults, Given};
 use ironpeel_store::{Flour, Lot};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -225,6 +225,7 @@ async fn save(
         delivered: chrono::Utc::now().date_naive().to_string(),
         tonnes: input.tonnes.clone(),
         number: 1,
+        decimal_mark: Some(DecimalMark::Point),
         rows: computed_rows(&parts, &lots, &shares),
         signed: input.signed.clone(),
     };

@@ -5,7 +5,7 @@ use ironpeel_core::flour::{
     Assessment, Moisture, MoistureBasis, OnBases, Property, Reading, Readings, Row, RowFault,
     assess, read_rows,
 };
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::{DecimalMark, Faults};
 use ironpeel_store::{SpecificationRevision, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -83,6 +83,9 @@ pub struct ToJudge {
     pub milled: String,
     #[serde(default)]
     pub delivered: String,
+    /// What a mark that could be either is, where the rows leave it open; refused if left out.
+    #[serde(default)]
+    pub decimal_mark: Option<DecimalMark>,
     pub rows: Vec<Row>,
 }
 
@@ -115,19 +118,21 @@ async fn judge(State(app): State<App>, Body(asked): Body<ToJudge>) -> Result<Jso
         [&asked.milled, &asked.delivered].map(|text| date("", text, &mut unread));
     let age_days = delivered.zip(milled).map(|(to, from)| (to - from).num_days() as f64);
     let specification = specification.as_ref();
-    Ok(Json(Certificate::judged(&app, asked.rows, specification, asked.lot_id, age_days).await?))
+    let read = read_rows(&asked.rows, asked.decimal_mark);
+    let rows = asked.rows.into_iter().zip(read).collect();
+    Ok(Json(Certificate::judged(&app, rows, specification, asked.lot_id, age_days).await?))
 }
 
 impl Certificate {
     pub async fn judged(
         app: &App,
-        rows: Vec<Row>,
+        rows: Vec<(Row, std::result::Result<Reading, RowFault>)>,
         specification: Option<&SpecificationRevision>,
         except: Option<Uuid>,
         age_days: Option<f64>,
     ) -> Result<Self> {
-        let read = read_rows(&rows);
-        let readings = Readings(read.iter().flatten().cloned().collect());
+        let readings = rows.iter().filter_map(|(_, read)| read.as_ref().ok()).cloned();
+        let readings = Readings(readings.collect());
         let moisture = readings.moisture();
         let earlier = match specification {
             Some(specification) => earlier(app, specification, except).await?,
@@ -136,7 +141,6 @@ impl Certificate {
         Ok(Self {
             rows: rows
                 .into_iter()
-                .zip(read)
                 .map(|(written, read)| {
                     let property = Property::named(&written.property);
                     let (reading, fault) = match read {

@@ -7,7 +7,7 @@ use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, State};
 use chrono::Utc;
 use ironpeel_core::flour::{Mapping, Row, date_parts, propose_mapping, read_rows};
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::{DecimalMark, Faults, decimal_mark_of};
 use ironpeel_store::{Flour, Imported, MillMapping, NewLotRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -50,6 +50,8 @@ pub struct TablePreview {
     /// Who corrected the mapping when such a table came before.
     pub remembered_by: Option<String>,
     pub mill: String,
+    /// How its numbers are written; none where they leave it open.
+    pub decimal_mark: Option<DecimalMark>,
     pub sample: Vec<PreviewRow>,
 }
 
@@ -66,7 +68,7 @@ pub struct PreviewRow {
 }
 
 /// A table to be looked at again under another mapping.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
 pub struct PreviewInput {
     /// The beginning of the file.
     pub table: String,
@@ -74,6 +76,9 @@ pub struct PreviewInput {
     pub mapping: Option<Mapping>,
     #[serde(default)]
     pub mill: String,
+    /// What a mark that could be either is, where the table leaves it open.
+    #[serde(default)]
+    pub decimal_mark: Option<DecimalMark>,
 }
 
 /// A lot in our own JSON.
@@ -112,6 +117,9 @@ pub struct ImportInput {
     /// The number of the part's first row in the whole file, counted from 1.
     #[serde(default)]
     pub first_row: usize,
+    /// What a mark that could be either is, where the table leaves it open.
+    #[serde(default)]
+    pub decimal_mark: Option<DecimalMark>,
     pub signed: SignedInput,
 }
 
@@ -145,7 +153,7 @@ async fn preview(
     let bytes = bytes?;
     let asked: PreviewInput = match serde_json::from_slice(&bytes) {
         Ok(asked) => asked,
-        Err(_) => PreviewInput { table: text(&bytes)?, mapping: None, mill: String::new() },
+        Err(_) => PreviewInput { table: text(&bytes)?, ..PreviewInput::default() },
     };
     let (headers, rows) = table(&asked.table);
     if headers.len() < 2 || rows.is_empty() {
@@ -163,12 +171,15 @@ async fn preview(
         .unwrap_or_else(|| propose_mapping(&headers, &rows));
     let mill = known_mill.unwrap_or(asked.mill);
     let flours = FloursByName::load(&app).await?;
+    let lots = rows.iter().map(|cells| mapped(&mapping, cells, &mill)).collect::<Vec<_>>();
+    let decimal_mark = mark_of(&lots);
+    let mark = decimal_mark.or(asked.decimal_mark);
     let sample = rows
         .into_iter()
+        .zip(lots)
         .take(SAMPLE)
-        .map(|cells| {
-            let lot = mapped(&mapping, &cells, &mill);
-            let read: Vec<_> = read_rows(&lot.readings);
+        .map(|(cells, lot)| {
+            let read: Vec<_> = read_rows(&lot.readings, mark);
             let readings = read.iter().flatten().map(|reading| {
                 let (label, unit) = (reading.property.label(), reading.property.unit());
                 let basis = reading.basis.map(|basis| format!(", {}", basis.label()));
@@ -176,14 +187,14 @@ async fn preview(
             });
             let readings = readings.collect();
             let (code, flour, milled) = (lot.lot.clone(), lot.flour.clone(), lot.milled.clone());
-            let faults = match flours.lot(lot, &dummy()) {
+            let faults = match flours.lot(lot, mark, &dummy()) {
                 Ok(_) => Vec::new(),
                 Err(Faults(faults)) => faults.into_iter().map(|fault| fault.message).collect(),
             };
             PreviewRow { cells, code, flour, milled, readings, faults }
         })
         .collect();
-    Ok(Json(TablePreview { headers, mapping, remembered_by, mill, sample }))
+    Ok(Json(TablePreview { headers, mapping, remembered_by, mill, decimal_mark, sample }))
 }
 
 /// Who a preview is for is not asked yet.
@@ -206,6 +217,7 @@ async fn import(
     input.signed.check(false, &mut faults);
     faults.or(())?;
     let lots = lots_of(&app, &input).await?;
+    let mark = mark_of(&lots).or(input.decimal_mark);
     let flours = FloursByName::load(&app).await?;
     let mut report = ImportReport { rows: lots.len(), ..ImportReport::default() };
     let first = input.first_row.max(1);
@@ -214,7 +226,7 @@ async fn import(
         let mut good: Vec<(usize, NewLotRevision)> = Vec::with_capacity(lots.len());
         for (at, lot) in lots.iter().enumerate() {
             let (row, code) = (first + at, lot.lot.clone());
-            match flours.lot(lot.clone(), &input.signed) {
+            match flours.lot(lot.clone(), mark, &input.signed) {
                 Ok(new) => good.push((row, new)),
                 Err(Faults(faults)) => {
                     let told = |message| ImportFault { row, lot: code.clone(), message };
@@ -293,6 +305,14 @@ fn mapped(mapping: &Mapping, cells: &[String], mill: &str) -> LotJson {
     }
 }
 
+/// How the numbers of a table are written, as far as they say.
+fn mark_of(lots: &[LotJson]) -> Option<DecimalMark> {
+    decimal_mark_of(lots.iter().flat_map(|lot| {
+        let values = lot.readings.iter().map(|row| row.value.as_str());
+        values.chain([lot.tonnes.as_str()])
+    }))
+}
+
 /// The flours on record, by their name in lower case.
 struct FloursByName(HashMap<String, Flour>);
 
@@ -305,6 +325,7 @@ impl FloursByName {
     fn lot(
         &self,
         lot: LotJson,
+        decimal_mark: Option<DecimalMark>,
         signed: &SignedInput,
     ) -> std::result::Result<NewLotRevision, Faults> {
         let mut faults = Faults::default();
@@ -327,6 +348,7 @@ impl FloursByName {
             delivered: lot.delivered,
             tonnes: lot.tonnes,
             number: 1,
+            decimal_mark,
             rows: lot.readings,
             signed: signed.clone(),
         };

@@ -4,7 +4,9 @@ use chrono::{DateTime, NaiveDate, Utc};
 use ironpeel_core::flour::{
     FlourName, Readings, Row, Verdict, age_says, assess, flour_names, hard_and_soft, read_rows,
 };
-use ironpeel_core::units::{Faults, parse_number};
+use ironpeel_core::units::{
+    DecimalMark, Faults, NumberError, decimal_mark_of, parse_number, spelt_out,
+};
 use ironpeel_store::{Lot, LotPart, LotRevision, NewLotRevision, Stated};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -106,6 +108,9 @@ pub struct LotInput {
     pub tonnes: String,
     /// 1 for a new lot; for a correction the number after the one that was looked at.
     pub number: i32,
+    /// What a mark that could be either is, where the rows leave it open; refused if left out.
+    #[serde(default)]
+    pub decimal_mark: Option<DecimalMark>,
     pub rows: Vec<Row>,
     pub signed: SignedInput,
 }
@@ -173,7 +178,8 @@ async fn save(
 }
 
 pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
-    let rows = written(&lot.current);
+    let readings = lot.current.readings.0.iter().cloned().map(Ok);
+    let rows = written(&lot.current).into_iter().zip(readings).collect();
     let specification = app.store.current_specification(lot.flour.id).await;
     let specification = specification.ok();
     let delivered_at = lot.current.age_days();
@@ -237,7 +243,9 @@ impl LotInput {
         {
             faults.push("delivered", format!("delivered before it was milled ({milled})"));
         }
-        let tonnes = tonnes(&self.tonnes, &mut faults);
+        let written = self.rows.iter().map(|row| row.value.as_str());
+        let mark = decimal_mark_of(written).or(self.decimal_mark);
+        let tonnes = tonnes(&self.tonnes, mark, &mut faults);
         if self.rows.is_empty() {
             faults.push("rows", "a certificate has at least one reading");
         }
@@ -246,12 +254,12 @@ impl LotInput {
         }
         let mut readings = Vec::with_capacity(self.rows.len());
         let mut stated = Vec::with_capacity(self.rows.len());
-        for (at, (read, row)) in read_rows(&self.rows).into_iter().zip(&self.rows).enumerate() {
+        for (at, (read, row)) in read_rows(&self.rows, mark).into_iter().zip(&self.rows).enumerate() {
             match read {
                 Ok(reading) => {
                     readings.push(reading);
                     stated.push(Stated {
-                        value: row.value.trim().into(),
+                        value: stated_value(row.value.trim(), mark),
                         unit: row.unit.trim().into(),
                     });
                 }
@@ -290,11 +298,21 @@ pub fn date(field: &'static str, text: &str, faults: &mut Faults) -> Option<Naiv
     sane
 }
 
-fn tonnes(text: &str, faults: &mut Faults) -> Option<f64> {
+/// A value as it was written; as plain digits where its mark meant something to its writer alone.
+fn stated_value(text: &str, mark: Option<DecimalMark>) -> String {
+    let number = text.trim_start_matches(['<', '>', '≤', '≥']);
+    let bound = &text[..text.len() - number.len()];
+    match (parse_number(number, None), parse_number(number, mark)) {
+        (Err(NumberError::Ambiguous { .. }), Ok(value)) => format!("{bound}{}", spelt_out(value)),
+        _ => text.into(),
+    }
+}
+
+fn tonnes(text: &str, mark: Option<DecimalMark>, faults: &mut Faults) -> Option<f64> {
     if text.trim().is_empty() {
         return None;
     }
-    match parse_number(text) {
+    match parse_number(text, mark) {
         Ok(tonnes) if (0.0..=100_000.0).contains(&tonnes) => Some(tonnes),
         Ok(tonnes) => {
             faults.push("tonnes", format!("{tonnes} t cannot be delivered; from 0 to 100000 t"));

@@ -73,7 +73,7 @@ mod tests {
                 let mapping = ironpeel_core::flour::propose_mapping(&headers, &rows);
                 for row in &rows {
                     let lot = mapping.lot(row);
-                    let _ = ironpeel_core::flour::read_rows(&lot.rows);
+                    let _ = ironpeel_core::flour::read_rows(&lot.rows, None);
                 }
             }
         }
