@@ -355,7 +355,9 @@ fn the_calculator_climbs_the_whole_stair() {
 
 #[test]
 fn bran_weak_grains_and_damage_ask_to_hold_back_and_wait() {
-    let held = |flours: &[(Flour, f64)]| hold_back(&parts(flours), &Rules::default());
+    let held = |flours: &[(Flour, f64)]| {
+        hold_back(&parts(flours), &Rules::default(), &AbsorptionModel::prior())
+    };
     assert_eq!(held(&[(flour(), 100.0)]), None, "white flour needs none");
     let whole = held(&[(unmeasured(Species::Wheat, 100.0, Some(1.6)), 100.0)]).expect("bran");
     assert_eq!((whole.points, whole.wait_min_low, whole.wait_min_high), (2.0, 10.0, 15.0));

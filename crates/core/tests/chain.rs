@@ -38,6 +38,7 @@ fn wheat(readings: &Readings, age_days: Option<f64>) -> FlourInHand<'_> {
         age_days,
         share_pct: 100.0,
         price_per_kg: Some(0.5),
+        allergens: None,
     }
 }
 
@@ -54,7 +55,7 @@ fn plant() -> Plant {
 }
 
 impl Plant {
-    fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>], knobs: Knobs) -> Hand<'a> {
+    fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>], knobs: Knobs<'static>) -> Hand<'a> {
         Hand {
             flours,
             formula: &self.formula,
@@ -128,6 +129,8 @@ const KNOBS: Knobs = Knobs {
     room_c: None,
     tap_c: None,
     jacket: false,
+    ingredients_c: &[],
+    rate: None,
 };
 
 const THIRSTY: [(&str, &str, &str, &str); 3] = [
@@ -208,7 +211,7 @@ fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
     assert_eq!(water.ceiling_pct, Some(50.0 + 0.13 * 300.0 - 8.0));
 }
 
-fn knobs() -> impl Strategy<Value = Knobs> {
+fn knobs() -> impl Strategy<Value = Knobs<'static>> {
     let degrees = || prop::option::of(0.0..45.0);
     (
         0.05..2000.0,
@@ -221,6 +224,8 @@ fn knobs() -> impl Strategy<Value = Knobs> {
     )
         .prop_map(|(kg, division_kg, hydration_pct, target_c, flour_c, room_c, tap_c)| Knobs {
             jacket: false,
+            ingredients_c: &[],
+            rate: None,
             amount: Amount::Dough { kg },
             division_kg,
             hydration_pct,

@@ -1,8 +1,8 @@
 //! Fermentation and friction: the worked examples and the laws.
 
 use ironpeel_core::ferment::{
-    Begun, Culture, FermentationInput, FermentingDough, NotReachable, Phase, ferment, ferment_on,
-    yeast_for,
+    Begun, Culture, FermentationInput, FermentingDough, NotReachable, Phase, Ripeness, Within,
+    ferment, ferment_on, yeast_for,
 };
 use ironpeel_core::heat::{Friction, FrictionInput, Temperatures};
 use proptest::prelude::*;
@@ -22,6 +22,8 @@ fn straight() -> FermentingDough {
         mass_kg: 20.0,
         retention: 0.85,
         rate: 1.0,
+        lag_h: 0.25,
+        rise_limit_pct: None,
     }
 }
 
@@ -49,8 +51,8 @@ fn the_worked_examples_hold_within_a_hundredth() {
     near(track.reaches(100.0).expect("in time"), 1.595, 0.01);
 
     let track = ferment(&sour(), &[Phase::rest(12.0, 23.0)]);
-    near(track.reaches(50.0).expect("in time"), 6.10, 0.01);
-    near(track.reaches(100.0).expect("in time"), 8.25, 0.01);
+    near(track.reaches(50.0).expect("in time"), 4.37, 0.01);
+    near(track.reaches(100.0).expect("in time"), 6.33, 0.01);
 
     let sponge = FermentingDough {
         yeast_idy_pct: 1.0,
@@ -63,6 +65,78 @@ fn the_worked_examples_hold_within_a_hundredth() {
     };
     let track = ferment(&sponge, &[Phase::rest(4.5, 27.0)]);
     near(track.last().expect("a moment").dough_c, 28.0, 0.01);
+
+    let slow = FermentingDough { lag_h: 0.5, ..straight() };
+    let track = ferment(&slow, &[Phase::rest(6.0, 24.0)]);
+    near(track.reaches(50.0).expect("in time"), 1.123, 0.01);
+    near(track.reaches(100.0).expect("in time"), 1.816, 0.01);
+
+    let piece = FermentingDough {
+        yeast_idy_pct: 1.0,
+        hydration_pct: 58.0,
+        damaged_starch_pct: 8.0,
+        falling_number_s: 340.0,
+        start_c: 27.5,
+        mass_kg: 0.9,
+        ..straight()
+    };
+    for (lag_h, wanted) in [(0.25, 1.217), (0.5, 1.419)] {
+        let track = ferment(&FermentingDough { lag_h, ..piece }, &[Phase::rest(4.0, 30.0)]);
+        near(track.reaches(100.0).expect("in time"), wanted, 0.01);
+    }
+
+    let old = FermentingDough {
+        yeast_idy_pct: 1.69,
+        salt_pct: 0.0,
+        hydration_pct: 60.0,
+        damaged_starch_pct: 8.0,
+        falling_number_s: 330.0,
+        start_c: 24.0,
+        mass_kg: 304.0,
+        rise_limit_pct: Some(346.4),
+        ..straight()
+    };
+    let track = ferment(&old, &[Phase::rest(6.0, 27.0)]);
+    near(track.drop_h.expect("it drops"), 2.480, 0.01);
+    let ripe = Ripeness::of(track.drop_h);
+    near(ripe.ripe_h.expect("ripe"), 3.758, 0.01);
+    near(ripe.ripe_low_h.expect("ripe"), 3.444, 0.01);
+    near(ripe.ripe_high_h.expect("ripe"), 4.133, 0.01);
+    near(track.rise_at(6.0), 207.8, 0.01);
+}
+
+#[test]
+fn yeast_and_salt_act_from_when_they_are_in() {
+    let nothing = Within { yeast: 0.0, sour: 0.0, salt: 0.0 };
+    let alone = Phase { within: nothing, ..Phase::rest(0.5, 24.0) };
+    let track = ferment(&straight(), &[alone, Phase::rest(3.0, 24.0)]);
+    assert!(track.rise_at(0.5) < 1e-9, "flour and water rest without gas");
+    let fresh = ferment(&straight(), &[Phase::rest(3.0, 24.0)]);
+    let later = track.reaches(50.0).expect("in time") - 0.5;
+    // By the same lag: it counts from the yeast's own wetting.
+    assert!((later - fresh.reaches(50.0).expect("in time")).abs() < 0.05, "{later}");
+    let sour = ferment(&sour(), &[alone, Phase::rest(8.0, 23.0)]);
+    assert!(sour.rise_at(0.5) < 1e-9);
+    assert!(sour.reaches(50.0).is_some());
+    let unsalted = Phase { within: Within { salt: 0.0, ..Within::ALL }, ..Phase::rest(2.0, 24.0) };
+    let quick = ferment(&straight(), &[unsalted]);
+    assert!(quick.rise_at(2.0) > fresh.rise_at(2.0), "salt slows");
+}
+
+#[test]
+fn a_film_holds_to_its_limit_and_a_fold_mends_it() {
+    let dough = FermentingDough { yeast_idy_pct: 2.0, rise_limit_pct: Some(120.0), ..straight() };
+    let track = ferment(&dough, &[Phase::rest(5.0, 27.0)]);
+    let highest = track.points.iter().map(|point| point.rise_pct).fold(0.0, f64::max);
+    assert!((highest - 120.0).abs() < 1e-6);
+    assert_eq!(track.reaches(121.0), None);
+    let free =
+        ferment(&FermentingDough { rise_limit_pct: None, ..dough }, &[Phase::rest(5.0, 27.0)]);
+    let (one, other) = (track.last().expect("an end"), free.last().expect("an end"));
+    assert_eq!((one.sugar_pct, one.dough_c), (other.sugar_pct, other.dough_c), "gas goes on");
+    let fold = Phase { let_go_pct: 90.0, ..Phase::rest(0.5, 27.0) };
+    let folded = ferment(&dough, &[Phase::rest(2.0, 27.0), fold]);
+    assert!(folded.rise_at(2.4) > folded.rise_at(2.1), "it holds again");
 }
 
 #[test]
@@ -122,7 +196,7 @@ fn a_dough_with_a_sponge_in_it_rises_at_once_on_what_is_left() {
     let phases = [Phase::rest(2.0, 26.0)];
     let fresh = ferment(&straight(), &phases);
     let begun = Begun { sugar_g: 0.012, damaged_g: 0.075 };
-    let awake = ferment_on(&straight(), begun, &phases);
+    let awake = ferment_on(&FermentingDough { lag_h: 0.05, ..straight() }, begun, &phases);
     assert!(awake.reaches(20.0) < fresh.reaches(20.0), "no yeast has to wake");
     let spent = ferment_on(&straight(), Begun { sugar_g: 0.001, damaged_g: 0.02 }, &phases);
     assert!(spent.rise_at(2.0) < fresh.rise_at(2.0));
@@ -278,7 +352,7 @@ proptest! {
     ) {
         let measured = Temperatures {
             flour_c: warm, room_c: warm, water_c: warm, preferment_c: sponge.then_some(warm),
-            dough_c: warm + over,
+            dough_c: warm + over, ice_share_pct: 0.0, ice_c: 0.0,
         };
         let temperatures = if sponge { 4.0 } else { 3.0 };
         prop_assert!((measured.friction_c() - temperatures * over).abs() < 1e-9);

@@ -45,13 +45,15 @@ fn without_gluten_nothing_is_said() {
 
 #[test]
 fn water_added_by_feel_springs_the_trap() {
-    let plain = added_by_feel(&GREER, 62.0, 0.0, 10.0);
+    let plain = added_by_feel(&GREER, 62.0, 0.0, Some(10.0));
     assert!(plain.will.is_empty());
     assert_eq!(plain.arrival_target_pct, 85.0);
     let trapped = Holders { damaged_pct: 11.0, ..GREER };
-    let added = added_by_feel(&trapped, 62.0, 3.0, 10.0);
+    let added = added_by_feel(&trapped, 62.0, 3.0, Some(10.0));
     near(added.shares.free_pct, 100.0 * 3.0 / 65.0, 1e-9);
     assert_eq!((added.to_drive_out_kg, added.arrival_target_pct), (3.0, 80.0));
+    let off = added_by_feel(&trapped, 62.0, 3.0, None);
+    assert_eq!(off.arrival_target_pct, 85.0, "switched off, nothing is trapped");
     let told = added.will.join(" ");
     for word in ["gluten is diluted", "stick", "reddish crust", "drive out 3.0 kg"] {
         assert!(told.contains(word), "{told}");

@@ -3,13 +3,13 @@
 mod support;
 
 use ironpeel_core::dough::{
-    Allergen, Amount, AmountInput, FactsInput, Ingredient, Library, Losses, LossesInput, Role,
-    allergen_line, scale,
+    Allergen, AllergenFlour, AllergenLine, AllergenStatement, Amount, AmountInput, FactsInput,
+    Ingredient, Library, Losses, LossesInput, Role, allergen_line, scale,
 };
 use ironpeel_core::units::{Faults, Given, Origin};
 use ironpeel_core::water::Species;
 use proptest::prelude::*;
-use serde_json::json;
+use serde_json::{Value, json};
 use support::{formula, near};
 
 #[test]
@@ -105,27 +105,67 @@ fn a_band_must_hold_its_own_value() {
     assert_eq!(faults_of(json!({"label": "x".repeat(200)})), ["ingredients[2].label"]);
 }
 
+/// A flour of a grain with what its mill states of it.
+fn milled(species: Species, stated: Option<&AllergenStatement>) -> AllergenFlour<'_> {
+    AllergenFlour { name: "the flour", species, stated }
+}
+
+fn line_of(lines: &[&str], flours: &[AllergenFlour<'_>]) -> AllergenLine {
+    let lines: Vec<_> = std::iter::once(json!({"ingredient": "flour", "pct": 100}))
+        .chain(lines.iter().map(|line| json!({"ingredient": line, "pct": 2})))
+        .collect();
+    allergen_line(&formula(json!({"lines": lines})), flours, &Library::default())
+}
+
 #[test]
-fn what_must_be_declared_is_each_ingredients_and_the_flours() {
-    let library = Library::default();
-    let dough = |lines: &[&str]| {
-        let lines: Vec<_> = std::iter::once(json!({"ingredient": "flour", "pct": 100}))
-            .chain(lines.iter().map(|line| json!({"ingredient": line, "pct": 2})))
-            .collect();
-        formula(json!({"lines": lines}))
-    };
-    let wheat = allergen_line(&dough(&["milk", "egg", "butter"]), &[Species::Wheat], &library);
-    assert_eq!(wheat.allergens, [Allergen::Gluten, Allergen::Milk, Allergen::Egg]);
-    assert_eq!(wheat.says, "Contains: cereals containing gluten, milk, egg.");
+fn what_must_be_declared_is_what_is_stated_of_each() {
+    use Allergen::{Egg, Gluten, Milk, Sesame, Soy, Wheat};
+    let nothing = AllergenStatement::default();
+    let wheat = line_of(&["milk", "egg", "butter"], &[milled(Species::Wheat, Some(&nothing))]);
+    assert_eq!(wheat.allergens, [Gluten, Wheat, Egg, Milk]);
+    assert_eq!(wheat.says, "Contains: cereals containing gluten, wheat, egg, milk.");
     assert_eq!(wheat.caution, None);
-    for species in [Species::Spelt, Species::Rye, Species::Durum, Species::Einkorn] {
-        assert_eq!(allergen_line(&dough(&[]), &[species], &library).allergens, [Allergen::Gluten]);
+    for species in [Species::Spelt, Species::Durum, Species::Einkorn, Species::Khorasan] {
+        let line = line_of(&[], &[milled(species, Some(&nothing))]);
+        assert_eq!(line.allergens, [Gluten, Wheat], "a grain is what it is, whatever is stated");
     }
-    let free = allergen_line(&dough(&["soy_flour"]), &[Species::GlutenFree], &library);
-    assert_eq!(free.says, "Contains: soy.");
+    assert_eq!(line_of(&[], &[milled(Species::Rye, Some(&nothing))]).allergens, [Gluten]);
+    let traces = AllergenStatement { contains: vec![Soy], may_contain: vec![Sesame, Soy] }.tidy();
+    let free = line_of(&[], &[milled(Species::GlutenFree, Some(&traces))]);
+    assert_eq!(free.says, "Contains: soy. May contain: sesame.");
     assert!(free.caution.is_some_and(|says| says.contains("is not gluten-free")));
-    let mixed = allergen_line(&dough(&[]), &[Species::GlutenFree, Species::Wheat], &library);
-    assert_eq!((mixed.allergens.as_slice(), mixed.caution), (&[Allergen::Gluten][..], None));
+}
+
+#[test]
+fn one_unknown_is_named_and_nothing_is_claimed() {
+    // A low-starch mix is often vital wheat gluten.
+    let mix = line_of(&[], &[milled(Species::LowStarch, None)]);
+    assert_eq!(mix.unknown, ["the flour"]);
+    assert!(mix.says.starts_with("Not stated for the flour"), "{}", mix.says);
+    let stated = AllergenStatement::by_nature(&[Allergen::Gluten, Allergen::Wheat]);
+    let mix = line_of(&[], &[milled(Species::LowStarch, Some(&stated))]);
+    assert_eq!(mix.says, "Contains: cereals containing gluten, wheat.");
+    assert_eq!(mix.caution, None);
+    let nothing = AllergenStatement::default();
+    for unknown in ["seeds", "own_7", "fat", "vinegar"] {
+        let line = line_of(&[unknown], &[milled(Species::GlutenFree, Some(&nothing))]);
+        assert_eq!(line.unknown.len(), 1, "{unknown}");
+        assert!(!line.says.contains("None of"), "{unknown}: {}", line.says);
+    }
+    let plain = line_of(&["salt"], &[milled(Species::GlutenFree, Some(&nothing))]);
+    assert_eq!(plain.says, "None of the listed allergens by the statements of its ingredients.");
+}
+
+#[test]
+fn a_statement_is_read_as_stated_or_as_an_earlier_record_had_it() {
+    let read = |value: Value| serde_json::from_value::<AllergenStatement>(value).expect("read");
+    assert_eq!(read(json!(["milk"])).contains, [Allergen::Milk]);
+    let stated = read(json!({"contains": ["nuts"], "may_contain": ["celery"]}));
+    assert_eq!(
+        (stated.contains, stated.may_contain),
+        (vec![Allergen::Nuts], vec![Allergen::Celery])
+    );
+    assert_eq!(Allergen::ALL.len(), 15);
 }
 
 #[test]

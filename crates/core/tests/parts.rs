@@ -4,10 +4,9 @@ mod support;
 
 use ironpeel_core::dough::{
     Formula, FormulaDraft, Ingredient, Library, PartKind, StarterConvention, StarterInput,
-    StarterShares, allergen_line, compare,
+    StarterShares, compare,
 };
 use ironpeel_core::units::Faults;
-use ironpeel_core::water::Species;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};
@@ -197,27 +196,6 @@ fn no_dough_is_all_starter() {
     assert!(of(StarterConvention::PrefermentedFlour, 100.0).is_none());
     assert!(of(StarterConvention::OfDough, 130.0).is_none());
     assert!(of(StarterConvention::OnFinalFlour, 400.0).is_some());
-}
-
-#[test]
-fn what_must_be_declared_is_told_from_the_dough_itself() {
-    let library = Library::default();
-    let rich = formula(json!({"lines": [{"ingredient": "flour", "pct": 100},
-        {"ingredient": "skim_milk_powder", "pct": 2}, {"ingredient": "egg", "pct": 5}, {"ingredient": "milk", "pct": 0}]}));
-    let line = allergen_line(&rich, &[Species::Wheat], &library);
-    assert_eq!(line.says, "Contains: cereals containing gluten, milk, egg.");
-    assert_eq!(line.caution, None);
-    let plain = formula(
-        json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}]}),
-    );
-    let free = allergen_line(&plain, &[Species::GlutenFree], &library);
-    assert!(free.allergens.is_empty());
-    assert!(
-        free.caution.expect("cross-contact").contains("Made without gluten is not gluten-free")
-    );
-    assert!(
-        allergen_line(&plain, &[Species::GlutenFree, Species::Rye], &library).caution.is_none()
-    );
 }
 
 #[test]

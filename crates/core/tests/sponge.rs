@@ -8,6 +8,7 @@ use ironpeel_core::chain::{
     FlourInHand, Hand, Late, SpongeUnknown, SpongeView, WayOut, chain, each_dough, late,
     sponge_for, sponge_sooner, thumb, two_ways,
 };
+use ironpeel_core::chain::{Measured, mixed_dough};
 use ironpeel_core::day::{Anchor, DayWanted, RunWanted, Stop, plan_run};
 use ironpeel_core::dough::Amount;
 use ironpeel_core::flour::{Property, Readings};
@@ -188,7 +189,7 @@ fn what_waits_and_is_within_its_window_goes_on() {
     let advised: Vec<WayOut> =
         sponge.ways.iter().filter(|way| way.advised).map(|way| way.way).collect();
     assert_eq!(advised, [WayOut::GoOn]);
-    assert!(sponge.dough_c > sponge.planned_c && sponge.rise_pct > sponge.planned_rise_pct);
+    assert!(sponge.dough_c > sponge.planned_c);
 }
 
 #[test]
@@ -254,11 +255,52 @@ fn the_floors_rule_stands_beside_the_balance_and_learns() {
         water_c: heat.water_c,
         preferment_c: None,
         dough_c: heat.dough_c,
+        ice_share_pct: 0.0,
+        ice_c: 0.0,
     };
-    let learned = thumb(&hand, &chain, &[measured; 12]).expect("it is mixed");
+    let mixed = mixed_dough(&hand, &chain);
+    let measured = Measured { temperatures: measured, mixed };
+    let learned = thumb(&hand, &chain, &vec![measured.clone(); 12]).expect("it is mixed");
     near(learned.measured_kj_per_kg.expect("measured"), chain.method.mixing_kj_per_kg, 1e-6);
     near(learned.water_c.typical, heat.water_c, 1.0);
     assert!(learned.friction.sd_c < 1.0 && !learned.disagree);
+
+    // Judged by its own masses: a wetter formula today changes nothing of it.
+    let mut wetter = hand;
+    wetter.knobs.hydration_pct = Some(75.0);
+    let today = thumb(&wetter, &ironpeel_core::chain::chain(&wetter), &[measured.clone()]);
+    near(
+        today.expect("it is mixed").measured_kj_per_kg.expect("kept"),
+        chain.method.mixing_kj_per_kg,
+        1e-6,
+    );
+    let unkept = Measured { mixed: None, ..measured };
+    let none = thumb(&hand, &chain, &[unkept]).expect("it is mixed");
+    assert_eq!((none.doughs, none.measured_kj_per_kg), (1, None));
+}
+
+#[test]
+fn an_iced_dough_teaches_by_its_equivalent_water() {
+    let (flours, mut bench) = (strong(), plant());
+    bench.line.flour_c = 32.0;
+    let flours = white(&flours);
+    let hand = full(&bench, &flours, 1.0);
+    let chain = chain(&hand);
+    let heat = &chain.heat.as_ref().expect("computed").answer;
+    assert!(heat.ice_kg > 0.0);
+    let iced = Temperatures {
+        flour_c: 32.0,
+        room_c: chain.heat.as_ref().expect("computed").room_c,
+        water_c: heat.water_c,
+        preferment_c: None,
+        dough_c: heat.dough_c,
+        ice_share_pct: 100.0 * heat.ice_kg / (heat.ice_kg + heat.water_kg),
+        ice_c: 0.0,
+    };
+    let mixed = mixed_dough(&hand, &chain).expect("mixed");
+    near(mixed.mixing_kj_per_kg(&iced).expect("mixed"), chain.method.mixing_kj_per_kg, 1e-6);
+    let by_tap = Temperatures { ice_share_pct: 0.0, ..iced };
+    assert!(iced.friction_c() > by_tap.friction_c() + 10.0, "the ice is no friction's absence");
 }
 
 #[test]

@@ -92,7 +92,8 @@ fn the_same_seed_measures_the_same_and_another_does_not() {
 #[test]
 fn a_certificate_can_be_read_and_its_sample_guessed() {
     let rows = certificate(&STRONG, 9);
-    let readings = read_rows(&rows, None).into_iter().map(|read| read.expect("as a laboratory writes"));
+    let readings =
+        read_rows(&rows, None).into_iter().map(|read| read.expect("as a laboratory writes"));
     let readings = Readings(readings.collect());
     let behind = Sample::behind(&readings, 4);
     near(behind.protein_14_pct, STRONG.protein_14_pct, 0.4);

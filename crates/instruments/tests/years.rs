@@ -85,7 +85,8 @@ fn most_lots_are_nothing_to_look_at() {
 fn every_lots_certificate_can_be_read_whole() {
     for (seed, lot) in (0..).zip(lots_over_years(&USUAL, 30, 9)) {
         let rows = certificate(&lot, seed);
-        let read = read_rows(&rows, None).into_iter().map(|row| row.expect("as a laboratory writes"));
+        let read =
+            read_rows(&rows, None).into_iter().map(|row| row.expect("as a laboratory writes"));
         let readings = Readings(read.collect());
         let protein = readings.value(Property::Protein, None).expect("stated");
         assert!((protein - lot.protein_14_pct).abs() < 1.0, "{protein}");

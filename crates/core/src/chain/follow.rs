@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::rise::{JAR_MARKS, NoRise, Way};
 use super::{Chain, Hand};
 use crate::ferment::{FermentingDough, Rate, Reading, ferment, fit_rate};
-use crate::units::halved;
+use crate::units::crossing;
 
 /// What alone would bring the dough to a rise: another room, another time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -29,11 +29,13 @@ pub fn otherwise_risen(
 ) -> Result<OtherwiseRisen, NoRise> {
     let way = Way::of(hand, chain)?;
     let yeast = way.dough.yeast_idy_pct;
-    let in_room = |room_c: f64| way.in_room(room_c).end_rise(yeast);
-    let between = in_room(ROOMS.0) <= rise_pct && rise_pct <= in_room(ROOMS.1);
+    let in_room = |room_c: f64| way.in_room(room_c).end_gas(yeast);
     let (_, track) = way.follow(yeast);
     Ok(OtherwiseRisen {
-        room_c: between.then(|| halved(ROOMS.0, ROOMS.1, |room_c| in_room(room_c) < rise_pct)),
+        // Above its best temperature a culture slows again: the cooler of two rooms is meant.
+        room_c: (rise_pct <= way.limit_pct)
+            .then(|| crossing(ROOMS.0, ROOMS.1, rise_pct, in_room).ok())
+            .flatten(),
         after_h: track.reaches(rise_pct),
     })
 }
@@ -82,7 +84,7 @@ pub fn followed(
         ReadOf::Jar => way.jar_of(),
         ReadOf::Bulk => (way.dough, way.stages.iter().map(|(_, phase)| *phase).collect()),
     };
-    let rate = fit_rate(&dough, &phases, readings);
+    let rate = fit_rate(&FermentingDough { rise_limit_pct: None, ..dough }, &phases, readings);
     let at = |rate: f64| ferment(&FermentingDough { rate, ..dough }, &phases);
     let (likely, quick, slow) =
         (at(rate.rate), at(rate.rate + rate.sd), at((rate.rate - rate.sd).max(0.05)));

@@ -1,5 +1,8 @@
 use super::LineInHand;
-use crate::dough::{Amount, FLOUR_PCT, Formula, Losses};
+use crate::dough::{
+    AllergenFlour, AllergenStatement, Amount, FLOUR_PCT, Formula, Ingredient, Losses,
+};
+use crate::ferment::FilmFlour;
 use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings};
 use crate::method::Method;
 use crate::plant::PlantNumbers;
@@ -21,16 +24,38 @@ pub struct FlourInHand<'a> {
     pub age_days: Option<f64>,
     pub share_pct: f64,
     pub price_per_kg: Option<f64>,
+    /// None until somebody stated them.
+    pub allergens: Option<&'a AllergenStatement>,
 }
 
 impl<'a> FlourInHand<'a> {
+    /// How much of it counts as whole grain, by its extraction, %.
+    fn whole_grain_pct(&self) -> f64 {
+        self.extraction_pct.map_or(0.0, |extraction| {
+            ((extraction - WHITE_EXTRACTION) / (100.0 - WHITE_EXTRACTION)).clamp(0.0, 1.0) * 100.0
+        })
+    }
+
+    /// The flour as its allergens go.
+    pub(super) const fn allergens(&self) -> AllergenFlour<'a> {
+        AllergenFlour { name: self.name, species: self.species, stated: self.allergens }
+    }
+
+    /// The flour as its film goes.
+    pub(super) fn film(&self) -> FilmFlour {
+        FilmFlour {
+            species: self.species,
+            share_pct: self.share_pct,
+            whole_grain_pct: self.whole_grain_pct(),
+            w: self.readings.value(Property::W, None),
+        }
+    }
+
     /// The flour as the water stair wants it; none without its moisture.
     pub fn part(&self) -> Option<FlourPart<'a>> {
         let readings = self.readings;
         let on = |property, basis| readings.value(property, basis);
-        let whole_grain_pct = self.extraction_pct.map_or(0.0, |extraction| {
-            ((extraction - WHITE_EXTRACTION) / (100.0 - WHITE_EXTRACTION)).clamp(0.0, 1.0) * 100.0
-        });
+        let whole_grain_pct = self.whole_grain_pct();
         Some(FlourPart {
             name: self.name,
             share_pct: self.share_pct,
@@ -62,7 +87,7 @@ pub struct FormulaInHand {
 
 /// What is set for tonight; what is left out comes from the line or the method.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Knobs {
+pub struct Knobs<'a> {
     pub amount: Amount,
     pub division_kg: Option<f64>,
     /// The floor water set by hand, instead of where the stair ends.
@@ -73,6 +98,17 @@ pub struct Knobs {
     pub tap_c: Option<f64>,
     /// The mixer's jacket runs.
     pub jacket: bool,
+    /// Ingredients whose temperature was typed, °C.
+    pub ingredients_c: &'a [(Ingredient, f64)],
+    /// Speed of tonight's fermentation beside the model's, as readings said; the model's if none.
+    pub rate: Option<f64>,
+}
+
+impl Knobs<'_> {
+    /// The temperature typed for an ingredient.
+    pub(super) fn ingredient_c(&self, ingredient: Ingredient) -> Option<f64> {
+        self.ingredients_c.iter().find(|(one, _)| *one == ingredient).map(|(_, celsius)| *celsius)
+    }
 }
 
 /// The dough in hand: a product's formula, method and line, a lot of each of its flours, the
@@ -85,7 +121,7 @@ pub struct Hand<'a> {
     pub method: &'a Method,
     pub line: &'a LineInHand,
     pub numbers: &'a PlantNumbers,
-    pub knobs: Knobs,
+    pub knobs: Knobs<'a>,
 }
 
 impl<'a> Hand<'a> {

@@ -21,14 +21,16 @@ pub use moves::{Because, Link, Move, moves};
 pub use rise::{
     NoRise, Rise, RiseStage, SeasonalYeast, SpongeRise, rise, seasonal_yeast, yeast_wanted,
 };
+pub(crate) use rise::{gas_at_oven, stretch_for_gas};
 pub use sponge::{Sooner, SpongeFound, SpongeUnknown, SpongeView, sponge_for, sponge_sooner};
 pub use stop::{Late, LateAmount, Remedied, WayOut, late};
-pub use thumb::{Thumb, thumb};
+pub use thumb::{Measured, Thumb, mixed_dough, thumb};
 pub use two_ways::{FlourAsk, TwoWays, WayMade, each_dough, flour_says, two_ways};
 pub use whys::{Whys, whys};
 
 use crate::dough::{
-    AllergenLine, Columns, Cost, FLOUR_PCT, PartKind, Scaled, allergen_line, cost, scale,
+    AllergenLine, Columns, Cost, FLOUR_PCT, Ingredient, PartKind, Scaled, Storage, allergen_line,
+    cost, scale,
 };
 use crate::flour::{Assessment, Moisture, Rule, Verdict, concerns};
 use crate::heat::{
@@ -132,7 +134,20 @@ pub struct HeatLink {
     pub flour_c: f64,
     pub room_c: f64,
     pub tap_c: f64,
+    /// Everything but flour and water, with how warm it comes to the mixer.
+    pub ingredients: Vec<IngredientAt>,
     pub cautions: Vec<String>,
+}
+
+/// An ingredient with its temperature tonight.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct IngredientAt {
+    pub ingredient: Ingredient,
+    pub label: String,
+    pub kg: f64,
+    pub kept: Storage,
+    pub temperature_c: f64,
 }
 
 /// What the method asks of mixer and clock.
@@ -241,7 +256,7 @@ fn dough(hand: &Hand<'_>, water: &Stair, columns: Columns) -> DoughLink {
     let flour_kg = scaled.dough_kg / total_pct * FLOUR_PCT;
     let prices: Vec<(f64, Option<f64>)> =
         hand.flours.iter().map(|flour| (flour.share_pct, flour.price_per_kg)).collect();
-    let species: Vec<_> = hand.flours.iter().map(|flour| flour.species).collect();
+    let flours: Vec<_> = hand.flours.iter().map(FlourInHand::allergens).collect();
     let library = &hand.numbers.library;
     DoughLink {
         scaled,
@@ -251,7 +266,7 @@ fn dough(hand: &Hand<'_>, water: &Stair, columns: Columns) -> DoughLink {
         formula_hydration_pct: water.weigh_pct,
         effective_hydration_pct: water.floor_pct,
         cost: cost(formula, water.weigh_pct, &scaled, &prices, library),
-        allergens: allergen_line(formula, &species, library),
+        allergens: allergen_line(formula, &flours, library),
         columns: (!formula.parts().is_empty() || !formula.flours().is_empty()).then_some(columns),
     }
 }
@@ -280,12 +295,13 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
     }];
     parts.extend(formula.additions().map(|line| {
         let facts = library.facts(line.ingredient);
+        let cold = hand.knobs.ingredient_c(line.ingredient).or(facts.kept.celsius());
         Part {
             name: facts.label.clone(),
             kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT,
-            temperature_c: room_c.unwrap_or(hand.line.room_c),
+            temperature_c: cold.unwrap_or(room_c.unwrap_or(hand.line.room_c)),
             specific_heat: facts.specific_heat,
-            is: PartIs::Other,
+            is: if cold.is_some() { PartIs::Kept } else { PartIs::Other },
         }
     }));
     parts.extend(formula.parts().iter().map(|part| Part {
@@ -330,6 +346,21 @@ pub(crate) fn heat_with_sponge(hand: &Hand<'_>, chain: &Chain, sponge_c: f64) ->
     Some(heat_of(hand, &balance))
 }
 
+/// The lines of the balance: they come after the flour, in the formula's order.
+fn ingredients_at(hand: &Hand<'_>, balance: &Balance) -> Vec<IngredientAt> {
+    let lines = hand.formula.formula.additions().zip(balance.parts.iter().skip(1));
+    lines
+        .filter(|(_, part)| part.kg > 0.0)
+        .map(|(line, part)| IngredientAt {
+            ingredient: line.ingredient,
+            label: part.name.to_string(),
+            kg: part.kg,
+            kept: hand.numbers.library.facts(line.ingredient).kept,
+            temperature_c: part.temperature_c,
+        })
+        .collect()
+}
+
 fn heat_of(hand: &Hand<'_>, balance: &Balance) -> HeatLink {
     let mut answer = balance.solve();
     answer.levers.extend(balance.at_hand());
@@ -353,6 +384,7 @@ fn heat_of(hand: &Hand<'_>, balance: &Balance) -> HeatLink {
         flour_c: hand.knobs.flour_c.unwrap_or(hand.line.flour_c),
         room_c: hand.knobs.room_c.unwrap_or(hand.line.room_c),
         tap_c: balance.tap_c,
+        ingredients: ingredients_at(hand, balance),
         cautions,
         answer,
     }

@@ -3,14 +3,15 @@
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{Chain, Hand};
-use crate::dough::{DoughPart, FLOUR_PCT, Ingredient, PartKind, Role};
+use super::{Chain, FlourInHand, Hand};
+use crate::dough::{DoughPart, FLOUR_PCT, Ingredient, Line, PartKind, Role};
 use crate::ferment::{
-    Begun, FermentingDough, NotReachable, Phase, Point, RiseReached, Track, ferment, ferment_on,
-    yeast_for,
+    Begun, FermentingDough, FilmFlour, NotReachable, Phase, Point, Ripeness, RiseReached,
+    SPONGE_LAG_H, Track, Within, ferment, ferment_on, retention, rise_limit_pct, yeast_for,
 };
 use crate::flour::{MoistureBasis, Property, falling_number, liquefaction};
-use crate::method::{Stage, StageKind, StageRole};
+use crate::method::{Choice, Stage, StageKind};
+use crate::units::halved;
 
 /// Taken where no certificate states it (H).
 const USUAL_DAMAGED_PCT: f64 = 7.5;
@@ -23,6 +24,18 @@ const MACHINE_LETS_GO: f64 = 100.0;
 const JAR_KG: f64 = 0.1;
 /// What a jar is looked at for, %.
 pub(super) const JAR_MARKS: [f64; 3] = [50.0, 75.0, 100.0];
+/// Hours in which yeast wakes: fresh in the final dough, given a head start in water, and carried
+/// in by a sponge (H).
+const FRESH_LAG_H: f64 = 0.5;
+const HEAD_START_LAG_H: f64 = 0.35;
+const CARRIED_LAG_H: f64 = 0.05;
+/// What freezing leaves of the yeast's vigour (H, 0.55 to 0.85), and from how cold on.
+const AFTER_FREEZING: f64 = 0.7;
+const FREEZES_C: f64 = -5.0;
+/// A sponge's hours where no stage of the method states them (H).
+const USUAL_SPONGE_H: f64 = 3.5;
+/// How much shorter or longer the living stages may become.
+const STRETCH: (f64, f64) = (0.2, 6.0);
 /// How warm a sponge is set, °C (H).
 const SPONGE_SET_C: f64 = 24.0;
 /// Instant yeast: what another form is worth of it (H).
@@ -46,6 +59,9 @@ pub struct Rise {
     pub jar: Vec<RiseReached>,
     /// What no certificate stated and was taken as usual.
     pub assumed: Vec<&'static str>,
+    /// What the film holds, and when it gives way before the oven.
+    pub limit_pct: f64,
+    pub drop_h: Option<f64>,
 }
 
 /// A sponge from its setting to the mixer.
@@ -58,6 +74,8 @@ pub struct SpongeRise {
     pub end_c: f64,
     pub end_rise_pct: f64,
     pub series: Vec<Point>,
+    #[serde(flatten)]
+    pub ripeness: Ripeness,
 }
 
 /// A stage with the dough as it is at its end.
@@ -72,6 +90,8 @@ pub struct RiseStage {
     pub rise_pct: f64,
     pub dough_c: f64,
     pub sugar_pct: f64,
+    /// Where the prediction misses what the stage itself ends at.
+    pub misses: Option<String>,
 }
 
 /// Why no rise is worked out.
@@ -102,6 +122,7 @@ pub(super) struct Way<'a> {
     /// From the first mixing on, with the phase each makes.
     pub stages: Vec<(&'a Stage, Phase)>,
     assumed: Vec<&'static str>,
+    pub limit_pct: f64,
 }
 
 #[derive(Clone)]
@@ -132,6 +153,7 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
             rise_pct: end.rise_pct,
             dough_c: end.dough_c,
             sugar_pct: end.sugar_pct,
+            misses: misses(stage, end.rise_pct),
         });
         from_h = to_h;
     }
@@ -141,7 +163,9 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
         sour_pct: way.dough.sour_pct,
         sponge,
         stages,
+        drop_h: track.drop_h,
         series: track.points,
+        limit_pct: way.limit_pct,
         jar: JAR_MARKS.map(|mark| RiseReached { rise_pct: mark, at_h: jar.reaches(mark) }).into(),
         assumed: way.assumed,
     })
@@ -154,19 +178,47 @@ pub fn yeast_wanted(
     rise_pct: f64,
 ) -> Result<Result<f64, NotReachable>, NoRise> {
     let way = Way::of(hand, chain)?;
-    Ok(yeast_for(rise_pct, |yeast| way.end_rise(yeast)))
+    if rise_pct > way.limit_pct {
+        return Ok(Err(NotReachable::BeyondFilm { limit_pct: way.limit_pct }));
+    }
+    Ok(yeast_for(rise_pct, |yeast| way.end_gas(yeast)))
+}
+
+/// The rise that the dough's gas would give at the oven if its film held it all, %; none where it
+/// makes none.
+pub(crate) fn gas_at_oven(hand: &Hand<'_>, chain: &Chain) -> Option<f64> {
+    let way = Way::of(hand, chain).ok()?;
+    Some(way.end_gas(way.dough.yeast_idy_pct))
+}
+
+/// How much longer or shorter the stages at room temperature must be for so much gas at the oven; what
+/// lies in the cold stays. None where no time in reason gives it.
+pub(crate) fn stretch_for_gas(hand: &Hand<'_>, chain: &Chain, gas_pct: f64) -> Option<f64> {
+    let way = Way::of(hand, chain).ok()?;
+    let at = |times: f64| {
+        let mut stretched = way.clone();
+        for (stage, phase) in &mut stretched.stages {
+            if stage.can_stretch() {
+                phase.hours *= times;
+            }
+        }
+        stretched.end_gas(way.dough.yeast_idy_pct)
+    };
+    let (quick, slow) = STRETCH;
+    (at(quick) <= gas_pct && gas_pct <= at(slow))
+        .then(|| halved(quick.ln(), slow.ln(), |times| at(times.exp()) < gas_pct).exp())
 }
 
 /// The yeast for each room from 14 to 34 °C that gives the rise this dough has tonight. Stages in a
 /// refrigerator or a proofer stay as they are.
 pub fn seasonal_yeast(hand: &Hand<'_>, chain: &Chain) -> Result<Vec<SeasonalYeast>, NoRise> {
     let way = Way::of(hand, chain)?;
-    let wanted = way.end_rise(way.dough.yeast_idy_pct);
+    let wanted = way.end_gas(way.dough.yeast_idy_pct);
     let rooms = (7..=17).map(|half| f64::from(half) * 2.0);
     Ok(rooms
         .map(|room_c| {
             let there = way.in_room(room_c);
-            let found = yeast_for(wanted, |yeast| there.end_rise(yeast));
+            let found = yeast_for(wanted, |yeast| there.end_gas(yeast));
             SeasonalYeast { room_c, yeast_idy_pct: found.ok() }
         })
         .collect())
@@ -202,9 +254,17 @@ impl<'a> Way<'a> {
         };
         let lines = || formula.lines().iter().map(|line| (line.ingredient, line.pct));
         let starters = formula.parts().iter().filter(|part| part.kind == PartKind::Starter);
-        let after = &hand.method.stages[hand.method.first_mix()..];
+        let film: Vec<FilmFlour> = hand.flours.iter().map(FlourInHand::film).collect();
+        let limit_pct = rise_limit_pct(&film, water.floor_pct);
+        let sponge_part = formula
+            .parts()
+            .iter()
+            .find(|part| part.kind == PartKind::Sponge && part.flour_pct > 0.0);
+        let carried = sponge_part
+            .map_or(0.0, |part| instant(part.lines.iter().map(|line| (line.ingredient, line.pct))));
+        let yeast = instant(lines());
         let mixed = FermentingDough {
-            yeast_idy_pct: instant(lines()),
+            yeast_idy_pct: yeast,
             sour_pct: starters.fold(0.0, |sum, part| sum + part.flour_pct),
             sour_activity: 1.0,
             salt_pct: formula.pct_of(Ingredient::Salt),
@@ -214,19 +274,22 @@ impl<'a> Way<'a> {
             falling_number_s,
             start_c: heat.answer.dough_c,
             mass_kg: dough.scaled.dough_kg,
-            retention: 0.85,
-            rate: 1.0,
+            retention: retention(&film),
+            rate: hand.knobs.rate.unwrap_or(1.0),
+            lag_h: lag_h(hand, carried, yeast),
+            rise_limit_pct: Some(limit_pct),
         };
         if mixed.yeast_idy_pct <= 0.0 && mixed.sour_pct <= 0.0 {
             return Err(NoRise::NoCulture);
         }
         let room_c = heat.room_c;
-        let sponge = formula.parts().iter().find(|part| part.kind == PartKind::Sponge);
-        let roles = hand.method.roles();
-        let set = roles.iter().position(|role| *role == StageRole::Sponge);
-        let set = set.map(|at| &hand.method.stages[at]);
-        let hours = set.map_or(0.0, |stage| stage.minutes / 60.0);
-        let sponge = sponge.filter(|part| part.flour_pct > 0.0 && hours > 0.0).map(|part| {
+        let set = hand.method.sponge_stage();
+        let sponge = sponge_part.map(|part| {
+            let hours = set.map(|stage| stage.minutes / 60.0).filter(|hours| *hours > 0.0);
+            let hours = hours.unwrap_or_else(|| {
+                assumed.push("a sponge of 3.5 h: the method has no stage for it");
+                USUAL_SPONGE_H
+            });
             let on_own = |pct: f64| pct * FLOUR_PCT / part.flour_pct;
             let own = || part.lines.iter().map(|line| (line.ingredient, on_own(line.pct)));
             let salt: f64 =
@@ -241,6 +304,8 @@ impl<'a> Way<'a> {
                     hydration_pct: on_own(part.water_pct),
                     start_c: hand.method.sponge_c.unwrap_or(SPONGE_SET_C),
                     mass_kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
+                    lag_h: SPONGE_LAG_H,
+                    rise_limit_pct: Some(rise_limit_pct(&film, on_own(part.water_pct))),
                     ..mixed
                 },
                 phase: Phase::rest(
@@ -249,11 +314,11 @@ impl<'a> Way<'a> {
                 ),
             }
         });
-        let stages = phases(after, hand, &mixed, room_c, dough.scaled.piece_kg);
+        let stages = phases(hand, &mixed, room_c, dough.scaled.piece_kg, carried);
         if stages.iter().map(|(_, phase)| phase.hours).sum::<f64>() <= 0.0 {
             return Err(NoRise::NoTime);
         }
-        Ok(Self { dough: mixed, sponge, stages, assumed })
+        Ok(Self { dough: mixed, sponge, stages, assumed, limit_pct })
     }
 
     /// The sponge and the dough with so much yeast; the sponge has the same share of it as ever.
@@ -279,9 +344,18 @@ impl<'a> Way<'a> {
             set_c: sponge.dough.start_c,
             end_c: end.map_or(sponge.dough.start_c, |end| end.dough_c),
             end_rise_pct: end.map_or(0.0, |end| end.rise_pct),
+            ripeness: Ripeness::of(set.drop_h),
             series: set.points,
         };
         (Some(seen), ferment_on(&dough, begun, &phases))
+    }
+
+    /// The rise its gas would give where it meets the oven if the film held it all: more yeast or
+    /// time never less, so that it can be solved for.
+    pub fn end_gas(&self, yeast_idy_pct: f64) -> f64 {
+        let mut held = self.clone();
+        held.dough.rise_limit_pct = None;
+        held.end_rise(yeast_idy_pct)
     }
 
     /// The rise where it meets the oven.
@@ -292,7 +366,12 @@ impl<'a> Way<'a> {
     /// The same dough in a small jar, where it stays through every stage.
     pub fn jar_of(&self) -> (FermentingDough, Vec<Phase>) {
         let phases = self.stages.iter();
-        let phases = phases.map(|(_, phase)| Phase::rest(phase.hours, phase.ambient_c)).collect();
+        let phases = phases
+            .map(|(_, phase)| {
+                let Phase { hours, ambient_c, within, .. } = *phase;
+                Phase { within, ..Phase::rest(hours, ambient_c) }
+            })
+            .collect();
         (FermentingDough { mass_kg: JAR_KG, ..self.dough }, phases)
     }
 
@@ -317,16 +396,24 @@ impl<'a> Way<'a> {
 /// Each stage before the oven as what it does to the dough. While it is mixed, a dough keeps the
 /// temperature the mixer brings it to; from the divider on it is as heavy as a piece.
 fn phases<'a>(
-    stages: &'a [Stage],
-    hand: &Hand<'_>,
+    hand: &Hand<'a>,
     dough: &FermentingDough,
     room_c: f64,
     piece_kg: f64,
+    carried_pct: f64,
 ) -> Vec<(&'a Stage, Phase)> {
+    let method = hand.method;
+    let (stages, first) = (&method.stages, method.first_mix());
     let oven = stages.iter().position(|stage| stage.kind == StageKind::Bake);
-    stages[..oven.unwrap_or(stages.len())]
-        .iter()
-        .map(|stage| {
+    let mut frozen = false;
+    (first..oven.unwrap_or(stages.len()).max(first))
+        .map(|at| {
+            let stage = &stages[at];
+            let mut within = within(hand, at, dough.yeast_idy_pct, carried_pct);
+            if frozen {
+                within.yeast *= AFTER_FREEZING;
+            }
+            frozen |= stage.temperature_c.is_some_and(|celsius| celsius <= FREEZES_C);
             let ambient_c = match stage.kind {
                 StageKind::Mix => dough.start_c,
                 _ => stage.temperature_c.unwrap_or(room_c),
@@ -339,9 +426,78 @@ fn phases<'a>(
                 StageKind::Divide => (Some(piece_kg), HANDS_LET_GO),
                 _ => (None, 0.0),
             };
-            (stage, Phase { mass_kg, let_go_pct, ..Phase::rest(stage.minutes / 60.0, ambient_c) })
+            let rest = Phase::rest(stage.minutes / 60.0, ambient_c);
+            (stage, Phase { mass_kg, let_go_pct, within, ..rest })
         })
         .collect()
+}
+
+/// What of the dough's yeast, sour and salt is in it at a stage.
+fn within(hand: &Hand<'_>, at: usize, yeast_pct: f64, carried_pct: f64) -> Within {
+    let (formula, method) = (&hand.formula.formula, hand.method);
+    let parts_in = method.parts_join_at() <= at;
+    let here = |line: &&Line| method.joins_at(line.ingredient) <= at;
+    let of_parts = |of: &dyn Fn(Ingredient) -> bool| -> f64 {
+        let lines = formula.parts().iter().flat_map(|part| &part.lines);
+        lines.filter(|line| of(line.ingredient)).map(|line| line.pct).sum()
+    };
+    let fresh = |line: &Line| formula.in_final(line);
+    let yeast: f64 = {
+        let lines = formula.lines().iter().filter(here);
+        instant(lines.map(|line| (line.ingredient, fresh(line))))
+    };
+    let carried = if parts_in { carried_pct } else { 0.0 };
+    let salt = formula.pct_of(Ingredient::Salt);
+    let salted: f64 = formula
+        .lines()
+        .iter()
+        .filter(|line| line.ingredient == Ingredient::Salt)
+        .filter(here)
+        .map(fresh)
+        .sum();
+    let early_salt = if parts_in { of_parts(&|one| one == Ingredient::Salt) } else { 0.0 };
+    let share = |part: f64, whole: f64| if whole > 0.0 { (part / whole).min(1.0) } else { 1.0 };
+    Within {
+        yeast: share(yeast + carried, yeast_pct),
+        sour: f64::from(u8::from(parts_in)),
+        salt: share(salted + early_salt, salt),
+    }
+}
+
+/// In which a dough's yeast wakes: each part of it by how it came in.
+fn lag_h(hand: &Hand<'_>, carried: f64, yeast: f64) -> f64 {
+    let proofed = hand.method.takes(Choice::YeastProofed);
+    let fresh = if proofed { HEAD_START_LAG_H } else { FRESH_LAG_H };
+    if yeast <= 0.0 {
+        return CARRIED_LAG_H;
+    }
+    let share = (carried / yeast).min(1.0);
+    share * CARRIED_LAG_H + (1.0 - share) * fresh
+}
+
+/// Rises that a stage's own words ask for, % (H): what they say, and what that is.
+const ASKED: [(&str, f64); 6] = [
+    ("half as high again", 50.0),
+    ("half again", 50.0),
+    ("a third more", 33.0),
+    ("doubled", 100.0),
+    ("double", 100.0),
+    ("twice", 100.0),
+];
+/// Further off than this, as shares of what is asked, a prediction misses it.
+const HITS: (f64, f64) = (0.6, 1.6);
+
+/// Where the prediction misses what a stage ends at.
+fn misses(stage: &Stage, rise_pct: f64) -> Option<String> {
+    let words = stage.ends_when.to_lowercase();
+    let (asks, wanted) = ASKED.iter().find(|(asks, _)| words.contains(asks))?;
+    let within = (HITS.0 * wanted..=HITS.1 * wanted).contains(&rise_pct);
+    (!within).then(|| {
+        format!(
+            "it is to end at “{asks}”, about +{wanted:.0} %: the model has it at {rise_pct:+.0} % by \
+             then. Change its minutes, its temperature or the yeast, or trust the dough."
+        )
+    })
 }
 
 /// Yeast in what it is worth as instant yeast.

@@ -8,7 +8,7 @@ use crate::dough::FLOUR_PCT;
 use crate::ferment::{FermentingDough, Phase, ferment};
 use crate::heat::DOUGH_SPECIFIC_HEAT;
 use crate::method::{Conditioning, StageRole, conditioning};
-use crate::units::{Banded, halved};
+use crate::units::{Banded, crossing};
 
 /// A minute of sponge mixing past clean-up brings it forward so much, % (H).
 const MINUTE_BRINGS: Banded = Banded::new(6.0, 0.0, 10.0);
@@ -149,18 +149,15 @@ impl SpongeView {
 }
 
 /// Each number of the sponge that alone would bring it to an end temperature, the others as they
-/// are. More of each makes it warmer, so each is found by halving.
+/// are. Most of each makes it warmer; hours cool one that is set warmer than its room.
 pub fn sponge_for(hand: &Hand<'_>, chain: &Chain, end_c: f64) -> Option<Vec<SpongeFound>> {
     let sponge = Way::of(hand, chain).ok()?.sponge?;
     let found = SpongeUnknown::ALL.map(|unknown| {
         let (low, high) = unknown.range();
         let at = |value: f64| end_of(&sponge, unknown, value);
-        let (coldest, warmest) = (at(low), at(high));
-        if (coldest..=warmest).contains(&end_c) {
-            let value = halved(low, high, |value| at(value) < end_c);
-            SpongeFound { unknown, value: Some(value), nearest_c: end_c }
-        } else {
-            SpongeFound { unknown, value: None, nearest_c: end_c.clamp(coldest, warmest) }
+        match crossing(low, high, end_c, at) {
+            Ok(value) => SpongeFound { unknown, value: Some(value), nearest_c: end_c },
+            Err(nearest_c) => SpongeFound { unknown, value: None, nearest_c },
         }
     });
     Some(found.to_vec())
@@ -183,14 +180,14 @@ pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Soon
     let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT;
     let risen = |room_c: f64, hours: f64| {
         let phase = Phase { hours, ambient_c: room_c, ..sponge.phase };
-        let track = ferment(&sponge.dough, &[phase]);
+        let track = ferment(&FermentingDough { rise_limit_pct: None, ..sponge.dough }, &[phase]);
         track.last().map_or((0.0, 0.0), |end| (end.rise_pct, end.dough_c))
     };
     let (wanted, end_c) = risen(sponge.phase.ambient_c, sponge.phase.hours);
     let hours = sponge.phase.hours * left;
     let (_, warmest) = SpongeUnknown::Room.range();
-    let room_c = (risen(warmest, hours).0 >= wanted)
-        .then(|| halved(sponge.phase.ambient_c, warmest, |room| risen(room, hours).0 < wanted));
+    let room_c =
+        crossing(sponge.phase.ambient_c, warmest, wanted, |room| risen(room, hours).0).ok();
     let room_end_c = room_c.map(|room| risen(room, hours).1);
     let ice = |end_c| heat_with_sponge(hand, chain, end_c).map(|heat| heat.answer.ice_kg);
     Some(Sooner {

@@ -4,11 +4,26 @@ use serde::Serialize;
 
 use super::{Chain, Hand, balance};
 use crate::dough::PartKind;
-use crate::heat::{Friction, Temperatures};
+use crate::heat::{Friction, MixedDough, Temperatures};
 use crate::units::Banded;
 
 /// Further apart than this they disagree, °C.
 const DISAGREE_C: f64 = 2.0;
+
+/// A dough as it was measured, with its own masses where they were kept.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Measured {
+    pub temperatures: Temperatures,
+    pub mixed: Option<MixedDough>,
+}
+
+/// The masses and the jacket of the dough in hand, to be kept beside what is measured of it.
+pub fn mixed_dough(hand: &Hand<'_>, chain: &Chain) -> Option<MixedDough> {
+    let dough = chain.dough.as_ref()?;
+    let energy = chain.method.mixing_kj_per_kg;
+    let balance = balance(hand, hand.moisture()?, dough, energy);
+    Some(balance.mixed(energy - balance.mixing_kj_per_kg))
+}
 
 /// Water by the rule of thumb and by the heat balance.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -34,7 +49,7 @@ pub struct Thumb {
 /// where the chain stops before the mixer.
 ///
 /// `Tw = n · target − flour − room (− preferment) − friction`.
-pub fn thumb(hand: &Hand<'_>, chain: &Chain, measured: &[Temperatures]) -> Option<Thumb> {
+pub fn thumb(hand: &Hand<'_>, chain: &Chain, measured: &[Measured]) -> Option<Thumb> {
     let (dough, heat) = (chain.dough.as_ref()?, chain.heat.as_ref()?);
     let balance = balance(hand, hand.moisture()?, dough, chain.method.mixing_kj_per_kg);
     let early = hand
@@ -44,8 +59,9 @@ pub fn thumb(hand: &Hand<'_>, chain: &Chain, measured: &[Temperatures]) -> Optio
         .iter()
         .find(|part| matches!(part.kind, PartKind::Sponge | PartKind::Starter));
     let preferment_c = early.map(|part| part.temperature_c.unwrap_or(part.kind.usual_c().typical));
-    let friction =
-        measured.iter().fold(Friction::default(), |learned, one| learned.learn(one.friction_c()));
+    let friction = measured
+        .iter()
+        .fold(Friction::default(), |learned, one| learned.learn(one.temperatures.friction_c()));
     let counts = 3 + u32::from(preferment_c.is_some());
     let water = |friction_c: f64| {
         f64::from(counts) * heat.target_c
@@ -61,7 +77,10 @@ pub fn thumb(hand: &Hand<'_>, chain: &Chain, measured: &[Temperatures]) -> Optio
     );
     let balance_c = balance.wanted_water_c();
     let ice = balance.water_kg * (heat.tap_c - water_c.typical) / (heat.tap_c + 80.0);
-    let energies: Vec<f64> = measured.iter().filter_map(|one| balance.mixing_of(one)).collect();
+    let energies: Vec<f64> = measured
+        .iter()
+        .filter_map(|one| one.mixed.as_ref()?.mixing_kj_per_kg(&one.temperatures))
+        .collect();
     Some(Thumb {
         friction,
         doughs: measured.len(),

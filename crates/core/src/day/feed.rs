@@ -19,7 +19,8 @@ pub struct FeedAt {
 }
 
 /// The feed before a dough: at an hour when somebody is there and not gone by, as near to ten hours
-/// before as can be. None where none fits.
+/// before as can be. None where none fits, or where the starter or its room is beyond what the model
+/// knows.
 pub fn feed_before(
     mixes_at: DateTime<Utc>,
     grams: f64,
@@ -36,11 +37,11 @@ pub fn feed_before(
         }
         let input = FeedInput {
             flour_parts: 1.0.into(),
-            water_parts: (hydration_pct / 100.0).clamp(0.1, 60.0).into(),
-            starter_hydration_pct: hydration_pct.clamp(40.0, 200.0).into(),
-            ambient_c: room_c.clamp(0.0, 40.0).into(),
+            water_parts: (hydration_pct / 100.0).into(),
+            starter_hydration_pct: hydration_pct.into(),
+            ambient_c: room_c.into(),
             activity: 1.0.into(),
-            grams: grams.clamp(5.0, 500_000.0).into(),
+            grams: grams.into(),
             ripe_in_h: (hours as f64).into(),
         };
         let feed = input.compute().ok().filter(|feed| feed.reachable)?;

@@ -94,7 +94,10 @@ impl ByAmount {
                 Err(error) => faults.push(format!("lines[{at}].amount"), error.to_string()),
             }
         }
-        let starter = self.starter.as_ref().and_then(|starter| read_starter(starter, self.decimal_mark, &mut faults));
+        let starter = self
+            .starter
+            .as_ref()
+            .and_then(|starter| read_starter(starter, self.decimal_mark, &mut faults));
         let sum = |of: Ingredient| {
             read.iter()
                 .find(|(line, _)| line.ingredient == of)

@@ -3,7 +3,7 @@ use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
 
-use super::Ingredient;
+use super::{Allergen, AllergenStatement, Ingredient};
 use crate::units::{Banded, Bound, Faults, Given, Origin};
 
 /// What an ingredient is there for.
@@ -24,38 +24,24 @@ pub enum Role {
     Other,
 }
 
-/// What must be declared.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+/// Where an ingredient is kept, and so how cold it comes to the mixer.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Allergen {
-    /// Wheat, spelt, rye, barley, oats: cereals that contain gluten.
-    Gluten,
-    Milk,
-    Egg,
-    Soy,
-    Sesame,
-    Nuts,
-    Peanut,
-    Lupin,
-    Mustard,
-    Sulphite,
+pub enum Storage {
+    #[default]
+    Room,
+    Refrigerator,
+    Freezer,
 }
 
-impl Allergen {
-    /// The word on a label.
-    pub const fn label(self) -> &'static str {
+impl Storage {
+    /// How cold it is there, °C; none where it is the room's own temperature (H).
+    pub const fn celsius(self) -> Option<f64> {
         match self {
-            Self::Gluten => "cereals containing gluten",
-            Self::Milk => "milk",
-            Self::Egg => "egg",
-            Self::Soy => "soy",
-            Self::Sesame => "sesame",
-            Self::Nuts => "nuts",
-            Self::Peanut => "peanut",
-            Self::Lupin => "lupin",
-            Self::Mustard => "mustard",
-            Self::Sulphite => "sulphite",
+            Self::Room => None,
+            Self::Refrigerator => Some(4.0),
+            Self::Freezer => Some(-18.0),
         }
     }
 }
@@ -83,7 +69,11 @@ pub struct Facts {
     pub effect: Option<Effect>,
     /// Mass of a litre of it as a cup or spoon takes it up, kg.
     pub kg_per_l: Option<Banded>,
-    pub allergens: Vec<Allergen>,
+    /// None until somebody states them.
+    #[serde(default)]
+    pub allergens: Option<AllergenStatement>,
+    #[serde(default)]
+    pub kept: Storage,
     pub price_per_kg: Option<f64>,
     /// House default, or the plant's own.
     pub origin: Origin,
@@ -92,14 +82,33 @@ pub struct Facts {
 /// What is known of ingredients: the house's, but where the plant has its own.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Library {
-    house: &'static [Facts],
+    house: Cow<'static, [Facts]>,
     own: Vec<Facts>,
+}
+
+/// What a kilo of an ingredient costs the plant.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct IngredientPrice {
+    pub ingredient: Ingredient,
+    pub price_per_kg: f64,
 }
 
 impl Library {
     /// The house's library with what a plant changed or added.
     pub fn with(own: Vec<Facts>) -> Self {
-        Self { house: &HOUSE, own }
+        Self { house: Cow::Borrowed(HOUSE.as_slice()), own }
+    }
+
+    /// With what the plant pays for the house's ingredients.
+    #[must_use]
+    pub fn priced(mut self, prices: &[IngredientPrice]) -> Self {
+        for price in prices {
+            if let Some(facts) = self.house.to_mut().get_mut(price.ingredient.index()) {
+                facts.price_per_kg = Some(price.price_per_kg);
+            }
+        }
+        self
     }
 
     /// What is known of an ingredient. Of a plant's own ingredient that this library lacks nothing
@@ -163,8 +172,12 @@ pub struct FactsInput {
     pub kg_per_l_low: Given,
     #[serde(default)]
     pub kg_per_l_high: Given,
+    /// Unknown if left out.
     #[serde(default)]
-    pub allergens: Vec<Allergen>,
+    pub allergens: Option<AllergenStatement>,
+    /// Where it is kept; the house's if left out.
+    #[serde(default)]
+    pub kept: Option<Storage>,
     /// 0 to 10 000 for a kilo.
     #[serde(default)]
     pub price_per_kg: Given,
@@ -206,10 +219,9 @@ impl FactsInput {
             at,
             faults,
         );
-        let mut allergens = self.allergens.clone();
-        allergens.sort_unstable();
-        allergens.dedup();
-        let reason = Library::default().facts(self.ingredient).effect.clone();
+        let house = Library::default();
+        let house = house.facts(self.ingredient);
+        let reason = house.effect.clone();
         let reason = reason.map_or(Cow::Borrowed("the plant's own finding"), |house| house.reason);
         Facts {
             ingredient: self.ingredient,
@@ -219,7 +231,8 @@ impl FactsInput {
             specific_heat,
             effect: points.map(|points| Effect { points, reason }),
             kg_per_l,
-            allergens,
+            allergens: self.allergens.clone().map(AllergenStatement::tidy),
+            kept: self.kept.unwrap_or(house.kept),
             price_per_kg: PRICE.check_opt(&self.price_per_kg, at, faults),
             origin: Origin::Plant,
         }
@@ -262,7 +275,8 @@ fn bare(ingredient: Ingredient, label: &'static str, role: Role) -> Facts {
         specific_heat: 1.3,
         effect: None,
         kg_per_l: None,
-        allergens: Vec::new(),
+        allergens: None,
+        kept: Storage::Room,
         price_per_kg: None,
         origin: Origin::House,
     }
@@ -303,12 +317,12 @@ impl Facts {
     }
 
     fn contains(mut self, allergens: &[Allergen]) -> Self {
-        self.allergens = allergens.to_vec();
+        self.allergens = Some(AllergenStatement::by_nature(allergens));
         self
     }
 
-    fn costs(mut self, per_kg: f64) -> Self {
-        self.price_per_kg = Some(per_kg);
+    const fn cold(mut self) -> Self {
+        self.kept = Storage::Refrigerator;
         self
     }
 }
@@ -326,105 +340,91 @@ fn part_of(
 }
 
 /// The house's library, in the order of [`Ingredient::ALL`]. Water contents and volumes are usual
-/// ones; prices are the invented demo plant's (H).
+/// ones, allergens what a thing is by its nature (H); where suppliers differ, nothing is stated.
 static HOUSE: LazyLock<Vec<Facts>> = LazyLock::new(|| {
     use Ingredient as I;
     vec![
-        bare(I::Flour, "flour", Role::Flour)
-            .cup(125.0, 85.0, 170.0)
-            .contains(&[Allergen::Gluten])
-            .costs(0.52),
-        bare(I::Water, "water", Role::Liquid).wet(100.0).cup(236.6, 230.0, 243.0).costs(0.003),
-        bare(I::InstantYeast, "instant yeast", Role::Yeast).teaspoon(3.1, 2.8, 3.4).costs(7.5),
-        bare(I::ActiveDryYeast, "active dry yeast", Role::Yeast).teaspoon(3.1, 2.7, 3.5).costs(7.0),
-        bare(I::FreshYeast, "fresh yeast", Role::Yeast).wet(70.0).costs(2.2),
+        bare(I::Flour, "flour", Role::Flour).cup(125.0, 85.0, 170.0),
+        bare(I::Water, "water", Role::Liquid).contains(&[]).wet(100.0).cup(236.6, 230.0, 243.0),
+        bare(I::InstantYeast, "instant yeast", Role::Yeast).contains(&[]).teaspoon(3.1, 2.8, 3.4),
+        bare(I::ActiveDryYeast, "active dry yeast", Role::Yeast)
+            .contains(&[])
+            .teaspoon(3.1, 2.7, 3.5),
+        bare(I::FreshYeast, "fresh yeast", Role::Yeast).cold().contains(&[]).wet(70.0),
         bare(I::Salt, "salt", Role::Salt)
+            .contains(&[])
             .moves(-0.6, -0.9, -0.4, "salt tightens the film and frees water")
-            .teaspoon(5.9, 5.0, 6.5)
-            .costs(0.35),
-        part_of(bare(I::Sugar, "sugar", Role::Sweet), SUGAR, 1.0)
-            .cup(200.0, 185.0, 215.0)
-            .costs(0.95),
-        part_of(bare(I::Fat, "fat", Role::Fat).fatty(0.0), FAT, 1.0)
-            .cup(191.0, 175.0, 205.0)
-            .costs(1.9),
-        part_of(bare(I::Oil, "oil", Role::Fat).fatty(0.0), FAT, 1.0)
-            .cup(217.0, 210.0, 222.0)
-            .costs(2.1),
-        part_of(bare(I::Butter, "butter", Role::Fat).fatty(16.0), FAT, 0.8)
+            .teaspoon(5.9, 5.0, 6.5),
+        part_of(bare(I::Sugar, "sugar", Role::Sweet).contains(&[]), SUGAR, 1.0)
+            .cup(200.0, 185.0, 215.0),
+        part_of(bare(I::Fat, "fat", Role::Fat).fatty(0.0), FAT, 1.0).cup(191.0, 175.0, 205.0),
+        part_of(bare(I::Oil, "oil", Role::Fat).fatty(0.0), FAT, 1.0).cup(217.0, 210.0, 222.0),
+        part_of(bare(I::Butter, "butter", Role::Fat).cold().fatty(16.0), FAT, 0.8)
             .cup(227.0, 220.0, 240.0)
-            .contains(&[Allergen::Milk])
-            .costs(6.4),
+            .contains(&[Allergen::Milk]),
         bare(I::VitalGluten, "vital gluten", Role::Protein)
             .moves(1.3, 1.0, 1.6, "gluten drinks more than its weight")
             .cup(130.0, 110.0, 150.0)
-            .contains(&[Allergen::Gluten])
-            .costs(2.4),
+            .contains(&[Allergen::Gluten, Allergen::Wheat]),
         bare(I::SkimMilkPowder, "skim milk powder", Role::Protein)
             .moves(0.8, 0.5, 1.0, "milk solids take up water")
             .cup(120.0, 90.0, 145.0)
-            .contains(&[Allergen::Milk])
-            .costs(3.6),
+            .contains(&[Allergen::Milk]),
         bare(I::SoyFlour, "soy flour", Role::Protein)
             .moves(1.0, 0.8, 1.2, "soy takes up its own weight")
             .cup(85.0, 75.0, 105.0)
-            .contains(&[Allergen::Soy])
-            .costs(1.4),
+            .contains(&[Allergen::Soy]),
         bare(I::OatFibre, "oat fibre", Role::Fibre)
             .moves(2.0, 1.5, 3.0, "fibre holds water")
-            .contains(&[Allergen::Gluten])
-            .costs(3.1),
+            .contains(&[Allergen::Gluten]),
         bare(I::Psyllium, "psyllium", Role::Fibre)
+            .contains(&[])
             .moves(6.0, 4.0, 8.0, "psyllium gels")
-            .teaspoon(4.0, 2.5, 5.5)
-            .costs(11.0),
-        bare(I::Inulin, "inulin", Role::Fibre)
-            .moves(-0.5, -1.0, 0.0, "inulin slackens like a sugar")
-            .costs(4.2),
+            .teaspoon(4.0, 2.5, 5.5),
+        bare(I::Inulin, "inulin", Role::Fibre).contains(&[]).moves(
+            -0.5,
+            -1.0,
+            0.0,
+            "inulin slackens like a sugar",
+        ),
         bare(I::Bran, "bran", Role::Fibre)
             .moves(0.9, 0.6, 1.2, "bran drinks, slowly")
             .cup(58.0, 40.0, 75.0)
-            .contains(&[Allergen::Gluten])
-            .costs(0.6),
+            .contains(&[Allergen::Gluten, Allergen::Wheat]),
         bare(I::Milk, "milk", Role::Liquid)
+            .cold()
             .wet(87.5)
             .cup(244.0, 238.0, 250.0)
-            .contains(&[Allergen::Milk])
-            .costs(0.8),
+            .contains(&[Allergen::Milk]),
         bare(I::Egg, "egg", Role::Liquid)
+            .cold()
             .wet(75.0)
             .cup(243.0, 235.0, 250.0)
-            .contains(&[Allergen::Egg])
-            .costs(3.4),
+            .contains(&[Allergen::Egg]),
         bare(I::EggWhite, "egg white", Role::Liquid)
+            .cold()
             .wet(88.0)
             .cup(243.0, 235.0, 250.0)
-            .contains(&[Allergen::Egg])
-            .costs(3.9),
-        part_of(bare(I::Honey, "honey", Role::Sweet).wet(17.0), SUGAR, 0.83)
-            .cup(340.0, 325.0, 350.0)
-            .costs(5.5),
+            .contains(&[Allergen::Egg]),
+        part_of(bare(I::Honey, "honey", Role::Sweet).contains(&[]).wet(17.0), SUGAR, 0.83)
+            .cup(340.0, 325.0, 350.0),
         part_of(bare(I::Molasses, "molasses", Role::Sweet).wet(22.0), SUGAR, 0.78)
-            .cup(330.0, 315.0, 340.0)
-            .costs(1.8),
+            .cup(330.0, 315.0, 340.0),
         part_of(bare(I::MaltSyrup, "malt syrup", Role::Sweet).wet(20.0), SUGAR, 0.8)
             .cup(320.0, 305.0, 335.0)
-            .contains(&[Allergen::Gluten])
-            .costs(2.6),
+            .contains(&[Allergen::Gluten]),
         bare(I::MaltFlour, "diastatic malt flour", Role::Improver)
             .teaspoon(2.8, 2.2, 3.4)
-            .contains(&[Allergen::Gluten])
-            .costs(1.7),
-        bare(I::Vinegar, "vinegar", Role::Acid).wet(94.0).cup(239.0, 235.0, 243.0).costs(0.9),
-        bare(I::AscorbicAcid, "ascorbic acid", Role::Improver).costs(14.0),
-        bare(I::Seeds, "seeds", Role::Other).cup(140.0, 120.0, 160.0).costs(3.2),
+            .contains(&[Allergen::Gluten]),
+        bare(I::Vinegar, "vinegar", Role::Acid).wet(94.0).cup(239.0, 235.0, 243.0),
+        bare(I::AscorbicAcid, "ascorbic acid", Role::Improver).contains(&[]),
+        bare(I::Seeds, "seeds", Role::Other).cup(140.0, 120.0, 160.0),
         bare(I::PotatoFlakes, "potato flakes", Role::Other)
             .moves(2.5, 1.5, 3.5, "cooked starch drinks several times its weight")
-            .cup(60.0, 45.0, 75.0)
-            .costs(2.9),
+            .cup(60.0, 45.0, 75.0),
         bare(I::Xanthan, "xanthan", Role::Fibre)
+            .contains(&[])
             .moves(8.0, 4.0, 12.0, "a gum that binds free water")
-            .teaspoon(2.9, 2.3, 3.5)
-            .costs(9.5),
+            .teaspoon(2.9, 2.3, 3.5),
     ]
 });

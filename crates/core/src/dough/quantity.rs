@@ -112,11 +112,7 @@ pub fn read_quantity(
 }
 
 /// Amounts with their units, added up.
-fn sum(
-    words: &[Word],
-    of: &Facts,
-    quoted: &dyn Fn() -> String,
-) -> Result<Banded, QuantityError> {
+fn sum(words: &[Word], of: &Facts, quoted: &dyn Fn() -> String) -> Result<Banded, QuantityError> {
     let mut sum = Banded::new(0.0, 0.0, 0.0);
     let mut number: Option<f64> = None;
     for word in words {

@@ -65,6 +65,6 @@ fn on_scale(exact_kg: f64, division_kg: f64) -> Weighed {
 }
 
 /// A whole number of divisions, without the tail of binary fractions.
-fn shown(divisions: f64, division_kg: f64) -> f64 {
+pub(crate) fn shown(divisions: f64, division_kg: f64) -> f64 {
     (divisions * division_kg * 1e9).round() / 1e9
 }

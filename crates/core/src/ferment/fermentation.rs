@@ -1,7 +1,8 @@
 use serde::{Deserialize, Serialize};
 
+use super::dough::SPONGE_LAG_H;
 use super::{FermentingDough, Phase, Point, ferment};
-use crate::units::{Bound, Faults, Given};
+use crate::units::{Banded, Bound, Faults, Given};
 
 /// A fermentation to be followed.
 #[derive(Debug, Clone, Default, Deserialize)]
@@ -21,6 +22,12 @@ pub struct FermentationInput {
     /// Rises to be told the time of, up to 20, each 0 to 2000 %.
     #[serde(default)]
     pub rise_targets_pct: Vec<Given>,
+    /// In which the yeast wakes, counted from its own wetting, 0 to 2 h; 0.25 if left out.
+    #[serde(default)]
+    pub lag_h: Given,
+    /// What the film holds, 10 to 2000 %; without it the rise has no end.
+    #[serde(default)]
+    pub rise_limit_pct: Given,
 }
 
 /// A stretch of time somewhere.
@@ -87,6 +94,42 @@ pub struct FermentationAnswer {
     pub times: Vec<RiseReached>,
     /// At least every five minutes.
     pub series: Vec<Point>,
+    /// Where a limit of the rise was given.
+    #[serde(flatten)]
+    pub ripeness: Option<Ripeness>,
+}
+
+/// When a dough drops, and when a sponge is then ripe: it drops at two thirds of its time (H).
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Ripeness {
+    /// None if the film never gives way in the time given.
+    pub drop_h: Option<f64>,
+    pub ripe_h: Option<f64>,
+    pub ripe_low_h: Option<f64>,
+    pub ripe_high_h: Option<f64>,
+}
+
+/// Share of a sponge's time at which it drops, with its band (H, the trade's rule).
+const DROPS_AT: Banded = Banded::new(0.66, 0.60, 0.72);
+
+impl Ripeness {
+    /// Of a dough that drops then.
+    ///
+    /// ```
+    /// use ironpeel_core::ferment::Ripeness;
+    /// let ripe = Ripeness::of(Some(2.480));
+    /// assert!((ripe.ripe_h.unwrap() - 3.758).abs() < 0.001);
+    /// ```
+    pub fn of(drop_h: Option<f64>) -> Self {
+        let at = |share: f64| drop_h.map(|drop| drop / share);
+        Self {
+            drop_h,
+            ripe_h: at(DROPS_AT.typical),
+            ripe_low_h: at(DROPS_AT.high),
+            ripe_high_h: at(DROPS_AT.low),
+        }
+    }
 }
 
 const MOST_PHASES: usize = 20;
@@ -95,6 +138,8 @@ const HOURS: Bound = Bound::new("hours", "time", "h", 0.001, 240.0);
 const AMBIENT: Bound = Bound::new("ambient_c", "what is around it", "°C", -30.0, 60.0);
 const RETENTION: Bound = Bound::new("retention", "share of the gas kept", "", 0.1, 1.0);
 const RATE: Bound = Bound::new("rate", "speed beside the house's", "", 0.05, 20.0);
+const LAG: Bound = Bound::new("lag_h", "lag of the yeast", "h", 0.0, 2.0);
+const LIMIT: Bound = Bound::new("rise_limit_pct", "what the film holds", "%", 10.0, 2000.0);
 const TARGET: Bound = Bound::new("", "rise", "%", 0.0, 2000.0);
 const YEAST: Bound = Bound::new("yeast_idy_pct", "instant yeast", "% of flour", 0.0, 20.0);
 const SOUR: Bound = Bound::new("sour_pct", "prefermented flour", "% of flour", 0.0, 100.0);
@@ -123,6 +168,8 @@ impl FermentingInput {
             mass_kg: MASS.check(&self.mass_kg, at, faults),
             retention,
             rate,
+            lag_h: SPONGE_LAG_H,
+            rise_limit_pct: None,
         }
     }
 }
@@ -138,7 +185,7 @@ impl FermentationInput {
     ///               "falling_number_s": 330, "start_c": 25, "mass_kg": 1.2},
     ///     "rise_targets_pct": [50, 100]}"#)?;
     /// let found = input.compute()?;
-    /// assert!((found.times[0].at_h.unwrap() - 6.10).abs() < 0.06);
+    /// assert!((found.times[0].at_h.unwrap() - 4.37).abs() < 0.04);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     pub fn compute(&self) -> Result<FermentationAnswer, Faults> {
@@ -161,7 +208,11 @@ impl FermentationInput {
             .collect();
         let retention = RETENTION.check_or(&self.retention, 0.85, "", &mut faults);
         let rate = RATE.check_or(&self.rate, 1.0, "", &mut faults);
-        let dough = self.dough.check(retention, rate, &mut faults);
+        let dough = FermentingDough {
+            lag_h: LAG.check_or(&self.lag_h, SPONGE_LAG_H, "", &mut faults),
+            rise_limit_pct: LIMIT.check_opt(&self.rise_limit_pct, "", &mut faults),
+            ..self.dough.check(retention, rate, &mut faults)
+        };
         if self.rise_targets_pct.len() > MOST_TARGETS {
             let count = self.rise_targets_pct.len();
             let message = format!("up to {MOST_TARGETS} rises; {count} were given");
@@ -182,6 +233,7 @@ impl FermentationInput {
             .into_iter()
             .map(|rise_pct| RiseReached { rise_pct, at_h: track.reaches(rise_pct) })
             .collect();
-        Ok(FermentationAnswer { times, series: track.points })
+        let ripeness = dough.rise_limit_pct.map(|_| Ripeness::of(track.drop_h));
+        Ok(FermentationAnswer { times, series: track.points, ripeness })
     }
 }

@@ -35,7 +35,7 @@ pub struct Rate {
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.8, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 62.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 26.0,
-///     mass_kg: 0.1, retention: 0.85, rate: 1.0,
+///     mass_kg: 0.1, retention: 0.85, rate: 1.0, lag_h: 0.25, rise_limit_pct: None,
 /// };
 /// let phases = [Phase::rest(4.0, 24.0)];
 /// let slow = ferment(&FermentingDough { rate: 0.8, ..dough }, &phases);

@@ -11,6 +11,8 @@ pub enum NotReachable {
         "even {least} % brings it there too early: it would have risen {rise_pct:.0} % by then"
     )]
     TooFast { least: f64, rise_pct: f64 },
+    #[error("the film of this dough gives way at +{limit_pct:.0} %: no yeast raises it further")]
+    BeyondFilm { limit_pct: f64 },
 }
 
 /// Least and most instant yeast a bakery would dose, % of flour.
@@ -24,7 +26,7 @@ const YEAST: (f64, f64) = (0.005, 4.0);
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.0, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 68.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 22.0,
-///     mass_kg: 5.0, retention: 0.85, rate: 1.0,
+///     mass_kg: 5.0, retention: 0.85, rate: 1.0, lag_h: 0.25, rise_limit_pct: None,
 /// };
 /// let rise = |yeast_idy_pct| {
 ///     let night = [Phase::rest(9.0, 18.0)];

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use super::FermentingDough;
-use super::dough::State;
+use super::dough::{Constants, State};
 use crate::units::halved;
 
 /// A stretch of time somewhere.
@@ -13,12 +13,27 @@ pub struct Phase {
     pub mass_kg: Option<f64>,
     /// Of the gas held, so much is let go as it begins, %: a fold, a divider.
     pub let_go_pct: f64,
+    /// What of the dough's yeast, sour and salt is in it by then.
+    pub within: Within,
+}
+
+/// Share of a dough's yeast, sour and salt that is in it, 0 to 1.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Within {
+    pub yeast: f64,
+    pub sour: f64,
+    pub salt: f64,
+}
+
+impl Within {
+    /// All of it.
+    pub const ALL: Self = Self { yeast: 1.0, sour: 1.0, salt: 1.0 };
 }
 
 impl Phase {
     /// The dough left alone somewhere.
     pub const fn rest(hours: f64, ambient_c: f64) -> Self {
-        Self { hours, ambient_c, mass_kg: None, let_go_pct: 0.0 }
+        Self { hours, ambient_c, mass_kg: None, let_go_pct: 0.0, within: Within::ALL }
     }
 }
 
@@ -49,14 +64,14 @@ pub struct Track {
     /// How fast it rises at each point, % per hour.
     slopes: Vec<f64>,
     end: State,
+    /// When the film first gives way, h; none where it holds.
+    pub drop_h: Option<f64>,
 }
 
 /// Between two points, at most.
 const EVERY_H: f64 = 1.0 / 12.0;
 /// Of the fastest change, in one step of the integration.
 const STEP: f64 = 0.5;
-/// After so long in water no yeast is asleep any more.
-const AWAKE_H: f64 = 10.0;
 
 /// Follows a dough through its phases by the classical Runge-Kutta method with fixed steps, small
 /// enough for the fastest change; its error against steps a tenth as long is tested.
@@ -66,7 +81,7 @@ const AWAKE_H: f64 = 10.0;
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.8, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 62.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 26.0,
-///     mass_kg: 20.0, retention: 0.85, rate: 1.0,
+///     mass_kg: 20.0, retention: 0.85, rate: 1.0, lag_h: 0.25, rise_limit_pct: None,
 /// };
 /// let track = ferment(&dough, &[Phase::rest(6.0, 24.0)]);
 /// assert!((track.reaches(50.0).unwrap() - 0.927).abs() < 0.009);
@@ -75,48 +90,155 @@ pub fn ferment(dough: &FermentingDough, phases: &[Phase]) -> Track {
     follow(dough, None, phases, STEP)
 }
 
-/// Follows a dough that has a sponge in it: its yeast is awake, and some of its sugar is gone.
+/// Follows a dough that has a sponge in it: some of its sugar is gone.
 pub fn ferment_on(dough: &FermentingDough, begun: Begun, phases: &[Phase]) -> Track {
     follow(dough, Some(begun), phases, STEP)
 }
 
 fn follow(dough: &FermentingDough, begun: Option<Begun>, phases: &[Phase], step: f64) -> Track {
-    let mut constants = dough.constants();
-    let mut state = dough.start();
-    let mut at_h = 0.0;
-    // An awake yeast is one that has been in water for long.
-    let awake_h = begun.map_or(0.0, |_| AWAKE_H);
-    if let Some(Begun { sugar_g, damaged_g }) = begun {
-        state = State { sugar_g, damaged_g, ..state };
-    }
-    let mut let_go_ml = 0.0;
-    let ambient = phases.first().map_or(dough.start_c, |phase| phase.ambient_c);
-    let mut track = Track { points: Vec::new(), slopes: Vec::new(), end: state };
-    track.push(constants.rise, at_h, 0.0, &state, constants.slope(awake_h, &state, ambient));
+    let first = phases.first().copied();
+    let mut walk = Walk::begin(dough, begun, first);
     for phase in phases {
-        if let Some(mass_kg) = phase.mass_kg {
-            constants = FermentingDough { mass_kg, ..*dough }.constants();
-        }
-        let slope =
-            |at_h: f64, state: &State| constants.slope(awake_h + at_h, state, phase.ambient_c);
-        if phase.let_go_pct > 0.0 {
-            let_go_ml += (state.gas_ml - let_go_ml) * phase.let_go_pct / 100.0;
-            track.push(constants.rise, at_h, let_go_ml, &state, slope(at_h, &state));
-        }
+        walk.enter(phase);
         let pieces = (phase.hours / EVERY_H).ceil().max(1.0);
         let piece_h = phase.hours / pieces;
         for _ in 0..pieces as usize {
-            let steps = (piece_h * constants.stiffness(state.culture) / step).ceil().max(1.0);
-            let step_h = piece_h / steps;
+            let steps = (piece_h * walk.constants.stiffness(walk.state.culture) / step).ceil();
+            let steps = steps.max(1.0);
             for _ in 0..steps as usize {
-                state = runge_kutta(slope, at_h, state, step_h);
-                at_h += step_h;
+                walk.step(piece_h / steps, phase.ambient_c);
             }
-            track.push(constants.rise, at_h, let_go_ml, &state, slope(at_h, &state));
+            walk.note(phase.ambient_c);
         }
     }
-    track.end = state;
-    track
+    walk.track.end = walk.state;
+    walk.track
+}
+
+/// After its film gave way a dough keeps so much of its rise, and falls there in such a time (H).
+const KEEPS_OF_LIMIT: f64 = 0.6;
+const FALLS_H: f64 = 0.25;
+
+/// A dough on its way through its phases.
+struct Walk<'a> {
+    dough: &'a FermentingDough,
+    mass_kg: f64,
+    constants: Constants,
+    state: State,
+    at_h: f64,
+    /// When the yeast was wetted; none before it is in.
+    yeast_h: Option<f64>,
+    sour_in: f64,
+    let_go_ml: f64,
+    /// When the film gave way; none while it holds.
+    dropped_h: Option<f64>,
+    track: Track,
+}
+
+impl<'a> Walk<'a> {
+    fn begin(dough: &'a FermentingDough, begun: Option<Begun>, first: Option<Phase>) -> Self {
+        let mut state = dough.start();
+        if let Some(Begun { sugar_g, damaged_g }) = begun {
+            state = State { sugar_g, damaged_g, ..state };
+        }
+        let within = first.map_or(Within::ALL, |phase| phase.within);
+        state.culture *= within.sour;
+        let track = Track { points: Vec::new(), slopes: Vec::new(), end: state, drop_h: None };
+        let mut walk = Self {
+            dough,
+            mass_kg: dough.mass_kg,
+            constants: with(dough, within, dough.mass_kg),
+            state,
+            at_h: 0.0,
+            yeast_h: (within.yeast > 0.0).then_some(0.0),
+            sour_in: within.sour,
+            let_go_ml: 0.0,
+            dropped_h: None,
+            track,
+        };
+        walk.note(first.map_or(dough.start_c, |phase| phase.ambient_c));
+        walk
+    }
+
+    fn enter(&mut self, phase: &Phase) {
+        self.mass_kg = phase.mass_kg.unwrap_or(self.mass_kg);
+        self.constants = with(self.dough, phase.within, self.mass_kg);
+        if phase.within.yeast > 0.0 {
+            self.yeast_h = self.yeast_h.or(Some(self.at_h));
+        }
+        if phase.within.sour > self.sour_in {
+            let more = self.dough.culture() * (phase.within.sour - self.sour_in);
+            self.state.culture = (self.state.culture + more).min(1.0);
+            self.sour_in = phase.within.sour;
+        }
+        if phase.let_go_pct > 0.0 {
+            self.let_go_ml += (self.state.gas_ml - self.let_go_ml) * phase.let_go_pct / 100.0;
+            // What is let go is worked into a film that holds again.
+            self.dropped_h = None;
+            self.note(phase.ambient_c);
+        }
+    }
+
+    fn slope(&self, at_h: f64, state: &State, ambient_c: f64) -> State {
+        self.constants.slope(self.yeast_h.map_or(0.0, |wet| at_h - wet), state, ambient_c)
+    }
+
+    fn moved(&self, hours: f64, ambient_c: f64) -> State {
+        let slope = |at_h: f64, state: &State| self.slope(at_h, state, ambient_c);
+        runge_kutta(slope, self.at_h, self.state, hours)
+    }
+
+    fn risen(&self, state: &State) -> f64 {
+        self.constants.rise * (state.gas_ml - self.let_go_ml)
+    }
+
+    fn step(&mut self, hours: f64, ambient_c: f64) {
+        let next = self.moved(hours, ambient_c);
+        let limit = self.dough.rise_limit_pct.filter(|_| self.dropped_h.is_none());
+        if limit.is_some_and(|limit| self.risen(&next) >= limit) {
+            let limit = limit.unwrap_or_default();
+            let to = halved(0.0, hours, |some| self.risen(&self.moved(some, ambient_c)) < limit);
+            let from = (self.state, self.at_h);
+            (self.state, self.at_h) = (self.moved(to, ambient_c), self.at_h + to);
+            // Twice: as it rose there, and as it falls from there.
+            self.note(ambient_c);
+            self.dropped_h = Some(self.at_h);
+            self.track.drop_h = self.track.drop_h.or(self.dropped_h);
+            self.note(ambient_c);
+            (self.state, self.at_h) = from;
+        }
+        self.state = next;
+        self.at_h += hours;
+    }
+
+    /// A point where it is now.
+    fn note(&mut self, ambient_c: f64) {
+        let (rise_pct, slope) = match (self.dropped_h, self.dough.rise_limit_pct) {
+            (Some(dropped), Some(limit)) => {
+                let fallen = (-(self.at_h - dropped) / FALLS_H).exp() * (1.0 - KEEPS_OF_LIMIT);
+                (limit * (KEEPS_OF_LIMIT + fallen), -limit * fallen / FALLS_H)
+            }
+            _ => {
+                let slope = self.slope(self.at_h, &self.state, ambient_c);
+                (self.risen(&self.state), self.constants.rise * slope.gas_ml)
+            }
+        };
+        let point = Point {
+            t_h: self.at_h,
+            rise_pct,
+            dough_c: self.state.dough_c,
+            sugar_pct: 100.0 * self.state.sugar_g.max(0.0),
+        };
+        self.track.points.push(point);
+        self.track.slopes.push(slope);
+    }
+}
+
+/// What stays the same while so much of the dough's yeast and salt is in it.
+fn with(dough: &FermentingDough, within: Within, mass_kg: f64) -> Constants {
+    let yeast_idy_pct = dough.yeast_idy_pct * within.yeast;
+    let salt_pct = dough.salt_pct * within.salt;
+    FermentingDough { yeast_idy_pct, salt_pct, mass_kg, ..*dough }.constants()
 }
 
 fn runge_kutta(slope: impl Fn(f64, &State) -> State, at_h: f64, now: State, h: f64) -> State {
@@ -128,16 +250,6 @@ fn runge_kutta(slope: impl Fn(f64, &State) -> State, at_h: f64, now: State, h: f
 }
 
 impl Track {
-    fn push(&mut self, rise: f64, t_h: f64, let_go_ml: f64, state: &State, slope: State) {
-        self.points.push(Point {
-            t_h,
-            rise_pct: rise * (state.gas_ml - let_go_ml),
-            dough_c: state.dough_c,
-            sugar_pct: 100.0 * state.sugar_g.max(0.0),
-        });
-        self.slopes.push(rise * slope.gas_ml);
-    }
-
     /// What it leaves to a dough of which it is so much of the flour, beside that dough's own.
     pub fn leaves(&self) -> Begun {
         Begun { sugar_g: self.end.sugar_g.max(0.0), damaged_g: self.end.damaged_g }
@@ -209,6 +321,8 @@ mod tests {
                         mass_kg: mass,
                         retention: 0.85,
                         rate: 1.0,
+                        lag_h: 0.25,
+                        rise_limit_pct: None,
                     }
                 },
             )

@@ -1,12 +1,14 @@
 use serde::{Deserialize, Serialize};
 
-use super::{FermentingDough, Phase, Point, Track, ferment};
+use super::{
+    FermentingDough, FilmFlour, Phase, Point, SPONGE_LAG_H, Track, ferment, rise_limit_pct,
+};
 use crate::units::{Bound, Faults, Given, halved};
+use crate::water::Species;
 
-/// A fed starter is ripe when it has risen so far, % (H); when it has made gas for so much it falls
-/// back, for it cannot hold it (H).
-const RIPE_PCT: f64 = 100.0;
-const FALLS_PCT: f64 = 250.0;
+/// A fed starter is at its best from and until these shares of the time at which its film gives way
+/// (H).
+const AT_BEST: (f64, f64) = (0.8, 1.05);
 /// How long a fed starter is followed.
 const DAYS_H: f64 = 168.0;
 /// Flour for each part of old starter, from little to much.
@@ -61,7 +63,7 @@ pub struct Feed {
     pub flour_g: f64,
     pub water_g: f64,
     pub hydration_pct: f64,
-    /// When it has doubled, and when it is past its best; none where not within a week.
+    /// From when it is at its best, and until when; none where not within a week.
     pub ripe_h: Option<f64>,
     pub tired_h: Option<f64>,
     /// What it looks like: unripe, ripe, late.
@@ -81,8 +83,8 @@ impl FeedInput {
     /// Follows a fed starter by the model of a sour, or finds the feed that is ripe at an hour.
     ///
     /// Of `1 : f : w` parts, old starter brings `1/(1 + h/100)` of flour; that over all the flour
-    /// is the prefermented flour the culture starts from. Ripe is doubled; past its best is when
-    /// it has made gas for two and a half times its size. House judgement on the house's model.
+    /// is the prefermented flour the culture starts from. It is at its best from 0.8 to 1.05 of
+    /// the time at which its film gives way. House judgement on the house's model.
     ///
     /// ```
     /// use ironpeel_core::ferment::FeedInput;
@@ -90,7 +92,7 @@ impl FeedInput {
     /// let fed = input.compute()?;
     /// assert!((fed.starter_g - 100.0).abs() < 1e-9 && (fed.flour_g - 100.0).abs() < 1e-9);
     /// // One to one to one, about every twelve hours warm.
-    /// assert!(fed.ripe_h.unwrap() > 4.0 && fed.tired_h.unwrap() < 12.0);
+    /// assert!(fed.ripe_h.unwrap() > 3.0 && fed.tired_h.unwrap() < 12.0);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     pub fn compute(&self) -> Result<Feed, Faults> {
@@ -110,9 +112,7 @@ impl FeedInput {
             return Ok(fed.told(flour_parts, stiffness, grams, true));
         };
         // The more flour, the later: halved on a scale of ratios.
-        let later = |parts: f64| {
-            fed.follow(parts, stiffness).reaches(RIPE_PCT).is_none_or(|ripe| ripe > wanted_h)
-        };
+        let later = |parts: f64| fed.ripe_h(parts, stiffness).is_none_or(|ripe| ripe > wanted_h);
         if later(FED.0) {
             return Ok(fed.told(FED.0, stiffness, grams, false));
         }
@@ -138,7 +138,14 @@ impl Fed {
         100.0 * (1.0 - old_flour + flour_parts * stiffness) / (old_flour + flour_parts)
     }
 
+    fn ripe_h(&self, flour_parts: f64, stiffness: f64) -> Option<f64> {
+        self.follow(flour_parts, stiffness).drop_h.map(|drop| drop * AT_BEST.0)
+    }
+
     fn follow(&self, flour_parts: f64, stiffness: f64) -> Track {
+        let wheat =
+            FilmFlour { species: Species::Wheat, share_pct: 100.0, whole_grain_pct: 0.0, w: None };
+        let hydration_pct = self.hydration_pct(flour_parts, stiffness);
         let old_flour = 1.0 / (1.0 + self.old_pct / 100.0);
         let dough = FermentingDough {
             yeast_idy_pct: 0.0,
@@ -146,21 +153,23 @@ impl Fed {
             sour_activity: self.activity,
             salt_pct: 0.0,
             sugar_pct: 0.0,
-            hydration_pct: self.hydration_pct(flour_parts, stiffness),
+            hydration_pct,
             damaged_starch_pct: 7.5,
             falling_number_s: 300.0,
             start_c: self.ambient_c,
             mass_kg: self.kg,
             retention: 0.85,
             rate: 1.0,
+            lag_h: SPONGE_LAG_H,
+            rise_limit_pct: Some(rise_limit_pct(&[wheat], hydration_pct)),
         };
         ferment(&dough, &[Phase::rest(DAYS_H, self.ambient_c)])
     }
 
     fn told(&self, flour_parts: f64, stiffness: f64, grams: f64, reachable: bool) -> Feed {
         let track = self.follow(flour_parts, stiffness);
-        let ripe_h = track.reaches(RIPE_PCT);
-        let tired_h = track.reaches(FALLS_PCT);
+        let ripe_h = track.drop_h.map(|drop| drop * AT_BEST.0);
+        let tired_h = track.drop_h.map(|drop| drop * AT_BEST.1);
         let shown = tired_h.map_or(DAYS_H, |tired| tired * 1.3);
         let parts = 1.0 + flour_parts * (1.0 + stiffness);
         Feed {

@@ -1,10 +1,11 @@
 use serde::Serialize;
 
 use super::{MoistureBasis, Movement, Property, Readings, strength, temper};
-use crate::water::{CRITICAL_DAMAGED_STARCH, Thirst, thirst};
+use crate::plant::PlantNumbers;
+use crate::water::{StarchTrap, Thirst, arrival_target_pct, thirst};
 
-/// Points of water from damaged starch that are worth holding back.
-const WORTH_HOLDING: f64 = 0.5;
+/// Points of water from damaged starch that are worth a word.
+const WORTH_TELLING: f64 = 0.5;
 
 /// One property of two lots, on one basis.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -42,13 +43,13 @@ pub struct Change {
 ///
 /// Properties meet on one basis: 14 % for protein, gluten and absorption, dry matter for ash, as
 /// is for damaged starch. Differences within the method's repeatability are not real ones.
-pub fn change(before: &Readings, after: &Readings) -> Change {
+pub fn change(before: &Readings, after: &Readings, numbers: &PlantNumbers) -> Change {
     let differences: Vec<Difference> = Property::ALL
         .into_iter()
         .filter_map(|property| difference(property, before, after))
         .collect();
-    let thirst = thirst(before, after);
-    let consequences = consequences(&differences, &thirst);
+    let thirst = thirst(before, after, &numbers.model);
+    let consequences = consequences(&differences, &thirst, numbers);
     Change { differences, thirst, consequences }
 }
 
@@ -86,10 +87,14 @@ impl Told<'_> {
     }
 }
 
-fn consequences(differences: &[Difference], thirst: &Thirst) -> Vec<Consequence> {
+fn consequences(
+    differences: &[Difference],
+    thirst: &Thirst,
+    numbers: &PlantNumbers,
+) -> Vec<Consequence> {
     let told = Told(differences);
     [
-        damaged_starch(&told, thirst),
+        damaged_starch(&told, thirst, numbers),
         told.real(Property::W).map(strength_of),
         told.of(Property::POverL).and_then(temper_of),
         told.of(Property::Development).and_then(mixing),
@@ -102,20 +107,28 @@ fn consequences(differences: &[Difference], thirst: &Thirst) -> Vec<Consequence>
     .collect()
 }
 
-fn damaged_starch(told: &Told<'_>, thirst: &Thirst) -> Option<Consequence> {
-    let part = thirst.parts.iter().find(|part| part.key == Property::DamagedStarch.key())?;
-    let above =
-        told.of(Property::DamagedStarch).is_some_and(|(_, is)| is > CRITICAL_DAMAGED_STARCH);
-    let bake = if above { ". Plan for the core to arrive by 80 % of the bake" } else { "" };
-    (part.points >= WORTH_HOLDING).then(|| Consequence {
-        key: "damaged_starch",
-        subject: "water",
-        says: format!(
-            "Hold back {:.1} points: that much of this lot's thirst is damaged starch. The dough \
-             feels dry early and sticks late; wait, and judge at the divider{bake}",
-            part.points
+fn damaged_starch(told: &Told<'_>, thirst: &Thirst, numbers: &PlantNumbers) -> Option<Consequence> {
+    let (_, is) = told.of(Property::DamagedStarch)?;
+    let part = thirst.parts.iter().find(|part| part.key == Property::DamagedStarch.key());
+    let more = part.map_or(0.0, |part| part.points);
+    let drinks = format!("{more:.1} points of this lot's water demand are damaged starch");
+    let says = match StarchTrap::of(Some(is), &numbers.rules, &numbers.model) {
+        Some(trap) => format!(
+            "Hold back {:.1} points: damaged starch is {:.1} above {:.0} %, and {drinks} more than \
+             before. The dough feels dry early and sticks late; wait, and judge at the divider. \
+             Plan for the core to arrive by {:.0} % of the bake",
+            trap.points.typical,
+            trap.over_pct,
+            trap.critical_pct,
+            arrival_target_pct(true)
         ),
-    })
+        None if more >= WORTH_TELLING => format!(
+            "{drinks} more than before, below the level at which any is held back: wait before \
+             judging the water"
+        ),
+        None => return None,
+    };
+    Some(Consequence { key: "damaged_starch", subject: "water", says })
 }
 
 fn strength_of((before, after): (f64, f64)) -> Consequence {

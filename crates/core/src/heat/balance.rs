@@ -1,21 +1,21 @@
 use std::borrow::Cow;
 
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
-use super::Temperatures;
+use super::{MixedDough, MixedPart};
 use crate::flour::Moisture;
 use crate::units::{Coefficient, Input, Origin, Why};
 
 /// Specific heat of water, kJ/kg·K.
-const WATER: f64 = 4.186;
+pub(super) const WATER: f64 = 4.186;
 /// Specific heat of a dough, a sponge, a starter or a scald, kJ/kg·K.
 pub const DOUGH_SPECIFIC_HEAT: f64 = 2.8;
 /// Heat to melt ice, kJ/kg.
-const MELTING: f64 = 334.0;
+pub(super) const MELTING: f64 = 334.0;
 /// Specific heat of ice, kJ/kg·K.
-const ICE: f64 = 2.05;
+pub(super) const ICE: f64 = 2.05;
 /// Heat flour gives when water first wets it, kJ/kg.
-const WETTING: f64 = 15.1;
+pub(super) const WETTING: f64 = 15.1;
 /// The hottest water a dough may meet.
 pub const HOTTEST_WATER_C: f64 = 60.0;
 /// The hottest water yeast may meet.
@@ -32,7 +32,8 @@ pub fn flour_specific_heat(moisture: Moisture) -> f64 {
 }
 
 /// Whose temperature something goes by.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
 pub enum PartIs {
     /// The lever that is most at hand.
     Flour,
@@ -40,6 +41,8 @@ pub enum PartIs {
     Preferment,
     /// All else, which stands in the room.
     Other,
+    /// What is kept in a refrigerator or freezer, or whose temperature was typed.
+    Kept,
 }
 
 /// Something that goes into the mixer besides water.
@@ -186,25 +189,22 @@ impl Balance {
         self.target_c + self.wanted_from_water() / (self.water_kg.max(f64::MIN_POSITIVE) * WATER)
     }
 
-    /// Mixing energy, kJ/kg, that explains what a dough of the same parts measured; none where
-    /// nothing is mixed.
-    pub fn mixing_of(&self, measured: &Temperatures) -> Option<f64> {
-        let Temperatures { flour_c, room_c, water_c, preferment_c, dough_c } = *measured;
-        let parts: f64 = self
-            .parts
-            .iter()
-            .map(|part| {
-                let own = match part.is {
-                    PartIs::Flour => flour_c,
-                    PartIs::Preferment => preferment_c.unwrap_or(part.temperature_c),
-                    PartIs::Other => room_c,
-                };
-                part.kg * part.specific_heat * (dough_c - own)
-            })
-            .sum();
-        let water = self.water_kg * WATER * (dough_c - water_c);
-        let kg = self.dough_kg();
-        (kg > 0.0).then(|| (parts + water - WETTING * self.flour_wetted_kg) / kg)
+    /// The dough's masses and its jacket, to be kept beside what was measured of it.
+    pub fn mixed(&self, jacket_kj_per_kg: f64) -> MixedDough {
+        let parts = self.parts.iter();
+        MixedDough {
+            parts: parts
+                .map(|part| MixedPart {
+                    kg: part.kg,
+                    specific_heat: part.specific_heat,
+                    is: part.is,
+                    temperature_c: part.temperature_c,
+                })
+                .collect(),
+            water_kg: self.water_kg,
+            flour_wetted_kg: self.flour_wetted_kg,
+            jacket_kj_per_kg,
+        }
     }
 
     /// kJ the water must bring, counted from the target; negative when it must cool.

@@ -1,5 +1,6 @@
 use serde::{Deserialize, Serialize};
 
+use super::balance::{ICE, MELTING, WATER as WATER_HEAT};
 use crate::units::{Bound, Faults, Given};
 
 /// Before anything was observed, °C (H).
@@ -34,22 +35,42 @@ pub struct Temperatures {
     /// Of a sponge or starter, where there is one.
     pub preferment_c: Option<f64>,
     pub dough_c: f64,
+    /// Share of the water by mass that was ice, %, and how cold it was.
+    pub ice_share_pct: f64,
+    pub ice_c: f64,
 }
 
 impl Temperatures {
+    /// The temperature of ice-free water that cools as the water and ice did (P):
+    /// `(1 − s)·Tw + s·(2.05·Tice − 334)/4.186`.
+    ///
+    /// ```
+    /// use ironpeel_core::heat::Temperatures;
+    /// let iced = |water_c, ice_share_pct, ice_c| Temperatures {
+    ///     flour_c: 20.0, room_c: 23.0, water_c, preferment_c: None, dough_c: 26.0, ice_share_pct, ice_c,
+    /// };
+    /// assert!((iced(11.0, 52.0, 0.0).equivalent_water_c() + 36.21).abs() < 0.005);
+    /// assert!((iced(16.0, 30.0, -5.0).equivalent_water_c() + 13.47).abs() < 0.005);
+    /// ```
+    pub fn equivalent_water_c(&self) -> f64 {
+        let ice = self.ice_share_pct / 100.0;
+        (1.0 - ice) * self.water_c + ice * (ICE * self.ice_c - MELTING) / WATER_HEAT
+    }
+
     /// What the rule of thumb leaves unexplained: `n·dough − Σ measured`, n counting the
-    /// temperatures measured.
+    /// temperatures measured; water and ice as ice-free water that cools alike.
     ///
     /// ```
     /// use ironpeel_core::heat::Temperatures;
     /// let dough = Temperatures {
     ///     flour_c: 20.0, room_c: 23.0, water_c: 19.8, preferment_c: None, dough_c: 26.0,
+    ///     ice_share_pct: 0.0, ice_c: 0.0,
     /// };
     /// assert!((dough.friction_c() - 15.2).abs() < 1e-9);
     /// ```
     pub fn friction_c(&self) -> f64 {
-        let measured =
-            [Some(self.flour_c), Some(self.room_c), Some(self.water_c), self.preferment_c];
+        let water_c = Some(self.equivalent_water_c());
+        let measured = [Some(self.flour_c), Some(self.room_c), water_c, self.preferment_c];
         measured.into_iter().flatten().map(|one| self.dough_c - one).sum()
     }
 }
@@ -95,6 +116,12 @@ pub struct TemperaturesInput {
     /// −5 to 60 °C.
     #[serde(default)]
     pub dough_c: Given,
+    /// Share of the water by mass, 0 to 100 %; 0 if left out.
+    #[serde(default)]
+    pub ice_share_pct: Given,
+    /// −40 to 0 °C; 0 if left out.
+    #[serde(default)]
+    pub ice_c: Given,
 }
 
 const MOST: usize = 5000;
@@ -103,6 +130,8 @@ const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -30.0, 60.0)
 const WATER: Bound = Bound::new("water_c", "water temperature", "°C", 0.0, 100.0);
 const PREFERMENT: Bound =
     Bound::new("preferment_c", "temperature of the sponge or starter", "°C", -30.0, 60.0);
+const ICE_SHARE: Bound = Bound::new("ice_share_pct", "ice in the water", "%", 0.0, 100.0);
+const ICE_TEMPERATURE: Bound = Bound::new("ice_c", "temperature of the ice", "°C", -40.0, 0.0);
 const DOUGH: Bound = Bound::new("dough_c", "dough temperature", "°C", -5.0, 60.0);
 
 impl FrictionInput {
@@ -147,6 +176,8 @@ impl TemperaturesInput {
             water_c: WATER.check(&self.water_c, at, faults),
             preferment_c: PREFERMENT.check_opt(&self.preferment_c, at, faults),
             dough_c: DOUGH.check(&self.dough_c, at, faults),
+            ice_share_pct: ICE_SHARE.check_or(&self.ice_share_pct, 0.0, at, faults),
+            ice_c: ICE_TEMPERATURE.check_or(&self.ice_c, 0.0, at, faults),
         }
     }
 }

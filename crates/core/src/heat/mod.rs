@@ -3,6 +3,7 @@
 mod balance;
 mod dough_temperature;
 mod friction;
+mod mixed;
 
 pub(crate) use balance::Closed;
 pub use balance::{
@@ -11,3 +12,4 @@ pub use balance::{
 };
 pub use dough_temperature::{DoughTemperatureInput, PartInput};
 pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};
+pub use mixed::{MixedDough, MixedPart};

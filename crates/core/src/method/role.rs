@@ -95,6 +95,13 @@ impl Method {
         self.stages.iter().enumerate().map(role).collect()
     }
 
+    /// The stage in which a sponge lies: its own, or the longest before the first mixing, whatever
+    /// the process.
+    pub fn sponge_stage(&self) -> Option<&Stage> {
+        let before = self.stages[..self.first_mix()].iter();
+        before.max_by(|one, other| one.minutes.total_cmp(&other.minutes))
+    }
+
     /// What is usual for each stage.
     ///
     /// ```

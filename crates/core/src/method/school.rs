@@ -73,7 +73,7 @@ impl Method {
             .collect()
     }
 
-    fn takes(&self, choice: Choice) -> bool {
+    pub(crate) fn takes(&self, choice: Choice) -> bool {
         match choice {
             Choice::YeastProofed => self.stages.iter().any(|stage| stage.label == PROOFED),
             Choice::Autolyse => self.roles().contains(&StageRole::Autolyse),

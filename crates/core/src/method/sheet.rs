@@ -3,7 +3,7 @@ use serde::Serialize;
 use super::{Method, Mixer, Speed, StageKind, cautions_at};
 use crate::dough::{
     Column, Columns, Formula, Ingredient, Library, PartKind, Scaled, TooMuchEarlyWater, Weighed,
-    weigh,
+    shown, weigh,
 };
 use crate::heat::Answer;
 use crate::water::HoldBack;
@@ -98,9 +98,12 @@ pub struct Plan<'a> {
 pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
     let (parts, mut to_weigh) = weigh_out(plan)?;
     let method = plan.method;
-    let first_mix = method.first_mix();
+    let later_water = split_water(method, &mut to_weigh);
+    let parts_join = method.parts_join_at();
     let early_kg: f64 = parts.iter().map(|part| part.kg).sum();
-    let dough_kg = early_kg + to_weigh.iter().map(|item| item.kg).sum::<f64>();
+    let final_kg: f64 =
+        to_weigh.iter().chain(later_water.iter().map(|(_, item)| item)).map(|item| item.kg).sum();
+    let dough_kg = early_kg + final_kg;
     let cautions = cautions(plan, &to_weigh);
     let all_mixing = method.mixing_min();
 
@@ -108,19 +111,10 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
     let mut mixed = 0.0;
     let mut steps = Vec::with_capacity(method.stages.len());
     for (number, stage) in method.stages.iter().enumerate() {
-        let named_later = |ingredient: &Ingredient| {
-            method
-                .stages
-                .iter()
-                .enumerate()
-                .any(|(later, other)| later != number && other.adds.contains(ingredient))
-        };
-        let takes: Vec<ToWeigh> = to_weigh
-            .extract_if(.., |item| {
-                stage.adds.contains(&item.ingredient)
-                    || (number == first_mix && !named_later(&item.ingredient))
-            })
-            .collect();
+        let mut takes: Vec<ToWeigh> =
+            to_weigh.extract_if(.., |item| method.joins_at(item.ingredient) == number).collect();
+        let waited = later_water.iter().filter(|(at, _)| *at == number);
+        takes.extend(waited.map(|(_, item)| item.clone()));
         let ingredients: Vec<Ingredient> = takes.iter().map(|item| item.ingredient).collect();
         let is_mix = stage.kind == StageKind::Mix;
         steps.push(SheetStep {
@@ -134,7 +128,7 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
             ends_when: stage.ends_when.clone(),
             mixing_done_pct: (is_mix && all_mixing > 0.0).then(|| 100.0 * mixed / all_mixing),
             cautions: cautions_at(stage, &ingredients),
-            takes_parts: if number == first_mix { (0..parts.len()).collect() } else { Vec::new() },
+            takes_parts: if number == parts_join { (0..parts.len()).collect() } else { Vec::new() },
             takes,
         });
         at_min += stage.minutes;
@@ -150,6 +144,27 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
         total_min: at_min,
         cautions,
     })
+}
+
+/// Takes off the water what waits for a later stage, on the scale's division.
+fn split_water(method: &Method, to_weigh: &mut [ToWeigh]) -> Vec<(usize, ToWeigh)> {
+    let Some(water) = to_weigh.iter_mut().find(|item| item.name == "water") else {
+        return Vec::new();
+    };
+    let whole = water.clone();
+    let shares = method.stages.iter().enumerate();
+    shares
+        .filter_map(|(at, stage)| Some((at, stage.water_share_pct? / 100.0)))
+        .map(|(at, share)| {
+            let divisions = (whole.kg * share / whole.division_kg).round();
+            let kg = shown(divisions, whole.division_kg);
+            water.kg = shown(((water.kg - kg) / whole.division_kg).round(), whole.division_kg);
+            water.pct -= whole.pct * share;
+            water.exact_kg -= whole.exact_kg * share;
+            let (pct, exact_kg) = (whole.pct * share, whole.exact_kg * share);
+            (at, ToWeigh { kg, pct, exact_kg, ..whole.clone() })
+        })
+        .collect()
 }
 
 /// A line of the sheet before it is weighed: its word, its ingredient, its percentage.

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::Mixer;
+use super::{Mixer, StageRole};
 use crate::dough::Ingredient;
 use crate::water::Process;
 
@@ -164,6 +164,9 @@ pub struct Stage {
     /// What goes in at its start, besides what went in before. Ingredients no stage names go in at
     /// the first mixing.
     pub adds: Vec<Ingredient>,
+    /// Share of the water of its dough that waits for it, %.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub water_share_pct: Option<f64>,
 }
 
 /// How a dough is made: ordered stages and where the dough should come off the mixer.
@@ -197,12 +200,18 @@ impl Stage {
             reason: String::new(),
             window: None,
             adds: Vec::new(),
+            water_share_pct: None,
         }
     }
 
     /// Whether the dough lies in the cold.
     pub fn is_cold(&self) -> bool {
         self.temperature_c.is_some_and(|celsius| celsius <= COLD_C)
+    }
+
+    /// Whether it takes as long as the dough's life says: a rest or proof that is not in the cold.
+    pub fn can_stretch(&self) -> bool {
+        matches!(self.kind, StageKind::Rest | StageKind::Proof) && !self.is_cold()
     }
 
     /// Whether somebody works at it all the while, and not only at its beginning.
@@ -215,6 +224,24 @@ impl Method {
     /// Where the final dough begins: what lies before belongs to the parts made before it.
     pub fn first_mix(&self) -> usize {
         self.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0)
+    }
+
+    /// The stage at which an ingredient goes in: the one that names it, else the first mixing.
+    pub fn joins_at(&self, ingredient: Ingredient) -> usize {
+        let named = self.stages.iter().position(|stage| stage.adds.contains(&ingredient));
+        named.unwrap_or_else(|| self.first_mix())
+    }
+
+    /// The stage at which what was made before goes in: the first mixing, or after an autolyse, in
+    /// which flour and water rest alone, the next.
+    pub fn parts_join_at(&self) -> usize {
+        let roles = self.roles();
+        let autolyse = roles.iter().position(|role| *role == StageRole::Autolyse);
+        let after = autolyse.and_then(|rest| {
+            let mixes = roles.iter().enumerate().skip(rest);
+            mixes.map(|(at, role)| (at, *role)).find(|(_, role)| *role == StageRole::Mixing)
+        });
+        after.map_or_else(|| self.first_mix(), |(at, _)| at)
     }
 
     /// Minutes under the mixer, rests left out.

@@ -1,19 +1,24 @@
 //! A dough that levers can be pulled on.
 
 use super::Lever;
-use crate::chain::{Chain, FlourInHand, FormulaInHand, Hand, LineInHand, chain};
+use crate::chain::{
+    Chain, FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, chain, gas_at_oven, stretch_for_gas,
+};
 use crate::dough::{
-    Amount, DoughPartInput, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft, Ingredient,
-    LineInput, PartKind,
+    AllergenStatement, Amount, DoughPartInput, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft,
+    Ingredient, LineInput, PartKind,
 };
 use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftWanted};
-use crate::method::{Method, Stage, StageKind};
+use crate::method::{Choice, Method, Stage, StageKind, StageRole};
 use crate::plant::PlantNumbers;
 use crate::units::{Faults, Given};
-use crate::water::{PER_ASH, Process, Species};
+use crate::water::{Process, Species};
 
 /// Taken off by one pass of a 30-mesh sieve, % (H).
 const SIEVED_PCT: f64 = 14.0;
+/// Of the water, so much goes in last where it goes in twice, % (H).
+const LAST_WATER_PCT: f64 = 10.0;
+const AUTOLYSE_MIN: f64 = 30.0;
 const WHITE_SHARE: f64 = 30.0;
 /// A white flour where the plant names none (H).
 const WHITE: &str = "white flour";
@@ -27,6 +32,7 @@ struct TrialFlour {
     age_days: Option<f64>,
     share_pct: f64,
     price_per_kg: Option<f64>,
+    allergens: Option<AllergenStatement>,
 }
 
 /// A dough taken apart, so that one thing or another can be changed.
@@ -37,7 +43,7 @@ pub(super) struct TrialDough<'a> {
     method: Method,
     line: &'a LineInHand,
     numbers: &'a PlantNumbers,
-    knobs: crate::chain::Knobs,
+    knobs: Knobs<'a>,
     target_c: f64,
 }
 
@@ -52,6 +58,7 @@ impl<'a> TrialDough<'a> {
             age_days: flour.age_days,
             share_pct: flour.share_pct,
             price_per_kg: flour.price_per_kg,
+            allergens: flour.allergens.cloned(),
         });
         let mut knobs = hand.knobs;
         knobs.amount = Amount::Dough { kg };
@@ -69,12 +76,14 @@ impl<'a> TrialDough<'a> {
     }
 
     /// The whole chain of the dough as it stands now.
-    pub fn chain(mut self) -> Result<Chain, Faults> {
-        self.formula.formula = Formula::check(&self.draft)?;
-        self.knobs.target_c = Some(self.target_c);
-        let flours: Vec<FlourInHand<'_>> = self
-            .flours
-            .iter()
+    pub fn chain(&self) -> Result<Chain, Faults> {
+        Formula::check(&self.draft)?;
+        Ok(self.with_hand(|_, chain| Some(chain.clone())).unwrap_or_else(Chain::empty))
+    }
+
+    fn flours(&self) -> Vec<FlourInHand<'_>> {
+        let flours = self.flours.iter();
+        flours
             .map(|flour| FlourInHand {
                 name: &flour.name,
                 species: flour.species,
@@ -84,16 +93,9 @@ impl<'a> TrialDough<'a> {
                 age_days: flour.age_days,
                 share_pct: flour.share_pct,
                 price_per_kg: flour.price_per_kg,
+                allergens: flour.allergens.as_ref(),
             })
-            .collect();
-        Ok(chain(&Hand {
-            flours: &flours,
-            formula: &self.formula,
-            method: &self.method,
-            line: self.line,
-            numbers: self.numbers,
-            knobs: self.knobs,
-        }))
+            .collect()
     }
 
     /// Whether the lever changes anything in this dough.
@@ -128,12 +130,12 @@ impl<'a> TrialDough<'a> {
             Lever::MoreWater => self.wetter(3.0),
             Lever::LessWater => self.wetter(-2.0),
             Lever::Autolyse => {
-                self.after_first_mix(stage(
-                    StageKind::Rest,
-                    "Autolyse",
-                    30.0,
-                    "it stretches without tearing",
-                ));
+                self.method = self.method.with(Choice::Autolyse, true);
+                let roles = self.method.roles();
+                if let Some(at) = roles.iter().position(|role| *role == StageRole::Autolyse) {
+                    self.method.stages[at].minutes = AUTOLYSE_MIN;
+                    self.method.stages[at].ends_when = "it stretches without tearing".into();
+                }
                 if self.method.process == Process::StraightBulk {
                     self.method.process = Process::LongCold;
                 }
@@ -142,19 +144,22 @@ impl<'a> TrialDough<'a> {
                 let when = "it holds its shape and domes";
                 self.after_mixing(stage(StageKind::Fold, "One more set of folds", 30.0, when));
             }
-            Lever::Sieve => self.flours.iter_mut().for_each(sieve),
+            Lever::Sieve => {
+                let per_ash = self.numbers.model.per_ash().value;
+                self.flours.iter_mut().for_each(|flour| sieve(flour, per_ash));
+            }
             Lever::PartWhite => self.part_white(),
             Lever::VitalGluten => self.add(Ingredient::VitalGluten, 2.0),
             Lever::YeastTrace => self.add(Ingredient::InstantYeast, 0.1),
-            Lever::MoreYeast => self.yeast(1.5, 0.75),
-            Lever::LessYeast => self.yeast(0.5, 1.8),
-            Lever::WarmerDough => self.temperature(2.0, 0.85),
-            Lever::ColderDough => self.temperature(-3.0, 1.3),
+            Lever::MoreYeast => self.keeping_rise(|dough| dough.yeast(1.5)),
+            Lever::LessYeast => self.keeping_rise(|dough| dough.yeast(0.5)),
+            Lever::WarmerDough => self.keeping_rise(|dough| dough.target_c += 2.0),
+            Lever::ColderDough => self.keeping_rise(|dough| dough.target_c -= 3.0),
             Lever::ColdNight => {
                 let mut night =
                     stage(StageKind::Rest, "A night in the cold", 720.0, "next morning");
                 night.temperature_c = Some(4.0);
-                self.before_bake(night);
+                self.before_proof(night);
                 if matches!(self.method.process, Process::NoTime | Process::StraightBulk) {
                     self.method.process = Process::LongCold;
                 }
@@ -172,8 +177,11 @@ impl<'a> TrialDough<'a> {
             }
             Lever::MoreSalt => self.add(Ingredient::Salt, 0.2),
             Lever::WaterInTwo => {
-                let when = "it clears the bowl; then the last of the water, a little at a time";
-                self.after_mixing(stage(StageKind::Mix, "The last of the water", 10.0, when));
+                let when =
+                    "it takes up the last of the water, a little at a time, and clears the bowl";
+                let mut last = stage(StageKind::Mix, "The last of the water", 10.0, when);
+                last.water_share_pct = Some(LAST_WATER_PCT);
+                self.after_mixing(last);
             }
             Lever::Psyllium => self.add(Ingredient::Psyllium, 1.0),
         }
@@ -197,28 +205,43 @@ impl<'a> TrialDough<'a> {
         }
     }
 
-    fn yeast(&mut self, times: f64, time: f64) {
+    fn yeast(&mut self, times: f64) {
         let parts = self.draft.parts.iter_mut().flat_map(|part| &mut part.lines);
         for line in self.draft.lines.iter_mut().chain(parts) {
             if line.ingredient.is_yeast() {
                 line.pct = (pct(line) * times).into();
             }
         }
-        self.stretch(time);
     }
 
-    fn temperature(&mut self, by: f64, time: f64) {
-        self.target_c += by;
-        self.stretch(time);
-    }
-
-    /// The stages that live take so much longer.
-    fn stretch(&mut self, times: f64) {
-        for stage in &mut self.method.stages {
-            if matches!(stage.kind, StageKind::Rest | StageKind::Proof | StageKind::Fold) {
-                stage.minutes = (stage.minutes * times).round();
-            }
+    /// Changes something, and lets the stages at room temperature take as long as the model says for
+    /// the rise the dough had at the oven; what lies in the cold stays as it is.
+    fn keeping_rise(&mut self, change: impl FnOnce(&mut Self)) {
+        let had = self.with_hand(gas_at_oven);
+        change(self);
+        let times =
+            had.and_then(|had| self.with_hand(|hand, chain| stretch_for_gas(hand, chain, had)));
+        let first = self.method.first_mix();
+        for stage in self.method.stages.iter_mut().skip(first).filter(|stage| stage.can_stretch()) {
+            stage.minutes = (stage.minutes * times.unwrap_or(1.0)).round();
+            stage.window = None;
         }
+    }
+
+    /// Asks something of the dough as it stands now.
+    fn with_hand<T>(&self, ask: impl FnOnce(&Hand<'_>, &Chain) -> Option<T>) -> Option<T> {
+        let mut formula = self.formula.clone();
+        formula.formula = Formula::check(&self.draft).ok()?;
+        let flours = self.flours();
+        let hand = Hand {
+            flours: &flours,
+            formula: &formula,
+            method: &self.method,
+            line: self.line,
+            numbers: self.numbers,
+            knobs: Knobs { target_c: Some(self.target_c), ..self.knobs },
+        };
+        ask(&hand, &chain(&hand))
     }
 
     fn part_white(&mut self) {
@@ -264,6 +287,7 @@ impl<'a> TrialDough<'a> {
             age_days: None,
             share_pct: WHITE_SHARE,
             price_per_kg: None,
+            allergens: None,
         });
     }
 
@@ -290,20 +314,15 @@ impl<'a> TrialDough<'a> {
             .insert(0, stage(StageKind::Rest, &label, minutes, "it is ripe, or cool"));
     }
 
-    fn after_first_mix(&mut self, new: Stage) {
-        let first = self.method.stages.iter().position(|stage| stage.kind == StageKind::Mix);
-        self.method.stages.insert(first.map_or(0, |at| at + 1), new);
-    }
-
     fn after_mixing(&mut self, new: Stage) {
         let last = self.method.stages.iter().rposition(|stage| stage.kind == StageKind::Mix);
         self.method.stages.insert(last.map_or(0, |at| at + 1), new);
     }
 
-    fn before_bake(&mut self, new: Stage) {
+    fn before_proof(&mut self, new: Stage) {
         let stages = &mut self.method.stages;
-        let bake = stages.iter().position(|stage| stage.kind == StageKind::Bake);
-        let at = bake.unwrap_or(stages.len());
+        let of = |kind| stages.iter().position(|stage| stage.kind == kind);
+        let at = of(StageKind::Proof).or(of(StageKind::Bake)).unwrap_or(stages.len());
         stages.insert(at, new);
     }
 }
@@ -313,7 +332,7 @@ fn pct(line: &LineInput) -> f64 {
 }
 
 /// Bran off: the ash by mass balance, the absorption by what ash explains of it.
-fn sieve(flour: &mut TrialFlour) {
+fn sieve(flour: &mut TrialFlour, per_ash: f64) {
     if flour.extraction_pct.is_none_or(|extraction| extraction <= 85.0) {
         return;
     }
@@ -329,7 +348,7 @@ fn sieve(flour: &mut TrialFlour) {
                 reading.value = sieved;
                 reading.basis = Some(MoistureBasis::DryMatter);
             }
-            Property::Absorption => reading.value += PER_ASH.value * (sieved - ash),
+            Property::Absorption => reading.value += per_ash * (sieved - ash),
             _ => {}
         }
     }

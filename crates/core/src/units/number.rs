@@ -91,7 +91,8 @@ pub fn decimal_mark_of<'a>(texts: impl IntoIterator<Item = &'a str>) -> Option<D
         let Some(at) = last.filter(|at| number.matches(&number[*at..=*at]).count() == 1) else {
             continue;
         };
-        let mark = if number[at..].starts_with('.') { DecimalMark::Point } else { DecimalMark::Comma };
+        let mark =
+            if number[at..].starts_with('.') { DecimalMark::Point } else { DecimalMark::Comma };
         if found.is_some_and(|other| other != mark) {
             return None;
         }
@@ -137,7 +138,11 @@ pub(crate) fn is_range(text: &str) -> bool {
 enum Spelt {
     Plain(String),
     /// One mark and three digits after it.
-    Either { mark: DecimalMark, decimal: String, thousands: String },
+    Either {
+        mark: DecimalMark,
+        decimal: String,
+        thousands: String,
+    },
 }
 
 fn spelt(text: &str) -> Option<Spelt> {

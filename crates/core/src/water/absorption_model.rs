@@ -2,7 +2,7 @@ use nalgebra::{Matrix4, Vector4};
 use serde::{Deserialize, Serialize};
 
 use super::{PER_ASH, PER_DAMAGED_STARCH, PER_PROTEIN};
-use crate::units::{Bound, Coefficient, Faults, Given};
+use crate::units::{Bound, Coefficient, Faults, Given, Origin};
 
 /// Where the composition of a flour is counted from: protein on 14 %, damaged starch as is, ash on
 /// dry matter.
@@ -156,6 +156,34 @@ impl AbsorptionModel {
             sd: self.covariance[at][at].max(0.0).sqrt(),
         })
         .collect()
+    }
+
+    /// Points of water per point of protein, damaged starch and ash, as believed here: the house's,
+    /// or what the plant's own lots made of them.
+    pub fn per_point(&self) -> [Coefficient; 3] {
+        let house = [PER_PROTEIN, PER_DAMAGED_STARCH, PER_ASH];
+        if self.lots == 0 {
+            return house;
+        }
+        let mut at = 0;
+        house.map(|house| {
+            at += 1;
+            let (mean, sd) = (self.mean[at], self.covariance[at][at].max(0.0).sqrt());
+            Coefficient {
+                value: mean,
+                low: mean - sd,
+                high: mean + sd,
+                origin: Origin::Plant,
+                source: "learned from the plant's own lots",
+                ..house
+            }
+        })
+    }
+
+    /// Of those, what a point of ash is worth.
+    pub fn per_ash(&self) -> Coefficient {
+        let [.., ash] = self.per_point();
+        ash
     }
 
     fn beliefs(&self) -> Vector4<f64> {

@@ -146,8 +146,8 @@ pub fn mix_of_grains(flours: &[FlourPart<'_>], rules: &Rules) -> MixOfGrains {
         add(&mut fermentation, BRAN_FERMENTS.times(bran));
         let offset = Rule::offset_of(flour.species).filter(|_| flour.absorption_14_pct.is_none());
         let rules_of = [offset, Rule::held_back_of(flour.species)];
-        water_points +=
-            share * rules_of.into_iter().flatten().map(|rule| rules.typical(rule)).sum::<f64>();
+        water_points += share
+            * rules_of.into_iter().flatten().filter_map(|rule| rules.active(rule)).sum::<f64>();
         match grains.iter_mut().find(|known| known.grain.species == flour.species) {
             Some(known) => {
                 known.share_pct += share_pct;

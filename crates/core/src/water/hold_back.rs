@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use super::{FlourPart, PER_DAMAGED_STARCH, Rule, Rules, Species};
+use super::{AbsorptionModel, FlourPart, Rule, Rules, Species};
 use crate::units::Banded;
 
 /// Held back from whole grain and added after it has drunk, in points for 100 % (H).
@@ -31,9 +31,50 @@ pub struct HoldBack {
     pub because: Vec<String>,
 }
 
+/// Damaged starch above the critical level, and the water it asks to hold back: the one figure for it
+/// everywhere.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StarchTrap {
+    /// Points above the critical level, and that level, %.
+    pub over_pct: f64,
+    pub critical_pct: f64,
+    /// Points of water.
+    pub points: Banded,
+}
+
+impl StarchTrap {
+    /// `(damaged − critical) · water per point of damaged starch`; none where it is below, not
+    /// stated, or the level is switched off.
+    pub fn of(damaged_pct: Option<f64>, rules: &Rules, model: &AbsorptionModel) -> Option<Self> {
+        let critical_pct = rules.active(Rule::CriticalDamagedStarch)?;
+        let over_pct =
+            damaged_pct.map(|damaged| damaged - critical_pct).filter(|over| *over > 0.0)?;
+        let [_, per, _] = model.per_point();
+        let points = Banded::new(per.value, per.low, per.high).times(over_pct);
+        Some(Self { over_pct, critical_pct, points })
+    }
+
+    fn says(&self) -> String {
+        format!(
+            "{:.1} points of damaged starch above {:.0} %: dry early, sticky late",
+            self.over_pct, self.critical_pct
+        )
+    }
+}
+
+/// When the core should arrive, in percent of the bake: sooner where damaged starch lies above its
+/// critical level (H).
+pub const fn arrival_target_pct(trapped: bool) -> f64 {
+    if trapped { 80.0 } else { 85.0 }
+}
+
 /// What bran, weak grains and damaged starch ask the mixer to hold back; none for a plain white
 /// flour. Each part of a mix asks by its share; the longest wait counts. House defaults.
-pub fn hold_back(flours: &[FlourPart<'_>], rules: &Rules) -> Option<HoldBack> {
+pub fn hold_back(
+    flours: &[FlourPart<'_>],
+    rules: &Rules,
+    model: &AbsorptionModel,
+) -> Option<HoldBack> {
     let mut held = HoldBack {
         points: 0.0,
         low: 0.0,
@@ -64,15 +105,8 @@ pub fn hold_back(flours: &[FlourPart<'_>], rules: &Rules) -> Option<HoldBack> {
             held.wait(BRAN_WAITS_MIN, "rye: pentosans swell slowly");
         }
     }
-    let damaged = damaged_starch(flours);
-    let critical = rules.typical(Rule::CriticalDamagedStarch);
-    if let Some(over) = damaged.map(|damaged| damaged - critical).filter(|over| *over > 0.0) {
-        let points =
-            Banded::new(PER_DAMAGED_STARCH.value, PER_DAMAGED_STARCH.low, PER_DAMAGED_STARCH.high);
-        let says = format!(
-            "{over:.1} points of damaged starch above {critical:.0} %: dry early, sticky late"
-        );
-        held.take(points.times(over), DAMAGED_WAITS_MIN, &says);
+    if let Some(trap) = StarchTrap::of(damaged_starch(flours), rules, model) {
+        held.take(trap.points, DAMAGED_WAITS_MIN, &trap.says());
     }
     (!held.because.is_empty()).then_some(held)
 }

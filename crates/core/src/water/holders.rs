@@ -1,6 +1,7 @@
 use serde::Serialize;
 
 use super::FlourPart;
+use super::arrival_target_pct;
 
 /// Water each gram holds, g/g (capacities after Greer & Stewart, 1959, and Bushuk, 1966).
 const INTACT_G_PER_G: f64 = 0.44;
@@ -121,10 +122,10 @@ pub fn added_by_feel(
     holders: &Holders,
     planned_pct: f64,
     points: f64,
-    critical_damaged_pct: f64,
+    critical_damaged_pct: Option<f64>,
 ) -> AddedByFeel {
     let (plan, shares) = (holders.shares(planned_pct, 0.0), holders.shares(planned_pct, points));
-    let trap = holders.damaged_pct > critical_damaged_pct;
+    let trap = critical_damaged_pct.is_some_and(|critical| holders.damaged_pct > critical);
     let mut will = Vec::new();
     if points > 0.0 {
         will.push(format!(
@@ -152,6 +153,6 @@ pub fn added_by_feel(
         shares,
         will,
         to_drive_out_kg: points,
-        arrival_target_pct: if trap { 80.0 } else { 85.0 },
+        arrival_target_pct: arrival_target_pct(trap),
     }
 }

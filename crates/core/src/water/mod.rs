@@ -19,7 +19,7 @@ pub use absorption_model::{
 };
 pub use flour::{Flour, FlourPart};
 pub use grain::{Grain, GrainShare, MixOfGrains, mix_of_grains};
-pub use hold_back::{HoldBack, hold_back};
+pub use hold_back::{HoldBack, StarchTrap, arrival_target_pct, hold_back};
 pub use holders::{AddedByFeel, Holders, WaterShares, added_by_feel};
 pub use process::Process;
 pub use rule::{Override, OverrideInput, Rule, Rules, Ruling};

@@ -285,10 +285,11 @@ impl Rules {
         }
     }
 
-    /// The rule's typical value, 0 where it is switched off.
-    pub fn typical(&self, rule: Rule) -> f64 {
+    /// The rule's typical value; none where it is switched off, so that its effect is left out and
+    /// nothing else.
+    pub fn active(&self, rule: Rule) -> Option<f64> {
         let ruling = self.get(rule);
-        if ruling.off { 0.0 } else { ruling.value.typical }
+        (!ruling.off).then_some(ruling.value.typical)
     }
 
     /// The rule as a coefficient, to answer “why?” with.

@@ -5,7 +5,7 @@ use thiserror::Error;
 
 use super::hold_back::damaged_starch;
 use super::{AbsorptionModel, Flour, FlourPart, HoldBack, Process, Rule, Rules, hold_back};
-use crate::dough::Facts;
+use crate::dough::{Facts, Ingredient};
 use crate::flour::{AGED_DAYS, GREEN_DAYS, Moisture, absorption_at_moisture};
 use crate::units::{Banded, Origin};
 
@@ -13,6 +13,10 @@ use crate::units::{Banded, Origin};
 const MEASURED_SD: f64 = 0.3;
 /// How far off the water on a blend's own sheet may be, in points (H).
 const SHEET_SD: f64 = 2.0;
+
+/// Points of water that 1 % of vital gluten carries, and that 1 % of bran or oat fibre costs (H).
+const GLUTEN_CARRIES: Banded = Banded::new(2.0, 1.0, 3.0);
+const FIBRE_CUTS: Banded = Banded::new(-0.5, -1.0, 0.0);
 
 /// An ingredient and how much of it, in percent on flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -149,7 +153,7 @@ pub fn stair(flours: &[FlourPart<'_>], wanted: &Wanted<'_>) -> Result<Stair, NoB
         weigh_pct: floor_pct - ingredient_water_pct,
         estimated: flours.iter().any(|part| part.flour.absorption_14_pct.is_none()),
         ceiling_pct,
-        hold_back: hold_back(flours, wanted.rules),
+        hold_back: hold_back(flours, wanted.rules, wanted.model),
         cautions: cautions(flours, wanted.rules, floor_pct, ceiling_pct),
         steps,
     })
@@ -391,9 +395,20 @@ fn strength(flours: &[FlourPart<'_>]) -> Option<f64> {
 /// where a machine divides. House default; W of a mix by share.
 fn ceiling(flours: &[FlourPart<'_>], wanted: &Wanted<'_>) -> Option<f64> {
     let rules = wanted.rules;
-    let machine = if wanted.machine_divided { rules.typical(Rule::MachineDivided) } else { 0.0 };
-    let w = strength(flours)?;
-    Some(rules.typical(Rule::CeilingBase) + rules.typical(Rule::CeilingPerW) * w - machine)
+    let (base, per_w) = (rules.active(Rule::CeilingBase)?, rules.active(Rule::CeilingPerW)?);
+    let less = rules.active(Rule::MachineDivided).filter(|_| wanted.machine_divided);
+    let added: f64 = wanted.lines.iter().map(|line| carried_by(line) * line.pct).sum();
+    Some(base + per_w * strength(flours)? + added - less.unwrap_or(0.0))
+}
+
+/// Points that 1 % of an ingredient lets strength carry more, or less: gluten builds film, fibre cuts
+/// it (H).
+fn carried_by(line: &Addition<'_>) -> f64 {
+    match line.facts.ingredient {
+        Ingredient::VitalGluten => GLUTEN_CARRIES.typical,
+        Ingredient::Bran | Ingredient::OatFibre => FIBRE_CUTS.typical,
+        _ => 0.0,
+    }
 }
 
 fn cautions(
@@ -414,9 +429,9 @@ fn cautions(
             ),
         );
     }
-    let critical = rules.get(Rule::CriticalDamagedStarch);
-    let over = damaged_starch(flours).filter(|pct| !critical.off && *pct > critical.value.typical);
-    if let Some(damaged) = over {
+    let critical = rules.active(Rule::CriticalDamagedStarch);
+    let damaged = damaged_starch(flours);
+    if let Some(damaged) = damaged.filter(|pct| critical.is_some_and(|critical| *pct > critical)) {
         say(
             "damaged_starch",
             format!(

@@ -1,5 +1,6 @@
 use serde::Serialize;
 
+use super::AbsorptionModel;
 use crate::flour::{MoistureBasis, Property, Readings};
 use crate::units::Coefficient;
 
@@ -46,23 +47,24 @@ pub struct Thirst {
 
 /// Shares out the change of absorption between two lots over protein, damaged starch and ash.
 ///
-/// `Δ = 1.1 Δprotein₁₄ + 1.4 Δdamaged starch + 4.0 Δash_dm + unexplained` (H), in points on 14 %.
+/// `Δ = 1.1 Δprotein₁₄ + 1.4 Δdamaged starch + 4.0 Δash_dm + unexplained` (H), in points on 14 %;
+/// with the plant's own coefficients where its lots taught them.
 ///
 /// ```
 /// use ironpeel_core::flour::{MoistureBasis::{DryMatter, Fourteen}, Property, Reading, Readings};
-/// use ironpeel_core::water::thirst;
+/// use ironpeel_core::water::{AbsorptionModel, thirst};
 /// let lot = |damaged, absorption| Readings(vec![
 ///     Reading { property: Property::DamagedStarch, value: damaged, basis: None, method: None, censored: None },
 ///     Reading { property: Property::Absorption, value: absorption, basis: Some(Fourteen), method: None, censored: None },
 /// ]);
-/// let change = thirst(&lot(8.2, 62.0), &lot(10.9, 65.4));
+/// let change = thirst(&lot(8.2, 62.0), &lot(10.9, 65.4), &AbsorptionModel::prior());
 /// assert!((change.explained - 3.78).abs() < 1e-9);
 /// assert!((change.parts[1].points + 0.38).abs() < 1e-9); // the unexplained rest
 /// ```
-pub fn thirst(before: &Readings, after: &Readings) -> Thirst {
+pub fn thirst(before: &Readings, after: &Readings, model: &AbsorptionModel) -> Thirst {
     let change =
         |property, basis| Some(after.value(property, basis)? - before.value(property, basis)?);
-    let coefficients = [PER_PROTEIN, PER_DAMAGED_STARCH, PER_ASH];
+    let coefficients = model.per_point();
     let mut parts: Vec<ThirstPart> = [
         (Property::Protein, Some(MoistureBasis::Fourteen)),
         (Property::DamagedStarch, Some(MoistureBasis::AsIs)),

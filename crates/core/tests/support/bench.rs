@@ -60,6 +60,7 @@ pub fn flour<'a>(
         age_days: Some(6.0),
         share_pct: share,
         price_per_kg: Some(0.6),
+        allergens: None,
     }
 }
 
@@ -144,6 +145,8 @@ impl Bench {
                 room_c: None,
                 tap_c: None,
                 jacket: false,
+                ingredients_c: &[],
+                rate: None,
             },
         }
     }

@@ -9,9 +9,7 @@ use ironpeel_core::chain::FormulaInHand;
 use ironpeel_core::dough::{
     DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
 };
-use ironpeel_core::units::{
-    DecimalMark, Faults, Given, decimal_mark_of, parse_number, spelt_out,
-};
+use ironpeel_core::units::{DecimalMark, Faults, Given, decimal_mark_of, parse_number, spelt_out};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;

@@ -254,7 +254,8 @@ impl LotInput {
         }
         let mut readings = Vec::with_capacity(self.rows.len());
         let mut stated = Vec::with_capacity(self.rows.len());
-        for (at, (read, row)) in read_rows(&self.rows, mark).into_iter().zip(&self.rows).enumerate() {
+        for (at, (read, row)) in read_rows(&self.rows, mark).into_iter().zip(&self.rows).enumerate()
+        {
             match read {
                 Ok(reading) => {
                     readings.push(reading);

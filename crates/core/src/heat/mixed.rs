@@ -1,0 +1,55 @@
+use serde::{Deserialize, Serialize};
+
+use super::balance::{WATER, WETTING};
+use super::{PartIs, Temperatures};
+
+/// One dough as it was mixed: what went in and what the jacket took, so that it is judged by its own
+/// masses whatever is planned later.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct MixedDough {
+    pub parts: Vec<MixedPart>,
+    /// Ice included.
+    pub water_kg: f64,
+    /// As-is flour that met water for the first time.
+    pub flour_wetted_kg: f64,
+    /// What the jacket took while it was mixed.
+    pub jacket_kj_per_kg: f64,
+}
+
+/// Something that went into the mixer besides water.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct MixedPart {
+    pub kg: f64,
+    /// kJ/kg·K.
+    pub specific_heat: f64,
+    pub is: PartIs,
+    /// As planned; counts where it was not measured.
+    pub temperature_c: f64,
+}
+
+impl MixedDough {
+    /// Mixing energy, kJ/kg, that explains what was measured of it; none where nothing was mixed.
+    ///
+    /// `(Σ kg·c·(T − own) + water·4.186·(T − T_eq) − 15.1·flour wetted)/kg + jacket`, T_eq the
+    /// ice-free water that cools as its water and ice did.
+    pub fn mixing_kj_per_kg(&self, measured: &Temperatures) -> Option<f64> {
+        let Temperatures { flour_c, room_c, preferment_c, dough_c, .. } = *measured;
+        let parts: f64 = self
+            .parts
+            .iter()
+            .map(|part| {
+                let own = match part.is {
+                    PartIs::Flour => flour_c,
+                    PartIs::Preferment => preferment_c.unwrap_or(part.temperature_c),
+                    PartIs::Other => room_c,
+                    PartIs::Kept => part.temperature_c,
+                };
+                part.kg * part.specific_heat * (dough_c - own)
+            })
+            .sum();
+        let water = self.water_kg * WATER * (dough_c - measured.equivalent_water_c());
+        let kg = self.parts.iter().map(|part| part.kg).sum::<f64>() + self.water_kg;
+        let given = parts + water - WETTING * self.flour_wetted_kg;
+        (kg > 0.0).then(|| given / kg + self.jacket_kj_per_kg)
+    }
+}

@@ -1,0 +1,96 @@
+//! Switching off a coefficient of the water removes its effect and nothing else.
+
+mod support;
+
+use ironpeel_core::units::Banded;
+use ironpeel_core::water::{
+    AbsorptionModel, Composition, Flour, Override, Process, Rule, Rules, Species, Stair, Wanted,
+    hold_back, stair,
+};
+use proptest::prelude::*;
+use support::{flour, parts};
+
+fn off(rule: Rule) -> Rules {
+    let value = Banded::new(0.0, 0.0, 0.0);
+    Rules(vec![Override { rule, off: true, value, reason: "not here".into() }])
+}
+
+fn of(flours: &[(Flour, f64)], process: Process, machine_divided: bool, rules: &Rules) -> Stair {
+    let model = AbsorptionModel::prior();
+    let wanted = Wanted {
+        process,
+        lines: &[],
+        style_points: 0.0,
+        set_by_hand_pct: None,
+        machine_divided,
+        rules,
+        model: &model,
+    };
+    stair(&parts(flours), &wanted).expect("has a base")
+}
+
+fn damaged(pct: f64) -> Flour {
+    Flour { composition: Composition::of(12.9, pct, 0.6), w: Some(300.0), ..flour() }
+}
+
+#[test]
+fn a_critical_level_that_is_off_holds_nothing_back_and_cautions_of_nothing() {
+    let model = AbsorptionModel::prior();
+    let lot = [(damaged(11.0), 100.0)];
+    let rules = off(Rule::CriticalDamagedStarch);
+    assert!(hold_back(&parts(&lot), &Rules::default(), &model).is_some());
+    assert_eq!(hold_back(&parts(&lot), &rules, &model), None);
+    let found = of(&lot, Process::NoTime, true, &rules);
+    assert!(found.cautions.iter().all(|caution| caution.key != "damaged_starch"));
+}
+
+#[test]
+fn a_ceiling_that_is_off_never_warns() {
+    for rule in [Rule::CeilingBase, Rule::CeilingPerW] {
+        let found = of(&[(damaged(8.0), 100.0)], Process::SpongeDough, true, &off(rule));
+        assert_eq!(found.ceiling_pct, None, "{rule:?}");
+        assert!(found.cautions.iter().all(|caution| caution.key != "strength"));
+    }
+}
+
+fn species() -> impl Strategy<Value = Species> {
+    prop::sample::select(vec![Species::Wheat, Species::Spelt, Species::Emmer, Species::Rye])
+}
+
+proptest! {
+    /// The figure is the same figure less that one step; nothing else moves.
+    #[test]
+    fn every_rule_removes_its_own_step(
+        rule in prop::sample::select(Rule::ALL.to_vec()), species in species(),
+        whole in 0.0..100.0f64, damaged in 4.0..14.0f64, age in 0.5..30.0f64, machine in any::<bool>(),
+        process in prop::sample::select(vec![Process::NoTime, Process::LongCold, Process::SpongeDough]),
+    ) {
+        let lot = Flour {
+            species,
+            absorption_14_pct: None,
+            whole_grain_pct: whole,
+            age_days: Some(age),
+            composition: Composition::of(12.5, damaged, 0.9),
+            w: Some(250.0),
+            ..flour()
+        };
+        let flours = [(lot, 100.0)];
+        let (on, without) = (
+            of(&flours, process, machine, &Rules::default()),
+            of(&flours, process, machine, &off(rule)),
+        );
+        let points = |stair: &Stair| -> f64 {
+            stair.steps.iter().filter(|step| step.rule == Some(rule)).map(|step| step.points).sum()
+        };
+        prop_assert_eq!(points(&without), 0.0);
+        prop_assert!((on.floor_pct - points(&on) - without.floor_pct).abs() < 1e-9);
+        for step in on.steps.iter().filter(|step| step.rule != Some(rule)) {
+            let same = without.steps.iter().find(|other| other.key == step.key);
+            prop_assert_eq!(same.map(|other| other.points), Some(step.points));
+        }
+        let held = |rules: &Rules| {
+            hold_back(&parts(&flours), rules, &AbsorptionModel::prior()).map_or(0.0, |held| held.points)
+        };
+        prop_assert!(held(&off(rule)) <= held(&Rules::default()) + 1e-9, "off never holds back more");
+    }
+}
