@@ -77,7 +77,14 @@ fn roll() -> FormulaInHand {
         line(Ingredient::Salt, 1.9),
     ])
     .expect("makes a dough");
-    FormulaInHand { formula, style_points: 0.0, piece_kg: 0.060, losses: Losses::HOUSE }
+    FormulaInHand {
+        formula,
+        style_points: 0.0,
+        piece_kg: 0.060,
+        losses: Losses::HOUSE,
+        hydration_pct: None,
+        batch_kg: None,
+    }
 }
 
 fn method() -> Method {

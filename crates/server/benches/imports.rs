@@ -34,12 +34,16 @@ async fn flour(store: &Store, name: &str) -> Uuid {
         species: Species::Wheat,
         note: String::new(),
         price_per_t: None,
+        allergens: None,
         hardness: Some(Hardness::Hard),
         extraction_pct: None,
         treatment: Treatment::None,
         intended_use: IntendedUse::General,
     };
-    store.put_flour(&flour).await.expect("recorded");
+    store
+        .put_flour(&flour, &Signed { by: "bench".into(), reason: String::new() })
+        .await
+        .expect("recorded");
     id
 }
 

@@ -16,7 +16,7 @@ use uuid::Uuid;
 use crate::chain::{HandInput, Held, LotPin, Pins};
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At};
+use crate::request::{Asked, At, Recorded, from_value};
 use crate::state::{App, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -158,13 +158,17 @@ async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchVie
 async fn save(
     State(app): State<App>,
     At(id): At<Uuid>,
-    body: crate::request::Body<Value>,
+    Recorded { input: sent, write }: Recorded<Value>,
 ) -> Result<Json<BatchView>> {
-    // The knobs are kept as they were sent, beside what they were understood as.
-    let knobs = body.0.pointer("/hand/knobs").cloned().unwrap_or_default();
-    let input: BatchInput = crate::request::shape(body.0)?;
-    let (new, others) = Box::pin(plan(&app, id, input, knobs)).await?;
-    app.store.add_batch(&new, &others).await?;
+    let records = write.of(&app, id);
+    // What was planned stands, whatever could be planned now.
+    if !records.was_written().await? {
+        // The knobs are kept as they were sent, beside what they were understood as.
+        let knobs = sent.pointer("/hand/knobs").cloned().unwrap_or_default();
+        let input: BatchInput = from_value(sent)?;
+        let (new, others) = Box::pin(plan(&app, id, input, knobs)).await?;
+        records.add_batch(&new, &others).await?;
+    }
     batch(State(app), At(id)).await
 }
 

@@ -13,6 +13,7 @@ use ironpeel_core::water::{AbsorptionInput, AbsorptionModelAnswer, AbsorptionMod
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+use crate::heavy::heavy;
 use crate::problem::{Problem, Result};
 use crate::request::Body;
 use crate::state::App;
@@ -51,7 +52,7 @@ async fn moisture_basis(
     request_body = FarinographInput,
     responses((status = 200, body = FarinographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn farinograph(Body(input): Body<FarinographInput>) -> Result<Json<FarinographAnswer>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// An alveogram read by the standard
@@ -59,7 +60,7 @@ async fn farinograph(Body(input): Body<FarinographInput>) -> Result<Json<Farinog
     request_body = AlveographInput,
     responses((status = 200, body = AlveographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn alveograph(Body(input): Body<AlveographInput>) -> Result<Json<AlveographAnswer>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// The cheapest blend within targets
@@ -67,7 +68,7 @@ async fn alveograph(Body(input): Body<AlveographInput>) -> Result<Json<Alveograp
     request_body = BlendInput,
     responses((status = 200, body = BlendAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn blend(Body(input): Body<BlendInput>) -> Result<Json<BlendAnswer>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// What sieving bran out of a flour leaves
@@ -85,7 +86,7 @@ async fn sift(Body(input): Body<SiftInput>) -> Result<Json<SiftAnswer>> {
 async fn absorption_model(
     Body(input): Body<AbsorptionModelInput>,
 ) -> Result<Json<AbsorptionModelAnswer>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// From the flour to the floor: how much water the dough wants
@@ -117,7 +118,7 @@ async fn dough_temperature(Body(input): Body<DoughTemperatureInput>) -> Result<J
     request_body = FrictionInput,
     responses((status = 200, body = Friction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn friction(Body(input): Body<FrictionInput>) -> Result<Json<Friction>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// How a dough rises, cools and warms through its phases
@@ -125,7 +126,7 @@ async fn friction(Body(input): Body<FrictionInput>) -> Result<Json<Friction>> {
     request_body = FermentationInput,
     responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn fermentation(Body(input): Body<FermentationInput>) -> Result<Json<FermentationAnswer>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// A starter's feed: when it is ripe, or the feed that is ripe at an hour
@@ -133,5 +134,5 @@ async fn fermentation(Body(input): Body<FermentationInput>) -> Result<Json<Ferme
     request_body = FeedInput,
     responses((status = 200, body = Feed), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn starter_feed(Body(input): Body<FeedInput>) -> Result<Json<Feed>> {
-    Ok(Json(input.compute()?))
+    Ok(Json(heavy(move || input.compute()).await?))
 }

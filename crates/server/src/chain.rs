@@ -7,7 +7,7 @@ use ironpeel_core::chain::{
     Chain, FlourInHand, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
 };
 use ironpeel_core::dough::{
-    AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft, LossesInput,
+    AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft, Ingredient, LossesInput,
 };
 use ironpeel_core::method::{Method, MethodDraft};
 use ironpeel_core::units::{Bound, Faults, Given};
@@ -73,6 +73,21 @@ pub struct KnobsInput {
     /// The mixer's jacket runs.
     #[serde(default)]
     pub jacket: bool,
+    /// Ingredients whose temperature was measured, up to 60.
+    #[serde(default)]
+    pub ingredients: Vec<IngredientAtInput>,
+    /// Speed of tonight's fermentation beside the model's, 0.2 to 4; the model's if left out.
+    #[serde(default)]
+    pub rate: Given,
+}
+
+/// An ingredient as warm as it was measured.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct IngredientAtInput {
+    pub ingredient: Ingredient,
+    /// −30 to 60 °C.
+    #[serde(default)]
+    pub temperature_c: Given,
 }
 
 /// The dough in hand.
@@ -101,6 +116,28 @@ pub struct EditedFormula {
     pub piece_kg: Given,
     #[serde(default)]
     pub losses: LossesInput,
+    #[serde(flatten)]
+    pub holds: FormulaHolds,
+}
+
+/// What a formula is meant to hold besides its lines.
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
+pub struct FormulaHolds {
+    /// Its own water, 20 to 140 % on flour; as the flour takes if left out.
+    #[serde(default)]
+    pub hydration_pct: Given,
+    /// Its usual batch, 0.05 to 100 000 kg of dough; none if left out.
+    #[serde(default)]
+    pub batch_kg: Given,
+}
+
+impl FormulaHolds {
+    pub fn check(&self, faults: &mut Faults) -> (Option<f64>, Option<f64>) {
+        (
+            OWN_WATER.check_opt(&self.hydration_pct, "", faults),
+            BATCH.check_opt(&self.batch_kg, "", faults),
+        )
+    }
 }
 
 /// A what-if: the dough in hand, and the one before it.
@@ -124,10 +161,29 @@ const FLOUR: Bound = Bound::new("flour_c", "flour temperature", "°C", -20.0, 60
 const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -20.0, 60.0);
 pub const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
 pub const STYLE: Bound = Bound::new("style_points", "style", "points of water", -20.0, 20.0);
+/// Most ingredients with a temperature of their own.
+const MOST_INGREDIENTS: usize = 60;
+const INGREDIENT: Bound =
+    Bound::new("temperature_c", "temperature of the ingredient", "°C", -30.0, 60.0);
+const RATE: Bound = Bound::new("rate", "speed of the fermentation", "", 0.2, 4.0);
+const OWN_WATER: Bound =
+    Bound::new("hydration_pct", "the formula's own water", "% on flour", 20.0, 140.0);
+const BATCH: Bound = Bound::new("batch_kg", "usual batch", "kg of dough", 0.05, 100_000.0);
 const TAP: Bound = Bound::new("tap_c", "tap water", "°C", 0.0, 60.0);
 
 impl KnobsInput {
-    pub fn check(&self, at: &str, faults: &mut Faults) -> Knobs {
+    /// The temperatures typed for ingredients.
+    fn ingredients_c(&self, at: &str, faults: &mut Faults) -> Vec<(Ingredient, f64)> {
+        let typed = self.ingredients.iter().take(MOST_INGREDIENTS).enumerate();
+        typed
+            .map(|(number, one)| {
+                let at = format!("{at}ingredients[{number}].");
+                (one.ingredient, INGREDIENT.check(&one.temperature_c, &at, faults))
+            })
+            .collect()
+    }
+
+    fn check(&self, at: &str, faults: &mut Faults) -> Knobs<'static> {
         Knobs {
             amount: self.amount.check(at, faults),
             division_kg: DIVISION.check_opt(&self.division_kg, at, faults),
@@ -137,6 +193,8 @@ impl KnobsInput {
             room_c: ROOM.check_opt(&self.room_c, at, faults),
             tap_c: TAP.check_opt(&self.tap_c, at, faults),
             jacket: self.jacket,
+            ingredients_c: &[],
+            rate: RATE.check_opt(&self.rate, at, faults),
         }
     }
 }
@@ -148,7 +206,8 @@ pub struct Held {
     edited: Option<FormulaInHand>,
     edited_method: Option<Method>,
     mix_on: NaiveDate,
-    knobs: Knobs,
+    knobs: Knobs<'static>,
+    ingredients_c: Vec<(Ingredient, f64)>,
 }
 
 impl Held {
@@ -156,12 +215,13 @@ impl Held {
         let documents = app.revisions.documents(&input.pins).await?;
         let mut faults = Faults::default();
         let knobs = input.knobs.check(&format!("{at}knobs."), &mut faults);
+        let ingredients_c = input.knobs.ingredients_c(&format!("{at}knobs."), &mut faults);
         let recorded = &documents.formula.formula;
         let edited = input.draft.as_ref().and_then(|draft| draft.over(recorded, &mut faults));
         let method_at = format!("{at}method.");
         let edited_method = input.method.as_ref().map(|draft| draft.check(&method_at, &mut faults));
         let mix_on = input.mix_on.unwrap_or_else(|| Utc::now().date_naive());
-        let held = Self { documents, edited, edited_method, mix_on, knobs };
+        let held = Self { documents, edited, edited_method, mix_on, knobs, ingredients_c };
         let missing = held.formula().formula.flours().iter().skip(1).find(|flour| {
             !held.documents.others.iter().any(|other| other.lot.flour.name == flour.name)
         });
@@ -196,7 +256,7 @@ impl Held {
             method: self.edited_method.as_ref().unwrap_or(&self.documents.method.method),
             line: &self.documents.line.line,
             numbers: self.documents.numbers(),
-            knobs: self.knobs,
+            knobs: Knobs { ingredients_c: &self.ingredients_c, ..self.knobs },
         }
     }
 }
@@ -206,8 +266,9 @@ impl EditedFormula {
         let style_points = STYLE.check_or(&self.style_points, recorded.style_points, "", faults);
         let piece_kg = PIECE.check_or(&self.piece_kg, recorded.piece_kg, "", faults);
         let losses = self.losses.check(recorded.losses, "losses.", faults);
+        let (hydration_pct, batch_kg) = self.holds.check(faults);
         let formula = Formula::check(&self.formula).map_err(|more| faults.0.extend(more.0)).ok()?;
-        Some(FormulaInHand { formula, style_points, piece_kg, losses })
+        Some(FormulaInHand { formula, style_points, piece_kg, losses, hydration_pct, batch_kg })
     }
 }
 

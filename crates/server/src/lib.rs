@@ -12,6 +12,7 @@ mod dough;
 mod find;
 mod flour;
 mod health;
+mod heavy;
 mod method;
 mod page;
 mod plant;
@@ -28,7 +29,7 @@ use std::pin::Pin;
 use std::time::Duration;
 
 use axum::extract::Request;
-use axum::http::StatusCode;
+use axum::http::{HeaderValue, StatusCode, header};
 use axum::middleware::{Next, from_fn};
 use axum::response::Response;
 use axum::{Json, Router};
@@ -122,22 +123,31 @@ pub fn app(store: Store, web: Option<&Path>) -> Router {
                 .on_response(DefaultOnResponse::new().level(Level::INFO)),
         )
         .layer(CatchPanicLayer::custom(|_| {
-            let detail = "a fault of ours, and logged; nothing was stored";
-            axum::response::IntoResponse::into_response(Problem::new(
-                StatusCode::INTERNAL_SERVER_ERROR,
-                "Something broke",
-                detail,
-            ))
+            axum::response::IntoResponse::into_response(Problem::fault("a request broke off"))
         }))
         .layer(CompressionLayer::new().compress_when(SizeAbove::new(WORTH_PACKING.into())))
+        .layer(from_fn(api_headers))
         .layer(from_fn(deadline))
         .layer(from_fn(request::letters));
     routes.layer(layers).with_state(App::new(store))
 }
 
+/// Answers of the API are never kept and never guessed at; a fault of ours names its request.
+async fn api_headers(request: Request, next: Next) -> Response {
+    let api = request.uri().path().starts_with("/api/");
+    let mut response = next.run(request).await;
+    if api {
+        let headers = response.headers_mut();
+        headers.insert(header::CACHE_CONTROL, HeaderValue::from_static("no-store"));
+        headers.insert(header::X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
+    }
+    response
+}
+
 async fn deadline(request: Request, next: Next) -> Result<Response, Problem> {
     tokio::time::timeout(DEADLINE, next.run(request)).await.map_err(|_| {
-        let detail = "this took too long and was given up; it can be sent again";
+        let detail = "this took too long and was given up; it can be sent again, and what carries an \
+                      id of its own is stored once";
         Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Too slow", detail)
     })
 }
@@ -146,7 +156,23 @@ async fn deadline(request: Request, next: Next) -> Result<Response, Problem> {
 /// every program that starts one.
 pub type Stop = Pin<Box<dyn Future<Output = ()> + Send>>;
 
-/// Serves until `stop` resolves, then finishes what is under way.
+/// How long what is under way may take to finish once the server is told to stop.
+const GRACE: Duration = Duration::from_secs(10);
+
+/// Serves until `stop` resolves, then finishes what is under way; a stream that stays open is cut.
 pub async fn serve(listener: TcpListener, app: Router, stop: Stop) -> std::io::Result<()> {
-    axum::serve(listener, app).with_graceful_shutdown(stop).await
+    let (tell, told) = tokio::sync::oneshot::channel();
+    let server = axum::serve(listener, app).with_graceful_shutdown(async {
+        // Told, or nobody is left to tell.
+        let _ = told.await;
+    });
+    let bounded = async {
+        stop.await;
+        let _ = tell.send(());
+        tokio::time::sleep(GRACE).await;
+    };
+    tokio::select! {
+        done = server => done,
+        () = bounded => Ok(()),
+    }
 }

@@ -6,6 +6,7 @@ use ironpeel_core::units::{Faults, FieldError};
 use ironpeel_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// What went wrong, as RFC 9457 problem details.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -44,6 +45,14 @@ impl Problem {
     /// What happened, in words.
     pub fn detail(self) -> String {
         self.detail
+    }
+
+    /// A fault of ours: logged here, once, under an id that the answer tells.
+    pub fn fault(error: impl std::fmt::Display) -> Self {
+        let id = Uuid::now_v7();
+        tracing::error!(%error, %id, "a fault of ours");
+        let detail = format!("a fault of ours, logged as {id}: the same again will not go through");
+        Self::new(StatusCode::INTERNAL_SERVER_ERROR, "Something broke", detail)
     }
 
     pub fn not_found(detail: impl Into<String>) -> Self {
@@ -88,13 +97,14 @@ impl From<&StoreError> for Problem {
                 Self::new(StatusCode::CONFLICT, "Somebody was there before", says.clone())
             }
             StoreError::Unavailable(source) => {
-                tracing::error!(error = %source, "the records cannot be reached");
+                tracing::warn!(error = %source, "the records cannot be reached");
                 Self::new(
                     StatusCode::SERVICE_UNAVAILABLE,
                     "The records cannot be reached",
-                    "nothing was stored; the same request can be sent again",
+                    "the same can be sent again: what carries an id of its own is stored once",
                 )
             }
+            StoreError::Fault(source) => Self::fault(source),
         }
     }
 }

@@ -150,7 +150,7 @@ async fn create(
         faults.push("flours", format!("choose a flour for each of: {}", wants.join(", ")));
     }
     for flour in &flours {
-        if app.store.current_specification(flour.id).await.is_err() {
+        if app.specification_of(flour.id).await?.is_none() {
             let says =
                 format!("nothing is asked of {} yet: give it a specification first", flour.name);
             faults.push("flours", says);

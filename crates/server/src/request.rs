@@ -5,10 +5,16 @@ use axum::extract::{FromRequest, FromRequestParts, Request};
 use axum::middleware::Next;
 use axum::response::Response;
 use ironpeel_core::units::DecimalMark;
+use ironpeel_store::Store;
 use serde::de::DeserializeOwned;
+use serde_json::Value;
 use serde_json::error::Category;
+use sha2::{Digest, Sha256};
+use uuid::Uuid;
 
+use crate::heavy::heavy;
 use crate::problem::Problem;
+use crate::state::App;
 
 /// The path's parts.
 #[derive(Debug, FromRequestParts)]
@@ -31,12 +37,46 @@ pub struct Marks {
 #[derive(Debug)]
 pub struct Body<T>(pub T);
 
-impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
+impl<T: DeserializeOwned + Send + 'static, S: Send + Sync> FromRequest<S> for Body<T> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        read_body(Bytes::from_request(request, state).await?).await.map(Self)
+    }
+}
+
+/// A JSON body that is to be recorded once: what was sent, and the write it makes.
+#[derive(Debug)]
+pub struct Recorded<T> {
+    pub input: T,
+    pub write: Write,
+}
+
+/// A client's write as it is told from another under the same id.
+#[derive(Debug)]
+pub struct Write {
+    body_hash: Vec<u8>,
+    by: String,
+}
+
+impl Write {
+    /// The records for this write under the id the client made for it.
+    pub fn of(&self, app: &App, id: Uuid) -> Store {
+        app.store.once(id, self.body_hash.clone(), &self.by)
+    }
+}
+
+impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Recorded<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
         let bytes = Bytes::from_request(request, state).await?;
-        read(&bytes).map(Self)
+        // Sameness is of what was said, not of its spaces or the order of its fields.
+        let value: Value = read_body(bytes).await?;
+        let by = value.pointer("/signed/by").or(value.get("by")).and_then(Value::as_str);
+        let by = by.map_or("somebody", str::trim).chars().take(200).collect();
+        let body_hash = Sha256::digest(value.to_string().as_bytes()).to_vec();
+        Ok(Self { input: from_value(value)?, write: Write { body_hash, by } })
     }
 }
 
@@ -49,6 +89,13 @@ pub async fn letters(request: Request, next: Next) -> Result<Response, Problem> 
         return Err(Problem::unusable(ZERO));
     }
     Ok(next.run(request).await)
+}
+
+/// A body larger than this is read off the threads that answer others.
+const LARGE: usize = 256 * 1024;
+
+async fn read_body<T: DeserializeOwned + Send + 'static>(bytes: Bytes) -> Result<T, Problem> {
+    if bytes.len() > LARGE { heavy(move || read(&bytes)).await } else { read(&bytes) }
 }
 
 /// Malformed JSON is a bad request; JSON of another shape is a field that cannot be used.
@@ -91,7 +138,7 @@ fn field_of(path: String, says: &str) -> String {
 }
 
 /// A body already read as JSON, in the shape that is wanted.
-pub fn shape<T: DeserializeOwned>(value: serde_json::Value) -> Result<T, Problem> {
+pub fn from_value<T: DeserializeOwned>(value: serde_json::Value) -> Result<T, Problem> {
     serde_path_to_error::deserialize(value).map_err(|error| {
         let path = error.path().to_string();
         let says = error.into_inner().to_string();

@@ -25,7 +25,7 @@ impl From<Revision> for RevisionView {
 }
 
 /// Who records something and why.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
 pub struct SignedInput {
     #[serde(default)]
     pub by: String,

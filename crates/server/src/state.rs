@@ -26,6 +26,18 @@ impl App {
         Self { revisions: Revisions::new(store.clone()), store }
     }
 
+    /// What is asked of a flour now; none where nobody asked anything yet.
+    pub async fn specification_of(
+        &self,
+        flour_id: Uuid,
+    ) -> Result<Option<SpecificationRevision>, Problem> {
+        match self.store.current_specification(flour_id).await {
+            Ok(specification) => Ok(Some(specification)),
+            Err(StoreError::NotFound(_)) => Ok(None),
+            Err(error) => Err(error.into()),
+        }
+    }
+
     /// The plant's numbers as they are now.
     pub async fn numbers(&self) -> Result<PlantNumbers, Problem> {
         Ok(self.store.current_numbers().await?.map(|own| own.numbers).unwrap_or_default())

@@ -48,7 +48,8 @@ struct HoldersView {
     reference: Option<HeldWater>,
     reference_code: Option<String>,
     by_feel: Option<AddedByFeel>,
-    critical_damaged_pct: f64,
+    /// None where the plant switched it off.
+    critical_damaged_pct: Option<f64>,
     grains: MixOfGrains,
 }
 
@@ -88,7 +89,7 @@ async fn holders(
         Holders::of(&parts?)
     });
     let lot = Holders::of(&parts);
-    let critical_damaged_pct = rules.typical(Rule::CriticalDamagedStarch);
+    let critical_damaged_pct = rules.active(Rule::CriticalDamagedStarch);
     Ok(Json(HoldersView {
         by_feel: lot.map(|lot| added_by_feel(&lot, planned, added, critical_damaged_pct)),
         lot: lot.map(of),

@@ -2,6 +2,7 @@
 
 use std::path::Path;
 
+use axum::extract::OriginalUri;
 use axum::http::{HeaderValue, Request, header};
 use axum::middleware::{Next, from_fn};
 use axum::response::Response;
@@ -19,11 +20,16 @@ const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; f
 pub fn routes(dist: &Path) -> Router<App> {
     let index = ServeFile::new(dist.join("index.html")).precompressed_br().precompressed_gzip();
     let files = ServeDir::new(dist).precompressed_br().precompressed_gzip().fallback(index);
-    Router::new().fallback_service(files).layer(from_fn(headers))
+    // A hashed file that is not there is of another version, never the application's page.
+    let assets = ServeDir::new(dist.join("assets")).precompressed_br().precompressed_gzip();
+    Router::new().nest_service("/assets", assets).fallback_service(files).layer(from_fn(headers))
 }
 
 async fn headers(request: Request<Body>, next: Next) -> Response {
-    let hashed = request.uri().path().starts_with("/assets/");
+    // Nested, it has lost its prefix; the whole of it is kept beside.
+    let whole = request.extensions().get::<OriginalUri>();
+    let path = whole.map_or(request.uri().path(), |uri| uri.path());
+    let hashed = path.starts_with("/assets/");
     let mut response = next.run(request).await;
     let found =
         response.status().is_success() || response.status() == axum::http::StatusCode::NOT_MODIFIED;

@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{batch, batch_flour, flour, lot, lot_revision, product};
-use crate::store::{PageKey, Store};
+use crate::store::{PageKey, Store, past, write_once};
 
 /// A batch with the revisions it is tied to and the sheet as it was issued.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
@@ -86,9 +86,8 @@ impl Store {
             .order((batch::saved_at.desc(), batch::id.desc()))
             .limit(most)
             .into_boxed();
-        if let Some((at, id)) = before {
-            query = query
-                .filter(batch::saved_at.lt(at).or(batch::saved_at.eq(at).and(batch::id.lt(id))));
+        if let Some(key) = before {
+            query = query.filter(past!("batch.saved_at, batch.id", "<", key));
         }
         Ok(query.load(&mut self.connection().await?).await?)
     }
@@ -126,9 +125,9 @@ impl Store {
                 )
             })
             .collect();
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
+        write_once!(
+            self,
+            |connection| {
                 let added = diesel::insert_into(batch::table)
                     .values(new)
                     .on_conflict(batch::id)
@@ -137,12 +136,13 @@ impl Store {
                     .await?;
                 if added == 1 {
                     diesel::insert_into(batch_flour::table)
-                        .values(others)
+                        .values(&others)
                         .execute(connection)
                         .await?;
                 }
-                Ok(())
-            })
-            .await
+                added == 1
+            },
+            StoreError::from
+        )
     }
 }

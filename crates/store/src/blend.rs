@@ -1,11 +1,13 @@
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, RunQueryDsl};
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed};
+use crate::flour::Flour;
+use crate::lot::NewLotRevision;
+use crate::revision::{Revision, Signed, is_next};
 use crate::schema::{blend_part, blend_revision, flour, lot, lot_part};
-use crate::store::Store;
+use crate::store::{Store, WriteError, write_once};
 
 /// A flour's share of a blend.
 #[derive(Debug, Clone, PartialEq, Queryable)]
@@ -59,52 +61,35 @@ impl Store {
         Ok(Some(BlendRevision { revision, parts }))
     }
 
-    /// Records the revision after `number − 1` of a blend. Sent twice, it is stored once.
-    pub async fn add_blend(
-        &self,
-        flour_id: Uuid,
-        revision_id: Uuid,
-        number: i32,
-        parts: &[(Uuid, f64)],
-        signed: &Signed,
-    ) -> Result<()> {
-        let rows: Vec<_> = (0i16..)
-            .zip(parts)
-            .map(|(position, (part, share))| {
-                (
-                    blend_part::revision_id.eq(revision_id),
-                    blend_part::position.eq(position),
-                    blend_part::flour_id.eq(*part),
-                    blend_part::share_pct.eq(*share),
-                )
-            })
-            .collect();
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
-                let added = diesel::insert_into(blend_revision::table)
-                    .values((
-                        blend_revision::id.eq(revision_id),
-                        blend_revision::flour_id.eq(flour_id),
-                        blend_revision::number.eq(number),
-                        blend_revision::made_by.eq(&signed.by),
-                        blend_revision::reason.eq(&signed.reason),
-                    ))
-                    .on_conflict(blend_revision::id)
-                    .do_nothing()
-                    .execute(connection)
+    /// Records a blend as a flour of its own with a lot of it, all or nothing. A flour that a mill
+    /// sells is never written over.
+    pub async fn make_blend(&self, new: &NewBlend<'_>) -> Result<()> {
+        write_once!(
+            self,
+            |connection| {
+                let known: i64 =
+                    flour::table.find(new.flour.id).count().get_result(connection).await?;
+                let blended: i64 = blend_revision::table
+                    .filter(blend_revision::flour_id.eq(new.flour.id))
+                    .count()
+                    .get_result(connection)
                     .await?;
-                if added == 1 {
-                    diesel::insert_into(blend_part::table).values(rows).execute(connection).await?;
+                if known > 0 && blended == 0 {
+                    let says = format!(
+                        "{} is a flour that is bought, not a blend: give the blend a name of its own",
+                        new.flour.name
+                    );
+                    return Err(StoreError::Conflict(says).into());
                 }
-                Ok(())
-            })
-            .await
-            .map_err(|error| {
+                crate::flour::put(connection, new.flour, new.signed).await?;
+                new.record(connection).await?
+            },
+            |error| {
                 StoreError::or_conflict(error, || {
-                    "this blend was changed by somebody else meanwhile; look at theirs first".into()
+                    format!("{} is already on record", new.flour.name)
                 })
-            })
+            }
+        )
     }
 
     /// The lots a blended lot was made of.
@@ -118,26 +103,67 @@ impl Store {
             .load(&mut self.connection().await?)
             .await?)
     }
+}
 
-    /// Records which lots a blended lot was made of. Sent twice, it is stored once.
-    pub async fn add_lot_parts(&self, lot_id: Uuid, parts: &[(Uuid, f64)]) -> Result<()> {
-        let rows: Vec<_> = (0i16..)
-            .zip(parts)
-            .map(|(position, (part, share))| {
+/// A blend to be recorded: the flour it makes, the lots it is made of, and the lot that comes of it.
+#[derive(Debug)]
+pub struct NewBlend<'a> {
+    pub flour: &'a Flour,
+    pub revision_id: Uuid,
+    /// The number after the blend's newest.
+    pub number: i32,
+    /// Each lot with its flour and its share.
+    pub parts: &'a [(Uuid, Uuid, f64)],
+    pub lot: &'a NewLotRevision,
+    pub signed: &'a Signed,
+}
+
+impl NewBlend<'_> {
+    async fn record(
+        &self,
+        connection: &mut AsyncPgConnection,
+    ) -> std::result::Result<bool, WriteError> {
+        let (id, flour_id, number) = (self.revision_id, self.flour.id, self.number);
+        let added = diesel::insert_into(blend_revision::table)
+            .values((
+                blend_revision::id.eq(id),
+                blend_revision::flour_id.eq(flour_id),
+                blend_revision::number.eq(number),
+                blend_revision::made_by.eq(&self.signed.by),
+                blend_revision::reason.eq(&self.signed.reason),
+            ))
+            .on_conflict(blend_revision::id)
+            .do_nothing()
+            .execute(connection)
+            .await?;
+        if added == 0 {
+            return Ok(false);
+        }
+        is_next!(connection, blend_revision, flour_id = flour_id, id, number, "this blend");
+        let parts = || (0i16..).zip(self.parts);
+        let of_flours: Vec<_> = parts()
+            .map(|(position, (_, flour, share))| {
                 (
-                    lot_part::lot_id.eq(lot_id),
+                    blend_part::revision_id.eq(id),
+                    blend_part::position.eq(position),
+                    blend_part::flour_id.eq(*flour),
+                    blend_part::share_pct.eq(*share),
+                )
+            })
+            .collect();
+        diesel::insert_into(blend_part::table).values(of_flours).execute(connection).await?;
+        crate::lot::add_lot_revision(connection, self.lot, &self.lot.rows()).await?;
+        let of_lots: Vec<_> = parts()
+            .map(|(position, (lot, _, share))| {
+                (
+                    lot_part::lot_id.eq(self.lot.lot_id),
                     lot_part::position.eq(position),
-                    lot_part::part_lot_id.eq(*part),
+                    lot_part::part_lot_id.eq(*lot),
                     lot_part::share_pct.eq(*share),
                 )
             })
             .collect();
-        diesel::insert_into(lot_part::table)
-            .values(rows)
-            .on_conflict_do_nothing()
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| StoreError::or_missing(error, "this lot"))
+        diesel::insert_into(lot_part::table).values(of_lots).execute(connection).await?;
+        Ok(true)
     }
 }

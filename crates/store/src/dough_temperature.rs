@@ -2,13 +2,14 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, RunQueryDsl};
+use ironpeel_core::chain::Measured;
 use ironpeel_core::heat::Temperatures;
 use uuid::Uuid;
 
-use crate::error::Result;
+use crate::error::{Result, StoreError};
 use crate::schema::dough_temperature;
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// The temperatures of one dough, °C.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable, Insertable)]
@@ -24,13 +25,24 @@ pub struct DoughTemperature {
     pub water_c: f64,
     pub preferment_c: Option<f64>,
     pub dough_c: f64,
+    pub ice_share_pct: f64,
+    pub ice_c: f64,
+    /// Its own masses and jacket, where they were kept.
+    pub mixed: Option<serde_json::Value>,
 }
 
 impl DoughTemperature {
     /// As friction is learned from them.
     pub const fn temperatures(&self) -> Temperatures {
-        let Self { flour_c, room_c, water_c, preferment_c, dough_c, .. } = *self;
-        Temperatures { flour_c, room_c, water_c, preferment_c, dough_c }
+        let Self { flour_c, room_c, water_c, preferment_c, dough_c, ice_share_pct, ice_c, .. } =
+            *self;
+        Temperatures { flour_c, room_c, water_c, preferment_c, dough_c, ice_share_pct, ice_c }
+    }
+
+    /// As it was measured, with its own masses where they can be read.
+    pub fn measured(&self) -> Measured {
+        let mixed = self.mixed.clone().and_then(|mixed| serde_json::from_value(mixed).ok());
+        Measured { temperatures: self.temperatures(), mixed }
     }
 }
 
@@ -52,14 +64,30 @@ impl Store {
             .await?)
     }
 
+    /// The temperatures of one dough.
+    pub async fn dough_temperature(&self, id: Uuid) -> Result<DoughTemperature> {
+        let found = dough_temperature::table
+            .find(id)
+            .select(DoughTemperature::as_select())
+            .first(&mut self.connection().await?)
+            .await;
+        found.optional()?.ok_or(StoreError::NotFound("this measured dough"))
+    }
+
     /// Records what was measured. Sent twice, it is stored once.
     pub async fn add_dough_temperatures(&self, new: &[DoughTemperature]) -> Result<()> {
-        diesel::insert_into(dough_temperature::table)
-            .values(new)
-            .on_conflict(dough_temperature::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await?;
-        Ok(())
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(dough_temperature::table)
+                    .values(new)
+                    .on_conflict(dough_temperature::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            StoreError::from
+        )
     }
 }

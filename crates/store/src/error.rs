@@ -9,23 +9,49 @@ pub enum StoreError {
     /// Somebody else's record stands where this one wanted to.
     #[error("{0}")]
     Conflict(String),
-    /// The database cannot be reached, or answered something it never should.
+    /// The database cannot be reached, or not in time: the same may go through later.
     #[error("the records cannot be reached")]
     Unavailable(#[source] Box<dyn std::error::Error + Send + Sync>),
+    /// Something that is a fault of ours: the same will not go through.
+    #[error("the records hold or were asked something they never should")]
+    Fault(#[source] Box<dyn std::error::Error + Send + Sync>),
 }
 
 pub type Result<T> = std::result::Result<T, StoreError>;
 
 impl From<DieselError> for StoreError {
     fn from(error: DieselError) -> Self {
-        Self::Unavailable(error.into())
+        use DatabaseErrorKind::{ClosedConnection, SerializationFailure, UnableToSendCommand};
+        let away = match &error {
+            DieselError::DatabaseError(
+                ClosedConnection | SerializationFailure | UnableToSendCommand,
+                _,
+            )
+            | DieselError::BrokenTransactionManager => true,
+            // A server that shuts down or starts up, or ended the query for taking too long.
+            DieselError::DatabaseError(_, information) => {
+                let says = information.message();
+                [
+                    "terminating connection",
+                    "shutting down",
+                    "starting up",
+                    "statement timeout",
+                    "connection closed",
+                    "too many clients",
+                ]
+                .iter()
+                .any(|words| says.contains(words))
+            }
+            _ => false,
+        };
+        if away { Self::Unavailable(error.into()) } else { Self::Fault(error.into()) }
     }
 }
 
 impl StoreError {
     /// A word in the database that the code does not know.
     pub(crate) fn unknown_word(column: &'static str, word: &str) -> Self {
-        Self::Unavailable(format!("{column} holds “{word}”, which no version wrote").into())
+        Self::Fault(format!("{column} holds “{word}”, which no version wrote").into())
     }
 
     /// A unique key already taken, in words; any other error as it is.

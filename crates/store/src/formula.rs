@@ -11,11 +11,11 @@ use ironpeel_core::units::Given;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions, newest_revision};
+use crate::revision::{Revision, Signed, all_revisions, is_next, newest_revision};
 use crate::schema::{
     flour, formula, formula_flour, formula_line, formula_part, formula_part_line, formula_revision,
 };
-use crate::store::Store;
+use crate::store::{Store, WriteError, write_once};
 
 /// One state of a formula.
 #[derive(Debug, Clone, PartialEq)]
@@ -53,6 +53,8 @@ struct Row {
     fermentation_loss_pct: f64,
     bake_loss_pct: f64,
     cooling_loss_pct: f64,
+    hydration_pct: Option<f64>,
+    batch_kg: Option<f64>,
 }
 
 #[derive(Queryable)]
@@ -89,8 +91,7 @@ impl Store {
             .optional()?;
         let (row, name) = found.ok_or(StoreError::NotFound("this revision of a formula"))?;
         let draft = draft(connection, revision_id).await?;
-        let formula =
-            Formula::check(&draft).map_err(|error| StoreError::Unavailable(error.into()))?;
+        let formula = Formula::check(&draft).map_err(|error| StoreError::Fault(error.into()))?;
         let losses = Losses {
             scaling_pct: row.scaling_loss_pct,
             fermentation_pct: row.fermentation_loss_pct,
@@ -98,13 +99,30 @@ impl Store {
             cooling_pct: row.cooling_loss_pct,
         };
         let Row {
-            id, formula_id, number, made_at, made_by, reason, style_points, piece_kg, ..
+            id,
+            formula_id,
+            number,
+            made_at,
+            made_by,
+            reason,
+            style_points,
+            piece_kg,
+            hydration_pct,
+            batch_kg,
+            ..
         } = row;
         Ok(FormulaRevision {
             revision: Revision { id, number, made_at, made_by, reason },
             formula_id,
             name,
-            formula: FormulaInHand { formula, style_points, piece_kg, losses },
+            formula: FormulaInHand {
+                formula,
+                style_points,
+                piece_kg,
+                losses,
+                hydration_pct,
+                batch_kg,
+            },
         })
     }
 
@@ -112,10 +130,10 @@ impl Store {
     pub async fn add_formula(&self, new: &NewFormula) -> Result<()> {
         let mut connection = self.connection().await?;
         let flours = flour_ids(&mut connection, &new.formula.formula).await?;
-        connection
-            .transaction(async |connection| record(connection, new, &flours).await)
-            .await
-            .map_err(|error| StoreError::or_overtaken(error, &new.name))
+        drop(connection);
+        write_once!(self, |connection| { record(connection, new, &flours).await? }, |error| {
+            StoreError::or_overtaken(error, &new.name)
+        })
     }
 }
 
@@ -124,7 +142,7 @@ pub(crate) async fn record(
     connection: &mut AsyncPgConnection,
     new: &NewFormula,
     flours: &HashMap<String, Uuid>,
-) -> diesel::QueryResult<()> {
+) -> std::result::Result<bool, WriteError> {
     diesel::insert_into(formula::table)
         .values((formula::id.eq(new.formula_id), formula::name.eq(&new.name)))
         .on_conflict(formula::id)
@@ -137,7 +155,12 @@ pub(crate) async fn record(
         .do_nothing()
         .execute(connection)
         .await?;
-    if added == 1 { insert(connection, new, flours).await } else { Ok(()) }
+    if added == 1 {
+        insert(connection, new, flours).await?;
+        let (id, owner) = (new.revision_id, new.formula_id);
+        is_next!(connection, formula_revision, formula_id = owner, id, new.number, &new.name);
+    }
+    Ok(added == 1)
 }
 
 /// What a revision's rows say, as it was drafted.
@@ -305,6 +328,8 @@ impl Row {
             fermentation_loss_pct: losses.fermentation_pct,
             bake_loss_pct: losses.bake_pct,
             cooling_loss_pct: losses.cooling_pct,
+            hydration_pct: new.formula.hydration_pct,
+            batch_kg: new.formula.batch_kg,
         }
     }
 }

@@ -28,7 +28,7 @@ mod trace;
 mod trial;
 
 pub use batch::{Batch, BatchFlour, BatchSummary, NewBatch};
-pub use blend::{BlendPart, BlendRevision, LotPart};
+pub use blend::{BlendPart, BlendRevision, LotPart, NewBlend};
 pub use dough_temperature::DoughTemperature;
 pub use error::{Result, StoreError};
 pub use flour::Flour;

@@ -6,9 +6,9 @@ use ironpeel_core::method::{Equipment, Mixer};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, newest_revision};
+use crate::revision::{Revision, Signed, is_next, newest_revision};
 use crate::schema::{line, line_revision};
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// One state of a line's settings.
 #[derive(Debug, Clone, PartialEq)]
@@ -158,25 +158,29 @@ impl Store {
     /// Records a line's settings or their next state. Sent twice, they are stored once.
     pub async fn add_line(&self, new: &NewLine) -> Result<()> {
         let row = Row::of(new);
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
+        write_once!(
+            self,
+            |connection| {
                 diesel::insert_into(line::table)
                     .values((line::id.eq(new.line_id), line::name.eq(&new.name)))
                     .on_conflict(line::id)
                     .do_nothing()
                     .execute(connection)
                     .await?;
-                diesel::insert_into(line_revision::table)
-                    .values(row)
+                let added = diesel::insert_into(line_revision::table)
+                    .values(&row)
                     .on_conflict(line_revision::id)
                     .do_nothing()
                     .execute(connection)
-                    .await
-            })
-            .await
-            .map(drop)
-            .map_err(|error| StoreError::or_overtaken(error, &new.name))
+                    .await?;
+                if added == 1 {
+                    let (id, owner) = (new.revision_id, new.line_id);
+                    is_next!(connection, line_revision, line_id = owner, id, new.number, &new.name);
+                }
+                added == 1
+            },
+            |error| StoreError::or_overtaken(error, &new.name)
+        )
     }
 
     /// Every line's id and name, by name.

@@ -2,17 +2,17 @@ use std::collections::HashMap;
 
 use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, RunQueryDsl};
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::chain::FlourInHand;
 use ironpeel_core::flour::{Censored, Limit, Reading, Readings};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::flour::Flour;
-use crate::revision::{Revision, Signed};
+use crate::revision::{Revision, Signed, is_next};
 use crate::schema::{flour, lot, lot_revision, mill, reading};
 use crate::specification::property_on;
-use crate::store::{PageKey, Store};
+use crate::store::{PageKey, Store, WriteError, past, write_once};
 
 /// The words a certificate stated a reading in.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -60,6 +60,7 @@ impl Lot {
             age_days: self.current.milled_on.map(days),
             share_pct,
             price_per_kg: self.flour.price_per_t.map(|price| price / 1000.0),
+            allergens: self.flour.allergens.as_ref(),
         }
     }
 }
@@ -182,11 +183,11 @@ impl Store {
         } else {
             query.order((lot::came_at.desc(), lot::id.desc()))
         };
-        if let Some((at, id)) = from {
+        if let Some(key) = from {
             query = if onward {
-                query.filter(lot::came_at.gt(at).or(lot::came_at.eq(at).and(lot::id.gt(id))))
+                query.filter(past!("lot.came_at, lot.id", ">", key))
             } else {
-                query.filter(lot::came_at.lt(at).or(lot::came_at.eq(at).and(lot::id.lt(id))))
+                query.filter(past!("lot.came_at, lot.id", "<", key))
             };
         }
         let rows: Vec<SummaryRow> = query.load(&mut self.connection().await?).await?;
@@ -278,7 +279,7 @@ impl Store {
         let (flour_id, came_at) = found.ok_or(StoreError::NotFound("this lot"))?;
         Ok(lot::table
             .filter(lot::flour_id.eq(flour_id))
-            .filter(lot::came_at.lt(came_at).or(lot::came_at.eq(came_at).and(lot::id.lt(id))))
+            .filter(past!("lot.came_at, lot.id", "<", (came_at, id)))
             .order((lot::came_at.desc(), lot::id.desc()))
             .select(lot::id)
             .first(connection)
@@ -303,44 +304,62 @@ impl Store {
     /// Records a lot or a correction of one. Sent twice, it is stored once.
     pub async fn add_lot_revision(&self, new: &NewLotRevision) -> Result<()> {
         let rows = new.rows();
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
-                diesel::insert_into(lot::table)
-                    .values((
-                        lot::id.eq(new.lot_id),
-                        lot::flour_id.eq(new.flour_id),
-                        lot::code.eq(&new.code),
-                        lot::came_at.eq(new.came_at()),
-                    ))
-                    .on_conflict(lot::id)
-                    .do_update()
-                    .set(lot::came_at.eq(new.came_at()))
-                    .execute(connection)
-                    .await?;
-                let added = diesel::insert_into(lot_revision::table)
-                    .values((
-                        lot_revision::id.eq(new.revision_id),
-                        lot_revision::lot_id.eq(new.lot_id),
-                        lot_revision::number.eq(new.number),
-                        lot_revision::made_by.eq(&new.signed.by),
-                        lot_revision::reason.eq(&new.signed.reason),
-                        lot_revision::milled_on.eq(new.milled_on),
-                        lot_revision::delivered_on.eq(new.delivered_on),
-                        lot_revision::tonnes.eq(new.tonnes),
-                    ))
-                    .on_conflict(lot_revision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                if added == 1 {
-                    diesel::insert_into(reading::table).values(rows).execute(connection).await?;
-                }
-                Ok(())
-            })
-            .await
-            .map_err(|error| StoreError::or_conflict(error, || new.taken()))
+        write_once!(
+            self,
+            |connection| { add_lot_revision(connection, new, &rows).await? },
+            |error| StoreError::or_conflict(error, || new.taken())
+        )
     }
+}
+
+/// Records a lot or a correction of one inside a transaction; false where it was there before.
+pub(crate) async fn add_lot_revision(
+    connection: &mut AsyncPgConnection,
+    new: &NewLotRevision,
+    rows: &[ReadingRow],
+) -> std::result::Result<bool, WriteError> {
+    let known: i64 =
+        lot_revision::table.find(new.revision_id).count().get_result(connection).await?;
+    if known > 0 {
+        return Ok(false);
+    }
+    // Only a revision that is new moves the lot in its list.
+    let came_at = new.came_at();
+    diesel::insert_into(lot::table)
+        .values((
+            lot::id.eq(new.lot_id),
+            lot::flour_id.eq(new.flour_id),
+            lot::code.eq(&new.code),
+            lot::came_at.eq(came_at),
+        ))
+        .on_conflict(lot::id)
+        .do_update()
+        .set(lot::came_at.eq(came_at))
+        .execute(connection)
+        .await?;
+    let (flour_id, code): (Uuid, String) =
+        lot::table.find(new.lot_id).select((lot::flour_id, lot::code)).first(connection).await?;
+    if (flour_id, code.as_str()) != (new.flour_id, new.code.as_str()) {
+        let says = format!("this lot is {code}; a correction keeps its flour and its code");
+        return Err(StoreError::Conflict(says).into());
+    }
+    diesel::insert_into(lot_revision::table)
+        .values((
+            lot_revision::id.eq(new.revision_id),
+            lot_revision::lot_id.eq(new.lot_id),
+            lot_revision::number.eq(new.number),
+            lot_revision::made_by.eq(&new.signed.by),
+            lot_revision::reason.eq(&new.signed.reason),
+            lot_revision::milled_on.eq(new.milled_on),
+            lot_revision::delivered_on.eq(new.delivered_on),
+            lot_revision::tonnes.eq(new.tonnes),
+        ))
+        .execute(connection)
+        .await?;
+    diesel::insert_into(reading::table).values(rows).execute(connection).await?;
+    let name = format!("lot {}", new.code);
+    is_next!(connection, lot_revision, lot_id = new.lot_id, new.revision_id, new.number, &name);
+    Ok(true)
 }
 
 impl LotRevision {

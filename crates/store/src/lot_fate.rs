@@ -4,13 +4,13 @@ use std::collections::HashMap;
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, RunQueryDsl};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{lot_decision, lot_stock};
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// What a person decided of a lot.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -52,6 +52,9 @@ pub struct LotDecision {
     pub reason: String,
     pub made_by: String,
     pub made_at: DateTime<Utc>,
+    /// The certificate and the specification it was given for; none of old decisions.
+    pub lot_revision_id: Option<Uuid>,
+    pub specification_revision_id: Option<Uuid>,
 }
 
 /// Where a lot lies and how much is left of it, as somebody saw it.
@@ -110,27 +113,49 @@ impl Store {
             .await?)
     }
 
+    /// One decision.
+    pub async fn decision(&self, id: Uuid) -> Result<LotDecision> {
+        let found = lot_decision::table.find(id).first(&mut self.connection().await?).await;
+        found.optional()?.ok_or(StoreError::NotFound("this decision"))
+    }
+
+    /// What was once seen of a lot's stock.
+    pub async fn stock(&self, id: Uuid) -> Result<LotStock> {
+        let found = lot_stock::table.find(id).first(&mut self.connection().await?).await;
+        found.optional()?.ok_or(StoreError::NotFound("this stock"))
+    }
+
     /// Records decisions. Sent twice, each is stored once.
     pub async fn add_decisions(&self, new: &[LotDecision]) -> Result<()> {
-        diesel::insert_into(lot_decision::table)
-            .values(new)
-            .on_conflict(lot_decision::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| StoreError::or_missing(error, "this lot"))
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(lot_decision::table)
+                    .values(new)
+                    .on_conflict(lot_decision::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            |error| StoreError::or_missing(error, "this lot")
+        )
     }
 
     /// Records where a lot lies and how much is left. Sent twice, it is stored once.
     pub async fn add_stock(&self, new: &LotStock) -> Result<()> {
-        diesel::insert_into(lot_stock::table)
-            .values(new)
-            .on_conflict(lot_stock::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| StoreError::or_missing(error, "this lot"))
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(lot_stock::table)
+                    .values(new)
+                    .on_conflict(lot_stock::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            |error| StoreError::or_missing(error, "this lot")
+        )
     }
 }

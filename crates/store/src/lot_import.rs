@@ -50,6 +50,30 @@ impl Store {
     /// Records new lots, all or none of those that are new. A lot is known by flour and code:
     /// sent twice, it is stored once.
     pub async fn import_lots(&self, lots: &[NewLotRevision]) -> Result<Vec<Imported>> {
+        let mut tries = 0;
+        loop {
+            tries += 1;
+            let (outcome, fresh) = self.sorted(lots).await?;
+            if fresh.is_empty() {
+                return Ok(outcome);
+            }
+            let mut connection = self.connection().await?;
+            let done =
+                connection.transaction(async |connection| insert(connection, &fresh).await).await;
+            match done {
+                Ok(()) => return Ok(outcome),
+                // Somebody else has recorded one of them meanwhile: look again.
+                Err(error) if is_taken(&error) && tries < TRIES => {}
+                Err(error) => return Err(error.into()),
+            }
+        }
+    }
+
+    /// What becomes of each lot, and those that are new.
+    async fn sorted<'a>(
+        &self,
+        lots: &'a [NewLotRevision],
+    ) -> Result<(Vec<Imported>, Vec<&'a NewLotRevision>)> {
         let known = self.known(lots).await?;
         let mut first: HashMap<(Uuid, &str), &NewLotRevision> = HashMap::new();
         let mut fresh = Vec::with_capacity(lots.len());
@@ -68,11 +92,7 @@ impl Store {
                 Imported::Added
             })
             .collect();
-        if !fresh.is_empty() {
-            let mut connection = self.connection().await?;
-            connection.transaction(async |connection| insert(connection, &fresh).await).await?;
-        }
-        Ok(outcome)
+        Ok((outcome, fresh))
     }
 
     /// Those of the lots that are on record, by flour and code.
@@ -131,6 +151,14 @@ impl Store {
     ) -> Result<Vec<LotSummary>> {
         self.page_of_lots(of_flour, after, most, true).await
     }
+}
+
+/// How often an import looks again at what others recorded meanwhile.
+const TRIES: u32 = 5;
+
+fn is_taken(error: &diesel::result::Error) -> bool {
+    use diesel::result::{DatabaseErrorKind, Error};
+    matches!(error, Error::DatabaseError(DatabaseErrorKind::UniqueViolation, _))
 }
 
 const fn same_or_differs(same: bool) -> Imported {

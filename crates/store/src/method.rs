@@ -7,9 +7,9 @@ use ironpeel_core::water::Process;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions, newest_revision};
+use crate::revision::{Revision, Signed, all_revisions, is_next, newest_revision};
 use crate::schema::{method, method_revision, method_stage};
-use crate::store::Store;
+use crate::store::{Store, WriteError, write_once};
 
 /// One state of a method.
 #[derive(Debug, Clone, PartialEq)]
@@ -78,6 +78,7 @@ impl StageRow {
             .iter()
             .map(|word| Ingredient::from_key(word).ok_or_else(|| unknown("adds", word)));
         Ok(Stage {
+            water_share_pct: None,
             kind: StageKind::from_key(&self.kind).ok_or_else(|| unknown("kind", &self.kind))?,
             speed: speed.transpose()?,
             adds: adds.collect::<Result<_>>()?,
@@ -172,11 +173,9 @@ impl Store {
 
     /// Records a method or its next state. Sent twice, it is stored once.
     pub async fn add_method(&self, new: &NewMethod) -> Result<()> {
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| record(connection, new).await)
-            .await
-            .map_err(|error| StoreError::or_overtaken(error, &new.name))
+        write_once!(self, |connection| { record(connection, new).await? }, |error| {
+            StoreError::or_overtaken(error, &new.name)
+        })
     }
 }
 
@@ -184,7 +183,7 @@ impl Store {
 pub(crate) async fn record(
     connection: &mut AsyncPgConnection,
     new: &NewMethod,
-) -> diesel::QueryResult<()> {
+) -> std::result::Result<bool, WriteError> {
     let NewMethod { method_id, revision_id, method: made, .. } = new;
     diesel::insert_into(method::table)
         .values((method::id.eq(method_id), method::name.eq(&new.name)))
@@ -209,12 +208,14 @@ pub(crate) async fn record(
         .execute(connection)
         .await?;
     if added == 0 {
-        return Ok(());
+        return Ok(false);
     }
     let stages: Vec<StageRow> = (0i16..)
         .zip(&made.stages)
         .map(|(position, stage)| StageRow::new(*revision_id, position, stage))
         .collect();
     diesel::insert_into(method_stage::table).values(stages).execute(connection).await?;
-    Ok(())
+    let (id, owner) = (*revision_id, *method_id);
+    is_next!(connection, method_revision, method_id = owner, id, new.number, &new.name);
+    Ok(true)
 }

@@ -1,15 +1,15 @@
 //! The plant's own numbers: one document, revised.
 
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, RunQueryDsl};
 use ironpeel_core::plant::{OwnNumbers, PlantNumbers};
 use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, revision_columns};
+use crate::revision::{Revision, Signed, next_after, revision_columns};
 use crate::schema::plant_numbers_revision;
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// One state of the plant's own numbers.
 #[derive(Debug, Clone, PartialEq)]
@@ -59,33 +59,39 @@ impl Store {
         own: &OwnNumbers,
         signed: &Signed,
     ) -> Result<()> {
-        let numbers =
-            serde_json::to_value(own).map_err(|error| StoreError::Unavailable(error.into()))?;
-        diesel::insert_into(plant_numbers_revision::table)
-            .values((
-                plant_numbers_revision::id.eq(id),
-                plant_numbers_revision::number.eq(number),
-                plant_numbers_revision::made_by.eq(&signed.by),
-                plant_numbers_revision::reason.eq(&signed.reason),
-                plant_numbers_revision::numbers.eq(numbers),
-            ))
-            .on_conflict(plant_numbers_revision::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| {
-                StoreError::or_conflict(error, || {
-                    "the plant's numbers were changed by somebody else meanwhile; look at theirs \
-                     first"
-                        .into()
-                })
-            })
+        let numbers = serde_json::to_value(own).map_err(|error| StoreError::Fault(error.into()))?;
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(plant_numbers_revision::table)
+                    .values((
+                        plant_numbers_revision::id.eq(id),
+                        plant_numbers_revision::number.eq(number),
+                        plant_numbers_revision::made_by.eq(&signed.by),
+                        plant_numbers_revision::reason.eq(&signed.reason),
+                        plant_numbers_revision::numbers.eq(&numbers),
+                    ))
+                    .on_conflict(plant_numbers_revision::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                if added == 1 {
+                    let newest: Option<i32> = plant_numbers_revision::table
+                        .filter(plant_numbers_revision::id.ne(id))
+                        .select(diesel::dsl::max(plant_numbers_revision::number))
+                        .first(connection)
+                        .await?;
+                    next_after(newest, number, "the plant's own numbers")?;
+                }
+                added == 1
+            },
+            |error| StoreError::or_overtaken(error, "the plant's own numbers")
+        )
     }
 }
 
 fn read((revision, numbers): (Revision, Value)) -> Result<NumbersRevision> {
     let own: OwnNumbers =
-        serde_json::from_value(numbers).map_err(|error| StoreError::Unavailable(error.into()))?;
+        serde_json::from_value(numbers).map_err(|error| StoreError::Fault(error.into()))?;
     Ok(NumbersRevision { revision, numbers: own.clone().into(), own })
 }

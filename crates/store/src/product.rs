@@ -9,7 +9,7 @@ use crate::formula::{NewFormula, flour_ids};
 use crate::method::{self, NewMethod};
 use crate::revision::Signed;
 use crate::schema::{flour, line, product};
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// A formula and a method on a line, usually made from one flour.
 #[derive(Debug, Clone, PartialEq, Eq, Queryable)]
@@ -90,14 +90,17 @@ impl Store {
         };
         let mut connection = self.connection().await?;
         let flours = flour_ids(&mut connection, &formula.formula.formula).await?;
-        connection
-            .transaction(async |connection| {
+        drop(connection);
+        write_once!(
+            self,
+            |connection| {
                 crate::formula::record(connection, &formula, &flours).await?;
                 method::record(connection, &method).await?;
-                insert(connection, new).await
-            })
-            .await
-            .map_err(taken(new))
+                insert(connection, new).await?;
+                true
+            },
+            taken(new)
+        )
     }
 }
 

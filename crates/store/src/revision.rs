@@ -52,4 +52,30 @@ macro_rules! all_revisions {
     };
 }
 
-pub(crate) use {all_revisions, newest_revision, revision_columns};
+/// Refuses a revision, just added, that is not the one after the newest.
+macro_rules! is_next {
+    ($connection:expr, $table:ident, $owner:ident = $owner_id:expr, $id:expr, $number:expr, $name:expr) => {{
+        let newest: Option<i32> = $table::table
+            .filter($table::$owner.eq($owner_id))
+            .filter($table::id.ne($id))
+            .select(diesel::dsl::max($table::number))
+            .first($connection)
+            .await?;
+        crate::revision::next_after(newest, $number, $name)?;
+    }};
+}
+
+/// Whether a revision's number is the one after the newest.
+pub(crate) fn next_after(newest: Option<i32>, number: i32, name: &str) -> crate::error::Result<()> {
+    let next = i64::from(newest.unwrap_or(0)) + 1;
+    if i64::from(number) == next {
+        return Ok(());
+    }
+    let stands =
+        newest.map_or("has no revision yet".into(), |newest| format!("is at revision {newest}"));
+    Err(crate::error::StoreError::Conflict(format!(
+        "{name} {stands}: the next one is {next}, and {number} was sent. Look at the newest first"
+    )))
+}
+
+pub(crate) use {all_revisions, is_next, newest_revision, revision_columns};

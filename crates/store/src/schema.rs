@@ -17,6 +17,7 @@ diesel::table! {
         treatment -> Text,
         intended_use -> Text,
         price_per_t -> Nullable<Float8>,
+        allergens -> Nullable<Jsonb>,
     }
 }
 
@@ -104,6 +105,8 @@ diesel::table! {
         fermentation_loss_pct -> Float8,
         bake_loss_pct -> Float8,
         cooling_loss_pct -> Float8,
+        hydration_pct -> Nullable<Float8>,
+        batch_kg -> Nullable<Float8>,
     }
 }
 
@@ -192,6 +195,9 @@ diesel::table! {
         divider_per_min -> Float8,
         proofer_pieces -> Float8,
         oven_pieces -> Float8,
+        has_chiller -> Bool,
+        has_ice -> Bool,
+        hot_tap_c -> Nullable<Float8>,
     }
 }
 
@@ -207,6 +213,9 @@ diesel::table! {
         water_c -> Float8,
         preferment_c -> Nullable<Float8>,
         dough_c -> Float8,
+        ice_share_pct -> Float8,
+        ice_c -> Float8,
+        mixed -> Nullable<Jsonb>,
     }
 }
 
@@ -249,6 +258,8 @@ diesel::table! {
         reason -> Text,
         made_by -> Text,
         made_at -> Timestamptz,
+        lot_revision_id -> Nullable<Uuid>,
+        specification_revision_id -> Nullable<Uuid>,
     }
 }
 
@@ -345,6 +356,7 @@ diesel::table! {
         flour_pct -> Float8,
         water_pct -> Float8,
         temperature_c -> Nullable<Float8>,
+        activity -> Nullable<Float8>,
     }
 }
 
@@ -386,6 +398,34 @@ diesel::table! {
         saved_by -> Text,
         asked -> Jsonb,
         issued -> Jsonb,
+    }
+}
+
+diesel::table! {
+    written (id) {
+        id -> Uuid,
+        body_hash -> Binary,
+        written_by -> Text,
+        written_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    flour_revision (id) {
+        id -> Uuid,
+        flour_id -> Uuid,
+        number -> Int4,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
+        is_now -> Jsonb,
+    }
+}
+
+diesel::table! {
+    plant (singleton) {
+        singleton -> Bool,
+        time_zone -> Text,
     }
 }
 

@@ -6,9 +6,11 @@ use ironpeel_core::flour::{Limit, MoistureBasis, Property};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions, newest_revision, revision_columns};
+use crate::revision::{
+    Revision, Signed, all_revisions, is_next, newest_revision, revision_columns,
+};
 use crate::schema::{specification_limit, specification_revision};
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// One state of what the plant wants of a flour.
 #[derive(Debug, Clone, PartialEq)]
@@ -137,9 +139,9 @@ impl Store {
                 method: limit.method.clone(),
             })
             .collect();
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
+        write_once!(
+            self,
+            |connection| {
                 let added = diesel::insert_into(specification_revision::table)
                     .values((
                         specification_revision::id.eq(revision_id),
@@ -154,19 +156,28 @@ impl Store {
                     .await?;
                 if added == 1 {
                     diesel::insert_into(specification_limit::table)
-                        .values(rows)
+                        .values(&rows)
                         .execute(connection)
                         .await?;
+                    let name = "this specification";
+                    is_next!(
+                        connection,
+                        specification_revision,
+                        flour_id = flour_id,
+                        revision_id,
+                        number,
+                        name
+                    );
                 }
-                Ok(())
-            })
-            .await
-            .map_err(|error| {
+                added == 1
+            },
+            |error| {
                 StoreError::or_conflict(error, || {
                     format!(
                         "revision {number} of this specification exists already; look at it first"
                     )
                 })
-            })
+            }
+        )
     }
 }

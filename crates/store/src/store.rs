@@ -1,6 +1,7 @@
 use std::time::Duration;
 
 use chrono::{DateTime, Utc};
+use diesel::{ExpressionMethods, OptionalExtension, QueryDsl};
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_async::pooled_connection::deadpool::{Object, Pool};
 use diesel_async::pooled_connection::{
@@ -11,6 +12,7 @@ use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
+use crate::schema::written;
 
 const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 /// How long a request waits for a connection before it is told to come again.
@@ -23,7 +25,53 @@ pub type PageKey = (DateTime<Utc>, Uuid);
 #[derive(Clone)]
 pub struct Store {
     pool: Pool<AsyncPgConnection>,
+    /// The client's write that is being done, if it is one.
+    once: Option<Once>,
 }
+
+/// A client's write: the id it made for it, its content, and who signed it.
+#[derive(Clone)]
+pub(crate) struct Once {
+    id: Uuid,
+    body_hash: Vec<u8>,
+    by: String,
+}
+
+/// Why a write did not come about.
+pub(crate) enum WriteError {
+    Database(diesel::result::Error),
+    Refused(StoreError),
+}
+
+impl From<diesel::result::Error> for WriteError {
+    fn from(error: diesel::result::Error) -> Self {
+        Self::Database(error)
+    }
+}
+
+impl From<StoreError> for WriteError {
+    fn from(error: StoreError) -> Self {
+        Self::Refused(error)
+    }
+}
+
+/// How long the database may take over one statement, ms: nobody waits for it longer.
+const STATEMENT_MS: u32 = 14_000;
+/// How often a write is tried again that got in another's way.
+const TRIES: u32 = 3;
+
+/// Rows past a place of a list, as one comparison of rows: an index finds it at any depth.
+macro_rules! past {
+    ($columns:literal, $way:literal, $key:expr) => {{
+        let (at, id): crate::store::PageKey = $key;
+        diesel::dsl::sql::<diesel::sql_types::Bool>(concat!("(", $columns, ") ", $way, " ("))
+            .bind::<diesel::sql_types::Timestamptz, _>(at)
+            .sql(", ")
+            .bind::<diesel::sql_types::Uuid, _>(id)
+            .sql(")")
+    }};
+}
+pub(crate) use past;
 
 impl std::fmt::Debug for Store {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
@@ -37,7 +85,9 @@ impl Store {
     pub fn new(database_url: &str, connections: usize) -> Result<Self> {
         let mut config = ManagerConfig::default();
         config.recycling_method = RecyclingMethod::Verified;
-        let manager = AsyncDieselConnectionManager::new_with_config(database_url, config);
+        let mark = if database_url.contains('?') { '&' } else { '?' };
+        let url = format!("{database_url}{mark}options=-c%20statement_timeout%3D{STATEMENT_MS}");
+        let manager = AsyncDieselConnectionManager::new_with_config(url, config);
         let pool = Pool::builder(manager)
             .max_size(connections)
             .wait_timeout(Some(PATIENCE))
@@ -46,11 +96,34 @@ impl Store {
             .runtime(deadpool::Runtime::Tokio1)
             .build()
             .map_err(|error| StoreError::Unavailable(error.into()))?;
-        Ok(Self { pool })
+        Ok(Self { pool, once: None })
     }
 
     pub(crate) async fn connection(&self) -> Result<Object<AsyncPgConnection>> {
         self.pool.get().await.map_err(|error| StoreError::Unavailable(error.into()))
+    }
+
+    /// The records for one write of a client: sent again it is answered with what is stored, and
+    /// with other content under the same id it is refused.
+    #[must_use]
+    pub fn once(&self, id: Uuid, body_hash: Vec<u8>, by: &str) -> Self {
+        Self { once: Some(Once { id, body_hash, by: by.into() }), ..self.clone() }
+    }
+
+    /// Whether this write was stored before, with the same content.
+    pub async fn was_written(&self) -> Result<bool> {
+        let Some(once) = &self.once else { return Ok(false) };
+        let hash: Option<Vec<u8>> = written::table
+            .find(once.id)
+            .select(written::body_hash)
+            .first(&mut self.connection().await?)
+            .await
+            .optional()?;
+        Ok(hash.is_some_and(|hash| hash == once.body_hash))
+    }
+
+    pub(crate) const fn client_write(&self) -> Option<&Once> {
+        self.once.as_ref()
     }
 
     /// Whether the records can be reached.
@@ -60,11 +133,106 @@ impl Store {
     }
 }
 
+/// Writes in one transaction, all or nothing: the block says whether it added anything, and the last
+/// puts a broken rule of the tables into words. A client's write that was stored before adds nothing.
+macro_rules! write_once {
+    ($store:expr, |$connection:ident| $work:block, $says:expr) => {{
+        let mut connection = $store.connection().await?;
+        let once = $store.client_write();
+        let mut tries = 0;
+        loop {
+            tries += 1;
+            let done = connection
+                .transaction::<(), crate::store::WriteError, _>(async |$connection| {
+                    if let Some(once) = once
+                        && !crate::store::is_new($connection, once).await?
+                    {
+                        return Ok(());
+                    }
+                    let added: bool = $work;
+                    crate::store::added_if_new(once, added)
+                })
+                .await;
+            match done {
+                Ok(()) => break Ok(()),
+                Err(crate::store::WriteError::Refused(error)) => break Err(error),
+                Err(crate::store::WriteError::Database(error)) => {
+                    if !crate::store::worth_again(&error, tries) {
+                        break Err($says(error));
+                    }
+                }
+            }
+        }
+    }};
+}
+pub(crate) use write_once;
+
+/// A client's write that found something under its id is refused.
+pub(crate) fn added_if_new(
+    once: Option<&Once>,
+    added: bool,
+) -> std::result::Result<(), WriteError> {
+    if once.is_some() && !added {
+        return Err(StoreError::Conflict(TAKEN.into()).into());
+    }
+    Ok(())
+}
+
+const TAKEN: &str = "something else stands under this id already; nothing was changed";
+
+/// Whether a client's write is new; false where the same was stored before.
+pub(crate) async fn is_new(
+    connection: &mut AsyncPgConnection,
+    once: &Once,
+) -> std::result::Result<bool, WriteError> {
+    let added = diesel::insert_into(written::table)
+        .values((
+            written::id.eq(once.id),
+            written::body_hash.eq(&once.body_hash),
+            written::written_by.eq(&once.by),
+        ))
+        .on_conflict(written::id)
+        .do_nothing()
+        .execute(connection)
+        .await?;
+    if added == 1 {
+        return Ok(true);
+    }
+    let (hash, by, at): (Vec<u8>, String, DateTime<Utc>) = written::table
+        .find(once.id)
+        .select((written::body_hash, written::written_by, written::written_at))
+        .first(connection)
+        .await?;
+    if hash == once.body_hash {
+        return Ok(false);
+    }
+    let says = format!(
+        "{TAKEN}: {by} recorded it on {}. Look at what is stored, and send yours under an id of its \
+         own",
+        at.format("%-d %b %Y, %H:%M UTC")
+    );
+    Err(StoreError::Conflict(says).into())
+}
+
+/// Whether two writes met, and the same again may well go through.
+pub(crate) fn worth_again(error: &diesel::result::Error, tries: u32) -> bool {
+    use diesel::result::{DatabaseErrorKind, Error};
+    tries < TRIES
+        && match error {
+            Error::DatabaseError(DatabaseErrorKind::SerializationFailure, _) => true,
+            Error::DatabaseError(_, information) => {
+                information.message().contains("deadlock detected")
+            }
+            _ => false,
+        }
+}
+
 /// Brings the database to this version's tables.
 pub async fn migrate(database_url: String) -> Result<()> {
     let run = move || -> std::result::Result<(), Box<dyn std::error::Error + Send + Sync>> {
         use diesel::Connection;
-        let mut connection = AsyncConnectionWrapper::<AsyncPgConnection>::establish(&database_url)?;
+        let mut connection =
+            <AsyncConnectionWrapper<AsyncPgConnection> as Connection>::establish(&database_url)?;
         connection.run_pending_migrations(MIGRATIONS).map(drop)
     };
     tokio::task::spawn_blocking(run)

@@ -1,12 +1,12 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, RunQueryDsl};
 use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{trace, trace_mark};
-use crate::store::Store;
+use crate::store::{Store, write_once};
 
 /// The instrument a curve is from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -108,25 +108,35 @@ impl Store {
 
     /// Records a curve. Sent twice, it is stored once.
     pub async fn add_trace(&self, new: &Trace) -> Result<()> {
-        diesel::insert_into(trace::table)
-            .values(new)
-            .on_conflict(trace::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| StoreError::or_missing(error, "this lot"))
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(trace::table)
+                    .values(new)
+                    .on_conflict(trace::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            |error| StoreError::or_missing(error, "this lot")
+        )
     }
 
     /// Records that a mark was moved. Sent twice, it is stored once.
     pub async fn add_mark(&self, new: &TraceMark) -> Result<()> {
-        diesel::insert_into(trace_mark::table)
-            .values(new)
-            .on_conflict(trace_mark::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await
-            .map(drop)
-            .map_err(|error| StoreError::or_missing(error, "this curve"))
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(trace_mark::table)
+                    .values(new)
+                    .on_conflict(trace_mark::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            |error| StoreError::or_missing(error, "this curve")
+        )
     }
 }

@@ -2,13 +2,13 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::RunQueryDsl;
+use diesel_async::{AsyncConnection, RunQueryDsl};
 use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{product, trial};
-use crate::store::{PageKey, Store};
+use crate::store::{PageKey, Store, past, write_once};
 
 /// A trial set: what was asked for, and the doughs as they were set out.
 #[derive(Debug, Clone, PartialEq, Queryable)]
@@ -51,9 +51,8 @@ impl Store {
             .order((trial::saved_at.desc(), trial::id.desc()))
             .limit(most)
             .into_boxed();
-        if let Some((at, id)) = before {
-            query = query
-                .filter(trial::saved_at.lt(at).or(trial::saved_at.eq(at).and(trial::id.lt(id))));
+        if let Some(key) = before {
+            query = query.filter(past!("trial.saved_at, trial.id", "<", key));
         }
         Ok(query.load(&mut self.connection().await?).await?)
     }
@@ -79,12 +78,18 @@ impl Store {
 
     /// Records a trial set. Sent twice, it is stored once.
     pub async fn add_trial(&self, new: &NewTrial) -> Result<()> {
-        diesel::insert_into(trial::table)
-            .values(new)
-            .on_conflict(trial::id)
-            .do_nothing()
-            .execute(&mut self.connection().await?)
-            .await?;
-        Ok(())
+        write_once!(
+            self,
+            |connection| {
+                let added = diesel::insert_into(trial::table)
+                    .values(new)
+                    .on_conflict(trial::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            StoreError::from
+        )
     }
 }

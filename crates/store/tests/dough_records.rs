@@ -62,6 +62,8 @@ fn formula(flours: &[(String, f64)]) -> FormulaInHand {
         style_points: -1.5,
         piece_kg: 0.875,
         losses: Losses { bake_pct: 11.5, ..Losses::HOUSE },
+        hydration_pct: None,
+        batch_kg: None,
     }
 }
 
@@ -207,7 +209,7 @@ async fn a_flour_renamed_is_still_the_formulas_flour() {
     let all = store.flours().await.expect("a list");
     let mut second = all.into_iter().find(|one| one.name == flours[1].0).expect("on record");
     second.name = "Kesh Rye".into();
-    store.put_flour(&second).await.expect("recorded");
+    store.put_flour(&second, &signed("new")).await.expect("recorded");
     let found = store.formula(new.revision_id).await.expect("on record");
     assert_eq!(found.formula.formula.flours()[1].name, "Kesh Rye");
     assert_eq!(found.formula.formula.parts()[0].flour.as_deref(), Some("Kesh Rye"));
@@ -257,6 +259,7 @@ async fn the_plants_numbers_come_back_as_they_were_held() {
     assert!(store.current_numbers().await.expect("asked").is_none(), "the house's hold");
     let model = AbsorptionModel::prior().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
     let own = OwnNumbers {
+        prices: Vec::new(),
         rules: vec![Override {
             rule: Rule::RyeOffset,
             off: false,
@@ -273,7 +276,9 @@ async fn the_plants_numbers_come_back_as_they_were_held() {
     let current = store.current_numbers().await.expect("asked").expect("on record");
     assert_eq!((current.revision.number, &current.own), (1, &own));
     assert_eq!(current.numbers.model.lots(), 1);
-    assert!((current.numbers.rules.typical(Rule::RyeOffset) - 9.0).abs() < f64::EPSILON);
+    assert!(
+        (current.numbers.rules.active(Rule::RyeOffset).expect("on") - 9.0).abs() < f64::EPSILON
+    );
 
     let back = OwnNumbers::default();
     store.add_numbers(Uuid::now_v7(), 2, &back, &signed("house again")).await.expect("recorded");
@@ -455,6 +460,9 @@ async fn lines_are_revised_and_doughs_measured_are_kept_once() {
         room_c: 23.0,
         water_c: 12.0,
         preferment_c: (minutes > 30).then_some(28.5),
+        ice_share_pct: 0.0,
+        ice_c: 0.0,
+        mixed: None,
         dough_c,
     };
     let doughs = [dough(60, 26.0), dough(20, 27.0), dough(40, 26.5)];

@@ -8,8 +8,8 @@ use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    Imported, MillMapping, NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark,
-    TraceSource,
+    Flour, Imported, MillMapping, NewBlend, NewLotRevision, Store, StoreError, Trace, TraceKind,
+    TraceMark, TraceSource,
 };
 use support::{flour, lot, signed};
 use uuid::Uuid;
@@ -266,30 +266,170 @@ async fn curves_marks_and_mappings_are_kept_in_their_order() {
 }
 
 #[tokio::test]
-async fn a_blend_knows_its_flours_and_a_blended_lot_its_lots() {
+async fn a_blend_is_made_at_once_and_writes_over_nothing() {
     let database = TestDatabase::new().await;
     let store = &database.store;
     let (blend, one, other) = (flour(store).await, flour(store).await, flour(store).await);
     assert_eq!(store.current_blend(one).await.expect("read"), None);
-    for (number, share) in [(1, 40.0), (2, 60.0)] {
-        let parts = [(one, share), (other, 100.0 - share)];
-        let added =
-            store.add_blend(blend, Uuid::now_v7(), number, &parts, &signed("harvest")).await;
-        added.expect("recorded");
-    }
-    let parts = [(one, 50.0)];
-    let taken = store.add_blend(blend, Uuid::now_v7(), 2, &parts, &signed("mine too")).await;
-    assert!(matches!(taken, Err(StoreError::Conflict(_))), "nobody's revision is overwritten");
-    let current = store.current_blend(blend).await.expect("read").expect("a blend");
+    let parts: Vec<NewLotRevision> =
+        [(one, "A-1"), (other, "A-2")].map(|(of, code)| lot(of, code, 1, 13.0)).into();
+    store.import_lots(&parts).await.expect("recorded");
+    let made = Flour {
+        id: Uuid::now_v7(),
+        name: "Skerrow blend".into(),
+        ..store.flour(one).await.expect("on record")
+    };
+    let signed = signed("harvest");
+    let make = async |flour: &Flour, number, code: &str, share: f64| {
+        let shares = [share, 100.0 - share];
+        let of: Vec<_> = parts
+            .iter()
+            .zip(shares)
+            .map(|(part, share)| (part.lot_id, part.flour_id, share))
+            .collect();
+        let lot = lot(flour.id, code, 1, 12.5);
+        let new = NewBlend {
+            flour,
+            revision_id: Uuid::now_v7(),
+            number,
+            parts: &of,
+            lot: &lot,
+            signed: &signed,
+        };
+        store.make_blend(&new).await.map(|()| lot.lot_id)
+    };
+    make(&made, 1, "B-1", 40.0).await.expect("recorded");
+    let second = make(&made, 2, "B-2", 60.0).await.expect("recorded");
+    assert!(matches!(make(&made, 2, "B-3", 50.0).await, Err(StoreError::Conflict(_))));
+    assert!(matches!(make(&made, 4, "B-3", 50.0).await, Err(StoreError::Conflict(_))));
+    let current = store.current_blend(made.id).await.expect("read").expect("a blend");
     assert_eq!((current.revision.number, current.parts[0].share_pct), (2, 60.0));
+    let of = store.lot_parts(second).await.expect("read");
+    assert_eq!(of.iter().map(|part| part.share_pct).collect::<Vec<_>>(), [60.0, 40.0]);
 
-    let (of, part) = (lot(blend, "B-1", 1, 12.0), lot(one, "A-1", 1, 13.0));
-    store.import_lots(&[of.clone(), part.clone()]).await.expect("recorded");
-    for _ in 0..2 {
-        store.add_lot_parts(of.lot_id, &[(part.lot_id, 100.0)]).await.expect("recorded, once");
+    let bought = Flour { name: "renamed".into(), ..store.flour(blend).await.expect("on record") };
+    let refused = make(&bought, 1, "B-9", 50.0).await;
+    assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("is bought")));
+    assert_ne!(store.flour(blend).await.expect("on record").name, "renamed", "all or nothing");
+    let lots = store.lots(Some(blend), None, 5).await.expect("a list");
+    assert!(lots.is_empty(), "all or nothing");
+}
+
+/// A client's write with a body of so many bytes alike.
+fn sent(store: &Store, id: Uuid, body: u8) -> Store {
+    store.once(id, vec![body; 32], "RK")
+}
+
+#[tokio::test]
+async fn the_same_write_is_stored_once_and_another_under_its_id_is_refused() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let first = lot(flour(store).await, "VR-1", 1, 13.0);
+    let id = first.revision_id;
+    sent(store, id, 1).add_lot_revision(&first).await.expect("recorded");
+    sent(store, id, 1).add_lot_revision(&first).await.expect("the same again");
+    let other = NewLotRevision { tonnes: Some(1.0), ..first.clone() };
+    let refused = sent(store, id, 2).add_lot_revision(&other).await;
+    assert!(
+        matches!(refused, Err(StoreError::Conflict(says)) if says.contains("RK recorded it on")),
+        "with who and when"
+    );
+    assert_eq!(store.lot(first.lot_id).await.expect("on record").current.tonnes, Some(24.6));
+    assert!(sent(store, id, 1).was_written().await.expect("read"));
+    assert!(!sent(store, id, 2).was_written().await.expect("read"));
+    // Another lot under a revision's id makes no lot without revisions.
+    let stray = NewLotRevision { revision_id: id, ..lot(first.flour_id, "VR-2", 1, 12.0) };
+    assert!(sent(store, id, 3).add_lot_revision(&stray).await.is_err());
+    assert_eq!(store.lots(None, None, 9).await.expect("a list").len(), 1);
+    // What was refused leaves nothing behind: mended, it goes under the same id.
+    let wrong = NewLotRevision { flour_id: Uuid::now_v7(), ..lot(first.flour_id, "VR-3", 1, 12.0) };
+    assert!(sent(store, wrong.revision_id, 4).add_lot_revision(&wrong).await.is_err());
+    let mended = NewLotRevision { flour_id: first.flour_id, ..wrong };
+    sent(store, mended.revision_id, 5).add_lot_revision(&mended).await.expect("mended");
+}
+
+#[tokio::test]
+async fn a_late_replay_undoes_nothing() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let day = |day| chrono::NaiveDate::from_ymd_opt(2026, 11, day);
+    let first =
+        NewLotRevision { delivered_on: day(10), ..lot(flour(store).await, "VR-1", 1, 13.0) };
+    let second = NewLotRevision {
+        revision_id: Uuid::now_v7(),
+        number: 2,
+        delivered_on: day(20),
+        signed: signed("the date was wrong"),
+        ..first.clone()
+    };
+    for new in [&first, &second, &first] {
+        sent(store, new.revision_id, 1).add_lot_revision(new).await.expect("recorded or known");
     }
-    let parts = store.lot_parts(of.lot_id).await.expect("read");
-    assert_eq!((parts.len(), parts[0].code.as_str()), (1, "A-1"));
+    let lots = store.lots(None, None, 5).await.expect("a list");
+    assert_eq!(lots[0].came_at.date_naive(), day(20).expect("a day"));
+}
+
+#[tokio::test]
+async fn revisions_count_on_by_one() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let limits = [Limit {
+        property: Property::Moisture,
+        basis: None,
+        min: None,
+        target: None,
+        max: Some(14.8),
+        must: true,
+        method: None,
+    }];
+    for number in [i32::MAX, 0, 2, -1] {
+        let added =
+            store.add_specification(flour_id, Uuid::now_v7(), number, &limits, &signed("so")).await;
+        assert!(added.is_err(), "{number} is not the first");
+    }
+    store
+        .add_specification(flour_id, Uuid::now_v7(), 1, &limits, &signed("so"))
+        .await
+        .expect("the first");
+    let skipped =
+        store.add_specification(flour_id, Uuid::now_v7(), 3, &limits, &signed("so")).await;
+    assert!(
+        matches!(skipped, Err(StoreError::Conflict(says)) if says.contains("the next one is 2")),
+        "and says which is next"
+    );
+}
+
+#[tokio::test]
+async fn the_same_lots_from_two_sides_are_no_error() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let flour_id = flour(store).await;
+    let lots = || -> Vec<NewLotRevision> {
+        (0..40).map(|at| lot(flour_id, &format!("VR-{at}"), 1, 13.0)).collect()
+    };
+    let (one, other) = (lots(), lots());
+    let (one, other) = tokio::join!(store.import_lots(&one), store.import_lots(&other));
+    let added = [one.expect("recorded"), other.expect("recorded")]
+        .concat()
+        .iter()
+        .filter(|outcome| **outcome == Imported::Added)
+        .count();
+    assert_eq!(added, 40);
+}
+
+#[tokio::test]
+async fn what_a_flour_is_has_revisions() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let id = flour(store).await;
+    let was = store.flour(id).await.expect("on record");
+    let dearer = Flour { price_per_t: Some(610.0), ..was.clone() };
+    store.put_flour(&dearer, &signed("new contract")).await.expect("recorded");
+    store.put_flour(&dearer, &signed("again")).await.expect("the same is no revision");
+    let revisions = store.flour_revisions(id).await.expect("a list");
+    let reasons: Vec<_> = revisions.iter().map(|one| (one.number, one.reason.as_str())).collect();
+    assert_eq!(reasons, [(2, "new contract"), (1, "first state")]);
 }
 
 #[tokio::test]

@@ -83,6 +83,10 @@ pub struct FormulaInHand {
     pub style_points: f64,
     pub piece_kg: f64,
     pub losses: Losses,
+    /// Its own water, % on flour; none where it takes what the flour takes.
+    pub hydration_pct: Option<f64>,
+    /// Its usual batch, kg of dough.
+    pub batch_kg: Option<f64>,
 }
 
 /// What is set for tonight; what is left out comes from the line or the method.

@@ -240,7 +240,7 @@ fn water(hand: &Hand<'_>, flours: &[FlourPart<'_>]) -> Result<Stair, crate::wate
         process: hand.method.process,
         lines: &lines,
         style_points: hand.formula.style_points,
-        set_by_hand_pct: hand.knobs.hydration_pct,
+        set_by_hand_pct: hand.knobs.hydration_pct.or(hand.formula.hydration_pct),
         machine_divided: hand.method.machine_divided,
         rules: &hand.numbers.rules,
         model: &hand.numbers.model,

@@ -93,6 +93,8 @@ pub fn bench(draft: Value, process: Process) -> Bench {
             style_points: 0.0,
             piece_kg: 0.5,
             losses: Losses::HOUSE,
+            hydration_pct: None,
+            batch_kg: None,
         },
         method: Method {
             process,

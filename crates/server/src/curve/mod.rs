@@ -22,7 +22,7 @@ pub use file::CurveFile;
 use read::{MARKS, ReadCurve};
 
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body, Marks, shape};
+use crate::request::{Asked, At, Body, Marks, Recorded, from_value};
 use crate::revision::SignedInput;
 use crate::state::App;
 
@@ -116,8 +116,12 @@ async fn save(
         return Err(faults.into());
     };
     let checked = match kind {
-        TraceKind::Farinograph => shape::<FarinographInput>(asked.input.clone())?.check().map(drop),
-        TraceKind::Alveograph => shape::<AlveographInput>(asked.input.clone())?.check().map(drop),
+        TraceKind::Farinograph => {
+            from_value::<FarinographInput>(asked.input.clone())?.check().map(drop)
+        }
+        TraceKind::Alveograph => {
+            from_value::<AlveographInput>(asked.input.clone())?.check().map(drop)
+        }
     };
     if let Err(Faults(more)) = checked {
         faults.0.extend(more);
@@ -157,7 +161,7 @@ async fn curve(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<ReadCurv
 async fn move_mark(
     State(app): State<App>,
     At((trace_id, id)): At<(Uuid, Uuid)>,
-    Body(asked): Body<MarkInput>,
+    Recorded { input: asked, write }: Recorded<MarkInput>,
 ) -> Result<Json<ReadCurve>> {
     let mut faults = Faults::default();
     if !MARKS.contains(&asked.mark.as_str()) {
@@ -168,6 +172,6 @@ async fn move_mark(
     faults.or(())?;
     let made_at = Utc::now();
     let mark = TraceMark { id, trace_id, mark: asked.mark, minute, made_by: signed.by, made_at };
-    app.store.add_mark(&mark).await?;
+    write.of(&app, id).add_mark(&mark).await?;
     curve(State(app), At(trace_id)).await
 }

@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::shape;
+use crate::request::from_value;
 
 /// The marks a person may move.
 pub const MARKS: [&str; 3] = ["arrival", "development", "departure"];
@@ -65,7 +65,7 @@ impl ReadCurve {
         let mut marks = Vec::new();
         let (mut farinograph, mut alveograph) = (None, None);
         let figures = if trace.kind == "farinograph" {
-            let input: FarinographInput = shape(trace.input.clone())?;
+            let input: FarinographInput = from_value(trace.input.clone())?;
             let gram = input.check().map_err(unreadable)?;
             let put = |mark: &str| moves.iter().rev().find(|one| one.mark == mark)?.minute;
             let [arrival_min, development_min, departure_min] = MARKS.map(put);
@@ -82,7 +82,7 @@ impl ReadCurve {
             farinograph = Some(stands);
             figures
         } else {
-            let input: AlveographInput = shape(trace.input.clone())?;
+            let input: AlveographInput = from_value(trace.input.clone())?;
             let answer = read_bubbles(&input.check().map_err(unreadable)?);
             let figures = from_alveogram(&answer);
             alveograph = Some(answer);

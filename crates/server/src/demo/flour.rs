@@ -1,6 +1,7 @@
 //! The demo plant's flours: eighteen months of lots from the stand-ins, with curves and decisions.
 
 use chrono::{Days, NaiveDate, Utc};
+use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Limit, Readings, Row, Treatment, read_rows};
 use ironpeel_core::water::Species;
 use ironpeel_instruments::{Sample, certificate, lots_over_years, run_alveograph, run_farinograph};
@@ -31,6 +32,7 @@ pub struct DemoFlour {
     extraction_pct: Option<f64>,
     intended_use: IntendedUse,
     price_per_t: f64,
+    allergens: Option<AllergenStatement>,
     limits: Vec<Limit>,
     lots: Vec<DemoLot>,
     history: DemoHistory,
@@ -94,8 +96,9 @@ impl DemoFlour {
             treatment: Treatment::None,
             intended_use: self.intended_use,
             price_per_t: Some(self.price_per_t),
+            allergens: self.allergens,
         };
-        store.put_flour(&flour).await?;
+        store.put_flour(&flour, signed).await?;
         for limit in &self.limits {
             limit.check()?;
         }
@@ -225,6 +228,8 @@ async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
             reason: reason.into(),
             made_by: "technologist".into(),
             made_at: lot.came_at(),
+            lot_revision_id: Some(lot.revision_id),
+            specification_revision_id: None,
         }
     });
     store.add_decisions(&decided.collect::<Vec<_>>()).await?;

@@ -7,8 +7,9 @@ use std::collections::HashMap;
 use anyhow::Context;
 use chrono::{Duration, Utc};
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
-use ironpeel_core::dough::{Formula, LineInput, Losses};
+use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
 use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
+use ironpeel_core::plant::OwnNumbers;
 use ironpeel_core::water::Process;
 use ironpeel_store::{DoughTemperature, NewFormula, NewLine, NewMethod, Product, Signed, Store};
 use serde::Deserialize;
@@ -28,6 +29,7 @@ struct Plant {
     products: Vec<DemoProduct>,
     from_templates: Vec<FromTemplate>,
     dough_temperatures: Vec<DemoTemperature>,
+    prices: Vec<IngredientPrice>,
 }
 
 #[derive(Deserialize)]
@@ -129,6 +131,8 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
                 style_points: demo.style_points,
                 piece_kg: demo.piece_kg,
                 losses,
+                hydration_pct: None,
+                batch_kg: None,
             },
             signed: signed.clone(),
         };
@@ -196,6 +200,8 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
     measure(store, &plant.dough_temperatures).await?;
+    let own = OwnNumbers { prices: plant.prices, ..OwnNumbers::default() };
+    store.add_numbers(Uuid::now_v7(), 1, &own, &signed).await?;
     Ok(true)
 }
 
@@ -216,6 +222,9 @@ async fn measure(store: &Store, measured: &[DemoTemperature]) -> anyhow::Result<
             water_c: demo.water_c,
             preferment_c: None,
             dough_c: demo.dough_c,
+            ice_share_pct: 0.0,
+            ice_c: 0.0,
+            mixed: None,
         })
     });
     let found: Vec<DoughTemperature> = found.collect::<anyhow::Result<_>>()?;

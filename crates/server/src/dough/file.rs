@@ -86,7 +86,7 @@ async fn read(Asked(marks): Asked<Marks>, body: Bytes) -> Result<Json<FormulaRea
     } else {
         of_csv(&text, marks.decimal_mark)?
     };
-    let draft: FormulaDraft = crate::request::shape(file.draft)?;
+    let draft: FormulaDraft = crate::request::from_value(file.draft)?;
     let formula = Formula::check(&draft)?;
     Ok(Json(FormulaRead {
         name: file.name,
@@ -121,7 +121,7 @@ fn of_json(text: &str) -> Result<FormulaFile> {
         let says = format!("this JSON is no formula; its format must say “{FORMAT}”");
         return Err(Problem::field("file", says));
     }
-    crate::request::shape(value)
+    crate::request::from_value(value)
 }
 
 fn csv_file(name: &str, formula: &FormulaInHand) -> Result<String> {

@@ -15,9 +15,9 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::{PIECE, STYLE};
+use crate::chain::{FormulaHolds, PIECE, STYLE};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body};
+use crate::request::{Asked, At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -43,6 +43,10 @@ pub struct FormulaView {
     pub style_points: f64,
     pub piece_kg: f64,
     pub losses: Losses,
+    /// Its own water, % on flour; none where it takes what the flour takes.
+    pub hydration_pct: Option<f64>,
+    /// Its usual batch, kg of dough.
+    pub batch_kg: Option<f64>,
 }
 
 /// One line of a formula.
@@ -70,11 +74,14 @@ pub struct FormulaInput {
     #[serde(default)]
     pub losses: LossesInput,
     pub signed: SignedInput,
+    #[serde(flatten)]
+    pub holds: FormulaHolds,
 }
 
 impl FormulaView {
     pub fn of(found: &FormulaRevision, library: &Library) -> Self {
-        let FormulaInHand { formula, style_points, piece_kg, losses } = &found.formula;
+        let FormulaInHand { formula, style_points, piece_kg, losses, hydration_pct, batch_kg } =
+            &found.formula;
         let lines = formula.lines().iter().map(|line| FormulaLine {
             ingredient: line.ingredient,
             label: library.facts(line.ingredient).label.to_string(),
@@ -88,6 +95,8 @@ impl FormulaView {
             flours: formula.flours().to_vec(),
             parts: formula.parts().to_vec(),
             style_points: *style_points,
+            hydration_pct: *hydration_pct,
+            batch_kg: *batch_kg,
             piece_kg: *piece_kg,
             losses: *losses,
         }
@@ -133,7 +142,7 @@ pub async fn checked(
 async fn save(
     State(app): State<App>,
     At((formula_id, revision_id)): At<(Uuid, Uuid)>,
-    Body(input): Body<FormulaInput>,
+    Recorded { input, write }: Recorded<FormulaInput>,
 ) -> Result<Json<FormulaView>> {
     let current = app.store.current_formula(formula_id).await?;
     let library = app.numbers().await?.library;
@@ -142,11 +151,14 @@ async fn save(
     let piece_kg = PIECE.check(&input.piece_kg, "", &mut faults);
     let losses = input.losses.check(current.formula.losses, "losses.", &mut faults);
     let signed = input.signed.check(true, &mut faults);
+    let (hydration_pct, batch_kg) = input.holds.check(&mut faults);
     let formula = checked(&app, &input.draft, &library, &mut faults).await?;
     if let Some(formula) = faults.or(formula)? {
-        let formula = FormulaInHand { formula, style_points, piece_kg, losses };
+        let formula =
+            FormulaInHand { formula, style_points, piece_kg, losses, hydration_pct, batch_kg };
         let (name, number) = (current.name, input.number);
-        app.store
+        write
+            .of(&app, revision_id)
             .add_formula(&NewFormula { formula_id, name, revision_id, number, formula, signed })
             .await?;
     }

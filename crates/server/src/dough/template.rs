@@ -85,6 +85,8 @@ impl Template {
             style_points: self.style_points,
             piece_kg: self.piece_kg,
             losses: Losses { bake_pct: self.bake_loss_pct, ..Losses::HOUSE },
+            hydration_pct: None,
+            batch_kg: None,
         })
     }
 

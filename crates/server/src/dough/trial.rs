@@ -16,7 +16,7 @@ use uuid::Uuid;
 use crate::chain::{HandInput, Held};
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body, shape};
+use crate::request::{Asked, At, Body, Recorded, from_value};
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -163,9 +163,9 @@ async fn trial(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<TrialVie
 async fn save(
     State(app): State<App>,
     At(id): At<Uuid>,
-    Body(asked): Body<Value>,
+    Recorded { input: asked, write }: Recorded<Value>,
 ) -> Result<Json<TrialView>> {
-    let input: TrialInput = shape(asked.clone())?;
+    let input: TrialInput = from_value(asked.clone())?;
     let product = app.store.product(&input.slug).await?;
     let mut faults = Faults::default();
     let by = input.by.trim();
@@ -175,6 +175,6 @@ async fn save(
     let set = input.set(&app, faults).await?;
     let new =
         NewTrial { id, product_id: product.id, saved_by: by.into(), asked, issued: json!(set) };
-    app.store.add_trial(&new).await?;
+    write.of(&app, id).add_trial(&new).await?;
     trial(State(app), At(id)).await
 }

@@ -2,12 +2,13 @@
 
 use axum::Json;
 use axum::extract::State;
+use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{
     BlendAnswer, BlendFlourInput, BlendInput, BlendProperty, BlendTargetInput, IntendedUse,
     Mixture, MoistureBasis, Property, Readings, Row, Treatment,
 };
 use ironpeel_core::units::{Bound, DecimalMark, Faults, Given};
-use ironpeel_store::{Flour, Lot};
+use ironpeel_store::{Flour, Lot, NewBlend};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -16,7 +17,7 @@ use uuid::Uuid;
 
 use super::lots::{LotInput, LotView, view};
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Body, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -200,7 +201,7 @@ async fn blend(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<Option<B
 async fn save(
     State(app): State<App>,
     At(flour_id): At<Uuid>,
-    Body(input): Body<BlendSaveInput>,
+    Recorded { input, write }: Recorded<BlendSaveInput>,
 ) -> Result<Json<LotView>> {
     let lots = lots(&app, &input.parts).await?;
     let shares = shares(&input.parts)?;
@@ -257,15 +258,19 @@ async fn save(
         treatment: Treatment::None,
         intended_use: IntendedUse::General,
         price_per_t: price(&lots, &shares),
+        allergens: allergens(&lots),
     };
-    app.store.put_flour(&flour).await?;
-    let of_flours: Vec<(Uuid, f64)> =
-        lots.iter().zip(&shares).map(|(lot, share)| (lot.flour.id, *share)).collect();
-    app.store.add_blend(flour_id, input.revision_id, input.number, &of_flours, &signed).await?;
-    app.store.add_lot_revision(&new).await?;
-    let of_lots: Vec<(Uuid, f64)> =
-        lots.iter().zip(&shares).map(|(lot, share)| (lot.id, *share)).collect();
-    app.store.add_lot_parts(input.lot_id, &of_lots).await?;
+    let parts: Vec<(Uuid, Uuid, f64)> =
+        lots.iter().zip(&shares).map(|(lot, share)| (lot.id, lot.flour.id, *share)).collect();
+    let blend = NewBlend {
+        flour: &flour,
+        revision_id: input.revision_id,
+        number: input.number,
+        parts: &parts,
+        lot: &new,
+        signed: &signed,
+    };
+    write.of(&app, input.revision_id).make_blend(&blend).await?;
     let lot = app.store.lot_at(input.lot_revision_id).await?;
     view(&app, lot).await.map(Json)
 }
@@ -274,6 +279,17 @@ async fn save(
 fn price(lots: &[Lot], shares: &[f64]) -> Option<f64> {
     let priced = lots.iter().zip(shares);
     priced.map(|(lot, share)| Some(lot.flour.price_per_t? * share / 100.0)).sum()
+}
+
+/// What its parts state together; none where one states nothing.
+fn allergens(lots: &[Lot]) -> Option<AllergenStatement> {
+    let mut all = AllergenStatement::default();
+    for lot in lots {
+        let stated = lot.flour.allergens.as_ref()?;
+        all.contains.extend(&stated.contains);
+        all.may_contain.extend(&stated.may_contain);
+    }
+    Some(all.tidy())
 }
 
 fn no_parts() -> Problem {

@@ -6,7 +6,7 @@ use ironpeel_core::flour::{
     assess, read_rows,
 };
 use ironpeel_core::units::{DecimalMark, Faults};
-use ironpeel_store::{SpecificationRevision, StoreError};
+use ironpeel_store::SpecificationRevision;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -106,11 +106,7 @@ async fn read(
     responses((status = 200, body = Certificate), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn judge(State(app): State<App>, Body(asked): Body<ToJudge>) -> Result<Json<Certificate>> {
     let specification = match asked.flour_id {
-        Some(flour_id) => match app.store.current_specification(flour_id).await {
-            Ok(specification) => Some(specification),
-            Err(StoreError::NotFound(_)) => None,
-            Err(error) => return Err(error.into()),
-        },
+        Some(flour_id) => app.specification_of(flour_id).await?,
         None => None,
     };
     let mut unread = Faults::default();

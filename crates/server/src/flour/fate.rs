@@ -12,7 +12,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Recorded};
 use crate::revision::SignedInput;
 use crate::state::App;
 
@@ -94,7 +94,7 @@ const PLACE_MAX: usize = 80;
 async fn decide(
     State(app): State<App>,
     At((lot_id, id)): At<(Uuid, Uuid)>,
-    Body(input): Body<DecisionInput>,
+    Recorded { input, write }: Recorded<DecisionInput>,
 ) -> Result<Json<DecisionView>> {
     let mut faults = Faults::default();
     let decision = Decision::from_key(&input.decision);
@@ -103,6 +103,9 @@ async fn decide(
     }
     let signed = input.signed.check(decision != Some(Decision::Accept), &mut faults);
     let decision = faults.or(decision)?.unwrap_or(Decision::Hold);
+    // A release is of the certificate and the specification as they are now.
+    let lot = app.store.lot(lot_id).await?;
+    let specification = app.specification_of(lot.flour.id).await?;
     let made = LotDecision {
         id,
         lot_id,
@@ -110,9 +113,11 @@ async fn decide(
         reason: signed.reason,
         made_by: signed.by,
         made_at: Utc::now(),
+        lot_revision_id: Some(lot.current.revision.id),
+        specification_revision_id: specification.map(|specification| specification.revision.id),
     };
-    app.store.add_decisions(std::slice::from_ref(&made)).await?;
-    Ok(Json(made.into()))
+    write.of(&app, id).add_decisions(std::slice::from_ref(&made)).await?;
+    Ok(Json(app.store.decision(id).await?.into()))
 }
 
 /// Says where a lot lies and how much is left
@@ -122,7 +127,7 @@ async fn decide(
 async fn place(
     State(app): State<App>,
     At((lot_id, id)): At<(Uuid, Uuid)>,
-    Body(input): Body<StockInput>,
+    Recorded { input, write }: Recorded<StockInput>,
 ) -> Result<Json<StockView>> {
     let mut faults = Faults::default();
     let place = input.place.trim();
@@ -136,6 +141,6 @@ async fn place(
     let made_at = Utc::now();
     let made =
         LotStock { id, lot_id, place: place.into(), tonnes_left, made_by: signed.by, made_at };
-    app.store.add_stock(&made).await?;
-    Ok(Json(made.into()))
+    write.of(&app, id).add_stock(&made).await?;
+    Ok(Json(app.store.stock(id).await?.into()))
 }

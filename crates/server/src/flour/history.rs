@@ -63,10 +63,11 @@ async fn what_changed(
     Asked(asked): Asked<Against>,
 ) -> Result<Json<ChangeView>> {
     let lot = app.store.lot(lot_id).await?;
+    let numbers = app.numbers().await?;
     let told = |lot_id, code, other: &Readings| Compared {
         lot_id,
         code,
-        change: change(other, &lot.current.readings),
+        change: change(other, &lot.current.readings, &numbers),
     };
     let against = if asked.target {
         let specification = app.store.current_specification(lot.flour.id).await?;

@@ -19,7 +19,7 @@ use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body};
+use crate::request::{Asked, At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -168,11 +168,11 @@ async fn lot(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<LotVie
 async fn save(
     State(app): State<App>,
     At((lot_id, revision_id)): At<(Uuid, Uuid)>,
-    Body(input): Body<LotInput>,
+    Recorded { input, write }: Recorded<LotInput>,
 ) -> Result<Json<LotView>> {
     let new = input.check(lot_id, revision_id)?;
     app.store.flour(new.flour_id).await?;
-    app.store.add_lot_revision(&new).await?;
+    write.of(&app, revision_id).add_lot_revision(&new).await?;
     let lot = app.store.lot_at(revision_id).await?;
     view(&app, lot).await.map(Json)
 }
@@ -180,8 +180,7 @@ async fn save(
 pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let readings = lot.current.readings.0.iter().cloned().map(Ok);
     let rows = written(&lot.current).into_iter().zip(readings).collect();
-    let specification = app.store.current_specification(lot.flour.id).await;
-    let specification = specification.ok();
+    let specification = app.specification_of(lot.flour.id).await?;
     let delivered_at = lot.current.age_days();
     let certificate =
         Certificate::judged(app, rows, specification.as_ref(), Some(lot.id), delivered_at).await?;

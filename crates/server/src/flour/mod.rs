@@ -14,6 +14,7 @@ mod text;
 
 use axum::Json;
 use axum::extract::State;
+use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Treatment};
 use ironpeel_core::units::{Bound, Faults, Given};
 use ironpeel_core::water::Species;
@@ -26,6 +27,7 @@ use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
 use crate::request::{At, Body};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 pub use certificate::Certificate;
@@ -70,6 +72,8 @@ pub struct FlourView {
     pub intended_use: IntendedUse,
     /// What a tonne costs.
     pub price_per_t: Option<f64>,
+    /// None until somebody stated them.
+    pub allergens: Option<AllergenStatement>,
 }
 
 impl From<Flour> for FlourView {
@@ -85,6 +89,7 @@ impl From<Flour> for FlourView {
             treatment,
             intended_use,
             price_per_t,
+            allergens,
         } = flour;
         let species_label = species.label();
         Self {
@@ -99,6 +104,7 @@ impl From<Flour> for FlourView {
             treatment,
             intended_use,
             price_per_t,
+            allergens,
         }
     }
 }
@@ -122,6 +128,12 @@ pub struct FlourInput {
     /// 0 to 100 000 for a tonne; may be left out.
     #[serde(default)]
     pub price_per_t: Given,
+    /// What its mill states; unknown if left out.
+    #[serde(default)]
+    pub allergens: Option<AllergenStatement>,
+    /// Who records it, and why where it was on record.
+    #[serde(default)]
+    pub signed: SignedInput,
 }
 
 /// Every flour
@@ -163,8 +175,9 @@ async fn save(
     let note = text("note", &input.note, NOTE_MAX, None);
     let extraction_pct = EXTRACTION.check_opt(&input.extraction_pct, "", &mut faults);
     let price_per_t = PRICE.check_opt(&input.price_per_t, "", &mut faults);
+    let signed = input.signed.check(false, &mut faults);
     faults.or(())?;
-    let FlourInput { species, hardness, treatment, intended_use, .. } = input;
+    let FlourInput { species, hardness, treatment, intended_use, allergens, .. } = input;
     let flour = Flour {
         id,
         mill,
@@ -176,7 +189,8 @@ async fn save(
         treatment,
         intended_use,
         price_per_t,
+        allergens: allergens.map(AllergenStatement::tidy),
     };
-    app.store.put_flour(&flour).await?;
+    app.store.put_flour(&flour, &signed).await?;
     Ok(Json(flour.into()))
 }

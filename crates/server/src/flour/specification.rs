@@ -14,7 +14,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body};
+use crate::request::{Asked, At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -202,7 +202,7 @@ async fn proposals(
 async fn save(
     State(app): State<App>,
     At((flour_id, id)): At<(Uuid, Uuid)>,
-    Body(input): Body<SpecificationInput>,
+    Recorded { input, write }: Recorded<SpecificationInput>,
 ) -> Result<Json<SpecificationView>> {
     app.store.flour(flour_id).await?;
     let mut faults = Faults::default();
@@ -223,7 +223,7 @@ async fn save(
     }
     let signed = input.signed.check(input.number > 1, &mut faults);
     faults.or(())?;
-    app.store.add_specification(flour_id, id, input.number, &limits, &signed).await?;
+    write.of(&app, id).add_specification(flour_id, id, input.number, &limits, &signed).await?;
     Ok(Json(app.store.specification(id).await?.into()))
 }
 

@@ -16,7 +16,7 @@ use uuid::Uuid;
 
 use crate::dough::templates;
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Body, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -64,7 +64,7 @@ struct MethodInput {
 async fn save(
     State(app): State<App>,
     At((method_id, revision_id)): At<(Uuid, Uuid)>,
-    Body(input): Body<MethodInput>,
+    Recorded { input, write }: Recorded<MethodInput>,
 ) -> Result<Json<MethodView>> {
     let name = app.store.current_method(method_id).await?.name;
     let mut faults = Faults::default();
@@ -72,7 +72,8 @@ async fn save(
     let signed = input.signed.check(true, &mut faults);
     faults.or(())?;
     let number = input.number;
-    app.store
+    write
+        .of(&app, revision_id)
         .add_method(&NewMethod { method_id, name, revision_id, number, method, signed })
         .await?;
     Ok(Json(app.store.method(revision_id).await?.into()))

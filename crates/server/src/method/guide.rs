@@ -3,8 +3,8 @@
 
 use axum::Json;
 use axum::extract::State;
+use ironpeel_core::chain::Measured;
 use ironpeel_core::chain::{Thumb, chain, flour_says, thumb};
-use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{
     Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Usual, Window,
     cautions_of, conditioning, developments,
@@ -55,8 +55,7 @@ async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<J
     let flours = held.flours();
     let hand = held.hand(&flours);
     let chain = chain(&hand);
-    let temperatures: Vec<Temperatures> =
-        measured.iter().rev().map(DoughTemperature::temperatures).collect();
+    let doughs: Vec<Measured> = measured.iter().rev().map(DoughTemperature::measured).collect();
     Ok(Json(MethodGuide {
         usual: hand.method.usual(),
         windows: hand.method.windows(),
@@ -67,7 +66,7 @@ async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<J
         developments: developments(hand.method, &hand.line.mixer),
         mixer_kinds: &MIXER_KINDS,
         mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg),
-        thumb: thumb(&hand, &chain, &temperatures),
+        thumb: thumb(&hand, &chain, &doughs),
         measured: measured.into_iter().map(Into::into).collect(),
     }))
 }

@@ -12,7 +12,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -68,7 +68,7 @@ struct LineSaved {
 async fn save(
     State(app): State<App>,
     At((line_id, revision_id)): At<(Uuid, Uuid)>,
-    Body(input): Body<LineSaved>,
+    Recorded { input, write }: Recorded<LineSaved>,
 ) -> Result<Json<LineView>> {
     let was = app.store.current_line(line_id).await?;
     let mut faults = Faults::default();
@@ -76,6 +76,9 @@ async fn save(
     let signed = input.signed.check(true, &mut faults);
     faults.or(())?;
     let (name, number) = (was.name, input.number);
-    app.store.add_line(&NewLine { line_id, name, revision_id, number, line, signed }).await?;
+    write
+        .of(&app, revision_id)
+        .add_line(&NewLine { line_id, name, revision_id, number, line, signed })
+        .await?;
     Ok(Json(app.store.line(revision_id).await?.into()))
 }

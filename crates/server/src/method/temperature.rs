@@ -3,17 +3,20 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
+use ironpeel_core::chain::{figures, mixed_dough};
 use ironpeel_core::heat::{Temperatures, TemperaturesInput};
 use ironpeel_core::units::{Faults, moment};
 use ironpeel_store::DoughTemperature;
 use serde::{Deserialize, Serialize};
+use serde_json::json;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use crate::chain::{HandInput, Held};
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Recorded};
 use crate::state::App;
 
 /// Doughs that friction is learned from: the filter has forgotten older ones.
@@ -37,6 +40,9 @@ struct MeasuredInput {
     by: String,
     #[serde(flatten)]
     temperatures: TemperaturesInput,
+    /// The dough as it was mixed, so that its own masses are kept.
+    #[serde(default)]
+    hand: Option<HandInput>,
 }
 
 /// A dough's temperatures on record.
@@ -50,6 +56,9 @@ pub struct TemperatureView {
     water_c: f64,
     preferment_c: Option<f64>,
     dough_c: f64,
+    /// Share of the water that was ice, %, and how cold it was.
+    ice_share_pct: f64,
+    ice_c: f64,
     /// What the rule of thumb leaves unexplained.
     friction_c: f64,
 }
@@ -66,9 +75,23 @@ impl From<DoughTemperature> for TemperatureView {
             water_c,
             preferment_c,
             dough_c,
+            ice_share_pct,
+            ice_c,
             ..
         } = one;
-        Self { id, taken_at, taken_by, flour_c, room_c, water_c, preferment_c, dough_c, friction_c }
+        Self {
+            id,
+            taken_at,
+            taken_by,
+            flour_c,
+            room_c,
+            water_c,
+            preferment_c,
+            dough_c,
+            ice_share_pct,
+            ice_c,
+            friction_c,
+        }
     }
 }
 
@@ -79,7 +102,7 @@ impl From<DoughTemperature> for TemperatureView {
 async fn save(
     State(app): State<App>,
     At(id): At<Uuid>,
-    Body(input): Body<MeasuredInput>,
+    Recorded { input, write }: Recorded<MeasuredInput>,
 ) -> Result<Json<TemperatureView>> {
     let mut faults = Faults::default();
     let measured = input.temperatures.check("", &mut faults);
@@ -91,7 +114,17 @@ async fn save(
     // Both must be on record, and are told apart when they are not.
     app.store.current_method(input.method_id).await?;
     app.store.current_line(input.line_id).await?;
-    let Temperatures { flour_c, room_c, water_c, preferment_c, dough_c } = measured;
+    let mixed = match &input.hand {
+        Some(hand) => {
+            let held = Held::load(&app, hand, "hand.").await?;
+            let flours = held.flours();
+            let hand = held.hand(&flours);
+            mixed_dough(&hand, &figures(&hand)).map(|mixed| json!(mixed))
+        }
+        None => None,
+    };
+    let Temperatures { flour_c, room_c, water_c, preferment_c, dough_c, ice_share_pct, ice_c } =
+        measured;
     let new = DoughTemperature {
         id,
         method_id: input.method_id,
@@ -103,7 +136,10 @@ async fn save(
         water_c,
         preferment_c,
         dough_c,
+        ice_share_pct,
+        ice_c,
+        mixed,
     };
-    app.store.add_dough_temperatures(std::slice::from_ref(&new)).await?;
-    Ok(Json(new.into()))
+    write.of(&app, id).add_dough_temperatures(std::slice::from_ref(&new)).await?;
+    Ok(Json(app.store.dough_temperature(id).await?.into()))
 }

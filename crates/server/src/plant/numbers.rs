@@ -14,7 +14,7 @@ use uuid::Uuid;
 
 use super::model::learn;
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -138,7 +138,7 @@ impl NumbersInput {
         if ingredients.len() > MOST {
             faults.push("ingredients", format!("up to {MOST} ingredients of the plant's own"));
         }
-        OwnNumbers { rules, ingredients, model }
+        OwnNumbers { rules, ingredients, prices: own.prices, model }
     }
 }
 
@@ -149,7 +149,7 @@ impl NumbersInput {
 async fn save(
     State(app): State<App>,
     At(revision_id): At<Uuid>,
-    Body(input): Body<NumbersInput>,
+    Recorded { input, write }: Recorded<NumbersInput>,
 ) -> Result<Json<NumbersView>> {
     let mut faults = Faults::default();
     let signed = input.signed.check(true, &mut faults);
@@ -161,7 +161,7 @@ async fn save(
     };
     let own = input.over(own, model, &mut faults);
     faults.or(())?;
-    app.store.add_numbers(revision_id, input.number, &own, &signed).await?;
+    write.of(&app, revision_id).add_numbers(revision_id, input.number, &own, &signed).await?;
     numbers(State(app)).await
 }
 

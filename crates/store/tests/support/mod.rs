@@ -24,8 +24,9 @@ pub async fn flour(store: &Store) -> Uuid {
         treatment: Treatment::None,
         intended_use: IntendedUse::PanBread,
         price_per_t: Some(540.0),
+        allergens: None,
     };
-    store.put_flour(&flour).await.expect("recorded");
+    store.put_flour(&flour, &signed("first state")).await.expect("recorded");
     assert_eq!(store.flour(id).await.expect("on record"), flour);
     id
 }

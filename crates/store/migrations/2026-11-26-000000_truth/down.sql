@@ -1,0 +1,18 @@
+ALTER TABLE reading DROP CONSTRAINT reading_censored_check;
+ALTER TABLE method_stage DROP CONSTRAINT method_stage_kind_check;
+ALTER TABLE method_revision DROP CONSTRAINT method_revision_process_check;
+ALTER TABLE flour DROP CONSTRAINT flour_species_check;
+DROP INDEX trial_of_product;
+DROP INDEX lot_part_of;
+DROP INDEX batch_flour_of_lot;
+DROP INDEX batch_of_lot;
+DROP INDEX batch_of_product;
+DROP TABLE plant;
+ALTER TABLE line_revision DROP COLUMN has_chiller, DROP COLUMN has_ice, DROP COLUMN hot_tap_c;
+ALTER TABLE dough_temperature DROP COLUMN ice_share_pct, DROP COLUMN ice_c, DROP COLUMN mixed;
+ALTER TABLE lot_decision DROP COLUMN lot_revision_id, DROP COLUMN specification_revision_id;
+ALTER TABLE formula_part DROP COLUMN activity;
+ALTER TABLE formula_revision DROP COLUMN hydration_pct, DROP COLUMN batch_kg;
+ALTER TABLE flour DROP COLUMN allergens;
+DROP TABLE flour_revision;
+DROP TABLE written;
