@@ -82,7 +82,7 @@ test("tabs keep what is in hand", () => {
   );
   expect(screen.getByRole("link", { name: "Rules" }).getAttribute("aria-current")).toBe("page");
   expect(screen.getByRole("link", { name: "The stair" }).getAttribute("href")).toBe(
-    "/water?product=deck-roll-60&mixer=1",
+    "/water?product=deck-roll-60",
   );
 });
 

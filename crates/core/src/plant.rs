@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::dough::{Facts, IngredientPrice, Library};
+use crate::dough::{Facts, Library};
 use crate::water::{AbsorptionModel, Override, Rules};
 
 /// A plant's own numbers, as every computation uses them.
@@ -20,9 +20,6 @@ pub struct OwnNumbers {
     pub rules: Vec<Override>,
     #[serde(default)]
     pub ingredients: Vec<Facts>,
-    /// What the house's ingredients cost here.
-    #[serde(default)]
-    pub prices: Vec<IngredientPrice>,
     /// What was learned of absorption; the house's belief where nothing was.
     #[serde(default)]
     pub model: Option<AbsorptionModel>,
@@ -32,7 +29,7 @@ impl From<OwnNumbers> for PlantNumbers {
     fn from(own: OwnNumbers) -> Self {
         Self {
             rules: Rules(own.rules),
-            library: Library::with(own.ingredients).priced(&own.prices),
+            library: Library::with(own.ingredients),
             model: own.model.unwrap_or_default(),
         }
     }

@@ -1,9 +1,11 @@
+use std::hash::Hash;
 use std::sync::Arc;
+use std::time::Duration;
 
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_store::{
-    FormulaRevision, LineRevision, Lot, MethodRevision, NumbersRevision, SpecificationRevision,
-    Store, StoreError,
+    Flour, FormulaRevision, LineRevision, Lot, MethodRevision, NumbersRevision, Plant,
+    SpecificationRevision, Store, StoreError,
 };
 use moka::future::Cache;
 use uuid::Uuid;
@@ -11,6 +13,8 @@ use uuid::Uuid;
 use crate::chain::Pins;
 use crate::problem::Problem;
 
+/// How long a server may go by what another changed meanwhile.
+const SOON: Duration = Duration::from_secs(3);
 /// Revisions remembered of each kind.
 const REMEMBERED: u64 = 20_000;
 
@@ -40,7 +44,9 @@ impl App {
 
     /// The plant's numbers as they are now.
     pub async fn numbers(&self) -> Result<PlantNumbers, Problem> {
-        Ok(self.store.current_numbers().await?.map(|own| own.numbers).unwrap_or_default())
+        let own = self.store.current_numbers().await?.map(|own| own.numbers).unwrap_or_default();
+        let plant = self.revisions.plant().await?;
+        Ok(PlantNumbers { library: own.library.priced(&plant.prices), ..own })
     }
 }
 
@@ -55,7 +61,9 @@ pub struct Revisions {
     methods: Cache<Uuid, Arc<MethodRevision>>,
     lines: Cache<Uuid, Arc<LineRevision>>,
     numbers: Cache<Uuid, Arc<NumbersRevision>>,
-    house: Arc<PlantNumbers>,
+    /// What a flour is and the plant's settings can change: they are looked up again soon.
+    flours: Cache<Uuid, Arc<Flour>>,
+    plant: Cache<(), Arc<Plant>>,
 }
 
 /// Everything a batch depends on, by revision.
@@ -67,9 +75,8 @@ pub struct Documents {
     pub formula: Arc<FormulaRevision>,
     pub method: Arc<MethodRevision>,
     pub line: Arc<LineRevision>,
-    /// The plant's own numbers; none where the house's hold.
-    pub own: Option<Arc<NumbersRevision>>,
-    house: Arc<PlantNumbers>,
+    /// The plant's own numbers where it has some, and its prices.
+    numbers: PlantNumbers,
 }
 
 /// A lot and what is asked of it.
@@ -81,7 +88,7 @@ pub struct Specified {
 
 impl Documents {
     pub fn numbers(&self) -> &PlantNumbers {
-        self.own.as_ref().map_or(&self.house, |own| &own.numbers)
+        &self.numbers
     }
 }
 
@@ -95,7 +102,8 @@ impl Revisions {
             methods: Cache::new(REMEMBERED),
             lines: Cache::new(REMEMBERED),
             numbers: Cache::new(REMEMBERED),
-            house: Arc::default(),
+            flours: Cache::builder().max_capacity(REMEMBERED).time_to_live(SOON).build(),
+            plant: Cache::builder().max_capacity(1).time_to_live(SOON).build(),
         }
     }
 
@@ -112,22 +120,43 @@ impl Revisions {
             others.push(specified(other.lot_revision_id, other.specification_revision_id).await?);
         }
         let own = match pins.numbers_revision_id {
-            Some(id) => Some(remembered(&self.numbers, id, || self.store.numbers(id)).await?),
-            None => None,
+            Some(id) => {
+                remembered(&self.numbers, id, || self.store.numbers(id)).await?.numbers.clone()
+            }
+            None => PlantNumbers::default(),
         };
+        let plant = self.plant().await?;
+        let numbers = PlantNumbers { library: own.library.priced(&plant.prices), ..own };
         Ok(Documents {
             flour: specified(pins.lot_revision_id, pins.specification_revision_id).await?,
             others,
             formula: self.formula(pins.formula_revision_id).await?,
             method: self.method(pins.method_revision_id).await?,
             line: self.line(pins.line_revision_id).await?,
-            own,
-            house: self.house.clone(),
+            numbers,
         })
     }
 
+    /// A lot in the state of one revision; its flour is as it is now.
     pub async fn lot(&self, id: Uuid) -> Result<Arc<Lot>, Problem> {
-        remembered(&self.lots, id, || self.store.lot_at(id)).await
+        let lot = remembered(&self.lots, id, || self.store.lot_at(id)).await?;
+        let flour_id = lot.flour.id;
+        let flour = remembered(&self.flours, flour_id, || self.store.flour(flour_id)).await?;
+        if *flour == lot.flour {
+            return Ok(lot);
+        }
+        let now = Arc::new(Lot { flour: (*flour).clone(), ..(*lot).clone() });
+        self.lots.insert(id, now.clone()).await;
+        Ok(now)
+    }
+
+    /// Lets go of what was remembered of a flour that was changed here.
+    pub async fn forget_flour(&self, id: Uuid) {
+        self.flours.invalidate(&id).await;
+    }
+
+    pub async fn plant(&self) -> Result<Arc<Plant>, Problem> {
+        remembered(&self.plant, (), || self.store.plant()).await
     }
 
     pub async fn specification(&self, id: Uuid) -> Result<Arc<SpecificationRevision>, Problem> {
@@ -147,11 +176,14 @@ impl Revisions {
     }
 }
 
-async fn remembered<T: Send + Sync + 'static, L: Future<Output = Result<T, StoreError>>>(
-    cache: &Cache<Uuid, Arc<T>>,
-    id: Uuid,
+async fn remembered<K, T: Send + Sync + 'static, L: Future<Output = Result<T, StoreError>>>(
+    cache: &Cache<K, Arc<T>>,
+    id: K,
     load: impl FnOnce() -> L,
-) -> Result<Arc<T>, Problem> {
+) -> Result<Arc<T>, Problem>
+where
+    K: Hash + Eq + Send + Sync + 'static,
+{
     if let Some(known) = cache.get(&id).await {
         return Ok(known);
     }

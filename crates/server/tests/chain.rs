@@ -242,7 +242,7 @@ async fn the_yeast_for_a_rise_gives_that_rise() {
 
     let (_, none) = plant.post("/api/v1/chain/yeast", &ask(json!(990))).await;
     assert_eq!(none["yeast_idy_pct"], Value::Null);
-    assert!(none["says"].as_str().is_some_and(|says| says.contains("does not bring it there")));
+    assert!(none["says"].as_str().is_some_and(|says| says.contains("gives way")), "{none}");
     let (status, problem) = plant.post("/api/v1/chain/yeast", &ask(json!(0))).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["rise_pct"]));
     let mut flat = hand.clone();

@@ -144,7 +144,14 @@ async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
     let (_, learned) = plant.post("/api/v1/chain/method", &hand).await;
     assert_eq!((&learned["thumb"]["doughs"], &learned["thumb"]["counts"]), (&json!(1), &json!(4)));
     assert!(learned["thumb"]["friction"]["friction_c"].as_f64() > Some(20.0));
-    assert!(learned["thumb"]["measured_kj_per_kg"].is_number());
+    assert_eq!(learned["thumb"]["measured_kj_per_kg"], Value::Null, "its own dough is not known");
+    let mut known = dough.clone();
+    known["hand"] = hand.clone();
+    let another = format!("/api/v1/dough-temperatures/{}", new_id());
+    let (status, saved) = plant.put(&another, &known).await;
+    assert_eq!(status, StatusCode::OK, "{saved}");
+    let (_, learned) = plant.post("/api/v1/chain/method", &hand).await;
+    assert!(learned["thumb"]["measured_kj_per_kg"].is_number(), "{learned}");
     dough["method_id"] = json!(new_id());
     let nowhere = format!("/api/v1/dough-temperatures/{}", new_id());
     assert_eq!(plant.put(&nowhere, &dough).await.0, StatusCode::NOT_FOUND);

@@ -426,6 +426,7 @@ diesel::table! {
     plant (singleton) {
         singleton -> Bool,
         time_zone -> Text,
+        prices -> Jsonb,
     }
 }
 

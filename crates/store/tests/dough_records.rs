@@ -259,7 +259,6 @@ async fn the_plants_numbers_come_back_as_they_were_held() {
     assert!(store.current_numbers().await.expect("asked").is_none(), "the house's hold");
     let model = AbsorptionModel::prior().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
     let own = OwnNumbers {
-        prices: Vec::new(),
         rules: vec![Override {
             rule: Rule::RyeOffset,
             off: false,

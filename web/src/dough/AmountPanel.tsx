@@ -1,5 +1,5 @@
 import { Radio, RadioGroup } from "@headlessui/react";
-import { AMOUNTS, type AmountBy } from "../hand/hand";
+import { AMOUNTS, batchOf, usualAmount, type AmountBy } from "../hand/hand";
 import { useHand } from "../hand/HandProvider";
 import { Term } from "../shell/Term";
 import { useHeld } from "../shell/useHeld";
@@ -19,9 +19,9 @@ const DIVISIONS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.5];
 /** How much is wanted, and the scale it is weighed on. */
 export function AmountPanel() {
   const { chain, product, refused } = useHeld();
-  const { hand, change } = useHand();
+  const { hand, draft, change } = useHand();
   const format = useFormat();
-  const { by, value } = hand.amount;
+  const { by, value } = hand.amount ?? usualAmount(product && batchOf(product, draft));
   const dough = chain?.dough;
   const way = WAYS.find((one) => one.by === by);
   const now = (next: AmountBy) => {

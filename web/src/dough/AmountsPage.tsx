@@ -107,10 +107,12 @@ export function AmountsPage() {
       ],
       flours: [],
       parts: starterPart,
+      hydration_pct: Number(is.effective_hydration_pct.typical.toFixed(2)),
+      batch_kg: Number(is.dough_kg.typical.toPrecision(6)),
     };
-    const water = Number(is.effective_hydration_pct.typical.toFixed(2));
-    set({ water }, { draft: next });
-    void navigate({ pathname: "/dough", search: writeHand({ ...hand, water }).toString() });
+    const change = { water: null, amount: null };
+    set(change, { draft: next });
+    void navigate({ pathname: "/dough", search: writeHand({ ...hand, ...change }).toString() });
   };
   return (
     <>

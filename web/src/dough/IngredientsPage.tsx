@@ -9,6 +9,7 @@ import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { useSaveNumbers } from "../water/RuleSheet";
+import { AllergensOf, says } from "./AllergensOf";
 import { DoughTabs } from "./DoughTabs";
 import { useNumbers } from "./useNumbers";
 
@@ -26,18 +27,11 @@ const ROLES: Record<Schemas["Role"], string> = {
   other: "other",
 };
 
-const ALLERGENS: Schemas["Allergen"][] = [
-  "gluten",
-  "milk",
-  "egg",
-  "soy",
-  "sesame",
-  "nuts",
-  "peanut",
-  "lupin",
-  "mustard",
-  "sulphite",
-];
+const KEPT: Record<Schemas["Storage"], string> = {
+  room: "the room",
+  refrigerator: "the refrigerator, 4 °C",
+  freezer: "the freezer, −18 °C",
+};
 
 /** The ingredients a dough may have, each as the plant has it. */
 export function IngredientsPage() {
@@ -53,7 +47,8 @@ export function IngredientsPage() {
     role: "other",
     water_pct: 0,
     specific_heat: 1.5,
-    allergens: [],
+    kept: "room",
+    allergens: null,
     origin: "plant",
   });
   return (
@@ -121,7 +116,7 @@ export function IngredientsPage() {
                 <td className="text-right">
                   {one.price_per_kg != null && format.number(one.price_per_kg, 2)}
                 </td>
-                <td className="pl-6 text-sm">{one.allergens.join(", ")}</td>
+                <td className="pl-6 text-sm">{says(one.allergens)}</td>
                 <td className="text-sm text-iron">
                   <abbr title={ORIGIN[one.origin].word} className="no-underline">
                     {ORIGIN[one.origin].letter}
@@ -165,7 +160,8 @@ const facts = (of: Schemas["Facts"]): Schemas["FactsInput"] => ({
   role: of.role,
   water_pct: of.water_pct,
   specific_heat: of.specific_heat,
-  allergens: of.allergens,
+  kept: of.kept ?? "room",
+  allergens: of.allergens ?? null,
   ...(of.price_per_kg != null && { price_per_kg: of.price_per_kg }),
   ...(of.effect && {
     points: of.effect.points.typical,
@@ -197,7 +193,7 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
     { key, as: typing },
   );
   const refused = save.error instanceof Refused ? save.error : undefined;
-  type Field = Exclude<keyof typeof is, "ingredient" | "label" | "role" | "allergens">;
+  type Field = Exclude<keyof typeof is, "ingredient" | "label" | "role" | "kept" | "allergens">;
   const number = (key: Field, label: string) => (
     <Quantity
       label={label}
@@ -245,6 +241,22 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
             ))}
           </select>
         </label>
+        <label className="text-sm text-iron">
+          Kept in
+          <select
+            className="field text-ink"
+            value={is.kept ?? "room"}
+            onChange={(event) =>
+              set((now) => ({ ...now, kept: event.target.value as Schemas["Storage"] }))
+            }
+          >
+            {Object.entries(KEPT).map(([key, word]) => (
+              <option key={key} value={key}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
       </div>
       <div className="mt-2 grid grid-cols-3 gap-4">
         {number("water_pct", "Water in it, %")}
@@ -257,29 +269,10 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
         {number("kg_per_l", "A litre weighs, kg")}
         {number("kg_per_l_high", "A litre weighs, high")}
       </div>
-      <fieldset className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
-        <legend className="text-iron">Allergens</legend>
-        {ALLERGENS.map((one) => {
-          const has = is.allergens?.includes(one) ?? false;
-          return (
-            <label key={one} className="flex items-center gap-1">
-              <input
-                type="checkbox"
-                checked={has}
-                onChange={() =>
-                  set((now) => ({
-                    ...now,
-                    allergens: has
-                      ? (now.allergens ?? []).filter((other) => other !== one)
-                      : [...(now.allergens ?? []), one],
-                  }))
-                }
-              />
-              {one}
-            </label>
-          );
-        })}
-      </fieldset>
+      <AllergensOf
+        stated={is.allergens ?? null}
+        onSet={(allergens) => set((now) => ({ ...now, allergens }))}
+      />
       <Signed
         label="Why it is so here"
         reason={reason}

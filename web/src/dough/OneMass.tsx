@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
-import { knobsOf } from "../hand/hand";
+import { batchOf, knobsOf } from "../hand/hand";
 import { useHand } from "../hand/HandProvider";
 import { settled } from "../hand/settled";
 import { Refusal } from "../shell/Refusal";
@@ -18,7 +18,7 @@ const KEEPS: [Schemas["Keep"], string][] = [
 
 /** One mass of a dough changed, while flour, the dough or water stays as it is. */
 export function OneMass() {
-  const { input } = useHeld();
+  const { input, product } = useHeld();
   const { set, newest } = useHand();
   const { lines, parts, whole } = useFormula();
   const labels = useLabels();
@@ -30,7 +30,12 @@ export function OneMass() {
     mutationFn: () =>
       settled(newest, ({ hand, draft, method }) => {
         if (!input) throw new Error("asked without a dough in hand");
-        const now = { ...input, knobs: knobsOf(hand), draft, method };
+        const now = {
+          ...input,
+          knobs: knobsOf(hand, product && batchOf(product, draft)),
+          draft,
+          method,
+        };
         return answer(
           api.POST("/api/v1/chain/change", {
             body: { hand: now, ingredient, keep, ...(kg !== null && { kg }) },

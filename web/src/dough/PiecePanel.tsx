@@ -11,7 +11,7 @@ const LOSSES: [keyof Schemas["Losses"], string][] = [
   ["cooling_pct", "in cooling"],
 ];
 
-/** The piece, what is lost of it on the way, and the formula's own wish for water. */
+/** The piece, what is lost of it on the way, and the water and batch the formula holds. */
 export function PiecePanel() {
   const { product, refused } = useHeld();
   const { formula, set } = useFormula();
@@ -25,7 +25,10 @@ export function PiecePanel() {
         <span className="font-semibold">The piece</span>{" "}
         <span className="text-sm text-iron">
           {format.mass(formula.piece_kg ?? product.formula.piece_kg, 0.001)}, of which{" "}
-          {format.percent((1 - lost) * 100)} is lost on the way
+          {format.percent((1 - lost) * 100)} is lost on the way; water{" "}
+          {formula.hydration_pct == null
+            ? "as the flour takes"
+            : `its own, ${format.percent(Number(formula.hydration_pct))}`}
         </span>
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">
@@ -42,6 +45,20 @@ export function PiecePanel() {
           value={formula.style_points ?? null}
           onSet={(style_points) => set(() => ({ style_points: style_points ?? 0 }))}
           fault={refused?.at("style_points")}
+        />
+        <Quantity
+          label="Its own water, else as the flour takes"
+          kind="percent"
+          value={formula.hydration_pct ?? null}
+          onSet={(pct) => set(() => ({ hydration_pct: pct ?? undefined }))}
+          fault={refused?.at("hydration_pct")}
+        />
+        <Quantity
+          label="Usual batch, else one full mixer"
+          kind="mass"
+          value={formula.batch_kg ?? null}
+          onSet={(batch_kg) => set(() => ({ batch_kg: batch_kg ?? undefined }))}
+          fault={refused?.at("batch_kg")}
         />
         {LOSSES.map(([key, word]) => (
           <Quantity

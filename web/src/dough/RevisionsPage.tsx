@@ -194,8 +194,15 @@ function Files({ product }: { product: Schemas["ProductView"] }) {
         }),
       ),
     onSuccess: (found) => {
-      const { draft, style_points, piece_kg, losses } = found;
-      edit({ ...(draft as Draft), style_points, piece_kg, losses });
+      const { draft, style_points, piece_kg, losses, hydration_pct, batch_kg } = found;
+      edit({
+        ...(draft as Draft),
+        style_points,
+        piece_kg,
+        losses,
+        ...(hydration_pct != null && { hydration_pct }),
+        ...(batch_kg != null && { batch_kg }),
+      });
       void navigate({ pathname: "/dough", search: writeHand(newest().hand).toString() });
     },
   });

@@ -15,6 +15,8 @@ export function recorded({ formula }: Schemas["ProductView"]): Schemas["EditedFo
     style_points: formula.style_points,
     piece_kg: formula.piece_kg,
     losses: formula.losses,
+    ...(formula.hydration_pct != null && { hydration_pct: formula.hydration_pct }),
+    ...(formula.batch_kg != null && { batch_kg: formula.batch_kg }),
   };
 }
 

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
+import { AllergensOf, says } from "../dough/AllergensOf";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { stored } from "../storage/stored";
@@ -23,6 +24,7 @@ const typed = (flour: Schemas["FlourView"], format: Format) => ({
   price: flour.price_per_t == null ? "" : format.plain(flour.price_per_t),
   treatment: flour.treatment,
   intended_use: flour.intended_use,
+  allergens: flour.allergens ?? null,
 });
 
 /** What a flour is, to read and to change. */
@@ -49,6 +51,7 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
     TREATMENTS[flour.treatment],
     `for ${USES[flour.intended_use]}`,
     flour.price_per_t != null && `${format.plain(flour.price_per_t)} a tonne`,
+    `allergens ${flour.allergens == null ? "of its grain alone" : says(flour.allergens)}`,
     flour.note,
   ];
   return (
@@ -177,6 +180,7 @@ export function EditFlour({
           onChange={(note) => set({ note })}
         />
       </div>
+      <AllergensOf stated={is.allergens} onSet={(allergens) => set({ allergens })} />
       <div className="mt-3 flex gap-3">
         <button
           type="button"

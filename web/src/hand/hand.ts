@@ -2,13 +2,19 @@ import type { Schemas } from "../api/client";
 
 export type AmountBy = Schemas["AmountInput"]["by"];
 
+interface Amount {
+  by: AmountBy;
+  value: number;
+}
+
 /** The dough in hand, as it stands in the address. */
 export interface Hand {
   product: string | null;
   lot: string | null;
   /** Lots of the formula's other flours. */
   others: string[];
-  amount: { by: AmountBy; value: number };
+  /** How much is wanted; null is the usual batch. */
+  amount: Amount | null;
   /** What a baked piece is to weigh. */
   cooled: number | null;
   division: number | null;
@@ -19,6 +25,8 @@ export interface Hand {
   tap: number | null;
   /** The mixer's jacket runs. */
   jacket: boolean;
+  /** How cold ingredients are tonight, °C, where that was typed. */
+  cold: [ingredient: string, celsius: number][];
 }
 
 export const AMOUNTS = {
@@ -43,15 +51,14 @@ export function readHand(search: URLSearchParams): Hand {
     const text = search.get(key);
     return text === null || text === "" || Number.isNaN(Number(text)) ? null : Number(text);
   };
-  const by =
-    (["pieces", "baked", "dough", "flour"] as const).find(
-      (key) => number(IN_ADDRESS[key]) !== null,
-    ) ?? "mixer";
+  const by = (["pieces", "baked", "dough", "flour", "mixer"] as const).find(
+    (key) => number(IN_ADDRESS[key]) !== null,
+  );
   return {
     product: search.get("product"),
     lot: search.get("lot"),
     others: search.get("with")?.split(".") ?? [],
-    amount: { by, value: number(IN_ADDRESS[by]) ?? 1 },
+    amount: by ? { by, value: number(IN_ADDRESS[by]) ?? 1 } : null,
     cooled: number("cooled"),
     division: number("division"),
     water: number("water"),
@@ -60,6 +67,12 @@ export function readHand(search: URLSearchParams): Hand {
     room: number("room"),
     tap: number("tap"),
     jacket: search.get("jacket") === "on",
+    cold: (search.get("cold") ?? "").split(",").flatMap((one): Hand["cold"] => {
+      const [ingredient, celsius] = one.split(":");
+      return ingredient && celsius && !Number.isNaN(Number(celsius))
+        ? [[ingredient, Number(celsius)]]
+        : [];
+    }),
   };
 }
 
@@ -68,19 +81,28 @@ export function writeHand(hand: Hand): URLSearchParams {
   if (hand.product) search.set("product", hand.product);
   if (hand.lot) search.set("lot", hand.lot);
   if (hand.others.length > 0) search.set("with", hand.others.join("."));
-  if (hand.product) search.set(IN_ADDRESS[hand.amount.by], String(hand.amount.value));
+  if (hand.amount) search.set(IN_ADDRESS[hand.amount.by], String(hand.amount.value));
   for (const key of NUMBERS) {
     const value = hand[key];
     if (value !== null) search.set(key, String(value));
   }
   if (hand.jacket) search.set("jacket", "on");
+  if (hand.cold.length > 0) search.set("cold", hand.cold.map((one) => one.join(":")).join(","));
   return search;
 }
 
 /** The hand as it stands in an address, and what a page keeps beside it in this one. */
 export function carried(hand: Hand, address: string): URLSearchParams {
   const search = writeHand(hand);
-  const ours = ["product", "lot", "with", "jacket", ...NUMBERS, ...Object.values(IN_ADDRESS)];
+  const ours = [
+    "product",
+    "lot",
+    "with",
+    "jacket",
+    "cold",
+    ...NUMBERS,
+    ...Object.values(IN_ADDRESS),
+  ];
   for (const [key, value] of new URLSearchParams(address)) {
     if (!ours.includes(key)) search.append(key, value);
   }
@@ -114,15 +136,26 @@ export function handInput(
           : [],
       ),
     },
-    knobs: knobsOf(hand),
+    knobs: knobsOf(hand, batchOf(product, draft)),
     draft,
     method,
   };
 }
 
+/** The usual batch of a product, edited or as recorded. */
+export const batchOf = (product: Schemas["ProductView"], draft?: Schemas["EditedFormula"]) =>
+  draft ? draft.batch_kg : product.formula.batch_kg;
+
+/** What is wanted where nobody says: the formula's usual batch, or one full mixer. */
+export const usualAmount = (batch_kg: number | string | null | undefined): Amount =>
+  batch_kg == null ? { by: "mixer", value: 1 } : { by: "dough", value: Number(batch_kg) };
+
 /** What is set of a dough, as the server takes it. */
-export function knobsOf(hand: Hand): Schemas["HandInput"]["knobs"] {
-  const { by, value } = hand.amount;
+export function knobsOf(
+  hand: Hand,
+  batch_kg: number | string | null | undefined,
+): Schemas["HandInput"]["knobs"] {
+  const { by, value } = hand.amount ?? usualAmount(batch_kg);
   return {
     amount: {
       by,
@@ -136,5 +169,8 @@ export function knobsOf(hand: Hand): Schemas["HandInput"]["knobs"] {
     room_c: hand.room ?? undefined,
     tap_c: hand.tap ?? undefined,
     jacket: hand.jacket,
+    ...(hand.cold.length > 0 && {
+      ingredients: hand.cold.map(([ingredient, temperature_c]) => ({ ingredient, temperature_c })),
+    }),
   };
 }

@@ -15,15 +15,17 @@ const READ = [
   ["preferment_c", "Sponge or starter"],
   ["dough_c", "Dough was"],
 ] as const;
-type Read = Partial<Record<(typeof READ)[number][0], number | undefined>>;
+type Read = Partial<Record<(typeof READ)[number][0] | "ice_share_pct", number | undefined>>;
 
 interface Props {
   product: Schemas["ProductView"];
+  /** The dough in hand, whose masses are kept with what is measured. */
+  hand: Schemas["HandInput"] | null;
   measured: Schemas["TemperatureView"][];
 }
 
 /** Temperatures of doughs as they come off the mixer: what its friction is learned from. */
-export function MeasuredDoughs({ product, measured }: Props) {
+export function MeasuredDoughs({ product, hand, measured }: Props) {
   const format = useFormat();
   const queries = useQueryClient();
   const { preferences } = usePreferences();
@@ -37,6 +39,7 @@ export function MeasuredDoughs({ product, measured }: Props) {
         line_id: product.line.id,
         taken_at: new Date().toISOString(),
         by: preferences.name,
+        ...(hand && { hand }),
       };
       return record<Schemas["TemperatureView"]>({
         path: `/api/v1/dough-temperatures/${crypto.randomUUID()}`,
@@ -65,6 +68,13 @@ export function MeasuredDoughs({ product, measured }: Props) {
               fault={refused?.at(key)}
             />
           ))}
+          <Quantity
+            label="Of the water, ice"
+            kind="percent"
+            value={read.ice_share_pct ?? null}
+            onSet={(value) => setRead({ ...read, ice_share_pct: value ?? undefined })}
+            fault={refused?.at("ice_share_pct")}
+          />
         </div>
         <div className="mt-2 flex items-end gap-4">
           <NameField fault={refused?.at("by")} />
@@ -77,7 +87,7 @@ export function MeasuredDoughs({ product, measured }: Props) {
             Record it
           </button>
         </div>
-        <Refusal error={save.error} placed={/_c$|^by$/} />
+        <Refusal error={save.error} placed={/_c$|^ice_share_pct$|^by$/} />
       </div>
       {measured.length > 0 && (
         <table className="mt-3 w-full text-sm">

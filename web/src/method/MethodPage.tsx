@@ -5,6 +5,7 @@ import { useHeld } from "../shell/useHeld";
 import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
+import { ColdIngredients } from "./ColdIngredients";
 import { Levers } from "./Levers";
 import { MethodTabs } from "./MethodTabs";
 import { MeasuredDoughs } from "./MeasuredDoughs";
@@ -19,7 +20,7 @@ const DIALS = [
 ] as const;
 
 export function MethodPage() {
-  const { chain, product, refused } = useHeld();
+  const { chain, product, input, refused } = useHeld();
   const { hand, change } = useHand();
   const format = useFormat();
   const guide = useGuide();
@@ -114,6 +115,7 @@ export function MethodPage() {
               />
             ))}
           </div>
+          <ColdIngredients />
           {product.line.mixer.jacket_kj_per_kg_min != null && (
             <label className="mb-3 flex items-center gap-2">
               <input
@@ -132,7 +134,7 @@ export function MethodPage() {
         </section>
         <div className="space-y-7">
           {guide?.thumb && <RuleOfThumb thumb={guide.thumb} />}
-          {guide && <MeasuredDoughs product={product} measured={guide.measured} />}
+          {guide && <MeasuredDoughs product={product} hand={input} measured={guide.measured} />}
         </div>
       </div>
     </>

@@ -42,7 +42,7 @@ interface Props {
 
 function Run({ product, hand }: Props) {
   const format = useFormat();
-  const { hand: held, change } = useHand();
+  const { change } = useHand();
   const { chain } = useHeld();
   const [now] = useState(() => new Date());
   const [run, set] = useKept(RUN_KEY + product.slug, keptRun);
@@ -109,7 +109,7 @@ function Run({ product, hand }: Props) {
           <Quantity
             label="Doughs"
             kind="number"
-            value={chain?.dough?.doughs ?? held.amount.value}
+            value={chain?.dough?.doughs ?? null}
             onSet={(value) =>
               change({ amount: { by: "mixer", value: Math.max(1, Math.round(value ?? 1)) } })
             }

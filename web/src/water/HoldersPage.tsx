@@ -41,7 +41,8 @@ export function HoldersPage() {
         </p>
       </>
     );
-  const trap = ours.of_flour.damaged_pct > held.critical_damaged_pct;
+  const critical = held.critical_damaged_pct ?? null;
+  const trap = critical !== null && ours.of_flour.damaged_pct > critical;
   return (
     <>
       <WaterTabs />
@@ -69,7 +70,8 @@ export function HoldersPage() {
         </label>
         <p className={`text-sm ${trap ? "text-crust" : ""}`}>
           <span className="figure block text-2xl">{format.percent(ours.of_flour.damaged_pct)}</span>
-          <Term of="damaged starch" />, critical above {format.percent(held.critical_damaged_pct)}
+          <Term of="damaged starch" />
+          {critical === null ? "" : `, critical above ${format.percent(critical)}`}
         </p>
       </div>
       <div className="mt-5 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1fr)_20rem]">

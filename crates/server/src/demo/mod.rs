@@ -9,9 +9,10 @@ use chrono::{Duration, Utc};
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
 use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
-use ironpeel_core::plant::OwnNumbers;
 use ironpeel_core::water::Process;
-use ironpeel_store::{DoughTemperature, NewFormula, NewLine, NewMethod, Product, Signed, Store};
+use ironpeel_store::{
+    DoughTemperature, NewFormula, NewLine, NewMethod, Plant, Product, Signed, Store,
+};
 use serde::Deserialize;
 use uuid::Uuid;
 
@@ -21,7 +22,7 @@ use flour::DemoFlour;
 const PLANT: &str = include_str!("../../demo/plant.json");
 
 #[derive(Deserialize)]
-struct Plant {
+struct DemoPlant {
     flours: Vec<DemoFlour>,
     formulas: Vec<DemoFormula>,
     methods: Vec<DemoMethod>,
@@ -30,6 +31,7 @@ struct Plant {
     from_templates: Vec<FromTemplate>,
     dough_temperatures: Vec<DemoTemperature>,
     prices: Vec<IngredientPrice>,
+    time_zone: String,
 }
 
 #[derive(Deserialize)]
@@ -109,7 +111,7 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
     if !store.flours().await?.is_empty() {
         return Ok(false);
     }
-    let plant: Plant = serde_json::from_str(PLANT).context("the demo plant's file")?;
+    let plant: DemoPlant = serde_json::from_str(PLANT).context("the demo plant's file")?;
     let signed = Signed { by: "demo".into(), reason: "first state".into() };
     let mut ids: HashMap<String, Uuid> = HashMap::new();
     for demo in plant.flours {
@@ -200,8 +202,8 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
     measure(store, &plant.dough_temperatures).await?;
-    let own = OwnNumbers { prices: plant.prices, ..OwnNumbers::default() };
-    store.add_numbers(Uuid::now_v7(), 1, &own, &signed).await?;
+    let time_zone = plant.time_zone;
+    store.set_plant(&Plant { time_zone, prices: plant.prices }).await?;
     Ok(true)
 }
 

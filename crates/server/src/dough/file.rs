@@ -38,6 +38,10 @@ pub struct FormulaRead {
     pub style_points: f64,
     pub piece_kg: f64,
     pub losses: Losses,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub hydration_pct: Option<f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub batch_kg: Option<f64>,
 }
 
 #[derive(Debug, Clone, Serialize, Deserialize)]
@@ -48,6 +52,11 @@ struct FormulaFile {
     style_points: f64,
     piece_kg: f64,
     losses: Losses,
+    /// Its own water, where it does not take what the flour takes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    hydration_pct: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    batch_kg: Option<f64>,
     #[serde(flatten)]
     draft: Value,
 }
@@ -94,6 +103,8 @@ async fn read(Asked(marks): Asked<Marks>, body: Bytes) -> Result<Json<FormulaRea
         style_points: file.style_points,
         piece_kg: file.piece_kg,
         losses: file.losses,
+        hydration_pct: file.hydration_pct,
+        batch_kg: file.batch_kg,
     }))
 }
 
@@ -110,6 +121,8 @@ fn json_file(name: &str, formula: &FormulaInHand) -> Value {
         style_points: formula.style_points,
         piece_kg: formula.piece_kg,
         losses: formula.losses,
+        hydration_pct: formula.hydration_pct,
+        batch_kg: formula.batch_kg,
         draft: shape_of(&formula.formula),
     })
 }
@@ -132,6 +145,12 @@ fn csv_file(name: &str, formula: &FormulaInHand) -> Result<String> {
     row("about", "name", name.into(), "");
     row("about", "piece", spelt_out(formula.piece_kg), "kg");
     row("about", "style", spelt_out(formula.style_points), "points");
+    if let Some(pct) = formula.hydration_pct {
+        row("about", "own water", spelt_out(pct), "% on flour");
+    }
+    if let Some(kg) = formula.batch_kg {
+        row("about", "usual batch", spelt_out(kg), "kg");
+    }
     for (item, value) in losses(&formula.losses) {
         row("about", item, spelt_out(value), "%");
     }
@@ -197,6 +216,8 @@ fn of_csv(text: &str, mark: Option<DecimalMark>) -> Result<FormulaFile> {
         style_points: read.style_points,
         piece_kg: read.piece_kg.unwrap_or(0.5),
         losses: read.losses,
+        hydration_pct: read.hydration_pct,
+        batch_kg: read.batch_kg,
         draft: shape_of(&draft),
     })
 }
@@ -207,6 +228,8 @@ struct CsvFormula {
     name: String,
     style_points: f64,
     piece_kg: Option<f64>,
+    hydration_pct: Option<f64>,
+    batch_kg: Option<f64>,
     losses: Losses,
     draft: FormulaDraft,
     /// The stage that the last part was of.
@@ -220,6 +243,8 @@ impl Default for CsvFormula {
             name: String::new(),
             style_points: 0.0,
             piece_kg: None,
+            hydration_pct: None,
+            batch_kg: None,
             losses: Losses::HOUSE,
             draft: FormulaDraft::default(),
             stage: String::new(),
@@ -234,6 +259,8 @@ impl CsvFormula {
         match (stage, item) {
             ("about", "name") => self.name = value.into(),
             ("about", "piece") => self.piece_kg = Some(number()?),
+            ("about", "own water") => self.hydration_pct = Some(number()?),
+            ("about", "usual batch") => self.batch_kg = Some(number()?),
             ("about", "style") => self.style_points = number()?,
             ("about", "scaling loss") => self.losses.scaling_pct = number()?,
             ("about", "fermentation loss") => self.losses.fermentation_pct = number()?,

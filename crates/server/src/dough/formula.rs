@@ -219,21 +219,34 @@ async fn compared(
     }))
 }
 
-/// Piece and style, where they differ.
+/// Piece, style, losses, own water and usual batch, where they differ.
 fn scaling(was: &FormulaInHand, is: &FormulaInHand) -> Vec<Compared> {
     [
-        ("piece", "kg", was.piece_kg, is.piece_kg),
-        ("style", "points of water", was.style_points, is.style_points),
-        ("bake loss", "%", was.losses.bake_pct, is.losses.bake_pct),
+        ("own water", "% on flour", was.hydration_pct, is.hydration_pct),
+        ("usual batch", "kg", was.batch_kg, is.batch_kg),
+        ("piece", "kg", Some(was.piece_kg), Some(is.piece_kg)),
+        ("style", "points of water", Some(was.style_points), Some(is.style_points)),
+        ("scaling loss", "%", Some(was.losses.scaling_pct), Some(is.losses.scaling_pct)),
+        (
+            "fermentation loss",
+            "%",
+            Some(was.losses.fermentation_pct),
+            Some(is.losses.fermentation_pct),
+        ),
+        ("bake loss", "%", Some(was.losses.bake_pct), Some(is.losses.bake_pct)),
+        ("cooling loss", "%", Some(was.losses.cooling_pct), Some(is.losses.cooling_pct)),
     ]
     .into_iter()
-    .filter(|(_, _, was, is)| (is - was).abs() > 1e-9)
+    .filter(|(_, _, was, is)| match (was, is) {
+        (Some(was), Some(is)) => (is - was).abs() > 1e-9,
+        (was, is) => was != is,
+    })
     .map(|(label, unit, was, is)| Compared {
         label: label.into(),
         unit,
-        was: Some(was),
-        is: Some(is),
-        delta: Some(is - was),
+        was,
+        is,
+        delta: was.zip(is).map(|(was, is)| is - was),
     })
     .collect()
 }

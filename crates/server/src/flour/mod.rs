@@ -18,7 +18,7 @@ use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Treatment};
 use ironpeel_core::units::{Bound, Faults, Given};
 use ironpeel_core::water::Species;
-use ironpeel_store::Flour;
+use ironpeel_store::{Flour, Signed};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -133,7 +133,7 @@ pub struct FlourInput {
     pub allergens: Option<AllergenStatement>,
     /// Who records it, and why where it was on record.
     #[serde(default)]
-    pub signed: SignedInput,
+    pub signed: Option<SignedInput>,
 }
 
 /// Every flour
@@ -175,7 +175,7 @@ async fn save(
     let note = text("note", &input.note, NOTE_MAX, None);
     let extraction_pct = EXTRACTION.check_opt(&input.extraction_pct, "", &mut faults);
     let price_per_t = PRICE.check_opt(&input.price_per_t, "", &mut faults);
-    let signed = input.signed.check(false, &mut faults);
+    let signed = input.signed.as_ref().map(|signed| signed.check(false, &mut faults));
     faults.or(())?;
     let FlourInput { species, hardness, treatment, intended_use, allergens, .. } = input;
     let flour = Flour {
@@ -191,6 +191,8 @@ async fn save(
         price_per_t,
         allergens: allergens.map(AllergenStatement::tidy),
     };
-    app.store.put_flour(&flour, &signed).await?;
+    let unsigned = || Signed { by: "not said".into(), reason: String::new() };
+    app.store.put_flour(&flour, &signed.unwrap_or_else(unsigned)).await?;
+    app.revisions.forget_flour(id).await;
     Ok(Json(flour.into()))
 }

@@ -138,7 +138,7 @@ impl NumbersInput {
         if ingredients.len() > MOST {
             faults.push("ingredients", format!("up to {MOST} ingredients of the plant's own"));
         }
-        OwnNumbers { rules, ingredients, prices: own.prices, model }
+        OwnNumbers { rules, ingredients, model }
     }
 }
 

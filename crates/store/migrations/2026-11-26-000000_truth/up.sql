@@ -50,7 +50,9 @@ ALTER TABLE line_revision
 -- The plant's own settings, one row.
 CREATE TABLE plant (
     singleton boolean PRIMARY KEY DEFAULT true CHECK (singleton),
-    time_zone text NOT NULL
+    time_zone text NOT NULL,
+    -- What a kilo of each of the house's ingredients costs here.
+    prices jsonb NOT NULL DEFAULT '[]'
 );
 INSERT INTO plant (time_zone) VALUES ('UTC');
 
