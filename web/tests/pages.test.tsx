@@ -57,7 +57,9 @@ test("amounts go into the product in hand as a formula with its starter", async 
   await user.click(
     await screen.findByRole("button", { name: /^Take it over into Causeway Stick/ }),
   );
-  expect(place.search.get("water")).toBe("70");
+  expect(place.search.get("water"), "the water is the formula's own, not the address's").toBeNull();
+  expect(place.hand.draft?.hydration_pct).toBe(70);
+  expect(place.hand.draft?.batch_kg).toBeCloseTo(1.72, 6);
   expect(place.hand.draft?.lines).toEqual([
     { ingredient: "flour", pct: 100 },
     { ingredient: "salt", pct: 2 },

@@ -1,9 +1,12 @@
 //! Planned batches: the sheet as it was handed to the floor, tied to the revisions it came from.
 
+use std::iter;
+
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
+use ironpeel_core::flour::assess;
 use ironpeel_core::units::{Faults, moment};
 use ironpeel_store::{BatchFlour, BatchSummary, NewBatch};
 use serde::{Deserialize, Serialize};
@@ -14,6 +17,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::chain::{HandInput, Held, LotPin, Pins};
+use crate::flour::Judged;
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Recorded, from_value};
@@ -201,6 +205,21 @@ async fn plan(
     if specification.flour_id != lot.flour.id {
         faults
             .push("hand.pins.specification_revision_id", "this specification is of another flour");
+    }
+    let others = documents.others.iter().map(|other| (other, "hand.pins.other_lots"));
+    let flours = iter::once((&documents.flour, "hand.pins.lot_revision_id")).chain(others);
+    let ids: Vec<Uuid> = flours.clone().map(|(flour, _)| flour.lot.id).collect();
+    let fates = app.store.fates(&ids).await?;
+    for (Specified { lot, specification }, at) in flours {
+        let verdict = assess(&specification.limits, &lot.current.judged()).verdict;
+        let judged = Judged {
+            lot_revision_id: lot.current.revision.id,
+            by: Some((specification.revision.id, verdict)),
+        };
+        let decision = fates.get(&lot.id).and_then(|fate| fate.decision.as_ref());
+        if let Some(why) = judged.barred(decision) {
+            faults.push(at, format!("{} cannot be planned: {why}", lot.code));
+        }
     }
     faults.or(())?;
     let chain = chain(&held.hand(&held.flours()));

@@ -5,42 +5,12 @@ use std::collections::HashMap;
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
-use serde::{Deserialize, Serialize};
+use ironpeel_core::flour::Decision;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{lot_decision, lot_stock};
 use crate::store::{Store, write_once};
-
-/// What a person decided of a lot.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum Decision {
-    Accept,
-    AcceptWithNote,
-    Hold,
-    Reject,
-}
-
-impl Decision {
-    /// Every decision.
-    pub const ALL: [Self; 4] = [Self::Accept, Self::AcceptWithNote, Self::Hold, Self::Reject];
-
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Accept => "accept",
-            Self::AcceptWithNote => "accept_with_note",
-            Self::Hold => "hold",
-            Self::Reject => "reject",
-        }
-    }
-
-    /// The decision of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|decision| decision.key() == key)
-    }
-}
 
 /// A decision on a lot, with who, when and why.
 #[derive(Debug, Clone, PartialEq, Eq, Queryable, Insertable)]
@@ -67,6 +37,19 @@ pub struct LotStock {
     pub tonnes_left: f64,
     pub made_by: String,
     pub made_at: DateTime<Utc>,
+}
+
+impl LotDecision {
+    /// What was decided.
+    pub fn decided(&self) -> Option<Decision> {
+        Decision::from_key(&self.decision)
+    }
+
+    /// It was given for this certificate and this specification.
+    pub fn is_of(&self, lot_revision_id: Uuid, specification_revision_id: Uuid) -> bool {
+        self.lot_revision_id == Some(lot_revision_id)
+            && self.specification_revision_id == Some(specification_revision_id)
+    }
 }
 
 /// The newest decision and stock of a lot.

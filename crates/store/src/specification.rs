@@ -57,6 +57,13 @@ pub(crate) fn property_on(
     Ok((named, basis))
 }
 
+/// The newest limits of a flour, and which revision they are.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CurrentLimits {
+    pub revision_id: Uuid,
+    pub limits: Vec<Limit>,
+}
+
 impl Store {
     /// The newest specification of a flour.
     pub async fn current_specification(&self, flour_id: Uuid) -> Result<SpecificationRevision> {
@@ -75,7 +82,7 @@ impl Store {
     }
 
     /// The newest limits of every flour that has any.
-    pub async fn current_specifications(&self) -> Result<HashMap<Uuid, Vec<Limit>>> {
+    pub async fn current_specifications(&self) -> Result<HashMap<Uuid, CurrentLimits>> {
         let connection = &mut self.connection().await?;
         let newest: Vec<(Uuid, Uuid)> = specification_revision::table
             .distinct_on(specification_revision::flour_id)
@@ -89,12 +96,16 @@ impl Store {
             .order((specification_limit::revision_id, specification_limit::position))
             .load(connection)
             .await?;
-        let mut limits: HashMap<Uuid, Vec<Limit>> = HashMap::new();
+        let mut current: HashMap<Uuid, CurrentLimits> = HashMap::new();
         for row in rows {
             let flour_id = flour_of[&row.revision_id];
-            limits.entry(flour_id).or_default().push(row.limit()?);
+            let revision_id = row.revision_id;
+            let of = current
+                .entry(flour_id)
+                .or_insert_with(|| CurrentLimits { revision_id, limits: Vec::new() });
+            of.limits.push(row.limit()?);
         }
-        Ok(limits)
+        Ok(current)
     }
 
     pub async fn specification(&self, revision_id: Uuid) -> Result<SpecificationRevision> {

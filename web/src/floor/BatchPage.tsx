@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import { answer, api } from "../api/client";
+import { answer, api, isFinal } from "../api/client";
 import { useFormat } from "../units/format";
 import { MixingSheet } from "./MixingSheet";
 
@@ -16,7 +16,7 @@ export function BatchPage() {
   if (error) {
     return (
       <div className="max-w-xl py-10">
-        <h1>No such batch</h1>
+        <h1>{isFinal(error) ? "No such batch" : "The server does not answer"}</h1>
         <p className="mt-2">
           {error.message}.{" "}
           <Link to="/" className="link">

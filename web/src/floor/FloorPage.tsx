@@ -1,10 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
+import { MomentField } from "../shell/MomentField";
 import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -36,6 +37,7 @@ export function FloorPage() {
         }}
       />
       <PlanBatch
+        lots={[lot, ...others.flatMap((other) => other.lot ?? [])]}
         product={product}
         input={input}
         edited={edited}
@@ -47,6 +49,8 @@ export function FloorPage() {
 }
 
 interface Props {
+  /** The lots it is made of, some of which may not be planned. */
+  lots: Schemas["LotView"][];
   product: Schemas["ProductView"];
   input: Schemas["HandInput"];
   /** What is edited and not recorded. */
@@ -55,7 +59,7 @@ interface Props {
   setPlanned: (planned: string) => void;
 }
 
-function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
+function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props) {
   const { preferences, prefer } = usePreferences();
   const navigate = useNavigate();
   const { search } = useHand();
@@ -80,6 +84,7 @@ function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
       void navigate({ pathname: `/batches/${batch.id}`, search });
     },
   });
+  const barred = lots.filter((lot) => lot.standing.barred);
   const refused = plan.error instanceof Refused ? plan.error : undefined;
   return (
     <form
@@ -98,16 +103,9 @@ function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
         Keeps this sheet as it stands, at an address of its own, tied to the lot and to the
         revisions it came from.
       </p>
-      <label className="mt-3 block text-sm text-iron">
-        To be mixed
-        <input
-          type="datetime-local"
-          className="field text-ink"
-          required
-          value={planned}
-          onChange={(event) => setPlanned(event.target.value)}
-        />
-      </label>
+      <div className="mt-3">
+        <MomentField label="To be mixed" value={planned} onSet={setPlanned} />
+      </div>
       <label className="mt-3 block text-sm text-iron">
         Planned by
         <input
@@ -121,10 +119,22 @@ function PlanBatch({ product, input, edited, planned, setPlanned }: Props) {
       <button
         type="submit"
         className="act act-main mt-4 w-full"
-        disabled={plan.isPending || edited !== undefined}
+        disabled={plan.isPending || edited !== undefined || barred.length > 0}
       >
         {plan.isPending ? "Recording …" : "Plan this batch"}
       </button>
+      {barred.map((lot) => (
+        <p key={lot.id} className="mt-2 text-sm text-stop">
+          {lot.code} cannot be planned: {lot.standing.barred}.{" "}
+          <Link
+            className="link"
+            to={lot === lots[0] ? { pathname: "/flour", search } : `/flour?lot=${lot.id}`}
+          >
+            Decide on it
+          </Link>{" "}
+          or take another lot.
+        </p>
+      ))}
       {edited && (
         <p className="mt-2 text-sm text-crust">
           Record the edited {edited} first, under {edited === "formula" ? "Dough" : "Stages"}.

@@ -41,7 +41,9 @@ export function FlourPage() {
   const facts: [string, string][] = [
     [
       "milled",
-      lot.milled_on ? `${format.date(lot.milled_on)}, ${lot.age_days} days ago` : "not stated",
+      lot.milled_on
+        ? `${format.date(lot.milled_on)}, ${format.count(lot.age_days ?? 0, "day")} ago`
+        : "not stated",
     ],
     ["delivered", lot.delivered_on ? format.date(lot.delivered_on) : "not stated"],
     ["tonnes", lot.tonnes == null ? "not stated" : format.number(lot.tonnes)],

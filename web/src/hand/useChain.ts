@@ -1,4 +1,4 @@
-import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
 import { handInput } from "./hand";
 import { useFlours } from "../flour/useFlour";
@@ -47,10 +47,20 @@ export function useOthers(
       queryKey: ["lots of", flour.id],
       queryFn: () => answer(api.GET("/api/v1/lots", { params: { query: { flour_id: flour.id } } })),
     })),
-  }).map((list) => list.data?.lots ?? []);
-  const ids = lists.map(
-    (lots) => lots.find((lot) => chosen.includes(lot.id))?.id ?? lots[0]?.id ?? null,
-  );
+  }).map((list) => list.data?.lots);
+  // A lot that was chosen may be older than those the list begins with.
+  const picked = useQueries({
+    queries: chosen.map((id) => ({
+      queryKey: ["lot", id],
+      queryFn: () => answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id } } })),
+    })),
+  });
+  const asking = picked.some((one) => one.isPending);
+  const ids = lists.map((lots, at) => {
+    const here = picked.find((one) => one.data?.flour.id === wanted[at]?.id)?.data?.id;
+    const usual = (lots?.find((lot) => !lot.standing.barred) ?? lots?.[0])?.id ?? null;
+    return here ?? (asking ? null : usual);
+  });
   const views = useQueries({
     queries: ids.map((id, at) => ({
       queryKey: ["lot", id ?? `of ${at}`],
@@ -61,15 +71,29 @@ export function useOthers(
   }).map((view) => view.data);
   // Which flours there are is not known before the list of them has come.
   if (shares.length > 1 && !flours) return undefined;
-  return wanted.map((flour, at) => ({ flour, lots: lists[at] ?? [], lot: views[at] }));
+  return wanted.map((flour, at) => ({
+    flour,
+    lots: lists[at] ?? [],
+    known: lists[at] !== undefined,
+    lot: views[at],
+  }));
 }
 
 /** Another flour of the formula with the lot of it in hand. */
 export interface OtherInHand {
   flour: Schemas["FlourView"];
   lots: Schemas["LotRow"][];
+  /** Its lots have come. */
+  known: boolean;
   lot: Schemas["LotView"] | undefined;
 }
+
+/** Both asked of the same product, flour and lots: one may stand in for the other for a moment. */
+const ofTheSame = (was: unknown, is: Schemas["HandInput"] | null) => {
+  const pins = (hand: Schemas["HandInput"] | null) =>
+    hand && JSON.stringify([hand.pins.lot_revision_id, hand.pins.other_lots]);
+  return pins(was as Schemas["HandInput"] | null) === pins(is);
+};
 
 /** Every lot, once all have come. */
 const inHand = (others: OtherInHand[] | undefined) => {
@@ -110,7 +134,8 @@ export function useChain(): ChainInHand {
   const asked = useQuery({
     queryKey: ["chain", input, inputBefore],
     enabled: input !== null,
-    placeholderData: keepPreviousData,
+    // While an answer is under way the last one stays, but never under another lot's or product's name.
+    placeholderData: (last: Schemas["WhatIfAnswer"] | undefined, query) => (ofTheSame(query?.queryKey[1], input) ? last : undefined),
     retry: (count, error) => !isFinal(error) && count < 2,
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");

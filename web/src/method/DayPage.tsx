@@ -27,12 +27,11 @@ export function DayPage() {
   const roles = guide?.usual.map((one) => one.role) ?? [];
   const hasBalls =
     roles.lastIndexOf("cold") > roles.indexOf("dividing") && roles.includes("dividing");
-  const body = input &&
-    day.at !== "" && {
-      hand: input,
-      day: dayInput(day, now),
-      ...(hasBalls && spare && { spare: spareInput(spare) }),
-    };
+  const body = input && {
+    hand: input,
+    day: dayInput(day, now),
+    ...(hasBalls && spare && { spare: spareInput(spare) }),
+  };
   const asked = useQuery({
     queryKey: ["day", body],
     enabled: body !== null,

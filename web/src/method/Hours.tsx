@@ -1,4 +1,5 @@
 import type { Refused } from "../api/client";
+import { MomentField } from "../shell/MomentField";
 import type { DayAsked } from "./day";
 
 interface Props {
@@ -28,16 +29,7 @@ export function WhenAsked({ day, set }: WhenProps) {
           <option value="from">beginning not before</option>
         </select>
       </label>
-      <label className="text-sm text-iron">
-        When
-        <input
-          type="datetime-local"
-          aria-label="When"
-          className="field text-ink"
-          value={day.at}
-          onChange={(event) => set({ at: event.target.value })}
-        />
-      </label>
+      <MomentField label="When" value={day.at} onSet={(at) => set({ at })} />
     </div>
   );
 }

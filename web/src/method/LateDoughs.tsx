@@ -26,8 +26,8 @@ export function LateDoughs({ late, dropped, onDrop, onKeep }: Props) {
     <section aria-labelledby="late" className="mt-5">
       <h2 id="late">
         {past.length === 0
-          ? `${late.length} doughs wait, none past its window`
-          : `${past.length} of ${late.length} doughs that wait go past their window`}
+          ? `${format.count(late.length, "dough waits", "doughs wait")}, none past its window`
+          : `${past.length} of ${format.count(late.length, "dough that waits goes", "doughs that wait go")} past their window`}
       </h2>
       {dropped.length > 0 && (
         <p className="text-sm">

@@ -143,7 +143,7 @@ function Power({ guide, mixer, mixes }: PowerProps) {
         </p>
       ) : (
         <p className="mt-1">
-          {guide.measured.length} doughs measured say{" "}
+          {format.count(guide.measured.length, "dough measured says", "doughs measured say")}{" "}
           <b className="figure">{format.number(measured)} kJ/kg</b> for this mixing; the line's
           figures say <b className="figure">{format.number(mixes)}</b>.{" "}
           {mixes > 0 && Math.abs(measured / mixes - 1) > 0.05 && (

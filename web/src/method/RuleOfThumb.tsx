@@ -54,7 +54,7 @@ export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
         <Term of="friction" />; {format.apart(friction.friction_c)} ± {format.apart(friction.sd_c)}{" "}
         {thumb.doughs === 0
           ? "(house default until doughs are measured)"
-          : `learned from ${thumb.doughs} doughs`}
+          : `learned from ${format.count(thumb.doughs, "dough")}`}
         .
       </p>
     </section>

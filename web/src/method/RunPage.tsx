@@ -56,7 +56,6 @@ function Run({ product, hand }: Props) {
   };
   const asked = useQuery({
     queryKey: ["run", body],
-    enabled: run.at !== "",
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) => answer(api.POST("/api/v1/chain/run", { body, signal })),
   });
@@ -90,8 +89,8 @@ function Run({ product, hand }: Props) {
             <p>
               <span className="figure text-4xl">{format.moment(plan.starts_at)}</span>
               <span className="block text-sm">
-                {plan.doughs.length} doughs begin, <Term of="cadence">one every</Term>{" "}
-                {format.minutes(plan.cadence.minutes)}
+                {format.count(plan.doughs.length, "dough begins", "doughs begin")},{" "}
+                <Term of="cadence">one every</Term> {format.minutes(plan.cadence.minutes)}
               </span>
             </p>
             <p>

@@ -1,4 +1,5 @@
 import type { Refused, Schemas } from "../api/client";
+import { MomentField } from "../shell/MomentField";
 import { Quantity } from "../units/Quantity";
 import { fieldOf } from "./day";
 
@@ -34,7 +35,6 @@ export function SpareForm({ spare, onSpare, refused }: Props) {
         Freeze spare ones
       </button>
     );
-  const wrong = refused?.at("spare.on");
   return (
     <fieldset className="text-sm">
       <legend className="text-iron">Spare ones, frozen</legend>
@@ -48,23 +48,16 @@ export function SpareForm({ spare, onSpare, refused }: Props) {
             fault={refused?.at("spare.pieces")}
           />
         </div>
-        <label className="text-iron">
-          To be used
-          <input
-            type="datetime-local"
-            className="field text-ink"
-            value={spare.on}
-            aria-invalid={wrong ? true : undefined}
-            onChange={(event) =>
-              event.target.value && onSpare({ ...spare, on: event.target.value })
-            }
-          />
-        </label>
+        <MomentField
+          label="To be used"
+          value={spare.on}
+          onSet={(on) => onSpare({ ...spare, on })}
+          fault={refused?.at("spare.on")}
+        />
         <button type="button" className="link" onClick={() => onSpare(undefined)}>
           None
         </button>
       </div>
-      {wrong && <p className="text-stop">{wrong}</p>}
     </fieldset>
   );
 }

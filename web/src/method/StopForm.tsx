@@ -1,4 +1,5 @@
 import type { Refused, Schemas } from "../api/client";
+import { MomentField } from "../shell/MomentField";
 import { Quantity } from "../units/Quantity";
 import { fieldOf } from "./day";
 import type { StopAsked } from "./run";
@@ -46,16 +47,7 @@ export function StopForm({ stop, onStop, refused }: Props) {
           ))}
         </select>
       </label>
-      <label className="text-iron">
-        From
-        <input
-          type="datetime-local"
-          aria-label="Stands still from"
-          className="field text-ink"
-          value={stop.at}
-          onChange={(event) => event.target.value && set({ at: event.target.value })}
-        />
-      </label>
+      <MomentField label="Stands still from" value={stop.at} onSet={(at) => set({ at })} />
       <div className="w-20">
         <Quantity
           label="For, min"

@@ -35,6 +35,8 @@ export function usualDay(now: Date): DayAsked {
 export function keptDay(kept?: Partial<DayAsked>, now = new Date()): DayAsked {
   const usual = usualDay(now);
   const last = { ...usual, ...kept };
+  // What was kept may be of an earlier version or cut short.
+  if (Number.isNaN(new Date(last.at).getTime())) last.at = usual.at;
   // A plan for a day gone by is no plan.
   return last.at < fieldOf(now) ? { ...last, at: usual.at } : last;
 }

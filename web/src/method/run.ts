@@ -31,6 +31,9 @@ export function keptRun(kept?: Partial<RunAsked>, now = new Date()): RunAsked {
     dropped: [],
   };
   const last = { ...usual, ...kept };
+  const moments = [last.at, last.since, ...(last.stop ? [last.stop.at] : [])];
+  // What was kept may be of an earlier version or cut short.
+  if (moments.some((moment) => Number.isNaN(new Date(moment).getTime()))) return usual;
   // A run gone by is no run; its moves and its standstill were of that day.
   return last.at < fieldOf(now) ? { ...usual, refused: last.refused } : last;
 }

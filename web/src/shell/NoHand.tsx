@@ -1,13 +1,62 @@
-import { Link } from "react-router";
-import { useProduct } from "../hand/useChain";
+import type { ReactNode } from "react";
+import { Link, type To } from "react-router";
+import { isFinal } from "../api/client";
+import { useLot, useLotsOf, useProduct } from "../hand/useChain";
 import { useHand } from "../hand/HandProvider";
 import { useHeld } from "./useHeld";
+
+/** What is missing for the chain to be computed, and the way out; nothing while it is under way. */
+function useWanting(): ReactNode {
+  const { hand, search } = useHand();
+  const { product, lot, others, lost } = useHeld();
+  const asked = [useProduct(hand.product), useLot(hand.lot)];
+  const lots = useLotsOf(product?.flour.id);
+  const error = asked.find((one) => one.error)?.error ?? lots.error;
+  const says = (heading: string, text: string, way: { to: To; word: string }) => (
+    <div className="max-w-2xl py-10" role="alert">
+      <h1>{heading}</h1>
+      <p className="mt-2">{text}.</p>
+      <p className="mt-4">
+        <Link className="act act-main" to={way.to}>
+          {way.word}
+        </Link>
+      </p>
+    </div>
+  );
+  const start = { to: "/", word: "Choose a product" };
+  const intake = { to: { pathname: "/flour/intake", search }, word: "Take in a certificate" };
+  if (error && isFinal(error)) return says("It is not there", error.message, start);
+  if (error || lost)
+    return says(
+      "The server does not answer",
+      "This is asked again as soon as it does; what you set and typed is kept",
+      { to: "/", word: "To the start" },
+    );
+  const unspecified = [lot, ...others.map((other) => other.lot)].find(
+    (one) => one && !one.certificate.specification,
+  );
+  if (unspecified)
+    return says(
+      "No specification",
+      `${unspecified.flour.name} has no specification yet, and its lots are judged by one`,
+      {
+        to: { pathname: `/flour/specification/${unspecified.flour.id}`, search },
+        word: "Set its specification",
+      },
+    );
+  if (product && lots.data?.lots.length === 0 && !hand.lot)
+    return says("No lot of its flour", `No lot of ${product.flour.name} is on record`, intake);
+  const without = others.find((other) => other.known && other.lots.length === 0);
+  if (without)
+    return says("No lot of a flour", `No lot of ${without.flour.name} is on record`, intake);
+  return null;
+}
 
 /** What a link of the chain shows while it has nothing to show. */
 export function NoHand({ link }: { link: string }) {
   const { chain, refused } = useHeld();
   const { hand } = useHand();
-  const { error } = useProduct(hand.product);
+  const wanting = useWanting();
   if (chain?.trouble) {
     return (
       <div className="max-w-2xl py-10">
@@ -17,7 +66,7 @@ export function NoHand({ link }: { link: string }) {
     );
   }
   if (refused) return <p className="py-10 text-stop">{refused.message}</p>;
-  if (error) return <p className="py-10 text-stop">{error.message}.</p>;
+  if (wanting) return wanting;
   if (hand.product) return <p className="py-10 text-iron">Computing the {link} …</p>;
   return (
     <div className="max-w-2xl py-10">

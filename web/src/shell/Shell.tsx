@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate } from "react-router";
+import { DECISION } from "../flour/decision";
 import { useHand, HandProvider } from "../hand/HandProvider";
 import { useChain, useLotsOf } from "../hand/useChain";
 import { ChainBar } from "./ChainBar";
@@ -31,8 +32,8 @@ function Frame() {
   const navigate = useNavigate();
   const { product } = held;
 
-  // A product without a lot in hand takes its flour's newest.
-  const newest = lots?.[0]?.id;
+  // A product without a lot in hand takes its flour's newest that may be planned.
+  const newest = (lots?.find((lot) => !lot.standing.barred) ?? lots?.[0])?.id;
   useEffect(() => {
     if (product && !hand.lot && newest) change({ lot: newest });
   }, [product, hand.lot, newest, change]);
@@ -101,6 +102,9 @@ function Frame() {
                   <option key={lot.id} value={lot.id}>
                     {lot.code}{" "}
                     {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
+                    {lot.standing.decision &&
+                      ["hold", "reject"].includes(lot.standing.decision.decision) &&
+                      `, ${DECISION[lot.standing.decision.decision]?.word}`}
                   </option>
                 ))}
               </select>

@@ -72,6 +72,11 @@ export class Format {
     return `${this.number(kg, decimalsOf(division))} kg`;
   }
 
+  /** So many of a thing. */
+  count(many: number, one: string, more = `${one}s`): string {
+    return `${this.number(many, 0)} ${many === 1 ? one : more}`;
+  }
+
   minutes(minutes: number): string {
     if (minutes < 60) return `${this.plain(Number(minutes.toFixed(1)))} min`;
     const whole = Math.round(minutes);

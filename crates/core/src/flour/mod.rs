@@ -16,6 +16,7 @@ mod names;
 mod property;
 mod propose;
 mod reading;
+mod release;
 mod revised;
 mod sift;
 mod smooth;
@@ -50,6 +51,7 @@ pub use names::{FlourName, Hardness, NameKind, flour_names, hard_and_soft, stren
 pub use property::{Movement, Property, Repeatability};
 pub use propose::{IntendedUse, Proposal, ProposedFrom, propose};
 pub use reading::{Censored, MoistureBasis, OnBases, Reading, Readings};
+pub use release::{Decision, barred};
 pub use revised::{Revised, revised};
 pub use sift::{
     BRAN_ASH, SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, Wanted as SiftWanted,

@@ -2,11 +2,11 @@
 
 use chrono::{Days, NaiveDate, Utc};
 use ironpeel_core::dough::AllergenStatement;
-use ironpeel_core::flour::{Hardness, IntendedUse, Limit, Readings, Row, Treatment, read_rows};
+use ironpeel_core::flour::{Decision, Hardness, IntendedUse, Limit, Readings, Row, Treatment, read_rows};
 use ironpeel_core::water::Species;
 use ironpeel_instruments::{Sample, certificate, lots_over_years, run_alveograph, run_farinograph};
 use ironpeel_store::{
-    Decision, Flour, LotDecision, LotStock, NewLotRevision, Signed, Stated, Store, Trace,
+    Flour, LotDecision, LotStock, NewLotRevision, Signed, Stated, Store, Trace,
     TraceKind, TraceSource,
 };
 use serde::Deserialize;

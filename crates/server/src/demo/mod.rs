@@ -8,12 +8,14 @@ use anyhow::Context;
 use chrono::{Duration, Utc};
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
+use ironpeel_core::heat::MixedDough;
 use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
 use ironpeel_core::water::Process;
 use ironpeel_store::{
     DoughTemperature, NewFormula, NewLine, NewMethod, Plant, Product, Signed, Store,
 };
 use serde::Deserialize;
+use serde_json::json;
 use uuid::Uuid;
 
 use crate::dough::template;
@@ -30,6 +32,8 @@ struct DemoPlant {
     products: Vec<DemoProduct>,
     from_templates: Vec<FromTemplate>,
     dough_temperatures: Vec<DemoTemperature>,
+    /// What went into the doughs measured, by product.
+    mixed: HashMap<String, MixedDough>,
     prices: Vec<IngredientPrice>,
     time_zone: String,
 }
@@ -201,14 +205,18 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         let formula = template.formula(&flours)?;
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
-    measure(store, &plant.dough_temperatures).await?;
+    measure(store, &plant.dough_temperatures, &plant.mixed).await?;
     let time_zone = plant.time_zone;
     store.set_plant(&Plant { time_zone, prices: plant.prices }).await?;
     Ok(true)
 }
 
 /// Puts the measured doughs on record.
-async fn measure(store: &Store, measured: &[DemoTemperature]) -> anyhow::Result<()> {
+async fn measure(
+    store: &Store,
+    measured: &[DemoTemperature],
+    mixed: &HashMap<String, MixedDough>,
+) -> anyhow::Result<()> {
     let products = store.products().await?;
     let found = measured.iter().map(|demo| {
         let product = products.iter().find(|product| product.slug == demo.product);
@@ -226,7 +234,7 @@ async fn measure(store: &Store, measured: &[DemoTemperature]) -> anyhow::Result<
             dough_c: demo.dough_c,
             ice_share_pct: 0.0,
             ice_c: 0.0,
-            mixed: None,
+            mixed: mixed.get(&demo.product).map(|mixed| json!(mixed)),
         })
     });
     let found: Vec<DoughTemperature> = found.collect::<anyhow::Result<_>>()?;

@@ -3,8 +3,9 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
+use ironpeel_core::flour::{Decision, Verdict, barred};
 use ironpeel_core::units::{Bound, Faults, Given};
-use ironpeel_store::{Decision, Fate, LotDecision, LotStock};
+use ironpeel_store::{Fate, LotDecision, LotStock};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -44,6 +45,8 @@ pub struct StockView {
 pub struct Standing {
     pub decision: Option<DecisionView>,
     pub stock: Option<StockView>,
+    /// Why no batch may be planned of it; none where one may.
+    pub barred: Option<&'static str>,
 }
 
 impl From<LotDecision> for DecisionView {
@@ -58,9 +61,34 @@ impl From<LotStock> for StockView {
     }
 }
 
-impl From<Fate> for Standing {
-    fn from(Fate { decision, stock }: Fate) -> Self {
-        Self { decision: decision.map(Into::into), stock: stock.map(Into::into) }
+/// What a lot is judged by: its certificate, the specification, and what comes of the two.
+#[derive(Debug, Clone, Copy)]
+pub struct Judged {
+    pub lot_revision_id: Uuid,
+    /// None where its flour has no specification.
+    pub by: Option<(Uuid, Verdict)>,
+}
+
+impl Judged {
+    /// Why no batch may be planned of the lot; none where one may.
+    pub fn barred(&self, decision: Option<&LotDecision>) -> Option<&'static str> {
+        let of_these = match (decision, self.by) {
+            (Some(decision), Some((by, _))) => decision.is_of(self.lot_revision_id, by),
+            _ => false,
+        };
+        let decided = decision.and_then(LotDecision::decided);
+        barred(self.by.map(|(_, verdict)| verdict), decided, of_these)
+    }
+}
+
+impl Standing {
+    pub fn of(fate: Option<Fate>, judged: &Judged) -> Self {
+        let Fate { decision, stock } = fate.unwrap_or_default();
+        Self {
+            barred: judged.barred(decision.as_ref()),
+            decision: decision.map(Into::into),
+            stock: stock.map(Into::into),
+        }
     }
 }
 
@@ -78,7 +106,7 @@ pub struct DecisionInput {
 pub struct StockInput {
     #[serde(default)]
     pub place: String,
-    /// 0 to 100 000 t.
+    /// 0 to 100 000 t; it must be said.
     #[serde(default)]
     pub tonnes_left: Given,
     pub signed: SignedInput,

@@ -140,7 +140,8 @@ async fn drifting(
     let mut found = app.store.lots(Some(flour_id), before, MOST).await?;
     found.retain(|lot| asked.from.is_none_or(|from| lot.came_at >= from));
     found.reverse();
-    let limits = app.store.current_specifications().await?.remove(&flour_id).unwrap_or_default();
+    let specification = app.specification_of(flour_id).await?;
+    let limits = specification.map_or_else(Vec::new, |specification| specification.limits);
     let limit = limits.into_iter().find(|limit| limit.property == property);
     let basis = limit.as_ref().map_or_else(|| usual_basis(property), |limit| limit.basis);
     let mut lots = Vec::with_capacity(found.len());

@@ -14,7 +14,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::fate::{DecisionView, Standing};
+use super::fate::{DecisionView, Judged, Standing};
 use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
 use crate::page::{After, PAGE, Wanted, cut};
@@ -135,10 +135,13 @@ async fn lots(
     let ids: Vec<Uuid> = found.iter().map(|lot| lot.id).collect();
     let mut fates = app.store.fates(&ids).await?;
     let lots = found.into_iter().map(|lot| {
-        let limits = specifications.get(&lot.flour_id);
+        let by = specifications.get(&lot.flour_id).map(|current| {
+            (current.revision_id, assess(&current.limits, &lot.current.judged()).verdict)
+        });
+        let judged = Judged { lot_revision_id: lot.current.revision.id, by };
         LotRow {
-            verdict: limits.map(|limits| assess(limits, &lot.current.judged()).verdict),
-            standing: fates.remove(&lot.id).unwrap_or_default().into(),
+            verdict: by.map(|(_, verdict)| verdict),
+            standing: Standing::of(fates.remove(&lot.id), &judged),
             id: lot.id,
             code: lot.code,
             flour_id: lot.flour_id,
@@ -184,7 +187,11 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let delivered_at = lot.current.age_days();
     let certificate =
         Certificate::judged(app, rows, specification.as_ref(), Some(lot.id), delivered_at).await?;
-    let standing = app.store.fates(&[lot.id]).await?.remove(&lot.id).unwrap_or_default().into();
+    let by = specification.as_ref().map(|current| {
+        (current.revision.id, assess(&current.limits, &lot.current.judged()).verdict)
+    });
+    let judged = Judged { lot_revision_id: lot.current.revision.id, by };
+    let standing = Standing::of(app.store.fates(&[lot.id]).await?.remove(&lot.id), &judged);
     let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
     let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();
     let age_days =

@@ -1,0 +1,64 @@
+use super::Verdict;
+
+/// What a person decided of a lot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Decision {
+    Accept,
+    AcceptWithNote,
+    Hold,
+    Reject,
+}
+
+impl Decision {
+    /// Every decision.
+    pub const ALL: [Self; 4] = [Self::Accept, Self::AcceptWithNote, Self::Hold, Self::Reject];
+
+    /// The word in tables and on the wire.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Accept => "accept",
+            Self::AcceptWithNote => "accept_with_note",
+            Self::Hold => "hold",
+            Self::Reject => "reject",
+        }
+    }
+
+    /// The decision of this word.
+    pub fn from_key(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|decision| decision.key() == key)
+    }
+}
+
+/// Why no batch may be planned of a lot; none where one may.
+///
+/// A held or rejected lot is barred, whatever its verdict. A lot out of its specification is barred
+/// until somebody releases it by accepting it with a note, and the release holds for the certificate
+/// and the specification it was given for (`of_these`): a correction of either asks for it again.
+///
+/// ```
+/// use ironpeel_core::flour::{Decision, Verdict, barred};
+///
+/// assert_eq!(barred(Some(Verdict::In), None, false), None);
+/// assert!(barred(Some(Verdict::Out), None, false).is_some());
+/// assert_eq!(barred(Some(Verdict::Out), Some(Decision::AcceptWithNote), true), None);
+/// assert!(barred(Some(Verdict::Out), Some(Decision::AcceptWithNote), false).is_some());
+/// assert!(barred(Some(Verdict::In), Some(Decision::Hold), true).is_some());
+/// ```
+pub fn barred(
+    verdict: Option<Verdict>,
+    decided: Option<Decision>,
+    of_these: bool,
+) -> Option<&'static str> {
+    match (decided, verdict) {
+        (Some(Decision::Hold), _) => Some("it is held"),
+        (Some(Decision::Reject), _) => Some("it was rejected"),
+        (Some(Decision::AcceptWithNote), Some(Verdict::Out)) if of_these => None,
+        (Some(Decision::AcceptWithNote), Some(Verdict::Out)) => Some(
+            "it was released for an earlier certificate or specification, and is out of this one",
+        ),
+        (_, Some(Verdict::Out)) => {
+            Some("it is out of its specification and nobody has accepted it with a note")
+        }
+        _ => None,
+    }
+}
