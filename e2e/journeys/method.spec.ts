@@ -30,6 +30,20 @@ test("a dough is followed to the oven, and its yeast set for another rise", asyn
   await expect(page.getByText("Edited and not recorded")).toBeVisible();
 });
 
+test("a date that is cleared is asked for where it was, and the rest stands", async ({ page }) => {
+  for (const path of ["/method/run", "/method/day"]) {
+    await page.goto(`${path}?product=ferry-tin-800`);
+    await expect(link(page, "Floor")).toContainText("Mixing sheet");
+    const when = page.getByLabel("When", { exact: true });
+    await when.fill("");
+    await expect(page.getByText("say a date and a time of day")).toBeVisible();
+    await expect(page.getByLabel("Plan by")).toBeVisible();
+    await when.fill(inDays(3, "05:00"));
+    await expect(page.getByText("say a date and a time of day")).toBeHidden();
+    await expect(page.getByText("Computing")).toBeHidden();
+  }
+});
+
 test("a sponge is seen before the dough, a sour tells by its jar", async ({ page }) => {
   await page.goto("/method/rise?product=ferry-tin-800");
   await expect(page.getByText("the sponge after 3 h 30, set at 24.0 °C")).toBeVisible();

@@ -66,6 +66,11 @@ impl StoreError {
 
     /// A revision somebody else has made meanwhile, in words; any other error as it is.
     pub(crate) fn or_overtaken(error: DieselError, name: &str) -> Self {
+        if let DieselError::DatabaseError(DatabaseErrorKind::CheckViolation, broken) = &error
+            && broken.constraint_name().is_some_and(|check| check.ends_with("_number_check"))
+        {
+            return Self::Conflict(format!("revisions of {name} count from 1"));
+        }
         Self::or_conflict(error, || {
             format!("{name} was changed by somebody else meanwhile; look at theirs first")
         })

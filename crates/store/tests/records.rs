@@ -132,7 +132,10 @@ async fn specifications_are_revised_not_overwritten() {
     assert_eq!((current.revision.number, current.limits[0].max), (2, Some(14.5)));
     let first = store.specification(ids[0]).await.expect("the old one");
     assert_eq!((first.revision.number, first.limits[0].max), (1, Some(14.8)));
-    assert_eq!(store.current_specifications().await.expect("all")[&flour_id].limits, current.limits);
+    assert_eq!(
+        store.current_specifications().await.expect("all")[&flour_id].limits,
+        current.limits
+    );
 }
 
 #[tokio::test]

@@ -22,6 +22,7 @@ export function ModelPage() {
     return (
       <>
         <WaterTabs />
+        <h1>What lots teach of absorption</h1>
         {error ? (
           <Refusal error={error} />
         ) : (

@@ -1,0 +1,184 @@
+//! Records over HTTP: what is sent twice, what may be planned, what a formula holds.
+
+mod support;
+
+use reqwest::StatusCode;
+use serde_json::{Value, json};
+use support::{Plant, fields, full_mixer, new_id};
+
+/// Held in the demo plant: its damaged starch is out.
+const DAMAGED: &str = "VR-26-1033";
+const STRONG: &str = "VR-26-1090";
+
+fn signed(reason: &str) -> Value {
+    json!({"by": "RK", "reason": reason})
+}
+
+async fn decide(plant: &Plant, lot: &Value, decision: &str) {
+    let lot = lot["id"].as_str().expect("an id");
+    let path = format!("/api/v1/lots/{lot}/decisions/{}", new_id());
+    let body = json!({"decision": decision, "signed": signed("for rolls")});
+    assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
+}
+
+async fn plan(plant: &Plant, hand: &Value) -> (StatusCode, Value) {
+    let body = json!({
+        "slug": "deck-roll-60", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+    });
+    plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await
+}
+
+#[tokio::test]
+async fn no_batch_is_planned_of_a_lot_that_is_held_or_out_and_not_released_for_these_papers() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("deck-roll-60", DAMAGED, full_mixer()).await;
+    let barred = async |hand: &Value, why: &str| {
+        let (status, problem) = plan(&plant, hand).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        assert_eq!(fields(&problem), ["hand.pins.lot_revision_id"]);
+        assert!(problem.to_string().contains(why), "{problem}");
+        let lot = plant.lot(DAMAGED).await;
+        assert!(lot["standing"]["barred"].as_str().is_some_and(|says| says.contains(why)), "{lot}");
+    };
+    barred(&hand, "it is held").await;
+    let lot = plant.lot(DAMAGED).await;
+    decide(&plant, &lot, "accept").await;
+    barred(&hand, "nobody has accepted it with a note").await;
+    decide(&plant, &lot, "reject").await;
+    barred(&hand, "it was rejected").await;
+    decide(&plant, &lot, "accept_with_note").await;
+    assert_eq!(plant.lot(DAMAGED).await["standing"]["barred"], Value::Null);
+    let (status, batch) = plan(&plant, &hand).await;
+    assert_eq!(status, StatusCode::OK, "{batch}");
+
+    // Another specification asks for another release.
+    let flour = lot["flour"]["id"].as_str().expect("an id");
+    let revision = lot["certificate"]["specification"]["id"].as_str().expect("an id");
+    let specification = plant.get(&format!("/api/v1/specifications/{revision}")).await;
+    let mut limits = specification["limits"].clone();
+    for limit in limits.as_array_mut().expect("a list") {
+        limit.as_object_mut().expect("an object").retain(|_, value| !value.is_null());
+    }
+    let next = json!({
+        "number": specification["revision"]["number"].as_i64().expect("a number") + 1,
+        "limits": limits, "signed": signed("the same again"),
+    });
+    let path = format!("/api/v1/flours/{flour}/specifications/{}", new_id());
+    let (status, revised) = plant.put(&path, &next).await;
+    assert_eq!(status, StatusCode::OK, "{revised}");
+    let hand = plant.hand("deck-roll-60", DAMAGED, full_mixer()).await;
+    barred(&hand, "released for an earlier certificate or specification").await;
+
+    // One that is in needs no release, and one that is held stays, in or not.
+    let hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
+    assert_eq!(plan(&plant, &hand).await.0, StatusCode::OK);
+    let strong = plant.lot(STRONG).await;
+    decide(&plant, &strong, "hold").await;
+    let (status, _) = plan(&plant, &hand).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+#[tokio::test]
+async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_what_is_stored() {
+    let plant = Plant::open().await;
+    let product = plant.get("/api/v1/products/deck-roll-60").await;
+    let lot = plant.lot(STRONG).await;
+    let lot_id = lot["id"].as_str().expect("an id");
+    let formula = product["formula"]["id"].as_str().expect("an id");
+    let method = product["method"]["id"].as_str().expect("an id");
+    let line = product["line"]["id"].as_str().expect("an id");
+    let lines = &product["formula"]["lines"];
+    let writes = [
+        (
+            format!("/api/v1/lots/{lot_id}/decisions/{}", new_id()),
+            json!({"decision": "hold", "signed": signed("wait")}),
+            json!({"decision": "reject", "signed": signed("wait")}),
+        ),
+        (
+            format!("/api/v1/lots/{lot_id}/stock/{}", new_id()),
+            json!({"place": "silo 1", "tonnes_left": 20, "signed": signed("")}),
+            json!({"place": "silo 1", "tonnes_left": 2, "signed": signed("")}),
+        ),
+        (
+            format!("/api/v1/formulas/{formula}/revisions/{}", new_id()),
+            json!({"number": 2, "lines": lines, "piece_kg": 0.06, "signed": signed("once")}),
+            json!({"number": 2, "lines": lines, "piece_kg": 0.07, "signed": signed("once")}),
+        ),
+        (
+            format!("/api/v1/lines/{line}/revisions/{}", new_id()),
+            json!({"number": 2, "room_c": 21, "signed": signed("once")}),
+            json!({"number": 2, "room_c": 22, "signed": signed("once")}),
+        ),
+        (
+            format!("/api/v1/dough-temperatures/{}", new_id()),
+            json!({"method_id": method, "line_id": line, "taken_at": "2026-11-24T22:00:00Z",
+                "by": "RK", "flour_c": 22, "room_c": 24, "water_c": 9, "dough_c": 27}),
+            json!({"method_id": method, "line_id": line, "taken_at": "2026-11-24T22:00:00Z",
+                "by": "RK", "flour_c": 22, "room_c": 24, "water_c": 9, "dough_c": 29}),
+        ),
+    ];
+    for (path, body, other) in writes {
+        let (status, stored) = plant.put(&path, &body).await;
+        assert_eq!(status, StatusCode::OK, "{path}: {stored}");
+        assert_eq!(plant.put(&path, &body).await, (StatusCode::OK, stored), "{path}");
+        let (status, problem) = plant.put(&path, &other).await;
+        assert_eq!(status, StatusCode::CONFLICT, "{path}: {problem}");
+    }
+    for number in [0, 4, i32::MAX] {
+        let body =
+            json!({"number": number, "lines": lines, "piece_kg": 0.06, "signed": signed("a jump")});
+        let path = format!("/api/v1/formulas/{formula}/revisions/{}", new_id());
+        let (status, problem) = plant.put(&path, &body).await;
+        assert!(
+            [StatusCode::CONFLICT, StatusCode::UNPROCESSABLE_ENTITY].contains(&status),
+            "{number}: {status} {problem}"
+        );
+    }
+    let newest = plant.get("/api/v1/products/deck-roll-60").await;
+    assert_eq!(newest["formula"]["revision"]["number"], 2);
+}
+
+#[tokio::test]
+async fn a_formula_holds_its_own_water_and_its_usual_batch() {
+    let plant = Plant::open().await;
+    let product = plant.get("/api/v1/products/causeway-stick").await;
+    let formula = product["formula"]["id"].as_str().expect("an id");
+    let was = product["formula"]["revision"]["id"].as_str().expect("an id");
+    let body = json!({
+        "number": 2, "lines": product["formula"]["lines"], "hydration_pct": 75, "batch_kg": 0.7,
+        "piece_kg": 0.35, "signed": signed("by amounts"),
+    });
+    let path = format!("/api/v1/formulas/{formula}/revisions/{}", new_id());
+    let (status, saved) = plant.put(&path, &body).await;
+    assert_eq!(status, StatusCode::OK, "{saved}");
+    let reopened = plant.get("/api/v1/products/causeway-stick").await;
+    assert_eq!(reopened["formula"]["hydration_pct"], 75.0);
+    assert_eq!(reopened["formula"]["batch_kg"], 0.7);
+
+    let hand = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    let floor = answer["chain"]["water"]["floor_pct"].as_f64().expect("a number");
+    assert!((floor - 75.0).abs() < 1e-9, "{floor}");
+
+    let is = reopened["formula"]["revision"]["id"].as_str().expect("an id");
+    let compared = plant.get(&format!("/api/v1/formula-comparison?was={was}&is={is}")).await;
+    let rows = compared["rows"].as_array().expect("a list");
+    for (label, value) in [("own water", 75.0), ("usual batch", 0.7)] {
+        let row = rows.iter().find(|row| row["label"] == label).expect(label);
+        assert_eq!((&row["was"], &row["is"]), (&Value::Null, &json!(value)));
+    }
+
+    // The file carries both, as JSON and as CSV.
+    for kind in ["json", "csv"] {
+        let path = format!("/api/v1/formula-revisions/{is}/file/{kind}");
+        let file = plant.raw(reqwest::Method::GET, &path, "").await.text().await.expect("text");
+        let read = plant.raw(reqwest::Method::POST, "/api/v1/formula-file", file).await;
+        let read: Value = read.json().await.expect("JSON");
+        assert_eq!(
+            (&read["hydration_pct"], &read["batch_kg"]),
+            (&json!(75.0), &json!(0.7)),
+            "{read}"
+        );
+    }
+}
