@@ -92,7 +92,7 @@ test("a step of two schools is left out and made good", async () => {
 test("the floor's rule stands beside the balance, and a measured dough teaches it", async () => {
   const { user } = await held(<MethodPage />, "/method", "ferry-tin-short");
   const rule = await screen.findByRole("region", { name: "The floor's rule beside it" });
-  const before = /learned from (\d+) doughs/.exec(rule.textContent ?? "")?.[1];
+  const before = /learned from (\d+) dough/.exec(rule.textContent ?? "")?.[1];
   const form = screen.getByRole("region", { name: "A dough measured" });
   for (const [label, value] of [
     ["Flour was", "21"],
@@ -106,7 +106,7 @@ test("the floor's rule stands beside the balance, and a measured dough teaches i
   await take(user, within(form).getByLabelText("Dough was"), "27");
   await user.click(within(form).getByRole("button", { name: "Record it" }));
   const doughs = String(Number(before ?? 0) + 1);
-  await waitFor(() => expect(rule.textContent).toContain(`learned from ${doughs} doughs`));
+  await waitFor(() => expect(rule.textContent).toContain(`learned from ${doughs} dough`));
 });
 
 test("the mixer's jacket is a lever, then runs", async () => {
@@ -174,7 +174,7 @@ test("both ways stand side by side, and the other one's stages are taken up", as
 
 test("a starter is fed for an hour, or followed by its parts", async () => {
   const { user } = open(<StarterPage />, { at: "/method/starter" });
-  await screen.findByText(/1 to 4\.8 to 4\.8/);
+  await screen.findByText(/1 to 8\.1 to 8\.1/);
   expect(screen.getByText(/ripe: doubled and domed/)).toBeTruthy();
   await take(user, screen.getByLabelText("Flour to one part old"), "2");
   await screen.findByText(/1 to 2\.0 to 2\.0/);

@@ -65,10 +65,20 @@ fn a_fringe_in_percent_is_of_the_limit() {
 }
 
 #[test]
-fn without_a_repeatability_on_record_there_is_no_fringe() {
+fn without_a_repeatability_on_record_the_step_it_is_stated_to_is_the_fringe() {
     let stability = limit(Property::Stability, Some(9.0), None, None);
-    assert_eq!(stability.judge(9.0), Verdict::In);
-    assert_eq!(stability.judge(8.99), Verdict::Out);
+    for (value, verdict) in [
+        (8.8, Verdict::Out),
+        (8.9, Verdict::Borderline),
+        (9.0, Verdict::Borderline),
+        (9.2, Verdict::In),
+    ] {
+        assert_eq!(stability.judge(value), verdict, "{value}");
+    }
+    let is = Readings(vec![reading(Property::Stability, 8.9, None)]);
+    let assessment = assess(&[stability], &is);
+    let says = "0.1 below the minimum of 9: within the step it is stated to (0.1)";
+    assert_eq!(assessment.rules[0].says, says);
 }
 
 #[test]

@@ -66,7 +66,7 @@ pub fn from_alveogram(read: &AlveographAnswer) -> Vec<FromCurve> {
 pub fn check_against_curve(stated: &Readings, curve: &[FromCurve]) -> Vec<CurveCheck> {
     let check = |&FromCurve { property, value: from_curve, unsure }: &FromCurve| {
         let within = match property.repeatability() {
-            Repeatability::Unknown => from_curve * AGREE_PCT / 100.0,
+            Repeatability::AtLeast(_) => from_curve * AGREE_PCT / 100.0,
             known => 2.0 * known.at(from_curve),
         }
         .max(unsure);

@@ -8,6 +8,8 @@ const SIGMAS: f64 = 3.0;
 const D2: f64 = 1.128;
 /// This many in a row on one side of the centre are a shift.
 const RUN: usize = 8;
+/// Share of the centre within which values are equal.
+const SLACK: f64 = 1e-9;
 /// Fewer say nothing of spread.
 const LEAST: usize = 3;
 
@@ -52,6 +54,9 @@ pub struct Drift {
 /// values.push(10.9);
 /// let chart = drift(&values).expect("enough lots");
 /// assert!(chart.points[8].beyond && !chart.points[7].beyond);
+/// // Equal lots have nothing unusual, though their mean is off by its rounding.
+/// let equal = drift(&[0.62; 20]).expect("enough lots");
+/// assert!(equal.points.iter().all(|point| !(point.beyond || point.run || point.drifting)));
 /// ```
 pub fn drift(values: &[f64]) -> Option<Drift> {
     if values.len() < LEAST {
@@ -61,6 +66,8 @@ pub fn drift(values: &[f64]) -> Option<Drift> {
     let ranges = values.windows(2).map(|pair| (pair[1] - pair[0]).abs());
     let sigma = ranges.sum::<f64>() / (values.len() - 1) as f64 / D2;
     let reach = SIGMAS * sigma;
+    // Of equal lots only rounding is left, and rounding is no drift.
+    let slack = SLACK * centre.abs().max(1.0);
     let settled = (LAMBDA / (2.0 - LAMBDA)).sqrt();
     let mut ewma = centre;
     let mut points: Vec<DriftPoint> = (1..)
@@ -71,14 +78,15 @@ pub fn drift(values: &[f64]) -> Option<Drift> {
             DriftPoint {
                 value: *value,
                 ewma,
-                beyond: (value - centre).abs() > reach,
+                beyond: (value - centre).abs() > reach + slack,
                 run: false,
-                drifting: (ewma - centre).abs() > reach * settled * grown,
+                drifting: (ewma - centre).abs() > reach * settled * grown + slack,
             }
         })
         .collect();
     for side in points.chunk_by_mut(|a, b| {
-        a.value > centre && b.value > centre || a.value < centre && b.value < centre
+        let side = |point: &DriftPoint| (point.value - centre).abs() > slack;
+        side(a) && side(b) && (a.value > centre) == (b.value > centre)
     }) {
         let run = side.len() >= RUN;
         for point in side {

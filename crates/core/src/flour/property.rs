@@ -40,7 +40,8 @@ pub enum Movement {
 /// Within how much two measurements of one sample agree.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Repeatability {
-    Unknown,
+    /// Not on record: at least the step a certificate states the property to, never nothing.
+    AtLeast(f64),
     Absolute(f64),
     PercentOfValue(f64),
 }
@@ -49,8 +50,7 @@ impl Repeatability {
     /// In the property's own unit, at this value.
     pub fn at(self, value: f64) -> f64 {
         match self {
-            Self::Unknown => 0.0,
-            Self::Absolute(points) => points,
+            Self::AtLeast(points) | Self::Absolute(points) => points,
             Self::PercentOfValue(percent) => value * percent / 100.0,
         }
     }
@@ -178,7 +178,8 @@ impl Property {
         }
     }
 
-    /// House defaults for the fringe in which a reading is borderline.
+    /// House defaults for the fringe in which a reading is borderline; where none is on record, the
+    /// step a certificate states the property to.
     pub const fn repeatability(self) -> Repeatability {
         match self {
             Self::Moisture | Self::Protein => Repeatability::Absolute(0.2),
@@ -187,7 +188,9 @@ impl Property {
             Self::DamagedStarch => Repeatability::Absolute(0.4),
             Self::WetGluten => Repeatability::Absolute(0.8),
             Self::W | Self::FallingNumber => Repeatability::PercentOfValue(8.0),
-            _ => Repeatability::Unknown,
+            // Days are counted, not measured.
+            Self::Age => Repeatability::Absolute(0.0),
+            _ => Repeatability::AtLeast(self.resolution()),
         }
     }
 

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
 use super::property::folded;
-use super::{Censored, MoistureBasis, Movement, Property, Reading, Readings};
+use super::{Censored, MoistureBasis, Movement, Property, Reading, Readings, Repeatability};
 
 /// What a specification wants of one property: any of minimum, target and maximum, on one basis.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -79,8 +79,6 @@ impl Limit {
                 Verdict::Out
             } else if distance >= -fringe(limit) && fringe(limit) > SLACK {
                 Verdict::Borderline
-            } else if distance > SLACK {
-                Verdict::Out
             } else {
                 Verdict::In
             }
@@ -90,16 +88,36 @@ impl Limit {
         below.max(above)
     }
 
-    /// A value of which only a side is known: where the true one could lie beyond a limit that the
-    /// stated one keeps, nobody can tell.
-    fn judge_reading(&self, value: f64, censored: Option<Censored>) -> Verdict {
-        let verdict = self.judge(value);
-        let unknown = match censored {
-            Some(Censored::Below) => self.min.is_some(),
-            Some(Censored::Above) => self.max.is_some(),
-            None => false,
+    /// As [`Self::judge`], of a value of which only a side may be known. Such a bound is out where
+    /// everything on its side is beyond a limit, in where everything on its side keeps both, and
+    /// borderline where it does not decide.
+    ///
+    /// ```
+    /// use ironpeel_core::flour::{Censored, Limit, Property, Verdict};
+    /// let limit = |min, max| Limit {
+    ///     property: Property::FallingNumber, basis: None, min, target: None, max, must: true,
+    ///     method: None,
+    /// };
+    /// let below_300 = |limit: Limit| limit.judge_reading(300.0, Some(Censored::Below));
+    /// assert_eq!(below_300(limit(None, Some(350.0))), Verdict::In);
+    /// assert_eq!(below_300(limit(Some(350.0), None)), Verdict::Out);
+    /// assert_eq!(below_300(limit(Some(250.0), None)), Verdict::Borderline);
+    /// assert_eq!(below_300(limit(None, Some(250.0))), Verdict::Borderline);
+    /// ```
+    pub fn judge_reading(&self, value: f64, censored: Option<Censored>) -> Verdict {
+        let one_side = |min, max| Self { min, max, ..self.clone() }.judge(value);
+        let (nearest, farther) = match censored {
+            None => return self.judge(value),
+            Some(Censored::Below) => (one_side(self.min, None), self.min.is_some()),
+            Some(Censored::Above) => (one_side(None, self.max), self.max.is_some()),
         };
-        if unknown { verdict.max(Verdict::Borderline) } else { verdict }
+        if nearest == Verdict::Out {
+            Verdict::Out
+        } else if farther || self.judge(value) != Verdict::In {
+            Verdict::Borderline
+        } else {
+            Verdict::In
+        }
     }
 
     /// What a rule's verdict counts for the lot.
@@ -194,6 +212,9 @@ fn rule(limit: &Limit, readings: &Readings) -> Rule {
     let reading = readings.get(limit.property);
     let (value, verdict) = judged(limit, readings);
     let says = match (value, reading) {
+        (Some(_), Some(Reading { censored: Some(_), .. })) if verdict == Verdict::Borderline => {
+            "only a bound is stated, and it does not decide against the limit".into()
+        }
         (Some(value), _) => words(limit, value, verdict),
         (None, Some(_)) => {
             "cannot be moved to this basis: the lot's moisture is not on the certificate".into()
@@ -230,11 +251,13 @@ fn words(limit: &Limit, value: f64, verdict: Verdict) -> Cow<'static, str> {
     let far = round3(distance.abs());
     match verdict {
         Verdict::In => "inside its limits".into(),
-        Verdict::Borderline => format!(
-            "{far} {side} the {name} of {at}: within what the method repeats to ({})",
-            round3(limit.property.repeatability().at(at))
-        )
-        .into(),
+        Verdict::Borderline => {
+            let repeats = match limit.property.repeatability() {
+                Repeatability::AtLeast(step) => format!("the step it is stated to ({step})"),
+                known => format!("what the method repeats to ({})", round3(known.at(at))),
+            };
+            format!("{far} {side} the {name} of {at}: within {repeats}").into()
+        }
         Verdict::Missing | Verdict::Out => format!("{far} {side} the {name} of {at}").into(),
     }
 }
