@@ -42,11 +42,6 @@ impl Problem {
         faults.into()
     }
 
-    /// What happened, in words.
-    pub fn detail(self) -> String {
-        self.detail
-    }
-
     /// A fault of ours: logged here, once, under an id that the answer tells.
     pub fn fault(error: impl std::fmt::Display) -> Self {
         let id = Uuid::now_v7();

@@ -320,17 +320,31 @@ async fn an_instrument_draws_live_and_is_recorded_once() {
         ("farinograph", "0193a000-0000-7000-8000-000000000001"),
         ("alveograph", "0193a000-0000-7000-8000-000000000002"),
     ] {
-        let path =
-            format!("/api/v1/lots/{}/instruments/{kind}/{id}?speed=10000&by=RK", text(&lot["id"]));
+        let path = format!("/api/v1/lots/{}/instruments/{kind}/{id}", text(&lot["id"]));
         for _ in 0..2 {
-            let drawn = plant.raw(Method::GET, &path, "").await.text().await.expect("events");
+            let drawn = plant
+                .raw(Method::GET, &format!("{path}?speed=10000"), "")
+                .await
+                .text()
+                .await
+                .expect("events");
             assert!(
                 drawn.contains("event: points")
                     && drawn.contains(&format!("event: done\ndata: {id}")),
                 "{drawn:.300}"
             );
         }
-        let read = plant.get(&format!("/api/v1/curves/{id}")).await;
+        let curve = format!("/api/v1/curves/{id}");
+        let (status, _) = plant.ask(Method::GET, &curve, &Value::Null).await;
+        assert_eq!(status, StatusCode::NOT_FOUND, "what is only shown is not recorded");
+        let (_, problem) = plant.put(&path, &json!({"by": " "})).await;
+        assert_eq!(fields(&problem), ["by"]);
+        for _ in 0..2 {
+            assert_eq!(plant.put(&path, &json!({"by": "RK"})).await.0, StatusCode::OK);
+        }
+        let (status, _) = plant.put(&path, &json!({"by": "JM"})).await;
+        assert_eq!(status, StatusCode::CONFLICT);
+        let read = plant.get(&curve).await;
         assert_eq!((&read["source"], &read["made_by"]), (&json!("instrument"), &json!("RK")));
         let off: Vec<_> =
             list(&read["checks"]).iter().filter(|one| one["agrees"] == false).collect();
@@ -339,7 +353,7 @@ async fn an_instrument_draws_live_and_is_recorded_once() {
     let (status, _) = plant
         .ask(
             Method::GET,
-            &format!("/api/v1/lots/{}/instruments/oven/{}?by=RK", text(&lot["id"]), new_id()),
+            &format!("/api/v1/lots/{}/instruments/oven/{}", text(&lot["id"]), new_id()),
             &Value::Null,
         )
         .await;

@@ -195,9 +195,6 @@ diesel::table! {
         divider_per_min -> Float8,
         proofer_pieces -> Float8,
         oven_pieces -> Float8,
-        has_chiller -> Bool,
-        has_ice -> Bool,
-        hot_tap_c -> Nullable<Float8>,
     }
 }
 
@@ -356,7 +353,6 @@ diesel::table! {
         flour_pct -> Float8,
         water_pct -> Float8,
         temperature_c -> Nullable<Float8>,
-        activity -> Nullable<Float8>,
     }
 }
 

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { record } from "../api/outbox";
 import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
 import { CurveSheet, type Drawn } from "../figures/CurveSheet";
 import { NameField } from "../shell/NameField";
@@ -38,9 +39,8 @@ export function RunInstrument({
     if (preferences.name.trim() === "") return setSays("Who runs it? A name or initials");
     setSays(undefined);
     setLive({ kind, mixing: { t_s: [], fu: [], band_fu: [] }, bubbles: [] });
-    const asked = new URLSearchParams({ speed: String(speed), by: preferences.name });
     const path = `/api/v1/lots/${lot.id}/instruments/${kind}/${crypto.randomUUID()}`;
-    const events = new EventSource(`${path}?${asked.toString()}`);
+    const events = new EventSource(`${path}?speed=${speed}`);
     source.current = events;
     events.addEventListener("points", (event) => {
       const part = JSON.parse((event as MessageEvent<string>).data) as Part;
@@ -48,12 +48,19 @@ export function RunInstrument({
     });
     events.addEventListener("done", (event) => {
       stop();
-      void queries.invalidateQueries({ queryKey: ["curves", lot.id] });
-      onDone((event as MessageEvent<string>).data);
-    });
-    events.addEventListener("failed", (event) => {
-      stop();
-      setSays((event as MessageEvent<string>).data);
+      const id = (event as MessageEvent<string>).data;
+      const kept = record({
+        path,
+        label: `curve of ${lot.code}`,
+        body: { by: preferences.name },
+      });
+      kept.then(
+        () => {
+          void queries.invalidateQueries({ queryKey: ["curves", lot.id] });
+          onDone(id);
+        },
+        (error: Error) => setSays(error.message),
+      );
     });
     events.onerror = () => {
       stop();

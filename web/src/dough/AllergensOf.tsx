@@ -52,7 +52,7 @@ export function AllergensOf({ stated, onSet }: Props) {
         They are stated; none but those named here
       </label>
       {stated && (
-        <div className="mt-1 grid grid-cols-2 gap-x-6 gap-y-1 md:grid-cols-3">
+        <div className="mt-1 grid grid-cols-1 gap-x-8 gap-y-1 sm:grid-cols-2">
           {(Object.keys(ALLERGENS) as Schemas["Allergen"][]).map((one) => (
             <label key={one} className="flex items-center justify-between gap-2">
               {ALLERGENS[one]}

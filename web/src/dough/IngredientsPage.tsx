@@ -218,7 +218,7 @@ function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => 
         save.mutate({ ingredients: [is], reason });
       }}
     >
-      <div className="grid grid-cols-2 gap-4">
+      <div className="grid grid-cols-3 gap-4">
         <FieldText
           label="Name"
           value={is.label ?? ""}

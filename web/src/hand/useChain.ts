@@ -135,7 +135,8 @@ export function useChain(): ChainInHand {
     queryKey: ["chain", input, inputBefore],
     enabled: input !== null,
     // While an answer is under way the last one stays, but never under another lot's or product's name.
-    placeholderData: (last: Schemas["WhatIfAnswer"] | undefined, query) => (ofTheSame(query?.queryKey[1], input) ? last : undefined),
+    placeholderData: (last: Schemas["WhatIfAnswer"] | undefined, query) =>
+      ofTheSame(query?.queryKey[1], input) ? last : undefined,
     retry: (count, error) => !isFinal(error) && count < 2,
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");

@@ -3,6 +3,7 @@
 use std::convert::Infallible;
 use std::time::Duration;
 
+use axum::Json;
 use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
 use futures_util::Stream;
@@ -10,14 +11,15 @@ use ironpeel_instruments::{Sample, run_alveograph, run_farinograph};
 use ironpeel_store::{Lot, TraceKind, TraceSource};
 use serde::Deserialize;
 use serde_json::{Value, json};
-use utoipa::IntoParams;
+use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::new_trace;
+use super::read::ReadCurve;
+use super::{curve, new_trace};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At};
+use crate::request::{Asked, At, Recorded};
 use crate::state::App;
 
 /// How often a stretch of the curve is sent.
@@ -26,7 +28,7 @@ const TICK: Duration = Duration::from_millis(100);
 const MM_PER_S: f64 = 5.0;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(run))
+    OpenApiRouter::new().routes(routes!(run, keep))
 }
 
 #[derive(Debug, Deserialize, IntoParams)]
@@ -34,12 +36,18 @@ pub fn routes() -> OpenApiRouter<App> {
 struct Run {
     /// Times real speed, 1 to 10 000; 60 if left out.
     speed: Option<f64>,
-    /// Who runs it.
+}
+
+/// A run to be kept.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct RunInput {
+    /// Who ran it.
+    #[serde(default)]
     by: String,
 }
 
-/// Runs a lot's sample on a simulated instrument, as server-sent events: `points` as they are
-/// drawn, then `done` with the curve's id. Run again under the same id, it is stored once
+/// Shows a lot's sample on a simulated instrument, as server-sent events: `points` as they are
+/// drawn, then `done` with the curve's id. The same id draws the same; nothing is recorded
 #[utoipa::path(get, path = "/api/v1/lots/{lot_id}/instruments/{kind}/{curve_id}", tag = "curve",
     params(("lot_id" = Uuid, Path), ("kind" = String, Path), ("curve_id" = Uuid, Path), Run),
     responses((status = 200, body = String, content_type = "text/event-stream"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
@@ -48,29 +56,47 @@ async fn run(
     At((lot_id, kind, id)): At<(Uuid, String, Uuid)>,
     Asked(asked): Asked<Run>,
 ) -> Result<Sse<impl Stream<Item = std::result::Result<Event, Infallible>>>> {
-    let kind = TraceKind::from_key(&kind)
-        .ok_or_else(|| Problem::not_found("there is a farinograph and an alveograph"))?;
+    let kind = kind_of(&kind)?;
     let speed = asked.speed.unwrap_or(60.0);
     if !(1.0..=10_000.0).contains(&speed) {
         return Err(Problem::field("speed", "from 1 to 10000 times real speed"));
     }
-    if asked.by.trim().is_empty() {
-        return Err(Problem::field("by", "who runs this? a name or initials"));
-    }
     let lot = app.store.lot(lot_id).await?;
-    let (input, parts) = measure(kind, &lot, id, speed * TICK.as_secs_f64());
+    let (_, parts) = measure(kind, &lot, id, speed * TICK.as_secs_f64());
     let stream = async_stream::stream! {
         for part in parts {
             yield Ok(Event::default().event("points").data(part.to_string()));
             tokio::time::sleep(TICK).await;
         }
-        let trace = new_trace(id, lot_id, kind, TraceSource::Instrument, input, asked.by);
-        yield Ok(match app.store.add_trace(&trace).await {
-            Ok(()) => Event::default().event("done").data(id.to_string()),
-            Err(error) => Event::default().event("failed").data(Problem::from(error).detail()),
-        });
+        yield Ok(Event::default().event("done").data(id.to_string()));
     };
     Ok(Sse::new(stream).keep_alive(KeepAlive::default()))
+}
+
+/// Records what a simulated instrument draws under this id; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/instruments/{kind}/{curve_id}", tag = "curve",
+    params(("lot_id" = Uuid, Path), ("kind" = String, Path), ("curve_id" = Uuid, Path)), request_body = RunInput,
+    responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn keep(
+    State(app): State<App>,
+    At((lot_id, kind, id)): At<(Uuid, String, Uuid)>,
+    Recorded { input, write }: Recorded<RunInput>,
+) -> Result<Json<ReadCurve>> {
+    let kind = kind_of(&kind)?;
+    let by = input.by.trim();
+    if by.is_empty() || by.chars().count() > 200 {
+        return Err(Problem::field("by", "who runs this? a name or initials"));
+    }
+    let lot = app.store.lot(lot_id).await?;
+    let (drawn, _) = measure(kind, &lot, id, TICK.as_secs_f64());
+    let trace = new_trace(id, lot_id, kind, TraceSource::Instrument, drawn, by.into());
+    write.of(&app, id).add_trace(&trace).await?;
+    curve(State(app), At(id)).await
+}
+
+fn kind_of(kind: &str) -> Result<TraceKind> {
+    TraceKind::from_key(kind)
+        .ok_or_else(|| Problem::not_found("there is a farinograph and an alveograph"))
 }
 
 /// The curve, and the stretches it is drawn in.

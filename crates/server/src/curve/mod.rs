@@ -22,7 +22,7 @@ pub use file::CurveFile;
 use read::{MARKS, ReadCurve};
 
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body, Marks, Recorded, from_value};
+use crate::request::{Asked, At, Marks, Recorded, from_value};
 use crate::revision::SignedInput;
 use crate::state::App;
 
@@ -107,7 +107,7 @@ async fn curves(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<Vec
 async fn save(
     State(app): State<App>,
     At((lot_id, id)): At<(Uuid, Uuid)>,
-    Body(asked): Body<CurveInput>,
+    Recorded { input: asked, write }: Recorded<CurveInput>,
 ) -> Result<Json<ReadCurve>> {
     let mut faults = Faults::default();
     let signed = asked.signed.check(false, &mut faults);
@@ -127,9 +127,8 @@ async fn save(
         faults.0.extend(more);
     }
     faults.or(())?;
-    app.store
-        .add_trace(&new_trace(id, lot_id, kind, TraceSource::Imported, asked.input, signed.by))
-        .await?;
+    let trace = new_trace(id, lot_id, kind, TraceSource::Imported, asked.input, signed.by);
+    write.of(&app, id).add_trace(&trace).await?;
     curve(State(app), At(id)).await
 }
 

@@ -28,7 +28,6 @@ FROM flour JOIN mill ON mill.id = flour.mill_id;
 ALTER TABLE formula_revision
     ADD COLUMN hydration_pct double precision CHECK (hydration_pct >= 0),
     ADD COLUMN batch_kg double precision CHECK (batch_kg > 0);
-ALTER TABLE formula_part ADD COLUMN activity double precision CHECK (activity > 0);
 
 -- A release holds for the certificate and the specification it was given for.
 ALTER TABLE lot_decision
@@ -40,12 +39,6 @@ ALTER TABLE dough_temperature
     ADD COLUMN ice_share_pct double precision NOT NULL DEFAULT 0 CHECK (ice_share_pct BETWEEN 0 AND 100),
     ADD COLUMN ice_c double precision NOT NULL DEFAULT 0 CHECK (ice_c <= 0),
     ADD COLUMN mixed jsonb;
-
--- What water a line can have.
-ALTER TABLE line_revision
-    ADD COLUMN has_chiller boolean NOT NULL DEFAULT true,
-    ADD COLUMN has_ice boolean NOT NULL DEFAULT true,
-    ADD COLUMN hot_tap_c double precision CHECK (hot_tap_c BETWEEN 20 AND 95);
 
 -- The plant's own settings, one row.
 CREATE TABLE plant (
