@@ -2,8 +2,8 @@ import { expect, test } from "@playwright/test";
 import { readHand, writeHand } from "../../web/src/hand/hand";
 import { parseQuantity, type Kind } from "../../web/src/units/parse";
 
-const METRIC = { temperature: "C", mass: "kg" } as const;
-const POUNDS = { temperature: "F", mass: "lb" } as const;
+const METRIC = { temperature: "C", mass: "kg", mark: "." } as const;
+const POUNDS = { temperature: "F", mass: "lb", mark: "." } as const;
 
 function typed(text: string, kind: Kind, preferences: typeof METRIC | typeof POUNDS = METRIC) {
   const read = parseQuantity(text, kind, preferences);

@@ -268,7 +268,8 @@ fn the_floors_rule_stands_beside_the_balance_and_learns() {
     // Judged by its own masses: a wetter formula today changes nothing of it.
     let mut wetter = hand;
     wetter.knobs.hydration_pct = Some(75.0);
-    let today = thumb(&wetter, &ironpeel_core::chain::chain(&wetter), &[measured.clone()]);
+    let today =
+        thumb(&wetter, &ironpeel_core::chain::chain(&wetter), std::slice::from_ref(&measured));
     near(
         today.expect("it is mixed").measured_kj_per_kg.expect("kept"),
         chain.method.mixing_kj_per_kg,

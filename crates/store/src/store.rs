@@ -75,7 +75,7 @@ pub(crate) use past;
 
 impl std::fmt::Debug for Store {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_struct("Store").field("pool", &self.pool.status()).finish()
+        f.debug_struct("Store").field("pool", &self.pool.status()).finish_non_exhaustive()
     }
 }
 

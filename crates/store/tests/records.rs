@@ -283,7 +283,7 @@ async fn a_blend_is_made_at_once_and_writes_over_nothing() {
         ..store.flour(one).await.expect("on record")
     };
     let signed = signed("harvest");
-    let make = async |flour: &Flour, number, code: &str, share: f64| {
+    let blended = async |flour: &Flour, number, code: &str, share: f64| {
         let shares = [share, 100.0 - share];
         let of: Vec<_> = parts
             .iter()
@@ -301,17 +301,17 @@ async fn a_blend_is_made_at_once_and_writes_over_nothing() {
         };
         store.make_blend(&new).await.map(|()| lot.lot_id)
     };
-    make(&made, 1, "B-1", 40.0).await.expect("recorded");
-    let second = make(&made, 2, "B-2", 60.0).await.expect("recorded");
-    assert!(matches!(make(&made, 2, "B-3", 50.0).await, Err(StoreError::Conflict(_))));
-    assert!(matches!(make(&made, 4, "B-3", 50.0).await, Err(StoreError::Conflict(_))));
+    blended(&made, 1, "B-1", 40.0).await.expect("recorded");
+    let second = blended(&made, 2, "B-2", 60.0).await.expect("recorded");
+    assert!(matches!(blended(&made, 2, "B-3", 50.0).await, Err(StoreError::Conflict(_))));
+    assert!(matches!(blended(&made, 4, "B-3", 50.0).await, Err(StoreError::Conflict(_))));
     let current = store.current_blend(made.id).await.expect("read").expect("a blend");
     assert_eq!((current.revision.number, current.parts[0].share_pct), (2, 60.0));
     let of = store.lot_parts(second).await.expect("read");
     assert_eq!(of.iter().map(|part| part.share_pct).collect::<Vec<_>>(), [60.0, 40.0]);
 
     let bought = Flour { name: "renamed".into(), ..store.flour(blend).await.expect("on record") };
-    let refused = make(&bought, 1, "B-9", 50.0).await;
+    let refused = blended(&bought, 1, "B-9", 50.0).await;
     assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("is bought")));
     assert_ne!(store.flour(blend).await.expect("on record").name, "renamed", "all or nothing");
     let lots = store.lots(Some(blend), None, 5).await.expect("a list");

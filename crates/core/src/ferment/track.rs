@@ -213,16 +213,14 @@ impl<'a> Walk<'a> {
 
     /// A point where it is now.
     fn note(&mut self, ambient_c: f64) {
-        let (rise_pct, slope) = match (self.dropped_h, self.dough.rise_limit_pct) {
-            (Some(dropped), Some(limit)) => {
+        let (rise_pct, slope) =
+            if let (Some(dropped), Some(limit)) = (self.dropped_h, self.dough.rise_limit_pct) {
                 let fallen = (-(self.at_h - dropped) / FALLS_H).exp() * (1.0 - KEEPS_OF_LIMIT);
                 (limit * (KEEPS_OF_LIMIT + fallen), -limit * fallen / FALLS_H)
-            }
-            _ => {
+            } else {
                 let slope = self.slope(self.at_h, &self.state, ambient_c);
                 (self.risen(&self.state), self.constants.rise * slope.gas_ml)
-            }
-        };
+            };
         let point = Point {
             t_h: self.at_h,
             rise_pct,

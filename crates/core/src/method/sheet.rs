@@ -162,7 +162,7 @@ fn split_water(method: &Method, to_weigh: &mut [ToWeigh]) -> Vec<(usize, ToWeigh
             water.pct -= whole.pct * share;
             water.exact_kg -= whole.exact_kg * share;
             let (pct, exact_kg) = (whole.pct * share, whole.exact_kg * share);
-            (at, ToWeigh { kg, pct, exact_kg, ..whole.clone() })
+            (at, ToWeigh { pct, exact_kg, kg, ..whole.clone() })
         })
         .collect()
 }

@@ -171,9 +171,8 @@ fn spelt(text: &str) -> Option<Spelt> {
             && rest.iter().all(|run| run.len() == 3);
         (rest.is_empty() || thousands).then(|| runs.concat())
     };
-    let (last, earlier) = match marks.split_last() {
-        None => return (!runs[0].is_empty()).then(|| Spelt::Plain(runs.concat())),
-        Some(split) => split,
+    let Some((last, earlier)) = marks.split_last() else {
+        return (!runs[0].is_empty()).then(|| Spelt::Plain(runs.concat()));
     };
     let alike = earlier.windows(2).all(|pair| pair[0] == pair[1]);
     let decimal = |runs: &[String]| -> Option<String> {
