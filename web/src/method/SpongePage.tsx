@@ -89,7 +89,7 @@ function Head({ sponge }: { sponge: Sponge }) {
       </p>
       <p className="text-sm">
         <span className="figure block text-2xl">+{format.number(sponge.end_rise_pct, 0)} %</span>
-        risen, if it never fell
+        risen when it goes into the dough
       </p>
       <p className="text-sm">
         <span className="figure block text-2xl">{format.mass(sponge.kg)}</span>
