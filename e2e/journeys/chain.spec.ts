@@ -4,7 +4,7 @@ test("another lot moves the chain, says why, and undo takes it back", async ({ p
   await page.goto("/water?product=deck-roll-60");
   await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1090 ● in" });
   await expect(link(page, "Water")).toContainText("58.5 %");
-  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out" });
+  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out, held" });
   await expect(link(page, "Water")).toContainText("62.6 %");
   await expect(link(page, "Water")).toContainText("+4.09");
   await expect(page.getByText("damaged starch is 10.9 %")).toBeVisible();

@@ -76,7 +76,7 @@ test("a mix of spelt, emmer and wheat behaves by its parts and has a lot of each
 test("a dough fed by feel shows who holds the water", async ({ page }) => {
   await page.goto("/water/holders?product=deck-roll-60");
   await settled(page);
-  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out" });
+  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out, held" });
   await expect(page.getByText("This lot feels dry at the mixer")).toBeVisible();
   const slider = page.getByLabel("Points on the floor beyond the plan");
   await slider.fill("3");
