@@ -211,6 +211,9 @@ async fn plan(
     let ids: Vec<Uuid> = flours.clone().map(|(flour, _)| flour.lot.id).collect();
     let fates = app.store.fates(&ids).await?;
     for (Specified { lot, specification }, at) in flours {
+        if specification.flour_id != lot.flour.id {
+            continue;
+        }
         let verdict = assess(&specification.limits, &lot.current.judged()).verdict;
         let judged = Judged {
             lot_revision_id: lot.current.revision.id,
