@@ -106,3 +106,39 @@ test("a certificate is typed in by keyboard alone", async ({ page }) => {
   await page.getByRole("button", { name: "Record the correction" }).click();
   await expect(page.getByText("revision 2, RK")).toBeVisible();
 });
+
+test("a lot that is out is planned only once it is released, and a correction asks again", async ({
+  page,
+}) => {
+  const bad = GOOD.map((row) =>
+    row.startsWith("damaged starch") ? row.replace("8,4", "11,2") : row,
+  );
+  await page.goto("/");
+  await drop(page, certificate("VR-E2E-OUT", bad));
+  await page.getByLabel("Recorded by").fill("RK");
+  await page.getByRole("button", { name: "Record the lot" }).click();
+  await expect(page.getByRole("heading", { name: "VR-E2E-OUT" })).toBeVisible();
+  const lot = new URL(page.url()).searchParams.get("lot") ?? "";
+  const floor = `/floor?product=deck-roll-60&lot=${lot}`;
+  const plan = page.getByRole("button", { name: "Plan this batch" });
+
+  await page.goto(floor);
+  await expect(page.getByText("nobody has accepted it with a note")).toBeVisible();
+  await expect(plan).toBeDisabled();
+  await page.getByRole("link", { name: "Decide on it" }).click();
+  await page.getByLabel("Reason", { exact: true }).fill("for rolls, water held back");
+  await page.getByRole("button", { name: "Accept with a note" }).click();
+  await expect(page.getByText(/^accepted with a note by RK/)).toBeVisible();
+  await page.goto(floor);
+  await expect(plan).toBeEnabled();
+
+  await page.goto(`/flour?lot=${lot}`);
+  await page.getByRole("button", { name: "Correct this certificate" }).click();
+  await page.getByLabel("value, row 6").fill("11,4");
+  await page.getByLabel("Why it is corrected").fill("a digit was misread");
+  await page.getByRole("button", { name: /^Record/ }).click();
+  await expect(page.getByRole("heading", { name: "VR-E2E-OUT" })).toBeVisible();
+  await page.goto(floor);
+  await expect(page.getByText("released for an earlier certificate")).toBeVisible();
+  await expect(plan).toBeDisabled();
+});

@@ -284,6 +284,25 @@ test.describe.serial("the plant's own numbers", () => {
   });
 });
 
+test("milk comes cold from the refrigerator, and as cold as it is typed", async ({ page }) => {
+  await page.goto("/dough?product=deck-roll-60");
+  await settled(page);
+  await page.getByLabel("Add an ingredient").selectOption("milk");
+  await type(page, "milk, percent on flour", "30");
+  await link(page, "Method").click();
+  const milk = page.getByLabel("milk, from the refrigerator");
+  await expect(milk).toHaveAttribute("placeholder", "4.0 °C");
+  const water = async () => /water [^\n]*C/.exec(await link(page, "Method").innerText())?.[0];
+  const cold = await water();
+  await milk.fill("18");
+  await milk.press("Enter");
+  await expect(page).toHaveURL(/cold=milk%3A18/);
+  await expect.poll(water, "warmer milk asks for colder water").not.toBe(cold);
+  await milk.fill("");
+  await milk.press("Enter");
+  await expect.poll(water).toBe(cold);
+});
+
 test("a product is made from a template, revised, compared, saved and taken back", async ({
   page,
 }) => {

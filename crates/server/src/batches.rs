@@ -6,7 +6,6 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
-use ironpeel_core::flour::assess;
 use ironpeel_core::units::{Faults, moment};
 use ironpeel_store::{BatchFlour, BatchSummary, NewBatch};
 use serde::{Deserialize, Serialize};
@@ -214,11 +213,8 @@ async fn plan(
         if specification.flour_id != lot.flour.id {
             continue;
         }
-        let verdict = assess(&specification.limits, &lot.current.judged()).verdict;
-        let judged = Judged {
-            lot_revision_id: lot.current.revision.id,
-            by: Some((specification.revision.id, verdict)),
-        };
+        let by = (specification.revision.id, &*specification.limits);
+        let judged = Judged::of(&lot.current, Some(by));
         let decision = fates.get(&lot.id).and_then(|fate| fate.decision.as_ref());
         if let Some(why) = judged.barred(decision) {
             faults.push(at, format!("{} cannot be planned: {why}", lot.code));

@@ -174,7 +174,11 @@ const TAP: Bound = Bound::new("tap_c", "tap water", "°C", 0.0, 60.0);
 impl KnobsInput {
     /// The temperatures typed for ingredients.
     fn ingredients_c(&self, at: &str, faults: &mut Faults) -> Vec<(Ingredient, f64)> {
-        let typed = self.ingredients.iter().take(MOST_INGREDIENTS).enumerate();
+        if self.ingredients.len() > MOST_INGREDIENTS {
+            let says = format!("up to {MOST_INGREDIENTS} ingredients have a temperature typed");
+            faults.push(format!("{at}ingredients"), says);
+        }
+        let typed = self.ingredients.iter().enumerate();
         typed
             .map(|(number, one)| {
                 let at = format!("{at}ingredients[{number}].");

@@ -55,13 +55,9 @@ async fn no_batch_is_planned_of_a_lot_that_is_held_or_out_and_not_released_for_t
     let flour = lot["flour"]["id"].as_str().expect("an id");
     let revision = lot["certificate"]["specification"]["id"].as_str().expect("an id");
     let specification = plant.get(&format!("/api/v1/specifications/{revision}")).await;
-    let mut limits = specification["limits"].clone();
-    for limit in limits.as_array_mut().expect("a list") {
-        limit.as_object_mut().expect("an object").retain(|_, value| !value.is_null());
-    }
     let next = json!({
         "number": specification["revision"]["number"].as_i64().expect("a number") + 1,
-        "limits": limits, "signed": signed("the same again"),
+        "limits": specification["limits"], "signed": signed("the same again"),
     });
     let path = format!("/api/v1/flours/{flour}/specifications/{}", new_id());
     let (status, revised) = plant.put(&path, &next).await;
@@ -124,15 +120,30 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
         let (status, problem) = plant.put(&path, &other).await;
         assert_eq!(status, StatusCode::CONFLICT, "{path}: {problem}");
     }
+    let flour = lot["flour"]["id"].as_str().expect("an id");
+    let revision = lot["certificate"]["specification"]["id"].as_str().expect("an id");
+    let specification = plant.get(&format!("/api/v1/specifications/{revision}")).await;
+    let asked = product["method"].clone();
     for number in [0, 4, i32::MAX] {
-        let body =
-            json!({"number": number, "lines": lines, "piece_kg": 0.06, "signed": signed("a jump")});
-        let path = format!("/api/v1/formulas/{formula}/revisions/{}", new_id());
-        let (status, problem) = plant.put(&path, &body).await;
-        assert!(
-            [StatusCode::CONFLICT, StatusCode::UNPROCESSABLE_ENTITY].contains(&status),
-            "{number}: {status} {problem}"
-        );
+        let with = |mut body: Value| {
+            body["number"] = json!(number);
+            body["signed"] = signed("a jump");
+            body
+        };
+        for (path, body) in [
+            (format!("formulas/{formula}/revisions"), json!({"lines": lines, "piece_kg": 0.06})),
+            (format!("lines/{line}/revisions"), json!({"room_c": 21})),
+            (format!("methods/{method}/revisions"), asked.clone()),
+            (format!("flours/{flour}/specifications"), json!({"limits": specification["limits"]})),
+            ("numbers/revisions".into(), json!({})),
+        ] {
+            let path = format!("/api/v1/{path}/{}", new_id());
+            let (status, problem) = plant.put(&path, &with(body)).await;
+            assert!(
+                [StatusCode::CONFLICT, StatusCode::UNPROCESSABLE_ENTITY].contains(&status),
+                "{path}, {number}: {status} {problem}"
+            );
+        }
     }
     let newest = plant.get("/api/v1/products/deck-roll-60").await;
     assert_eq!(newest["formula"]["revision"]["number"], 2);

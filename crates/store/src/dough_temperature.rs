@@ -9,7 +9,7 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::dough_temperature;
-use crate::store::{Store, write_once};
+use crate::store::{Store, add_once};
 
 /// The temperatures of one dough, °C.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable, Insertable)]
@@ -76,18 +76,6 @@ impl Store {
 
     /// Records what was measured. Sent twice, it is stored once.
     pub async fn add_dough_temperatures(&self, new: &[DoughTemperature]) -> Result<()> {
-        write_once!(
-            self,
-            |connection| {
-                let added = diesel::insert_into(dough_temperature::table)
-                    .values(new)
-                    .on_conflict(dough_temperature::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                added > 0
-            },
-            StoreError::from
-        )
+        add_once!(self, dough_temperature, new, StoreError::from)
     }
 }

@@ -54,11 +54,19 @@ impl StoreError {
         Self::Fault(format!("{column} holds “{word}”, which no version wrote").into())
     }
 
-    /// A unique key already taken, in words; any other error as it is.
+    /// A unique key already taken, in words, and a revision below the first; any other error as it
+    /// is.
     pub(crate) fn or_conflict(error: DieselError, says: impl FnOnce() -> String) -> Self {
         match error {
             DieselError::DatabaseError(DatabaseErrorKind::UniqueViolation, _) => {
                 Self::Conflict(says())
+            }
+            DieselError::DatabaseError(DatabaseErrorKind::CheckViolation, broken)
+                if broken
+                    .constraint_name()
+                    .is_some_and(|check| check.ends_with("_number_check")) =>
+            {
+                Self::Conflict("revisions count from 1".into())
             }
             other => other.into(),
         }
@@ -66,11 +74,6 @@ impl StoreError {
 
     /// A revision somebody else has made meanwhile, in words; any other error as it is.
     pub(crate) fn or_overtaken(error: DieselError, name: &str) -> Self {
-        if let DieselError::DatabaseError(DatabaseErrorKind::CheckViolation, broken) = &error
-            && broken.constraint_name().is_some_and(|check| check.ends_with("_number_check"))
-        {
-            return Self::Conflict(format!("revisions of {name} count from 1"));
-        }
         Self::or_conflict(error, || {
             format!("{name} was changed by somebody else meanwhile; look at theirs first")
         })

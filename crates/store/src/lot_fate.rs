@@ -10,7 +10,7 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{lot_decision, lot_stock};
-use crate::store::{Store, write_once};
+use crate::store::{Store, add_once};
 
 /// A decision on a lot, with who, when and why.
 #[derive(Debug, Clone, PartialEq, Eq, Queryable, Insertable)]
@@ -110,35 +110,11 @@ impl Store {
 
     /// Records decisions. Sent twice, each is stored once.
     pub async fn add_decisions(&self, new: &[LotDecision]) -> Result<()> {
-        write_once!(
-            self,
-            |connection| {
-                let added = diesel::insert_into(lot_decision::table)
-                    .values(new)
-                    .on_conflict(lot_decision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                added > 0
-            },
-            |error| StoreError::or_missing(error, "this lot")
-        )
+        add_once!(self, lot_decision, new, |error| StoreError::or_missing(error, "this lot"))
     }
 
     /// Records where a lot lies and how much is left. Sent twice, it is stored once.
     pub async fn add_stock(&self, new: &LotStock) -> Result<()> {
-        write_once!(
-            self,
-            |connection| {
-                let added = diesel::insert_into(lot_stock::table)
-                    .values(new)
-                    .on_conflict(lot_stock::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                added > 0
-            },
-            |error| StoreError::or_missing(error, "this lot")
-        )
+        add_once!(self, lot_stock, new, |error| StoreError::or_missing(error, "this lot"))
     }
 }

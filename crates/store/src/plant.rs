@@ -8,30 +8,26 @@ use crate::error::{Result, StoreError};
 use crate::schema::plant;
 use crate::store::Store;
 
-/// Where the plant's clock stands, and what it pays for the house's ingredients.
+/// What the plant pays for the house's ingredients.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Plant {
-    /// A zone of the tz database, such as Europe/London.
-    pub time_zone: String,
     pub prices: Vec<IngredientPrice>,
 }
 
 impl Store {
     pub async fn plant(&self) -> Result<Plant> {
-        let (time_zone, prices): (String, serde_json::Value) = plant::table
-            .select((plant::time_zone, plant::prices))
-            .first(&mut self.connection().await?)
-            .await?;
+        let prices: serde_json::Value =
+            plant::table.select(plant::prices).first(&mut self.connection().await?).await?;
         let prices =
             serde_json::from_value(prices).map_err(|error| StoreError::Fault(error.into()))?;
-        Ok(Plant { time_zone, prices })
+        Ok(Plant { prices })
     }
 
     pub async fn set_plant(&self, new: &Plant) -> Result<()> {
         let prices =
             serde_json::to_value(&new.prices).map_err(|error| StoreError::Fault(error.into()))?;
         diesel::update(plant::table)
-            .set((plant::time_zone.eq(&new.time_zone), plant::prices.eq(prices)))
+            .set(plant::prices.eq(prices))
             .execute(&mut self.connection().await?)
             .await?;
         Ok(())

@@ -421,7 +421,6 @@ diesel::table! {
 diesel::table! {
     plant (singleton) {
         singleton -> Bool,
-        time_zone -> Text,
         prices -> Jsonb,
     }
 }

@@ -167,6 +167,26 @@ macro_rules! write_once {
 }
 pub(crate) use write_once;
 
+/// Adds rows of one table, those already there left as they are.
+macro_rules! add_once {
+    ($store:expr, $table:ident, $rows:expr, $says:expr) => {
+        crate::store::write_once!(
+            $store,
+            |connection| {
+                let added = diesel::insert_into($table::table)
+                    .values($rows)
+                    .on_conflict($table::id)
+                    .do_nothing()
+                    .execute(connection)
+                    .await?;
+                added > 0
+            },
+            $says
+        )
+    };
+}
+pub(crate) use add_once;
+
 /// A client's write that found something under its id is refused.
 pub(crate) fn added_if_new(
     once: Option<&Once>,

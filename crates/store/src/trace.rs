@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{trace, trace_mark};
-use crate::store::{Store, write_once};
+use crate::store::{Store, add_once};
 
 /// The instrument a curve is from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -108,35 +108,11 @@ impl Store {
 
     /// Records a curve. Sent twice, it is stored once.
     pub async fn add_trace(&self, new: &Trace) -> Result<()> {
-        write_once!(
-            self,
-            |connection| {
-                let added = diesel::insert_into(trace::table)
-                    .values(new)
-                    .on_conflict(trace::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                added > 0
-            },
-            |error| StoreError::or_missing(error, "this lot")
-        )
+        add_once!(self, trace, new, |error| StoreError::or_missing(error, "this lot"))
     }
 
     /// Records that a mark was moved. Sent twice, it is stored once.
     pub async fn add_mark(&self, new: &TraceMark) -> Result<()> {
-        write_once!(
-            self,
-            |connection| {
-                let added = diesel::insert_into(trace_mark::table)
-                    .values(new)
-                    .on_conflict(trace_mark::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                added > 0
-            },
-            |error| StoreError::or_missing(error, "this curve")
-        )
+        add_once!(self, trace_mark, new, |error| StoreError::or_missing(error, "this curve"))
     }
 }

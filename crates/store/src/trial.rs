@@ -8,7 +8,7 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{product, trial};
-use crate::store::{PageKey, Store, past, write_once};
+use crate::store::{PageKey, Store, add_once, past};
 
 /// A trial set: what was asked for, and the doughs as they were set out.
 #[derive(Debug, Clone, PartialEq, Queryable)]
@@ -78,18 +78,6 @@ impl Store {
 
     /// Records a trial set. Sent twice, it is stored once.
     pub async fn add_trial(&self, new: &NewTrial) -> Result<()> {
-        write_once!(
-            self,
-            |connection| {
-                let added = diesel::insert_into(trial::table)
-                    .values(new)
-                    .on_conflict(trial::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                added > 0
-            },
-            StoreError::from
-        )
+        add_once!(self, trial, new, StoreError::from)
     }
 }

@@ -1,4 +1,3 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
@@ -23,7 +22,6 @@ export function RunInstrument({
   onDone: (id: string) => void;
 }) {
   const { preferences } = usePreferences();
-  const queries = useQueryClient();
   const [kind, setKind] = useState<Kind>("farinograph");
   const [speed, setSpeed] = useState(120);
   const [live, setLive] = useState<Live>();
@@ -49,16 +47,8 @@ export function RunInstrument({
     events.addEventListener("done", (event) => {
       stop();
       const id = (event as MessageEvent<string>).data;
-      const kept = record({
-        path,
-        label: `curve of ${lot.code}`,
-        body: { by: preferences.name },
-      });
-      kept.then(
-        () => {
-          void queries.invalidateQueries({ queryKey: ["curves", lot.id] });
-          onDone(id);
-        },
+      record({ path, label: `curve of ${lot.code}`, body: { by: preferences.name } }).then(
+        () => onDone(id),
         (error: Error) => setSays(error.message),
       );
     });

@@ -29,8 +29,8 @@ const ROLES: Record<Schemas["Role"], string> = {
 
 const KEPT: Record<Schemas["Storage"], string> = {
   room: "the room",
-  refrigerator: "the refrigerator, 4 °C",
-  freezer: "the freezer, −18 °C",
+  refrigerator: "the refrigerator",
+  freezer: "the freezer",
 };
 
 /** The ingredients a dough may have, each as the plant has it. */

@@ -28,7 +28,7 @@ export function PiecePanel() {
           {format.percent((1 - lost) * 100)} is lost on the way; water{" "}
           {formula.hydration_pct == null
             ? "as the flour takes"
-            : `its own, ${format.percent(Number(formula.hydration_pct))}`}
+            : `its own, ${format.percent(formula.hydration_pct)}`}
         </span>
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">

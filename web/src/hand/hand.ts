@@ -147,13 +147,13 @@ export const batchOf = (product: Schemas["ProductView"], draft?: Schemas["Edited
   draft ? draft.batch_kg : product.formula.batch_kg;
 
 /** What is wanted where nobody says: the formula's usual batch, or one full mixer. */
-export const usualAmount = (batch_kg: number | string | null | undefined): Amount =>
-  batch_kg == null ? { by: "mixer", value: 1 } : { by: "dough", value: Number(batch_kg) };
+export const usualAmount = (batch_kg: number | null | undefined): Amount =>
+  batch_kg == null ? { by: "mixer", value: 1 } : { by: "dough", value: batch_kg };
 
 /** What is set of a dough, as the server takes it. */
 export function knobsOf(
   hand: Hand,
-  batch_kg: number | string | null | undefined,
+  batch_kg: number | null | undefined,
 ): Schemas["HandInput"]["knobs"] {
   const { by, value } = hand.amount ?? usualAmount(batch_kg);
   return {

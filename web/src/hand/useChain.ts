@@ -1,6 +1,7 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
 import { handInput } from "./hand";
+import { lastOfSameDough } from "./sameDough";
 import { useFlours } from "../flour/useFlour";
 import { useHand, type Draft } from "./HandProvider";
 
@@ -88,13 +89,6 @@ export interface OtherInHand {
   lot: Schemas["LotView"] | undefined;
 }
 
-/** Both asked of the same product, flour and lots: one may stand in for the other for a moment. */
-const ofTheSame = (was: unknown, is: Schemas["HandInput"] | null) => {
-  const pins = (hand: Schemas["HandInput"] | null) =>
-    hand && JSON.stringify([hand.pins.lot_revision_id, hand.pins.other_lots]);
-  return pins(was as Schemas["HandInput"] | null) === pins(is);
-};
-
 /** Every lot, once all have come. */
 const inHand = (others: OtherInHand[] | undefined) => {
   const lots = others?.flatMap((other) => other.lot ?? []);
@@ -134,9 +128,7 @@ export function useChain(): ChainInHand {
   const asked = useQuery({
     queryKey: ["chain", input, inputBefore],
     enabled: input !== null,
-    // While an answer is under way the last one stays, but never under another lot's or product's name.
-    placeholderData: (last: Schemas["WhatIfAnswer"] | undefined, query) =>
-      ofTheSame(query?.queryKey[1], input) ? last : undefined,
+    placeholderData: lastOfSameDough(input),
     retry: (count, error) => !isFinal(error) && count < 2,
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");

@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { DayClock } from "../figures/DayClock";
 import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
@@ -35,7 +36,7 @@ export function DayPage() {
   const asked = useQuery({
     queryKey: ["day", body],
     enabled: body !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(body),
     queryFn: ({ signal }) => {
       if (!body) throw new Error("asked without a dough in hand");
       return answer(api.POST("/api/v1/chain/day", { body, signal }));

@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
@@ -26,7 +27,7 @@ export function Followed({ product }: { product: string }) {
   const { data, error } = useQuery({
     queryKey: ["followed", body],
     enabled: body !== false && body !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(body),
     queryFn: ({ signal }) => {
       if (!body) throw new Error("asked without readings");
       return answer(api.POST("/api/v1/chain/followed", { body, signal }));

@@ -115,7 +115,7 @@ export function MethodPage() {
               />
             ))}
           </div>
-          <ColdIngredients />
+          <ColdIngredients heat={heat} />
           {product.line.mixer.jacket_kj_per_kg_min != null && (
             <label className="mb-3 flex items-center gap-2">
               <input

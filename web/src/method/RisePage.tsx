@@ -1,6 +1,7 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { useFormula } from "../dough/useFormula";
 import { useNumbers } from "../dough/useNumbers";
 import { RiseCurve } from "../figures/RiseCurve";
@@ -20,7 +21,7 @@ export function RisePage() {
   const { data: rise, error } = useQuery({
     queryKey: ["rise", input],
     enabled: input !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");
       return answer(api.POST("/api/v1/chain/rise", { body: input, signal }));

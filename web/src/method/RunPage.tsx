@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { RunChart } from "../figures/RunChart";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
@@ -56,12 +57,12 @@ function Run({ product, hand }: Props) {
   };
   const asked = useQuery({
     queryKey: ["run", body],
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(body),
     queryFn: ({ signal }) => answer(api.POST("/api/v1/chain/run", { body, signal })),
   });
   const rise = useQuery({
     queryKey: ["rise", hand],
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(hand),
     queryFn: ({ signal }) => answer(api.POST("/api/v1/chain/rise", { body: hand, signal })),
   }).data;
   const refused = asked.error instanceof Refused ? asked.error : undefined;

@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { useFormula } from "../dough/useFormula";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
@@ -22,7 +23,7 @@ function useSponge(wanted: Omit<Schemas["SpongeAsked"], "hand">) {
   return useQuery({
     queryKey: ["sponge", body],
     enabled: body !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(body),
     queryFn: ({ signal }) => {
       if (!body) throw new Error("asked without a dough in hand");
       return answer(api.POST("/api/v1/chain/sponge", { body, signal }));

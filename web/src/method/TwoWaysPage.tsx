@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { TwoWaysFigure } from "../figures/TwoWaysFigure";
 import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
@@ -20,7 +21,7 @@ export function TwoWaysPage() {
   const { data, error } = useQuery({
     queryKey: ["two ways", input],
     enabled: input !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");
       return answer(api.POST("/api/v1/chain/two-ways", { body: input, signal }));

@@ -1,5 +1,6 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { useHand, type MethodDraft } from "../hand/HandProvider";
 import { useHeld } from "../shell/useHeld";
 import { asDraft, type StageInput } from "./method";
@@ -35,7 +36,7 @@ export function useGuide() {
   return useQuery({
     queryKey: ["method guide", input],
     enabled: input !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");
       return answer(api.POST("/api/v1/chain/method", { body: input, signal }));

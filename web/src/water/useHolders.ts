@@ -1,5 +1,6 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
+import { lastOfSameDough } from "../hand/sameDough";
 import { useHeld } from "../shell/useHeld";
 
 /** Who holds the water of the dough in hand, beside a reference and with water added by feel. */
@@ -8,7 +9,7 @@ export function useHolders(added: number, reference: string | undefined) {
   return useQuery({
     queryKey: ["holders", input, added, reference],
     enabled: input !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
       if (!input) throw new Error("asked without a dough in hand");
       const body = {

@@ -35,7 +35,6 @@ struct DemoPlant {
     /// What went into the doughs measured, by product.
     mixed: HashMap<String, MixedDough>,
     prices: Vec<IngredientPrice>,
-    time_zone: String,
 }
 
 #[derive(Deserialize)]
@@ -206,8 +205,7 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
     measure(store, &plant.dough_temperatures, &plant.mixed).await?;
-    let time_zone = plant.time_zone;
-    store.set_plant(&Plant { time_zone, prices: plant.prices }).await?;
+    store.set_plant(&Plant { prices: plant.prices }).await?;
     Ok(true)
 }
 

@@ -3,9 +3,9 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::flour::{Decision, Verdict, barred};
+use ironpeel_core::flour::{Decision, Limit, Verdict, assess, barred};
 use ironpeel_core::units::{Bound, Faults, Given};
-use ironpeel_store::{Fate, LotDecision, LotStock};
+use ironpeel_store::{Fate, LotDecision, LotRevision, LotStock};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -64,12 +64,22 @@ impl From<LotStock> for StockView {
 /// What a lot is judged by: its certificate, the specification, and what comes of the two.
 #[derive(Debug, Clone, Copy)]
 pub struct Judged {
-    pub lot_revision_id: Uuid,
+    lot_revision_id: Uuid,
     /// None where its flour has no specification.
-    pub by: Option<(Uuid, Verdict)>,
+    by: Option<(Uuid, Verdict)>,
 }
 
 impl Judged {
+    /// A lot's certificate held against a specification, where there is one.
+    pub fn of(current: &LotRevision, specification: Option<(Uuid, &[Limit])>) -> Self {
+        let by = specification.map(|(id, limits)| (id, assess(limits, &current.judged()).verdict));
+        Self { lot_revision_id: current.revision.id, by }
+    }
+
+    pub fn verdict(&self) -> Option<Verdict> {
+        self.by.map(|(_, verdict)| verdict)
+    }
+
     /// Why no batch may be planned of the lot; none where one may.
     pub fn barred(&self, decision: Option<&LotDecision>) -> Option<&'static str> {
         let of_these = match (decision, self.by) {
@@ -77,7 +87,7 @@ impl Judged {
             _ => false,
         };
         let decided = decision.and_then(LotDecision::decided);
-        barred(self.by.map(|(_, verdict)| verdict), decided, of_these)
+        barred(self.verdict(), decided, of_these)
     }
 }
 

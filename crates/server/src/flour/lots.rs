@@ -2,7 +2,7 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, NaiveDate, Utc};
 use ironpeel_core::flour::{
-    FlourName, Readings, Row, Verdict, age_says, assess, flour_names, hard_and_soft, read_rows,
+    FlourName, Readings, Row, Verdict, age_says, flour_names, hard_and_soft, read_rows,
 };
 use ironpeel_core::units::{
     DecimalMark, Faults, NumberError, decimal_mark_of, parse_number, spelt_out,
@@ -135,12 +135,11 @@ async fn lots(
     let ids: Vec<Uuid> = found.iter().map(|lot| lot.id).collect();
     let mut fates = app.store.fates(&ids).await?;
     let lots = found.into_iter().map(|lot| {
-        let by = specifications.get(&lot.flour_id).map(|current| {
-            (current.revision_id, assess(&current.limits, &lot.current.judged()).verdict)
-        });
-        let judged = Judged { lot_revision_id: lot.current.revision.id, by };
+        let specification = specifications.get(&lot.flour_id);
+        let specification = specification.map(|current| (current.revision_id, &*current.limits));
+        let judged = Judged::of(&lot.current, specification);
         LotRow {
-            verdict: by.map(|(_, verdict)| verdict),
+            verdict: judged.verdict(),
             standing: Standing::of(fates.remove(&lot.id), &judged),
             id: lot.id,
             code: lot.code,
@@ -187,10 +186,8 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let delivered_at = lot.current.age_days();
     let certificate =
         Certificate::judged(app, rows, specification.as_ref(), Some(lot.id), delivered_at).await?;
-    let by = specification.as_ref().map(|current| {
-        (current.revision.id, assess(&current.limits, &lot.current.judged()).verdict)
-    });
-    let judged = Judged { lot_revision_id: lot.current.revision.id, by };
+    let by = specification.as_ref().map(|current| (current.revision.id, &*current.limits));
+    let judged = Judged::of(&lot.current, by);
     let standing = Standing::of(app.store.fates(&[lot.id]).await?.remove(&lot.id), &judged);
     let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
     let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();

@@ -75,7 +75,7 @@ pub struct LimitInput {
     #[serde(default)]
     pub must: bool,
     #[serde(default)]
-    pub method: String,
+    pub method: Option<String>,
 }
 
 /// A specification's next state, as it was typed.
@@ -244,7 +244,7 @@ impl LimitInput {
         };
         let (min, target, max) =
             (number("min", &self.min), number("target", &self.target), number("max", &self.max));
-        let method = self.method.trim();
+        let method = self.method.as_deref().unwrap_or_default().trim();
         let limit = Limit {
             property: self.property,
             basis: self.basis,

@@ -3,8 +3,7 @@
 
 use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::Measured;
-use ironpeel_core::chain::{Thumb, chain, flour_says, thumb};
+use ironpeel_core::chain::{Measured, Thumb, chain, flour_says, thumb};
 use ironpeel_core::method::{
     Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Usual, Window,
     cautions_of, conditioning, developments,

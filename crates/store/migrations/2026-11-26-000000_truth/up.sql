@@ -43,11 +43,10 @@ ALTER TABLE dough_temperature
 -- The plant's own settings, one row.
 CREATE TABLE plant (
     singleton boolean PRIMARY KEY DEFAULT true CHECK (singleton),
-    time_zone text NOT NULL,
     -- What a kilo of each of the house's ingredients costs here.
     prices jsonb NOT NULL DEFAULT '[]'
 );
-INSERT INTO plant (time_zone) VALUES ('UTC');
+INSERT INTO plant DEFAULT VALUES;
 
 -- Questions asked of batches.
 CREATE INDEX batch_of_product ON batch (product_id, saved_at DESC, id DESC);
