@@ -72,6 +72,7 @@ const run = (past = 0): Schemas["RunPlan"] => ({
     { from: iso(20), troughs: 2 },
     { from: iso(140), troughs: 0 },
   ],
+  fullest: [{ place: "oven", most: 598, holds: 610 }],
   cautions: [],
   past: [],
 });
@@ -180,13 +181,14 @@ test("a starter is shaded while it is at its best, and its rise capped where it 
 });
 
 test("the bottleneck is named, with what a dough may weigh", () => {
-  draw(<CadenceTable cadence={CADENCE} />);
+  draw(<CadenceTable cadence={CADENCE} fullest={run().fullest} />);
   expect(screen.getByRole("heading", { name: "The oven is the bottleneck" })).toBeTruthy();
   expect(screen.getByRole("row", { name: /^oven 500 pieces for 24 min/ }).textContent).toContain(
     "19.6 min",
   );
   expect(screen.getByText(/To be divided in 20 min it may weigh 459 kg/)).toBeTruthy();
   expect(screen.getByText(/12 troughs in a steady run, 25.2 m² of floor/)).toBeTruthy();
+  expect(screen.getByText(/At its fullest: oven 598 of 610/)).toBeTruthy();
 });
 
 test("a stretch of minutes says its unit once where it can", () => {

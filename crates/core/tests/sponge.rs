@@ -5,11 +5,11 @@ mod support;
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::chain::{
-    FlourInHand, Hand, Late, SpongeUnknown, SpongeView, WayOut, chain, each_dough, late,
-    sponge_for, sponge_sooner, thumb, two_ways,
+    FlourInHand, Hand, Late, Seen, SpongeUnknown, SpongeView, WayOut, chain, each_dough, late,
+    rise, sponge_for, sponge_sooner, thumb, two_ways,
 };
 use ironpeel_core::chain::{Measured, mixed_dough};
-use ironpeel_core::day::{Anchor, DayWanted, RunWanted, Stop, plan_run};
+use ironpeel_core::day::{Anchor, DayWanted, RunDough, RunWanted, Stop, plan_run};
 use ironpeel_core::dough::Amount;
 use ironpeel_core::flour::{Property, Readings};
 use ironpeel_core::heat::Temperatures;
@@ -173,12 +173,35 @@ fn stopped(minutes: f64, doughs: f64) -> Vec<Late> {
         dropped: &[],
     };
     let calm = plan_run(&wanted).expect("fits");
-    assert!(late(&hand, &chain, &calm).is_empty(), "nothing waits");
+    assert!(late(&hand, &chain, &calm, calm.starts_at).is_empty(), "nothing waits");
     // When the third sponge is about to be mixed.
     let from = calm.doughs[2].stages[1].starts_at - Duration::minutes(1);
     let stop = Some(Stop { from, minutes, place: None });
     let plan = plan_run(&RunWanted { stop, ..wanted }).expect("fits");
-    late(&hand, &chain, &plan)
+    let goes_again = from + Duration::seconds((minutes * 60.0) as i64);
+    let found = late(&hand, &chain, &plan, goes_again);
+
+    // Every dough that waits is there once, and no sponge set before the line goes again takes an
+    // old one.
+    let waits = |dough: &&RunDough| {
+        dough.stages.iter().any(|one| one.waits_min > 0.0 && one.role != StageRole::Cool)
+    };
+    let waiting: Vec<usize> = plan.doughs.iter().filter(waits).map(|dough| dough.number).collect();
+    assert_eq!(found.iter().map(|one| one.dough).collect::<Vec<_>>(), waiting);
+    for into in found.iter().flat_map(|one| &one.ways).flat_map(|way| &way.doughs) {
+        let taken = plan.doughs.iter().find(|dough| dough.number == *into).expect("of the run");
+        let own = found.iter().any(|one| one.dough == *into);
+        assert!(own || taken.starts_at >= goes_again, "dough {into} is set before");
+    }
+    // As it was planned it is as its rise has it.
+    let risen = rise(&hand, &chain).expect("it has yeast");
+    for one in found.iter().filter(|one| one.role != StageRole::Sponge) {
+        let stage = risen.stages.iter().find(|stage| stage.label == one.stage).expect("it rises");
+        let planned = one.planned.expect("it is a dough");
+        near(planned.dough_c, stage.dough_c, 1e-6);
+        near(planned.rise_pct, stage.rise_pct, 1e-6);
+    }
+    found
 }
 
 #[test]
@@ -189,7 +212,8 @@ fn what_waits_and_is_within_its_window_goes_on() {
     let advised: Vec<WayOut> =
         sponge.ways.iter().filter(|way| way.advised).map(|way| way.way).collect();
     assert_eq!(advised, [WayOut::GoOn]);
-    assert!(sponge.dough_c > sponge.planned_c);
+    let dough_c = |seen: Option<Seen>| seen.expect("a sponge").dough_c;
+    assert!(dough_c(sponge.then) > dough_c(sponge.planned));
 }
 
 #[test]

@@ -1,8 +1,13 @@
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 
+interface Props {
+  cadence: Schemas["Cadence"];
+  fullest: Schemas["Fullest"][];
+}
+
 /** How often each place lets a dough through, and which of them sets the cadence. */
-export function CadenceTable({ cadence }: { cadence: Schemas["Cadence"] }) {
+export function CadenceTable({ cadence, fullest }: Props) {
   const format = useFormat();
   const most = Math.max(...cadence.paces.map((pace) => pace.minutes));
   return (
@@ -34,9 +39,13 @@ export function CadenceTable({ cadence }: { cadence: Schemas["Cadence"] }) {
         </tbody>
       </table>
       <p className="mt-1 text-sm text-iron">
-        A dough is divided in {format.minutes(cadence.divide_min)} at{" "}
-        {format.number(cadence.divider_per_min, 0)} pieces a minute; its last piece is{" "}
-        {format.minutes(cadence.oldest_min)} from the mixer.
+        {cadence.divide_min >= 1 && (
+          <>
+            A dough is divided in {format.minutes(cadence.divide_min)} at{" "}
+            {format.number(cadence.divider_per_min, cadence.divider_per_min < 10 ? 1 : 0)} pieces a
+            minute; its last piece is {format.minutes(cadence.oldest_min)} from the mixer.
+          </>
+        )}
         {cadence.divide_limit_min != null && cadence.most_kg != null && (
           <>
             {" "}
@@ -49,6 +58,19 @@ export function CadenceTable({ cadence }: { cadence: Schemas["Cadence"] }) {
             {" "}
             {cadence.troughs} troughs in a steady run, {format.number(cadence.floor_m2)} m² of
             floor.
+          </>
+        )}
+        {fullest.length > 0 && (
+          <>
+            {" "}
+            At its fullest:{" "}
+            {fullest
+              .map(
+                (one) =>
+                  `${one.place} ${format.number(one.most, 0)} of ${format.number(one.holds, 0)}`,
+              )
+              .join(", ")}
+            .
           </>
         )}
       </p>

@@ -17,10 +17,18 @@ const WAYS = {
   bake_off: "Bake it off and discard it",
 } as const satisfies Record<Schemas["WayOut"], string>;
 
+/** How warm and how far risen a dough is. */
+function useSeen() {
+  const format = useFormat();
+  return (dough: Schemas["DoughThen"]) =>
+    `at ${format.temperature(dough.dough_c)} and +${format.number(dough.rise_pct, 0)} %`;
+}
+
 /** What waits because the line stands still, by how much it is late, and the ways out. */
 export function LateDoughs({ late, dropped, onDrop, onKeep }: Props) {
   const format = useFormat();
   const [open, setOpen] = useState<number | null>(late[0]?.dough ?? null);
+  const seen = useSeen();
   const past = late.filter((one) => one.past_min > 0);
   return (
     <section aria-labelledby="late" className="mt-5">
@@ -50,11 +58,11 @@ export function LateDoughs({ late, dropped, onDrop, onKeep }: Props) {
                   ? `${format.minutes(Math.round(one.past_min))} past its window`
                   : "within its window"}
               </span>
-              <span className="text-sm text-iron">
-                then at {format.temperature(one.dough_c)} and +{format.number(one.rise_pct, 0)} %,
-                planned {format.temperature(one.planned_c)} and +
-                {format.number(one.planned_rise_pct, 0)} %
-              </span>
+              {one.then && one.planned && (
+                <span className="text-sm text-iron">
+                  then {seen(one.then)}, planned {seen(one.planned)}
+                </span>
+              )}
               <button
                 type="button"
                 className="screen-only link text-sm"
@@ -75,6 +83,7 @@ export function LateDoughs({ late, dropped, onDrop, onKeep }: Props) {
 
 function Ways({ one, onDrop }: { one: Schemas["Late"]; onDrop: () => void }) {
   const format = useFormat();
+  const seen = useSeen();
   return (
     <ul className="mt-1 ml-4 grid gap-x-8 gap-y-2 sm:grid-cols-2">
       {one.ways.map((way) => (
@@ -86,7 +95,10 @@ function Ways({ one, onDrop }: { one: Schemas["Late"]; onDrop: () => void }) {
             <b>{WAYS[way.way]}</b>
             {way.advised && <span className="text-sm text-moss"> · the safe way</span>}
           </p>
-          <p className="text-sm">{way.says}.</p>
+          <p className="text-sm">
+            {way.says}
+            {way.then && `; it goes on ${seen(way.then)}`}.
+          </p>
           {way.amounts.length > 0 && (
             <p className="text-sm text-iron">
               {way.amounts

@@ -175,7 +175,7 @@ function Run({ product, hand }: Props) {
               shifts={run.shifts}
               onCalm={() => set({ shifts: [] })}
             />
-            <CadenceTable cadence={plan.cadence} />
+            <CadenceTable cadence={plan.cadence} fullest={plan.fullest} />
           </div>
           <p className="screen-only mt-4 flex gap-3">
             <button type="button" className="act" onClick={() => window.print()}>

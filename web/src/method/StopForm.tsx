@@ -8,6 +8,7 @@ const PLACES = {
   "": "the whole line",
   mixer: "the mixer",
   divider: "the divider",
+  proofer: "the proofer",
   oven: "the oven",
 } as const;
 

@@ -82,7 +82,7 @@ pub fn followed(
     let way = Way::of(hand, chain)?;
     let (dough, phases) = match of {
         ReadOf::Jar => way.jar_of(),
-        ReadOf::Bulk => (way.dough, way.stages.iter().map(|(_, phase)| *phase).collect()),
+        ReadOf::Bulk => (way.dough, way.phases()),
     };
     let rate = fit_rate(&FermentingDough { rise_limit_pct: None, ..dough }, &phases, readings);
     let at = |rate: f64| ferment(&FermentingDough { rate, ..dough }, &phases);

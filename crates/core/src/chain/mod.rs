@@ -23,7 +23,7 @@ pub use rise::{
 };
 pub(crate) use rise::{gas_at_oven, stretch_for_gas};
 pub use sponge::{Sooner, SpongeFound, SpongeUnknown, SpongeView, sponge_for, sponge_sooner};
-pub use stop::{Late, LateAmount, Remedied, WayOut, late};
+pub use stop::{Late, LateAmount, Remedied, Seen, WayOut, late};
 pub use thumb::{Measured, Thumb, mixed_dough, thumb};
 pub use two_ways::{FlourAsk, TwoWays, WayMade, each_dough, flour_says, two_ways};
 pub use whys::{Whys, whys};

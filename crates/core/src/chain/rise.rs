@@ -119,8 +119,8 @@ pub struct SeasonalYeast {
 pub(super) struct Way<'a> {
     pub dough: FermentingDough,
     pub sponge: Option<Sponge<'a>>,
-    /// From the first mixing on, with the phase each makes.
-    pub stages: Vec<(&'a Stage, Phase)>,
+    /// From the first mixing to the oven.
+    pub stages: Vec<OnTheWay<'a>>,
     assumed: Vec<&'static str>,
     pub limit_pct: f64,
 }
@@ -131,6 +131,17 @@ pub(super) struct Sponge<'a> {
     /// With its percents on its own flour.
     pub dough: FermentingDough,
     pub phase: Phase,
+    /// Where it lies longer than planned.
+    pub waits: Option<Phase>,
+}
+
+/// A stage of the method and what it does to the dough.
+#[derive(Clone, Copy)]
+pub(super) struct OnTheWay<'a> {
+    /// Its place in the method.
+    pub at: usize,
+    pub stage: &'a Stage,
+    pub phase: Phase,
 }
 
 /// How the dough in hand rises, from its first mixing to the oven, a sponge before it.
@@ -139,7 +150,7 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
     let (sponge, track) = way.follow(way.dough.yeast_idy_pct);
     let mut stages = Vec::with_capacity(way.stages.len());
     let mut from_h = 0.0;
-    for (stage, phase) in &way.stages {
+    for OnTheWay { stage, phase, .. } in &way.stages {
         let to_h = from_h + phase.hours;
         // The moment before the next stage lets anything go.
         let at_end = track.points.iter().find(|point| point.t_h > to_h - 1e-6);
@@ -197,7 +208,7 @@ pub(crate) fn stretch_for_gas(hand: &Hand<'_>, chain: &Chain, gas_pct: f64) -> O
     let way = Way::of(hand, chain).ok()?;
     let at = |times: f64| {
         let mut stretched = way.clone();
-        for (stage, phase) in &mut stretched.stages {
+        for OnTheWay { stage, phase, .. } in &mut stretched.stages {
             if stage.can_stretch() {
                 phase.hours *= times;
             }
@@ -312,10 +323,11 @@ impl<'a> Way<'a> {
                     hours,
                     set.and_then(|stage| stage.temperature_c).unwrap_or(room_c),
                 ),
+                waits: None,
             }
         });
         let stages = phases(hand, &mixed, room_c, dough.scaled.piece_kg, carried);
-        if stages.iter().map(|(_, phase)| phase.hours).sum::<f64>() <= 0.0 {
+        if stages.iter().map(|one| one.phase.hours).sum::<f64>() <= 0.0 {
             return Err(NoRise::NoTime);
         }
         Ok(Self { dough: mixed, sponge, stages, assumed, limit_pct })
@@ -323,13 +335,14 @@ impl<'a> Way<'a> {
 
     /// The sponge and the dough with so much yeast; the sponge has the same share of it as ever.
     pub fn follow(&self, yeast_idy_pct: f64) -> (Option<SpongeRise>, Track) {
-        let phases: Vec<Phase> = self.stages.iter().map(|(_, phase)| *phase).collect();
+        let phases = self.phases();
         let dough = FermentingDough { yeast_idy_pct, ..self.dough };
         let Some(sponge) = &self.sponge else { return (None, ferment(&dough, &phases)) };
         let was = self.dough.yeast_idy_pct;
         let factor = if was > 0.0 { yeast_idy_pct / was } else { 0.0 };
         let yeast_idy_pct = sponge.dough.yeast_idy_pct * factor;
-        let set = ferment(&FermentingDough { yeast_idy_pct, ..sponge.dough }, &[sponge.phase]);
+        let lies: Vec<Phase> = [sponge.phase].into_iter().chain(sponge.waits).collect();
+        let set = ferment(&FermentingDough { yeast_idy_pct, ..sponge.dough }, &lies);
         let (share, left) = (sponge.part.flour_pct / FLOUR_PCT, set.leaves());
         let own = ferment(&FermentingDough { sugar_pct: 0.0, ..self.dough }, &[]).leaves();
         let added_pct = self.dough.sugar_pct - share * sponge.dough.sugar_pct;
@@ -340,7 +353,7 @@ impl<'a> Way<'a> {
         let end = set.last().copied();
         let seen = SpongeRise {
             name: sponge.part.name.clone(),
-            hours: sponge.phase.hours,
+            hours: lies.iter().map(|phase| phase.hours).sum(),
             set_c: sponge.dough.start_c,
             end_c: end.map_or(sponge.dough.start_c, |end| end.dough_c),
             end_rise_pct: end.map_or(0.0, |end| end.rise_pct),
@@ -363,12 +376,16 @@ impl<'a> Way<'a> {
         self.follow(yeast_idy_pct).1.last().map_or(0.0, |end| end.rise_pct)
     }
 
+    pub fn phases(&self) -> Vec<Phase> {
+        self.stages.iter().map(|one| one.phase).collect()
+    }
+
     /// The same dough in a small jar, where it stays through every stage.
     pub fn jar_of(&self) -> (FermentingDough, Vec<Phase>) {
         let phases = self.stages.iter();
         let phases = phases
-            .map(|(_, phase)| {
-                let Phase { hours, ambient_c, within, .. } = *phase;
+            .map(|one| {
+                let Phase { hours, ambient_c, within, .. } = one.phase;
                 Phase { within, ..Phase::rest(hours, ambient_c) }
             })
             .collect();
@@ -383,7 +400,7 @@ impl<'a> Way<'a> {
     /// The same way in another room; a refrigerator and a proofer stay as they are.
     pub fn in_room(&self, room_c: f64) -> Self {
         let mut there = self.clone();
-        for (stage, phase) in &mut there.stages {
+        for OnTheWay { stage, phase, .. } in &mut there.stages {
             let open = matches!(stage.kind, StageKind::Rest | StageKind::Fold | StageKind::Divide);
             if open && !stage.is_cold() {
                 phase.ambient_c = room_c;
@@ -401,7 +418,7 @@ fn phases<'a>(
     room_c: f64,
     piece_kg: f64,
     carried_pct: f64,
-) -> Vec<(&'a Stage, Phase)> {
+) -> Vec<OnTheWay<'a>> {
     let method = hand.method;
     let (stages, first) = (&method.stages, method.first_mix());
     let oven = stages.iter().position(|stage| stage.kind == StageKind::Bake);
@@ -427,7 +444,7 @@ fn phases<'a>(
                 _ => (None, 0.0),
             };
             let rest = Phase::rest(stage.minutes / 60.0, ambient_c);
-            (stage, Phase { mass_kg, let_go_pct, within, ..rest })
+            OnTheWay { at, stage, phase: Phase { mass_kg, let_go_pct, within, ..rest } }
         })
         .collect()
 }

@@ -2,12 +2,14 @@
 
 use serde::Serialize;
 
-use super::rise::Way;
+use chrono::{DateTime, Utc};
+
+use super::rise::{OnTheWay, Way};
 use super::{Chain, DoughLink, Hand};
 use crate::day::{RunDough, RunPlan, RunStage};
 use crate::dough::{DoughPart, FLOUR_PCT, PartKind};
-use crate::ferment::{FermentingDough, Phase, ferment};
-use crate::method::StageRole;
+use crate::ferment::Phase;
+use crate::method::{StageKind, StageRole};
 
 /// How cold a hold is, °C, and how much of a sponge's flour and yeast brings it back (H).
 const HOLD_C: f64 = 4.0;
@@ -48,6 +50,8 @@ pub struct Remedied {
     /// The one to take, skill and time being what they usually are.
     pub advised: bool,
     pub says: String,
+    /// The dough when it goes on, where the way makes that another.
+    pub then: Option<Seen>,
     pub amounts: Vec<LateAmount>,
     /// Doughs it touches, by their number.
     pub doughs: Vec<usize>,
@@ -63,11 +67,9 @@ pub struct Late {
     pub role: StageRole,
     pub waits_min: f64,
     pub past_min: f64,
-    /// How warm and how far risen it is when it goes on, and would have been.
-    pub dough_c: f64,
-    pub rise_pct: f64,
-    pub planned_c: f64,
-    pub planned_rise_pct: f64,
+    /// The dough at the end of it, and as it was planned; none of what is not a dough yet.
+    pub then: Option<Seen>,
+    pub planned: Option<Seen>,
     pub ways: Vec<Remedied>,
 }
 
@@ -75,34 +77,28 @@ const LIVE: &str = "Live dough goes on growing: never into a bin or drain as it 
      and discard it by your local rules.";
 const HEAVY: &str = "A trough of dough is heavy: tip it with the hoist, not by hand.";
 
-/// Every dough of a run that waits, with its ways out.
-pub fn late(hand: &Hand<'_>, chain: &Chain, run: &RunPlan) -> Vec<Late> {
+/// Every dough of a run that waits, where it is past its window or waits longest, with its ways
+/// out. The line goes again at a moment: sponges set from then on can take an old one.
+pub fn late(hand: &Hand<'_>, chain: &Chain, run: &RunPlan, goes_again: DateTime<Utc>) -> Vec<Late> {
     let (Ok(way), Some(dough)) = (Way::of(hand, chain), chain.dough.as_ref()) else {
         return Vec::new();
     };
     let room_c = chain.heat.as_ref().map_or(24.0, |heat| heat.room_c);
     let line = Standing { hand, way, dough, room_c };
-    let mut fresh = set_after(run);
+    // The last first, so that they are taken in order.
+    let set_after = run.doughs.iter().rev().filter(|dough| dough.starts_at >= goes_again);
+    let mut fresh: Vec<usize> = set_after.map(|dough| dough.number).collect();
     run.doughs
         .iter()
         .filter_map(|one| {
-            // Bread that cools longer, and pieces between machines, are nobody's trouble.
-            let stage = one.stages.iter().filter(|stage| stage.waits_min > 0.0).find(|stage| {
-                use StageRole::{Dividing, Floor, Proof, Sponge};
-                matches!(stage.role, Sponge | Floor | Proof | Dividing)
-            })?;
-            Some(line.late(one.number, stage, &mut fresh))
+            let waits = one.stages.iter().filter(|stage| stage.waits_min > 0.0);
+            // Bread that cools longer is nobody's trouble.
+            let worst = waits.filter(|stage| stage.role != StageRole::Cool).max_by(|a, b| {
+                a.past_min.total_cmp(&b.past_min).then(a.waits_min.total_cmp(&b.waits_min))
+            });
+            worst.map(|stage| line.late(one, stage, &mut fresh))
         })
         .collect()
-}
-
-/// Doughs that are begun when the line goes again and wait nowhere: their sponges take an old one.
-/// The last first, so that they are taken in order.
-fn set_after(run: &RunPlan) -> Vec<usize> {
-    let waits = |dough: &&RunDough| dough.stages.iter().any(|stage| stage.waits_min > 0.0);
-    let last = run.doughs.iter().filter(waits).map(|dough| dough.number).max();
-    let numbers = run.doughs.iter().map(|dough| dough.number).rev();
-    numbers.filter(|number| last.is_some_and(|last| *number > last)).collect()
 }
 
 /// A line that stands still, with the dough on it.
@@ -114,21 +110,35 @@ struct Standing<'a> {
 }
 
 /// Temperature and rise of a dough at a moment.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "openapi", schema(as = DoughThen))]
+pub struct Seen {
+    pub dough_c: f64,
+    pub rise_pct: f64,
+}
+
+/// Whether a dough waits where it does, or in the cold from when its last stage should end.
 #[derive(Clone, Copy)]
-struct Seen {
-    celsius: f64,
-    rise_pct: f64,
+enum Waits {
+    Not,
+    WhereItIs,
+    InTheCold,
 }
 
 impl Standing<'_> {
-    fn late(&self, number: usize, stage: &RunStage, fresh: &mut Vec<usize>) -> Late {
-        let [planned, then, cold] = self.seen(stage);
+    fn late(&self, dough: &RunDough, stage: &RunStage, fresh: &mut Vec<usize>) -> Late {
+        let number = dough.number;
+        let seen = |waits: Waits| self.seen(dough, stage.stage, waits);
+        let (planned, then) = (seen(Waits::Not), seen(Waits::WhereItIs));
         let mut ways = Vec::new();
         if stage.past_min <= 0.0 {
             let says = "within what it may be: go on with it, and look before you do";
             ways.push(Remedied::plain(WayOut::GoOn, says.into()));
         }
-        ways.push(hold_cold(then, cold));
+        if let (Some(then), Some(cold)) = (then, seen(Waits::InTheCold)) {
+            ways.push(hold_cold(then, cold));
+        }
         if stage.past_min > 0.0 {
             match self.sponge().filter(|_| stage.role == StageRole::Sponge) {
                 Some(part) => ways.extend(self.old_sponge(part, number, fresh)),
@@ -145,10 +155,8 @@ impl Standing<'_> {
             role: stage.role,
             waits_min: stage.waits_min,
             past_min: stage.past_min,
-            dough_c: then.celsius,
-            rise_pct: then.rise_pct,
-            planned_c: planned.celsius,
-            planned_rise_pct: planned.rise_pct,
+            then,
+            planned,
             ways,
         }
     }
@@ -162,20 +170,37 @@ impl Standing<'_> {
         self.dough.flour_kg * pct / FLOUR_PCT
     }
 
-    /// The dough at the end of its stage as planned, after its wait, and after a wait in the cold.
-    fn seen(&self, stage: &RunStage) -> [Seen; 3] {
-        let (dough, begin) = match &self.way.sponge {
-            Some(sponge) if stage.role == StageRole::Sponge => (sponge.dough, sponge.phase),
-            _ => {
-                let ambient = self.hand.method.stages[stage.stage].temperature_c;
-                let hours = (stage.ends_at - stage.starts_at).num_seconds() as f64 / 3600.0;
-                let planned_h = hours - stage.waits_min / 60.0;
-                (self.way.dough, Phase::rest(planned_h, ambient.unwrap_or(self.room_c)))
+    /// The dough at the end of one of its stages, as *Rise* has it, lying longer where it waits.
+    fn seen(&self, dough: &RunDough, at: usize, waits: Waits) -> Option<Seen> {
+        let mut way = self.way.clone();
+        way.stages.retain(|one| one.at <= at);
+        for stage in dough.stages.iter().filter(|one| one.stage <= at && one.waits_min > 0.0) {
+            let cold = matches!(waits, Waits::InTheCold) && stage.stage == at;
+            let hours = if matches!(waits, Waits::Not) { 0.0 } else { stage.waits_min / 60.0 };
+            let lies = |phase: Phase, ambient_c: f64| Phase {
+                within: phase.within,
+                ..Phase::rest(hours, if cold { HOLD_C } else { ambient_c })
+            };
+            if stage.role == StageRole::Sponge {
+                if let Some(sponge) = &mut way.sponge {
+                    sponge.waits = Some(lies(sponge.phase, sponge.phase.ambient_c));
+                }
+            } else if let Some(last) = way.stages.iter().rposition(|one| one.at == stage.stage) {
+                let OnTheWay { phase, stage, at } = way.stages[last];
+                // What is mixed waits in the bowl.
+                let mixed = stage.kind == StageKind::Mix;
+                let ambient_c = if mixed { self.room_c } else { phase.ambient_c };
+                let waits = OnTheWay { at, stage, phase: lies(phase, ambient_c) };
+                way.stages.insert(last + 1, waits);
             }
-        };
-        let wait = Phase { hours: stage.waits_min / 60.0, ..begin };
-        let cold = Phase { ambient_c: HOLD_C, ..wait };
-        [&[begin][..], &[begin, wait], &[begin, cold]].map(|phases| at_end(&dough, phases))
+        }
+        let (sponge, track) = way.follow(way.dough.yeast_idy_pct);
+        if way.stages.is_empty() {
+            let lies = dough.stages.iter().find(|one| one.stage == at)?;
+            let sponge = sponge.filter(|_| lies.role == StageRole::Sponge)?;
+            return Some(Seen { dough_c: sponge.end_c, rise_pct: sponge.end_rise_pct });
+        }
+        track.last().map(|end| Seen { dough_c: end.dough_c, rise_pct: end.rise_pct })
     }
 
     /// What can be done with a sponge past its window.
@@ -230,17 +255,12 @@ impl Standing<'_> {
 }
 
 fn hold_cold(then: Seen, cold: Seen) -> Remedied {
-    let hardly = then.celsius - cold.celsius < HARDLY_C;
+    let hardly = then.dough_c - cold.dough_c < HARDLY_C;
     let says = format!(
-        "{HOLD_C:.0} °C around it from when the line stops: it goes on at {:.1} °C instead of {:.1}, \
-         risen {:.0} % instead of {:.0}{}",
-        cold.celsius,
-        then.celsius,
-        cold.rise_pct,
-        then.rise_pct,
+        "into the refrigerator from when it should have gone on{}",
         if hardly { ": a mass this big hardly cools; spread it thin" } else { "" }
     );
-    Remedied::plain(WayOut::HoldCold, says)
+    Remedied { then: Some(cold), ..Remedied::plain(WayOut::HoldCold, says) }
 }
 
 fn bake_off(says: &str, all: LateAmount, number: usize) -> Remedied {
@@ -254,7 +274,8 @@ fn bake_off(says: &str, all: LateAmount, number: usize) -> Remedied {
 
 impl Remedied {
     fn plain(way: WayOut, says: String) -> Self {
-        Self { way, advised: false, says, amounts: Vec::new(), doughs: Vec::new(), caution: None }
+        let (amounts, doughs) = (Vec::new(), Vec::new());
+        Self { way, advised: false, says, then: None, amounts, doughs, caution: None }
     }
 }
 
@@ -262,11 +283,4 @@ impl LateAmount {
     fn new(of: &str, kg: f64) -> Self {
         Self { of: of.into(), kg }
     }
-}
-
-fn at_end(dough: &FermentingDough, phases: &[Phase]) -> Seen {
-    let track = ferment(dough, phases);
-    let (celsius, rise_pct) =
-        track.last().map_or((dough.start_c, 0.0), |end| (end.dough_c, end.rise_pct));
-    Seen { celsius, rise_pct }
 }

@@ -1,100 +1,202 @@
-//! Doughs of a run laid one after another.
+//! Doughs of a run laid one after another: whole as far as the divider, then piece by piece.
 
-use super::cadence::{Cadence, Place};
-use super::run::{Line, Shift};
+use super::cadence::{Cadence, Lying, Place, lying};
+use super::flow::Flow;
+use super::run::{Line, RunWanted, Shift};
 
 /// A stage of a dough in minutes from the run's start.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Span {
     pub from: f64,
     pub to: f64,
+    /// What any of its pieces spends in it.
+    pub longest: f64,
 }
 
 /// From, until and what of a standstill, in minutes from the run's start.
 pub(super) type Standstill = Option<(f64, f64, Option<Place>)>;
 
+/// Every dough's stages, and the pieces of them all.
+pub(super) struct Laid {
+    pub doughs: Vec<Vec<Span>>,
+    pub flow: Flow,
+}
+
+/// Doughs in the troughs of one stay at most, and when each left them.
+struct Troughs {
+    lying: Lying,
+    at_once: usize,
+    left: Vec<f64>,
+}
+
+/// What the doughs laid so far leave free.
+struct Laying<'a> {
+    line: &'a Line<'a>,
+    stop: Standstill,
+    flow: Flow,
+    mixer_free: f64,
+    troughs: Vec<Troughs>,
+    /// There are too few troughs for one dough to be set while another lies.
+    one_by_one: bool,
+}
+
+/// A dough that is begun after a stop is begun so late that it waits nowhere: sought in so many
+/// steps, to so many minutes.
+const TRIES: usize = 60;
+const CLOSE_MIN: f64 = 0.01;
+
 impl Line<'_> {
-    /// Every dough's stages. A dough whose turn comes before the line stops is begun when it comes.
-    pub fn lay(&self, cadence: &Cadence, stop: Standstill, shifts: &[Shift]) -> Vec<Vec<Span>> {
+    /// Every dough's stages. A dough whose turn comes before the line stops is begun when it comes;
+    /// one whose turn comes later is begun so that it waits nowhere.
+    pub fn lay(&self, cadence: &Cadence, stop: Standstill, shifts: &[Shift]) -> Laid {
         let stops = stop.map_or(f64::NEG_INFINITY, |(from, ..)| from);
-        let stages = &self.method.stages;
-        let before: Vec<f64> = stages
-            .iter()
-            .scan(0.0, |sum, stage| {
-                let at = *sum;
-                *sum += stage.minutes;
-                Some(at)
-            })
-            .collect();
-        // When each place is free again; only mixer and divider take one dough after another.
-        let mut free = [0.0_f64; 2];
-        let mut all = Vec::with_capacity(self.wanted.doughs);
+        let (troughs, one_by_one) = self.troughs_at_once(cadence);
+        let mut laying = Laying {
+            line: self,
+            stop,
+            flow: Flow::of(self, self.wanted.each.whole_pieces() as usize),
+            mixer_free: f64::NEG_INFINITY,
+            troughs,
+            one_by_one,
+        };
+        let mut doughs = Vec::with_capacity(self.wanted.doughs);
         for dough in 0..self.wanted.doughs {
-            let mut turn = dough as f64 * cadence.minutes;
             if self.wanted.dropped.contains(&dough) {
-                all.push(Vec::new());
+                doughs.push(Vec::new());
                 continue;
             }
-            if turn >= stops {
-                for (at, before) in before.iter().enumerate() {
-                    if let Some(one) = self.exclusive(at) {
-                        turn = turn.max(free[one] - before);
-                    }
+            let mut by = vec![0.0; self.method.stages.len()];
+            for shift in shifts.iter().filter(|shift| shift.dough == dough) {
+                if let Some(by) = by.get_mut(shift.stage) {
+                    *by += shift.by_min;
                 }
-                turn = past(turn, stop, self.place(0));
             }
-            let mut spans: Vec<Span> = Vec::with_capacity(stages.len());
-            let mut at = turn;
-            for (number, stage) in stages.iter().enumerate() {
-                let by: f64 = shifts
-                    .iter()
-                    .filter(|shift| shift.dough == dough && shift.stage == number)
-                    .map(|shift| shift.by_min)
-                    .sum();
-                at = spans.last().map_or(at + by, |last| (at + by).max(last.from));
-                let exclusive = self.exclusive(number);
-                if let Some(one) =
-                    exclusive.filter(|_| number == 0 || self.exclusive(number - 1) != exclusive)
-                {
-                    at = at.max(free[one]);
-                }
-                at = past(at, stop, self.place(number));
-                if let Some(last) = spans.last_mut() {
-                    last.to = at;
-                }
-                let to = interrupted(at, at + stage.minutes, stop, self.place(number));
-                spans.push(Span { from: at, to });
+            let turn = dough as f64 * cadence.minutes;
+            doughs.push(laying.dough(turn, &by, turn >= stops));
+        }
+        Laid { doughs, flow: laying.flow }
+    }
+
+    /// How many doughs may lie in the troughs of each stay at once: as many as a steady run has
+    /// there, the last stay all the troughs that are left.
+    fn troughs_at_once(&self, cadence: &Cadence) -> (Vec<Troughs>, bool) {
+        let RunWanted { each, equipment, .. } = *self.wanted;
+        let all = lying(self.method, each, equipment);
+        let one_by_one = all.iter().map(|one| one.troughs).sum::<u32>() > equipment.troughs;
+        let mut troughs: Vec<Troughs> = all
+            .into_iter()
+            .map(|lying| {
+                let at_once = lying.doughs_at(cadence.minutes).max(1) as usize;
+                Troughs { lying, at_once, left: Vec::new() }
+            })
+            .collect();
+        let used = |one: &Troughs| one.at_once * one.lying.troughs as usize;
+        let spare = (equipment.troughs as usize).saturating_sub(troughs.iter().map(used).sum());
+        if let Some(last) = troughs.last_mut() {
+            last.at_once += spare / last.lying.troughs as usize;
+        }
+        if one_by_one {
+            troughs.iter_mut().for_each(|one| one.at_once = 1);
+        }
+        (troughs, one_by_one)
+    }
+}
+
+impl Laying<'_> {
+    fn dough(&mut self, mut turn: f64, by: &[f64], may_wait_to_begin: bool) -> Vec<Span> {
+        let (mut spans, mut kept_min) = self.tried(turn, by);
+        for _ in 0..TRIES {
+            if !may_wait_to_begin || kept_min < CLOSE_MIN {
+                break;
+            }
+            let was = kept_min;
+            turn += was;
+            (spans, kept_min) = self.tried(turn, by);
+            // What stands in its own way does so whenever it is begun.
+            if (kept_min - was).abs() < CLOSE_MIN {
+                (spans, _) = self.tried(turn - was, by);
+                break;
+            }
+        }
+        for (number, span) in spans.iter().enumerate() {
+            if self.line.exclusive(number) == Some(0) {
+                self.mixer_free =
+                    self.mixer_free.max(span.to + self.line.wanted.equipment.turn_min);
+            }
+        }
+        for one in &mut self.troughs {
+            one.left.push(spans[one.lying.stages.end - 1].to);
+        }
+        self.flow.keep();
+        spans
+    }
+
+    /// A dough's stages if it is begun at a moment, and the longest it is kept from any of them.
+    fn tried(&mut self, turn: f64, by: &[f64]) -> (Vec<Span>, f64) {
+        let stages = &self.line.method.stages;
+        let pieces = self.flow.stages.clone();
+        let mut spans: Vec<Span> = Vec::with_capacity(stages.len());
+        let (mut at, mut kept_min) = (turn, 0.0_f64);
+        while let Some(stage) = stages.get(spans.len()) {
+            let number = spans.len();
+            let moved = at + by[number];
+            let wanted = spans.last().map_or(moved, |last| moved.max(last.from));
+            at = past(wanted.max(self.opens(number)), self.stop, self.line.driven_at(number));
+            kept_min = kept_min.max(at - wanted);
+            if let Some(last) = spans.last_mut() {
+                *last = Span { to: at, longest: last.longest.max(at - last.from), ..*last };
+            }
+            if pieces.start == number && !pieces.is_empty() {
+                let passed = self.flow.pass(self.line, at, self.stop, by);
+                kept_min = kept_min.max(passed.kept_min);
+                spans.extend(passed.spans);
+                at = spans.last().map_or(at, |last| last.to);
+            } else {
+                let to = interrupted(at, at + stage.minutes, self.stop, self.line.place(number));
+                spans.push(Span { from: at, to, longest: to - at });
                 at = to;
             }
-            for (number, span) in spans.iter().enumerate() {
-                if let Some(one) = self.exclusive(number) {
-                    let turn = if one == 0 { self.wanted.equipment.turn_min } else { 0.0 };
-                    free[one] = free[one].max(span.to + turn);
+        }
+        (spans, kept_min)
+    }
+
+    /// When the next dough may begin a stage, whatever it comes from.
+    fn opens(&self, number: usize) -> f64 {
+        let mut opens = f64::NEG_INFINITY;
+        let begins_mixing = number == 0 || self.line.exclusive(number - 1) != Some(0);
+        if self.line.exclusive(number) == Some(0) && begins_mixing {
+            opens = self.mixer_free;
+        }
+        if number == self.flow.stages.start {
+            opens = opens.max(self.flow.opens());
+        }
+        for (at, one) in self.troughs.iter().enumerate() {
+            if one.lying.stages.start == number {
+                let full = one.left.len().checked_sub(one.at_once);
+                opens = full.map_or(opens, |dough| opens.max(one.left[dough]));
+                let last = self.troughs.last().and_then(|last| last.left.last());
+                if let Some(left) = last.filter(|_| self.one_by_one && at == 0) {
+                    opens = opens.max(*left);
                 }
             }
-            all.push(spans);
         }
-        all
+        opens
     }
 }
 
 /// When something that wants a place can begin, the line standing still or not.
-fn past(at: f64, stop: Standstill, place: Option<Place>) -> f64 {
+pub(super) fn past(at: f64, stop: Standstill, place: Option<Place>) -> f64 {
     match stop {
         Some((from, until, what)) if stands(what, place) && from <= at && at < until => until,
         _ => at,
     }
 }
 
-/// When something under way ends: the mixer and the divider go on where they were; what is in the
-/// oven is baked.
+/// When something under way ends: the mixer goes on where it was.
 fn interrupted(at: f64, to: f64, stop: Standstill, place: Option<Place>) -> f64 {
     match stop {
         Some((from, until, what))
-            if stands(what, place)
-                && matches!(place, Some(Place::Mixer | Place::Divider))
-                && at < from
-                && from < to =>
+            if stands(what, place) && place == Some(Place::Mixer) && at < from && from < to =>
         {
             to + (until - from)
         }
@@ -104,6 +206,6 @@ fn interrupted(at: f64, to: f64, stop: Standstill, place: Option<Place>) -> f64 
 
 /// Whether a place stands still. Troughs never do; of the whole line everything driven does.
 fn stands(what: Option<Place>, place: Option<Place>) -> bool {
-    let driven = matches!(place, Some(Place::Mixer | Place::Divider | Place::Oven));
+    let driven = !matches!(place, None | Some(Place::Troughs));
     driven && what.is_none_or(|what| Some(what) == place)
 }

@@ -3,6 +3,7 @@
 
 mod cadence;
 mod feed;
+mod flow;
 mod hours;
 mod lay;
 mod plan;
@@ -16,5 +17,7 @@ pub use feed::{FeedAt, feed_before};
 pub use hours::{Refused, RefusedInput, spans};
 pub use plan::{Anchor, DayPlan, NoDay, PlannedStage, plan_day};
 pub use request::{AnchorInput, DayInput, DayWanted};
-pub use run::{NoRun, RunDough, RunPlan, RunStage, RunWanted, Shift, Stop, TroughsInUse, plan_run};
+pub use run::{
+    Fullest, NoRun, RunDough, RunPlan, RunStage, RunWanted, Shift, Stop, TroughsInUse, plan_run,
+};
 pub use spare::{Spare, SpareInput};

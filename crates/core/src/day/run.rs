@@ -2,8 +2,9 @@ use chrono::{DateTime, Utc};
 use serde::Serialize;
 use thiserror::Error;
 
-use super::cadence::{Cadence, EachDough, Place, cadence, troughs_for};
-use super::lay::Span;
+use super::cadence::{Cadence, EachDough, Place, cadence, holds, troughs_for};
+use super::flow::Flow;
+use super::lay::{Laid, Span};
 use super::seek::{Shut, minutes, seek};
 use super::{DayWanted, NoDay};
 use crate::method::{Equipment, Method, Stage, StageKind, StageRole, Window};
@@ -24,6 +25,13 @@ pub struct Stop {
     pub minutes: f64,
     /// What stands still; the whole line if none.
     pub place: Option<Place>,
+}
+
+impl Stop {
+    /// When it goes again.
+    pub fn until(&self) -> DateTime<Utc> {
+        self.from + minutes(self.minutes)
+    }
 }
 
 /// A run of doughs of one kind.
@@ -50,9 +58,10 @@ pub struct RunStage {
     pub kind: StageKind,
     pub role: StageRole,
     pub place: Option<Place>,
+    /// From the divider on, of its last piece.
     pub starts_at: DateTime<Utc>,
     pub ends_at: DateTime<Utc>,
-    /// Minutes longer than planned.
+    /// Minutes longer than planned, of the piece that stays longest.
     pub waits_min: f64,
     /// Minutes longer than it may be.
     pub past_min: f64,
@@ -78,6 +87,15 @@ pub struct TroughsInUse {
     pub troughs: u32,
 }
 
+/// The most that is in a place at once, and what it holds: troughs, or pieces.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Fullest {
+    pub place: Place,
+    pub most: u32,
+    pub holds: u32,
+}
+
 /// A run of doughs on the clock.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -91,6 +109,8 @@ pub struct RunPlan {
     /// Later than asked to begin, or earlier than asked to be out, minutes.
     pub moved_min: i64,
     pub troughs: Vec<TroughsInUse>,
+    /// Troughs, proofer and oven when they are fullest.
+    pub fullest: Vec<Fullest>,
     /// What the line cannot give, in words.
     pub cautions: Vec<String>,
     /// Stages that last longer than they may, in words.
@@ -107,17 +127,25 @@ pub enum NoRun {
          {MOST_DAYS}: fewer doughs, or more of the place that is slowest"
     )]
     TooLong { minutes: f64, days: f64 },
+    #[error(
+        "{pieces:.0} pieces are more than the {MOST_PIECES:.0} a run is planned with: fewer doughs"
+    )]
+    TooMany { pieces: f64 },
 }
 
 /// The longest run.
 const MOST_DAYS: f64 = 60.0;
 const MINUTES_A_DAY: f64 = 1440.0;
+/// The most pieces of a run, each followed by itself.
+const MOST_PIECES: f64 = 2_000_000.0;
 
 /// Puts a run on the clock: doughs follow one another at the line's cadence; a stage that is
 /// shifted, and a line that stands still, push what comes after. Mixer and divider take one dough
-/// after another; a dough waits where it is until the next is free.
+/// after another, troughs, proofer and oven no more than they hold; a dough, and from the divider on
+/// each of its pieces, waits where it is until there is room for it.
 ///
-/// Doughs that are not begun when the line stops are begun later, so that they do not wait.
+/// Doughs that are not begun when the line stops are begun later, so that they do not wait. While
+/// the mixer stands no sponge is set either.
 pub fn plan_run(wanted: &RunWanted<'_>) -> Result<RunPlan, NoRun> {
     let method = paced(wanted);
     let cadence = cadence(&method, wanted.equipment, wanted.each);
@@ -126,8 +154,12 @@ pub fn plan_run(wanted: &RunWanted<'_>) -> Result<RunPlan, NoRun> {
     if days > MOST_DAYS {
         return Err(NoRun::TooLong { minutes: cadence.minutes, days });
     }
-    let undisturbed: Vec<Vec<Span>> = line.lay(&cadence, None, &[]);
-    let (start, moved_min) = line.find_start(&undisturbed)?;
+    let pieces = wanted.each.whole_pieces() * wanted.doughs as f64;
+    if pieces > MOST_PIECES {
+        return Err(NoRun::TooMany { pieces });
+    }
+    let undisturbed = line.lay(&cadence, None, &[]);
+    let (start, moved_min) = line.find_start(&undisturbed.doughs)?;
     let since = |at: DateTime<Utc>| (at - start).num_seconds() as f64 / 60.0;
     let stop = wanted.stop.map(|stop| {
         let from = since(stop.from);
@@ -179,6 +211,18 @@ impl Line<'_> {
         }
     }
 
+    /// What has to be driven for a stage to begin: a sponge is set with a mixer.
+    pub fn driven_at(&self, stage: usize) -> Option<Place> {
+        match self.roles.get(stage) {
+            Some(StageRole::Sponge) => Some(Place::Mixer),
+            _ => self.place(stage),
+        }
+    }
+
+    pub fn last_bake(&self) -> Option<usize> {
+        self.roles.iter().rposition(|role| *role == StageRole::Bake)
+    }
+
     /// The start nearest to what was asked at which nobody is needed in refused hours.
     fn find_start(&self, laid: &[Vec<Span>]) -> Result<(DateTime<Utc>, i64), NoDay> {
         let out = laid.iter().filter_map(|spans| self.out(spans)).fold(0.0, f64::max);
@@ -208,23 +252,15 @@ impl Line<'_> {
 
     /// When a dough is out of the oven; at its end where it is never baked.
     fn out(&self, spans: &[Span]) -> Option<f64> {
-        let oven = self.roles.iter().rposition(|role| *role == StageRole::Bake);
-        spans.get(oven.unwrap_or(spans.len().saturating_sub(1))).map(|span| span.to)
+        spans.get(self.last_bake().unwrap_or(spans.len().saturating_sub(1))).map(|span| span.to)
     }
 
-    fn told(
-        &self,
-        cadence: Cadence,
-        laid: &[Vec<Span>],
-        start: DateTime<Utc>,
-        moved_min: i64,
-    ) -> RunPlan {
+    fn told(&self, cadence: Cadence, laid: &Laid, start: DateTime<Utc>, moved_min: i64) -> RunPlan {
         let at = |since: f64| start + minutes(since);
-        let doughs: Vec<RunDough> = laid
-            .iter()
-            .enumerate()
+        let doughs: Vec<RunDough> = (0..)
+            .zip(&laid.doughs)
             .filter(|(_, spans)| !spans.is_empty())
-            .map(|(dough, spans)| RunDough {
+            .map(|(dough, spans): (usize, _)| RunDough {
                 number: dough + 1,
                 stages: (0..)
                     .zip(spans)
@@ -236,9 +272,9 @@ impl Line<'_> {
             .collect();
         let first = doughs.first().map_or(start, |dough| dough.starts_at);
         let out_at = doughs.iter().map(|dough| dough.out_at).max().unwrap_or(start);
-        let first_out_at = doughs.iter().map(|dough| dough.out_at).min().unwrap_or(start)
-            - minutes(cadence.divide_min);
-        let troughs = self.troughs(laid, start);
+        let first_out_at = laid.flow.first_out().map_or(out_at, at);
+        let troughs = self.troughs(&laid.doughs, start);
+        let fullest = self.fullest(&laid.flow, &troughs);
         let cautions = self.cautions(&cadence, &troughs);
         let past = past_windows(&doughs);
         RunPlan {
@@ -249,6 +285,7 @@ impl Line<'_> {
             out_at,
             moved_min,
             troughs,
+            fullest,
             cautions,
             past,
         }
@@ -256,9 +293,8 @@ impl Line<'_> {
 
     fn stage(&self, number: usize, span: Span, start: DateTime<Utc>) -> RunStage {
         let Stage { label, kind, minutes: planned, .. } = &self.method.stages[number];
-        let lasts = span.to - span.from;
         // A minute over is the clock's, not the dough's.
-        let over = |than: f64| Some(lasts - than).filter(|over| *over >= 1.0).unwrap_or(0.0);
+        let over = |than: f64| Some(span.longest - than).filter(|over| *over >= 1.0).unwrap_or(0.0);
         RunStage {
             stage: number,
             label: label.clone(),
@@ -296,6 +332,21 @@ impl Line<'_> {
             }
         }
         found
+    }
+
+    fn fullest(&self, flow: &Flow, troughs: &[TroughsInUse]) -> Vec<Fullest> {
+        let equipment = self.wanted.equipment;
+        let troughs = Fullest {
+            place: Place::Troughs,
+            most: troughs.iter().map(|use_| use_.troughs).max().unwrap_or(0),
+            holds: equipment.troughs,
+        };
+        let pieces = [Place::Proofer, Place::Oven].map(|place| Fullest {
+            place,
+            most: u32::try_from(flow.most_in(place)).unwrap_or(u32::MAX),
+            holds: holds(place, equipment) as u32,
+        });
+        [troughs].into_iter().chain(pieces).filter(|one| one.most > 0).collect()
     }
 
     fn cautions(&self, cadence: &Cadence, troughs: &[TroughsInUse]) -> Vec<String> {

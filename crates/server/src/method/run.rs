@@ -61,7 +61,7 @@ struct StopInput {
     /// 1 to 1440 min.
     #[serde(default)]
     minutes: Given,
-    /// What stands still; the whole line if left out.
+    /// What stands still, anything but the troughs; the whole line if left out.
     place: Option<Place>,
 }
 
@@ -105,6 +105,12 @@ impl RunAsked {
             minutes: STANDS.check(&stop.minutes, "stop.", &mut faults),
             place: stop.place,
         });
+        if stop.is_some_and(|stop| stop.place == Some(Place::Troughs)) {
+            faults.push(
+                "stop.place",
+                "troughs do not stand still: the mixer, divider, proofer or oven does",
+            );
+        }
         faults.or(())?;
         let held = Held::load(app, &self.hand, "hand.").await?;
         let flours = held.flours();
@@ -131,7 +137,9 @@ impl RunAsked {
         let fits = |wanted: &RunWanted<'_>| {
             plan_run(wanted).map_err(|error| match error {
                 NoRun::NoDay(error) => Problem::field("day.refused", error.to_string()),
-                NoRun::TooLong { .. } => Problem::field("hand.knobs.amount", error.to_string()),
+                NoRun::TooLong { .. } | NoRun::TooMany { .. } => {
+                    Problem::field("hand.knobs.amount", error.to_string())
+                }
             })
         };
         let plan = fits(&wanted)?;
@@ -139,7 +147,7 @@ impl RunAsked {
             Some(_) => Some(fits(&RunWanted { stop: None, dropped: &[], ..wanted })?.out_at),
             None => None,
         };
-        let late = if stop.is_some() { late(&hand, &chain, &plan) } else { Vec::new() };
+        let late = stop.map_or_else(Vec::new, |stop| late(&hand, &chain, &plan, stop.until()));
         Ok((RunView { plan, late, calm_out_at: calm }, held.documents.formula.name.clone()))
     }
 }
