@@ -32,6 +32,7 @@ const stage = (
   ends_at: iso(to),
   waits_min: past_min,
   past_min,
+  folds: [],
 });
 
 const CADENCE: Schemas["Cadence"] = {

@@ -176,6 +176,34 @@ fn a_method_without_a_night_is_given_one_when_it_is_the_only_way() {
 }
 
 #[test]
+fn folds_are_moments_with_hours_of_one_s_own_between_them() {
+    let mut folded = straight();
+    let folds = Stage {
+        fold_sets: Some(3),
+        ..named(StageKind::Fold, "Three sets of folds", 90.0, Some(24.0))
+    };
+    folded.stages.insert(1, folds);
+    let free = |from, to| [Refused { from, to }];
+    // Away between the first set and the second; nobody may be away at the second.
+    let begins = at(25, 9, 0);
+    let mixed = folded.stages[0].minutes as i64;
+    let set = |number: i64| begins + Duration::minutes(mixed + 30 * number);
+    let clock_of = |moment: DateTime<Utc>| moment.with_timezone(&ISLAND).time();
+    let away = free(clock_of(set(0) + Duration::minutes(3)), clock_of(set(1)));
+    let plan = plan_day(&folded, Anchor::From(begins), &away, ISLAND).expect("fits");
+    assert_eq!((plan.starts_at, plan.moved_min), (begins, 0));
+    let stage = &plan.stages[1];
+    assert!(!stage.hands, "it is not work all the while");
+    let begun: Vec<DateTime<Utc>> = stage.folds.iter().map(|one| one.starts_at).collect();
+    assert_eq!(begun, [set(0), set(1), set(2)]);
+    assert!(stage.folds.iter().all(|one| one.ends_at - one.starts_at == Duration::minutes(2)));
+    let busy =
+        free(clock_of(set(1) - Duration::minutes(5)), clock_of(set(1) + Duration::minutes(5)));
+    let moved = plan_day(&folded, Anchor::From(begins), &busy, ISLAND).expect("fits");
+    assert!(moved.moved_min > 0);
+}
+
+#[test]
 fn nothing_begins_in_the_past() {
     let wanted = |anchor, now| DayWanted {
         anchor,

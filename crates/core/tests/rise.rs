@@ -80,6 +80,30 @@ fn a_fold_lets_some_go_and_a_divider_all() {
 }
 
 #[test]
+fn each_set_of_folds_lets_gas_go_and_rests_after_it() {
+    let flours = strong();
+    let with = |sets: Option<u8>| {
+        let mut bench = bench(plain(), Process::StraightBulk);
+        let folds = Stage { fold_sets: sets, ..at(StageKind::Fold, 90.0, 24.0) };
+        bench.method.stages.insert(1, folds);
+        risen(&bench, &white(&flours)).expect("it has yeast")
+    };
+    let (once, thrice) = (with(None), with(Some(3)));
+    let folds = |found: &Rise| -> Vec<(String, f64)> {
+        let stages = found.stages.iter().filter(|stage| stage.kind == StageKind::Fold);
+        stages.map(|stage| (stage.label.clone(), stage.to_h - stage.from_h)).collect()
+    };
+    assert_eq!(folds(&once).len(), 1);
+    assert_eq!(folds(&thrice).len(), 3);
+    for (number, (label, hours)) in (1..).zip(folds(&thrice)) {
+        assert!(label.ends_with(&format!(", {number} of 3")), "{label}");
+        near(hours, 0.5, 1e-9);
+    }
+    let end = |found: &Rise| found.stages.last().expect("a stage").rise_pct;
+    assert!(end(&thrice) < end(&once), "more of it is let go");
+}
+
+#[test]
 fn a_sponge_ferments_before_the_mixer_and_wakes_the_yeast() {
     let flours = strong();
     let bench = sponge_bench();

@@ -284,7 +284,10 @@ async fn balls_for_friday_have_their_spare_ones_in_the_calendar_and_a_sour_its_f
     let fed = moment(&found["feed"]["at"]);
     assert!(fed < moment(&found["plan"]["starts_at"]), "{found}");
     let read = calendar(&plant, "/api/v1/chain/day/calendar", &asked).await;
-    assert!(summaries(&read).iter().any(|name| name.ends_with("feed the starter")));
+    let names = summaries(&read);
+    assert!(names.iter().any(|name| name.ends_with("feed the starter")));
+    let folds = names.iter().filter(|name| name.contains("Three sets of folds, "));
+    assert_eq!(folds.count(), 3, "each set is an entry: {names:?}");
 }
 
 #[tokio::test]

@@ -64,6 +64,7 @@ struct StageRow {
     reason: String,
     low_min: Option<f64>,
     high_min: Option<f64>,
+    fold_sets: Option<i16>,
 }
 
 impl StageRow {
@@ -79,6 +80,7 @@ impl StageRow {
             .map(|word| Ingredient::from_key(word).ok_or_else(|| unknown("adds", word)));
         Ok(Stage {
             water_share_pct: None,
+            fold_sets: self.fold_sets.and_then(|sets| sets.try_into().ok()),
             kind: StageKind::from_key(&self.kind).ok_or_else(|| unknown("kind", &self.kind))?,
             speed: speed.transpose()?,
             adds: adds.collect::<Result<_>>()?,
@@ -113,6 +115,7 @@ impl StageRow {
             reason: stage.reason.clone(),
             low_min: stage.window.map(|window| window.low_min),
             high_min: stage.window.map(|window| window.high_min),
+            fold_sets: stage.fold_sets.map(i16::from),
         }
     }
 }

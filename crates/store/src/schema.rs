@@ -157,6 +157,7 @@ diesel::table! {
         reason -> Text,
         low_min -> Nullable<Float8>,
         high_min -> Nullable<Float8>,
+        fold_sets -> Nullable<Int2>,
     }
 }
 

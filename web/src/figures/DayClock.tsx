@@ -68,6 +68,17 @@ export function DayClock({ plan, rise, mixesH, refused }: Props) {
                 stroke="var(--color-ink)"
                 strokeDasharray={stage.added ? "5 3" : undefined}
               />
+              {!stage.hands &&
+                stage.folds.map((set) => (
+                  <rect
+                    key={set.starts_at}
+                    x={x(Date.parse(set.starts_at))}
+                    width={Math.max(2.5, x(Date.parse(set.ends_at)) - x(Date.parse(set.starts_at)))}
+                    y={HANDS.top}
+                    height={HANDS.height}
+                    fill="var(--color-ink)"
+                  />
+                ))}
               {to - from > NAMED && (
                 <text
                   x={(from + to) / 2}

@@ -19,7 +19,7 @@ const LOOKS: Record<string, { fill: string; stroke: string }> = {
   before: { fill: "url(#lies)", stroke: "var(--color-moss)" },
   mixing: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
   autolyse: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
-  folds: { fill: "var(--color-iron)", stroke: "var(--color-iron)" },
+  folds: { fill: "var(--color-sheet)", stroke: "var(--color-moss)" },
   floor: { fill: "var(--color-sheet)", stroke: "var(--color-moss)" },
   cold: { fill: "var(--color-sheet)", stroke: "var(--color-water)" },
   dividing: { fill: "var(--color-iron)", stroke: "var(--color-iron)" },
@@ -128,6 +128,19 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
                   says={`Dough ${dough.number}, ${stage.label}, ${format.moment(stage.starts_at)}`}
                   chosen={chosen?.dough === dough.number && chosen.stage === stage.stage}
                   onChoose={() => onChoose(dough.number, stage.stage)}
+                />
+              ))}
+            {dough.stages
+              .flatMap((stage) => stage.folds)
+              .map((set) => (
+                <rect
+                  key={set.starts_at}
+                  className="pointer-events-none"
+                  x={x(Date.parse(set.starts_at))}
+                  width="2.5"
+                  y={22 + at * row + 1}
+                  height={row - 2}
+                  fill="var(--color-ink)"
                 />
               ))}
           </g>

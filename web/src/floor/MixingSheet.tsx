@@ -122,7 +122,11 @@ export function MixingSheet({ chain, head }: Props) {
                   </span>
                 )}
               </p>
-              <p className="text-sm">until {step.ends_when}</p>
+              <p className="text-sm">
+                {step.folds_at_min.length > 0 &&
+                  `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
+                until {step.ends_when}
+              </p>
               {step.cautions.map((says) => (
                 <Mind key={says} says={says} />
               ))}

@@ -25,6 +25,7 @@ import { RowSuggestions, type RowEdit } from "./RowCells";
 import { useFlours } from "./useFlour";
 
 const EMPTY_ROW = { property: "", value: "", unit: "", basis: "", method: "" };
+const isBlank = (row: Schemas["Row"]) => Object.values(row).every((cell) => cell.trim() === "");
 const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" } as const;
 
 /** Takes in a certificate: from a file or typed, corrected inline, judged as it is typed. */
@@ -54,6 +55,8 @@ export function IntakePage() {
     rows: draft.rows.map((written, at) => ({
       ...(judged.rows[at] ?? { property: null, reading: null, fault: null }),
       written,
+      // A row just added is not at fault yet, and what stands below it stays where it is.
+      ...(isBlank(written) && { fault: null }),
     })),
   };
   const faults = judged?.rows.filter((row) => row.fault).length ?? 0;

@@ -156,6 +156,11 @@ function Stages({ stages, waits }: { stages: Schemas["PlannedStage"][]; waits: n
                   {format.minutes(Math.abs(stage.stretched_min))}
                 </span>
               )}
+              {stage.folds.length > 1 && (
+                <span className="block text-sm text-iron">
+                  at {stage.folds.map((set) => format.time(set.starts_at)).join(", ")}
+                </span>
+              )}
             </td>
             <td className="pr-6 text-sm text-iron">{stage.ends_when}</td>
             <td className="text-sm whitespace-nowrap text-water">

@@ -16,8 +16,6 @@ const STEPS = [-15, -5, 5, 15];
 /** Each dough's hours; a stage chosen is moved, and the rest follows. */
 export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Props) {
   const format = useFormat();
-  const clock = (iso: string) =>
-    new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   const shown = plan.doughs[0]?.stages.filter((stage) => stage.role !== "cool") ?? [];
   const dough = plan.doughs.find((one) => one.number === chosen?.dough);
   const stage = dough?.stages.find((one) => one.stage === chosen?.stage);
@@ -29,7 +27,7 @@ export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Pr
             <b>
               Dough {dough.number}, {stage.label}
             </b>
-            {clock(stage.starts_at)} to {clock(stage.ends_at)}
+            {format.time(stage.starts_at)} to {format.time(stage.ends_at)}
             {STEPS.map((step) => (
               <button
                 key={step}
@@ -85,7 +83,7 @@ export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Pr
                         <button
                           type="button"
                           aria-pressed={on}
-                          aria-label={`Dough ${one.number}, ${each.label}, ${clock(each.starts_at)}`}
+                          aria-label={`Dough ${one.number}, ${each.label}, ${format.time(each.starts_at)}`}
                           className={`tabular-nums ${on ? "bg-ink text-paper" : ""} ${each.past_min > 0 ? "font-bold text-stop" : each.waits_min > 0 ? "text-crust" : ""}`}
                           onClick={() => onChoose({ dough: one.number, stage: each.stage })}
                           onKeyDown={(event) => {
@@ -93,12 +91,12 @@ export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Pr
                             if (by) onShift(one.number, each.stage, by);
                           }}
                         >
-                          {clock(each.starts_at)}
+                          {format.time(each.starts_at)}
                         </button>
                       </td>
                     );
                   })}
-                <td className="figure pl-2 text-right">{clock(one.out_at)}</td>
+                <td className="figure pl-2 text-right">{format.time(one.out_at)}</td>
               </tr>
             ))}
           </tbody>

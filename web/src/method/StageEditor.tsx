@@ -64,6 +64,14 @@ export function StageEditor(props: Props) {
               <option value="fast">fast</option>
             </select>
           </label>
+        ) : stage.kind === "fold" ? (
+          <Quantity
+            label="Sets, a rest after each"
+            kind="number"
+            value={stage.fold_sets ?? 1}
+            onSet={(value) => onChange({ fold_sets: value ?? 1 })}
+            fault={fault("fold_sets")}
+          />
         ) : (
           <Quantity
             label="Humidity"

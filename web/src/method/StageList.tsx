@@ -41,6 +41,8 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                   <b>{stage.label}</b>
                   <span className="text-sm text-iron">
                     {stage.speed && ` · ${stage.speed}`}
+                    {(stage.fold_sets ?? 1) > 1 &&
+                      ` · one every ${format.minutes(minutes / (stage.fold_sets ?? 1))}`}
                     {stage.temperature_c != null &&
                       ` · ${format.temperature(stage.temperature_c, 0)}`}
                     {stage.humidity_pct != null &&

@@ -9,6 +9,7 @@ const typed = (stage: Stage): StageInput => ({
   ...stage,
   temperature_c: stage.temperature_c ?? undefined,
   humidity_pct: stage.humidity_pct ?? undefined,
+  fold_sets: stage.fold_sets ?? undefined,
 });
 
 /** A method as somebody would type it, to change something of it. */

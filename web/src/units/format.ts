@@ -107,6 +107,11 @@ export class Format {
     });
   }
 
+  /** The hour of a moment. */
+  time(iso: string): string {
+    return new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  }
+
   /** A figure with its unit, whatever it is of. */
   figure(value: number, unit: string, change = false): string {
     if (unit === "°C") return change ? this.degrees(value) : this.temperature(value);

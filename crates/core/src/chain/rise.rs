@@ -150,13 +150,18 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
     let (sponge, track) = way.follow(way.dough.yeast_idy_pct);
     let mut stages = Vec::with_capacity(way.stages.len());
     let mut from_h = 0.0;
-    for OnTheWay { stage, phase, .. } in &way.stages {
+    for (number, OnTheWay { at, stage, phase }) in way.stages.iter().enumerate() {
         let to_h = from_h + phase.hours;
+        let last = way.stages.get(number + 1).is_none_or(|next| next.at != *at);
+        let set = way.stages[..=number].iter().filter(|one| one.at == *at).count();
         // The moment before the next stage lets anything go.
         let at_end = track.points.iter().find(|point| point.t_h > to_h - 1e-6);
         let Some(end) = at_end.or(track.last()) else { break };
         stages.push(RiseStage {
-            label: stage.label.clone(),
+            label: match stage.sets() {
+                0 | 1 => stage.label.clone(),
+                sets => format!("{}, {set} of {sets}", stage.label),
+            },
             kind: stage.kind,
             from_h,
             to_h,
@@ -164,7 +169,7 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
             rise_pct: end.rise_pct,
             dough_c: end.dough_c,
             sugar_pct: end.sugar_pct,
-            misses: misses(stage, end.rise_pct),
+            misses: misses(stage, end.rise_pct).filter(|_| last),
         });
         from_h = to_h;
     }
@@ -424,7 +429,7 @@ fn phases<'a>(
     let oven = stages.iter().position(|stage| stage.kind == StageKind::Bake);
     let mut frozen = false;
     (first..oven.unwrap_or(stages.len()).max(first))
-        .map(|at| {
+        .flat_map(|at| {
             let stage = &stages[at];
             let mut within = within(hand, at, dough.yeast_idy_pct, carried_pct);
             if frozen {
@@ -443,8 +448,11 @@ fn phases<'a>(
                 StageKind::Divide => (Some(piece_kg), HANDS_LET_GO),
                 _ => (None, 0.0),
             };
-            let rest = Phase::rest(stage.minutes / 60.0, ambient_c);
-            OnTheWay { at, stage, phase: Phase { mass_kg, let_go_pct, within, ..rest } }
+            // Each set of folds lets gas go, and a rest follows it.
+            let sets = stage.sets().max(1);
+            let rest = Phase::rest(stage.minutes / 60.0 / sets as f64, ambient_c);
+            let phase = Phase { mass_kg, let_go_pct, within, ..rest };
+            std::iter::repeat_n(OnTheWay { at, stage, phase }, sets)
         })
         .collect()
 }

@@ -42,6 +42,25 @@ pub struct PlannedStage {
     pub added: bool,
     /// Its place in the method; none where it was put in.
     pub of: Option<usize>,
+    /// Each set of folds in it, with a rest after it.
+    pub folds: Vec<FoldSet>,
+}
+
+/// A set of folds on the clock.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FoldSet {
+    pub starts_at: DateTime<Utc>,
+    pub ends_at: DateTime<Utc>,
+}
+
+impl FoldSet {
+    /// The sets of a stage that begins at a moment and lasts so long.
+    pub(super) fn of(stage: &Stage, starts_at: DateTime<Utc>, lasts_min: f64) -> Vec<Self> {
+        let at = |since: f64| starts_at + minutes(since);
+        let sets = stage.folds(lasts_min).into_iter();
+        sets.map(|set| Self { starts_at: at(set.from_min), ends_at: at(set.to_min) }).collect()
+    }
 }
 
 /// A dough on the clock.
@@ -79,8 +98,8 @@ struct Way {
 /// its start; else with its night in the cold shorter or longer; else with a night in the cold put
 /// in before the last proof, after the bulk or halfway through it.
 ///
-/// A stage that hands work at must lie outside the refused hours whole; of any other only its
-/// beginning, for somebody has to bring it there.
+/// A stage that hands work at must lie outside the refused hours whole, of folds each set; of any
+/// other only its beginning, for somebody has to bring it there.
 pub fn plan_day(method: &Method, wanted: &DayWanted) -> Result<DayPlan, NoDay> {
     let mut blocked = None;
     for way in ways(method) {
@@ -182,12 +201,16 @@ fn fit(way: &Way, wanted: &DayWanted) -> Result<DayPlan, String> {
 fn blocked(way: &Way, start: DateTime<Utc>, shut: &Shut) -> Option<String> {
     let mut at = start;
     for (stage, ..) in &way.stages {
-        let end = at + minutes(stage.minutes);
-        let busy = if stage.needs_hands() { end } else { at }.max(at + Duration::minutes(1));
-        if shut.iter().any(|(from, to)| at < *to && busy > *from) {
+        let shuts_out = |since: f64, until: f64| {
+            let (since, until) = (at + minutes(since), at + minutes(until));
+            let until = until.max(since + Duration::minutes(1));
+            shut.iter().any(|(from, to)| since < *to && until > *from)
+        };
+        let mut needed = stage.handled(stage.minutes).into_iter();
+        if needed.any(|one| shuts_out(one.from_min, one.to_min)) {
             return Some(stage.label.clone());
         }
-        at = end;
+        at += minutes(stage.minutes);
     }
     None
 }
@@ -210,6 +233,7 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
                 stretched_min: *stretched_min,
                 added: of.is_none(),
                 of: *of,
+                folds: FoldSet::of(stage, starts_at, stage.minutes),
             }
         })
         .collect()

@@ -6,7 +6,7 @@ use super::cadence::{Cadence, EachDough, Place, cadence, holds, troughs_for};
 use super::flow::Flow;
 use super::lay::{Laid, Span};
 use super::seek::{Shut, minutes, seek};
-use super::{DayWanted, NoDay};
+use super::{DayWanted, FoldSet, NoDay};
 use crate::method::{Equipment, Method, Stage, StageKind, StageRole, Window};
 
 /// A stage of one dough that is begun later or earlier than planned.
@@ -65,6 +65,8 @@ pub struct RunStage {
     pub waits_min: f64,
     /// Minutes longer than it may be.
     pub past_min: f64,
+    /// Each set of folds in it, with a rest after it.
+    pub folds: Vec<FoldSet>,
 }
 
 /// One dough of a run.
@@ -230,9 +232,11 @@ impl Line<'_> {
         let busy: Vec<(f64, f64, usize)> = laid
             .iter()
             .flat_map(|spans| spans.iter().enumerate())
-            .map(|(number, span)| {
-                let hands = self.method.stages[number].needs_hands();
-                (span.from, if hands { span.to } else { span.from + 1.0 }, number)
+            .flat_map(|(number, span)| {
+                let needed = self.method.stages[number].handled(span.to - span.from);
+                needed
+                    .into_iter()
+                    .map(move |one| (span.from + one.from_min, span.from + one.to_min, number))
             })
             .collect();
         let in_the_way = |start: DateTime<Utc>, shut: &Shut| {
@@ -292,7 +296,9 @@ impl Line<'_> {
     }
 
     fn stage(&self, number: usize, span: Span, start: DateTime<Utc>) -> RunStage {
-        let Stage { label, kind, minutes: planned, .. } = &self.method.stages[number];
+        let stage = &self.method.stages[number];
+        let Stage { label, kind, minutes: planned, .. } = stage;
+        let starts_at = start + minutes(span.from);
         // A minute over is the clock's, not the dough's.
         let over = |than: f64| Some(span.longest - than).filter(|over| *over >= 1.0).unwrap_or(0.0);
         RunStage {
@@ -301,8 +307,9 @@ impl Line<'_> {
             kind: *kind,
             role: self.roles[number],
             place: self.place(number),
-            starts_at: start + minutes(span.from),
+            starts_at,
             ends_at: start + minutes(span.to),
+            folds: FoldSet::of(stage, starts_at, planned.min(span.to - span.from)),
             waits_min: over(*planned),
             past_min: over(self.windows[number].high_min),
         }

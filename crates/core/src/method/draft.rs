@@ -17,6 +17,7 @@ const MINUTES: Bound = Bound::new("minutes", "the stage", "min", 0.0, 14_400.0);
 const LOW: Bound = Bound::new("low_min", "the shortest it may be", "min", 0.0, 14_400.0);
 const HIGH: Bound = Bound::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
 const TEMPERATURE: Bound = Bound::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
+const SETS: Bound = Bound::new("fold_sets", "sets of folds", "", 1.0, 12.0);
 const HUMIDITY: Bound = Bound::new("humidity_pct", "humidity", "%", 0.0, 100.0);
 
 /// A method as it was typed.
@@ -65,6 +66,9 @@ pub struct StageInput {
     pub window: Option<WindowInput>,
     #[serde(default)]
     pub adds: Vec<Ingredient>,
+    /// Of folds, 1 to 12, each with a rest after it.
+    #[serde(default)]
+    pub fold_sets: Given,
 }
 
 /// How short and how long a stage may be, as it was typed.
@@ -146,7 +150,10 @@ impl StageInput {
                 format!("{minutes} min are planned, and {low_min} to {high_min} are allowed here");
             faults.push(format!("{at}minutes"), message);
         }
+        let sets = Some(&self.fold_sets).filter(|_| self.kind == StageKind::Fold);
+        let fold_sets = sets.and_then(|sets| whole(SETS.check_opt(sets, at, faults)?, at, faults));
         Stage {
+            fold_sets,
             speed: self.speed.filter(|_| self.kind == StageKind::Mix),
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
             humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
@@ -158,4 +165,11 @@ impl StageInput {
             ..Stage::new(self.kind, label, minutes)
         }
     }
+}
+
+fn whole(sets: f64, at: &str, faults: &mut Faults) -> Option<u8> {
+    if sets.fract() != 0.0 {
+        faults.push(format!("{at}fold_sets"), format!("sets of folds are whole: 3, not {sets}"));
+    }
+    Some(sets as u8)
 }

@@ -21,4 +21,5 @@ pub use mixer::{MIXER_KINDS, Mixer, MixerKind};
 pub use role::{StageRole, Usual};
 pub use school::{Choice, Optional};
 pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};
-pub use stage::{EndsBy, Method, Speed, Stage, StageKind, Window};
+pub(crate) use stage::FOLD_MIN;
+pub use stage::{EndsBy, Handled, Method, Speed, Stage, StageKind, Window};

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::{EndsBy, Method, Speed, Stage, StageKind, StageRole};
+use super::{EndsBy, FOLD_MIN, Method, Speed, Stage, StageKind, StageRole};
 use crate::dough::Ingredient;
 
 /// A step on which there are two schools.
@@ -27,10 +27,9 @@ pub struct Optional {
     pub without: &'static str,
 }
 
-/// A head start and an autolyse, minutes; a set of folds and the rest before it.
+/// A head start and an autolyse, minutes.
 const PROOFED_MIN: f64 = 10.0;
 const AUTOLYSE_MIN: f64 = 20.0;
-const FOLD_MIN: f64 = 2.0;
 /// Salt goes in when so much of the mixing is done, % (H).
 const SALT_AT_PCT: f64 = 75.0;
 const PROOFED: &str = "Yeast in lukewarm water";

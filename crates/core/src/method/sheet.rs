@@ -50,6 +50,8 @@ pub struct SheetStep {
     pub temperature_c: Option<f64>,
     pub humidity_pct: Option<f64>,
     pub ends_when: String,
+    /// When each of several sets of folds is, minutes from the first water.
+    pub folds_at_min: Vec<f64>,
     /// Minutes under the mixer so far, as a share of all mixing; where this is a mixing stage.
     pub mixing_done_pct: Option<f64>,
     /// The parts made before that go in, by their place in the sheet's parts.
@@ -126,6 +128,10 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
             temperature_c: stage.temperature_c,
             humidity_pct: stage.humidity_pct,
             ends_when: stage.ends_when.clone(),
+            folds_at_min: match stage.sets() {
+                0 | 1 => Vec::new(),
+                _ => stage.folds(stage.minutes).iter().map(|set| at_min + set.from_min).collect(),
+            },
             mixing_done_pct: (is_mix && all_mixing > 0.0).then(|| 100.0 * mixed / all_mixing),
             cautions: cautions_at(stage, &ingredients),
             takes_parts: if number == parts_join { (0..parts.len()).collect() } else { Vec::new() },

@@ -167,7 +167,21 @@ pub struct Stage {
     /// Share of the water of its dough that waits for it, %.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub water_share_pct: Option<f64>,
+    /// Of folds: how many times, each with a rest after it; once if nothing is said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fold_sets: Option<u8>,
 }
+
+/// A time in which somebody is needed, minutes from a stage's beginning.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Handled {
+    pub from_min: f64,
+    pub to_min: f64,
+}
+
+/// Hands for a set of folds, and to bring a dough to where it lies, minutes (H).
+pub(crate) const FOLD_MIN: f64 = 2.0;
+const BRING_MIN: f64 = 1.0;
 
 /// How a dough is made: ordered stages and where the dough should come off the mixer.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -201,6 +215,7 @@ impl Stage {
             window: None,
             adds: Vec::new(),
             water_share_pct: None,
+            fold_sets: None,
         }
     }
 
@@ -214,9 +229,51 @@ impl Stage {
         matches!(self.kind, StageKind::Rest | StageKind::Proof) && !self.is_cold()
     }
 
-    /// Whether somebody works at it all the while, and not only at its beginning.
-    pub const fn needs_hands(&self) -> bool {
-        matches!(self.kind, StageKind::Mix | StageKind::Fold | StageKind::Divide | StageKind::Bake)
+    /// Whether somebody works at it all the while, and not only at its beginning or set by set.
+    pub fn needs_hands(&self) -> bool {
+        match self.kind {
+            StageKind::Mix | StageKind::Divide | StageKind::Bake => true,
+            StageKind::Fold => self.minutes <= FOLD_MIN * self.sets() as f64,
+            StageKind::Rest | StageKind::Proof | StageKind::Cool => false,
+        }
+    }
+
+    /// How many sets of folds it is; none where it is something else.
+    pub fn sets(&self) -> usize {
+        match self.kind {
+            StageKind::Fold => usize::from(self.fold_sets.unwrap_or(1)).max(1),
+            _ => 0,
+        }
+    }
+
+    /// Its sets of folds where it lasts so long: each a moment, with the same rest after each.
+    ///
+    /// ```
+    /// use ironpeel_core::method::{Stage, StageKind};
+    /// let folds =
+    ///     Stage { fold_sets: Some(3), ..Stage::new(StageKind::Fold, "Three sets of folds", 90.0) };
+    /// let begun: Vec<f64> = folds.folds(90.0).iter().map(|set| set.from_min).collect();
+    /// assert_eq!(begun, [0.0, 30.0, 60.0]);
+    /// assert_eq!(folds.folds(90.0)[2].to_min, 62.0);
+    /// ```
+    pub fn folds(&self, minutes: f64) -> Vec<Handled> {
+        let each = minutes / self.sets().max(1) as f64;
+        (0..self.sets())
+            .map(|set| {
+                let from_min = set as f64 * each;
+                Handled { from_min, to_min: from_min + each.min(FOLD_MIN) }
+            })
+            .collect()
+    }
+
+    /// When somebody is needed for it where it lasts so long: all the while, at each set of folds,
+    /// or to bring the dough there.
+    pub fn handled(&self, minutes: f64) -> Vec<Handled> {
+        match self.kind {
+            StageKind::Fold => self.folds(minutes),
+            _ if self.needs_hands() => vec![Handled { from_min: 0.0, to_min: minutes }],
+            _ => vec![Handled { from_min: 0.0, to_min: BRING_MIN }],
+        }
     }
 }
 

@@ -4,6 +4,7 @@ use axum::http::header;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Duration, Utc};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike};
+use ironpeel_core::day::FoldSet;
 use uuid::Uuid;
 
 /// A reminder comes so long before, minutes.
@@ -17,6 +18,24 @@ pub struct Entry {
     pub ends_at: DateTime<Utc>,
     /// Somebody is needed: a reminder comes before.
     pub reminds: bool,
+}
+
+/// Every set of folds of a stage as an entry of its own.
+pub fn folds(summary: &str, says: &str, sets: &[FoldSet]) -> Vec<Entry> {
+    let many = sets.len();
+    (1..)
+        .zip(sets)
+        .map(|(number, set): (usize, _)| Entry {
+            summary: match many {
+                1 => summary.to_owned(),
+                _ => format!("{summary}, {number} of {many}"),
+            },
+            says: says.to_owned(),
+            starts_at: set.starts_at,
+            ends_at: set.ends_at,
+            reminds: true,
+        })
+        .collect()
 }
 
 /// The entries as a calendar file.

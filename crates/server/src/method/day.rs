@@ -15,7 +15,7 @@ use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use super::calendar::{Entry, file};
+use super::calendar::{Entry, file, folds};
 use crate::chain::{HandInput, Held};
 use crate::problem::{Problem, Result};
 use crate::request::Body;
@@ -121,12 +121,19 @@ async fn calendar(
     let mut entries: Vec<Entry> = plan
         .stages
         .iter()
-        .map(|stage| Entry {
-            summary: format!("{product}: {}", stage.label),
-            says: format!("until {}", stage.ends_when),
-            starts_at: stage.starts_at,
-            ends_at: stage.ends_at,
-            reminds: stage.hands || stage.added,
+        .flat_map(|stage| {
+            let summary = format!("{product}: {}", stage.label);
+            let says = format!("until {}", stage.ends_when);
+            if !stage.folds.is_empty() {
+                return folds(&summary, &says, &stage.folds);
+            }
+            vec![Entry {
+                summary,
+                says,
+                starts_at: stage.starts_at,
+                ends_at: stage.ends_at,
+                reminds: stage.hands || stage.added,
+            }]
         })
         .collect();
     if let Some(FeedAt { at: when, feed, .. }) = feed {

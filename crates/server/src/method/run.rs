@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use super::calendar::{Entry, file};
+use super::calendar::{Entry, file, folds};
 use crate::chain::{HandInput, Held};
 use crate::problem::{Problem, Result};
 use crate::request::Body;
@@ -178,14 +178,17 @@ async fn calendar(
     let entries = plan.doughs.iter().flat_map(|dough| {
         // What begins a dough, whatever it is, and what hands do.
         let stages = dough.stages.iter().enumerate();
-        let done =
-            stages.filter(|(at, stage)| *at == 0 || stage.place.is_some_and(Place::is_worked));
-        done.map(|(_, stage)| Entry {
-            summary: format!("{product}, dough {}: {}", dough.number, stage.label),
-            says: format!("dough {} of {}", dough.number, plan.doughs.len()),
-            starts_at: stage.starts_at,
-            ends_at: stage.ends_at,
-            reminds: true,
+        let done = stages.filter(|(at, stage)| {
+            *at == 0 || stage.place.is_some_and(Place::is_worked) || !stage.folds.is_empty()
+        });
+        done.flat_map(|(_, stage)| {
+            let summary = format!("{product}, dough {}: {}", dough.number, stage.label);
+            let says = format!("dough {} of {}", dough.number, plan.doughs.len());
+            if !stage.folds.is_empty() {
+                return folds(&summary, &says, &stage.folds);
+            }
+            let (starts_at, ends_at) = (stage.starts_at, stage.ends_at);
+            vec![Entry { summary, says, starts_at, ends_at, reminds: true }]
         })
     });
     Ok(file(&product, entries.collect::<Vec<_>>()))
