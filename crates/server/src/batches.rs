@@ -16,7 +16,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::chain::{HandInput, Held, LotPin, Pins};
-use crate::flour::Judged;
+use crate::flour::{DecisionView, Judged};
 use crate::page::{After, PAGE, Wanted, cut};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Recorded, from_value};
@@ -80,7 +80,18 @@ pub struct Issued {
     pub formula_number: i32,
     pub method_number: i32,
     pub line_number: i32,
+    /// Who released which lot, where somebody did; none of before releases were kept.
+    #[schema(required = false)]
+    pub releases: Vec<Release>,
     pub chain: Chain,
+}
+
+/// A lot that somebody released for this batch.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Release {
+    pub lot: String,
+    #[serde(flatten)]
+    pub decision: DecisionView,
 }
 
 /// A lot of another flour that the floor was handed.
@@ -209,6 +220,7 @@ async fn plan(
     let flours = iter::once((&documents.flour, "hand.pins.lot_revision_id")).chain(others);
     let ids: Vec<Uuid> = flours.clone().map(|(flour, _)| flour.lot.id).collect();
     let fates = app.store.fates(&ids).await?;
+    let mut releases = Vec::new();
     for (Specified { lot, specification }, at) in flours {
         if specification.flour_id != lot.flour.id {
             continue;
@@ -218,6 +230,9 @@ async fn plan(
         let decision = fates.get(&lot.id).and_then(|fate| fate.decision.as_ref());
         if let Some(why) = judged.barred(decision) {
             faults.push(at, format!("{} cannot be planned: {why}", lot.code));
+        }
+        if let Some(decision) = judged.release(decision).cloned() {
+            releases.push(Release { lot: lot.code.clone(), decision: decision.into() });
         }
     }
     faults.or(())?;
@@ -238,6 +253,7 @@ async fn plan(
         formula_number: documents.formula.revision.number,
         method_number: documents.method.revision.number,
         line_number: documents.line.revision.number,
+        releases,
         chain,
     };
     let Pins {

@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { answer, api, isFinal } from "../api/client";
 import { useFormat } from "../units/format";
 import { MixingSheet } from "./MixingSheet";
+import { releasedBy } from "./release";
 
 /** A planned batch: the sheet as it was issued. */
 export function BatchPage() {
@@ -42,6 +43,7 @@ export function BatchPage() {
             ...issued.other_lots.map((other) => `${other.flour} ${other.lot}`),
           ].join(", with "),
           when: format.moment(batch.planned_for),
+          release: (issued.releases ?? []).map((one) => releasedBy(format, one.lot, one)),
           revisions: `Batch ${batch.id.slice(0, 8)} · specification ${issued.specification_number}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
         }}
       />

@@ -10,6 +10,7 @@ import { useHeld } from "../shell/useHeld";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { MixingSheet } from "./MixingSheet";
+import { releaseOf } from "./release";
 
 /** Tonight's mixing sheet, to print or to plan as a batch. */
 export function FloorPage() {
@@ -18,6 +19,7 @@ export function FloorPage() {
   const edited = draft ? "formula" : method ? "method" : undefined;
   const format = useFormat();
   const [planned, setPlanned] = useState(tonight);
+  const lots = [...(lot ? [lot] : []), ...others.flatMap((other) => other.lot ?? [])];
   if (!chain?.sheet || !product || !lot || !input) return <NoHand link="floor" />;
   return (
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17rem] print:block">
@@ -33,11 +35,12 @@ export function FloorPage() {
             ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
           ].join(", with "),
           when: format.moment(planned),
+          release: lots.flatMap((one) => releaseOf(format, one)),
           revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
         }}
       />
       <PlanBatch
-        lots={[lot, ...others.flatMap((other) => other.lot ?? [])]}
+        lots={lots}
         product={product}
         input={input}
         edited={edited}

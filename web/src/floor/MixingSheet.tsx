@@ -12,6 +12,8 @@ interface Props {
     flour: string;
     revisions: string;
     when: string;
+    /** Who released its lots, or why they are not. */
+    release: string[];
   };
 }
 
@@ -21,7 +23,6 @@ export function MixingSheet({ chain, head }: Props) {
   const { sheet, heat, water } = chain;
   if (!sheet || !heat || !water) return null;
   const verdict = VERDICT[chain.flour.verdict];
-  const warned = chain.flour.concerns;
   return (
     <article
       aria-label="Mixing sheet"
@@ -71,16 +72,18 @@ export function MixingSheet({ chain, head }: Props) {
           )}
         </Fact>
       </dl>
-      {[
-        ...warned.map((rule) => `${rule.label}: ${rule.says}`),
-        ...water.cautions.map((one) => one.says),
-        ...heat.cautions,
-        ...sheet.cautions,
-      ].map((says) => (
-        <p key={says} className="border-b border-hair py-1 text-sm">
-          <b>Mind:</b> {says}
+      {head.release.map((says) => (
+        <p key={says} className="border-b border-hair py-1 text-sm print:py-0.5">
+          <b>Lot:</b> {says}
         </p>
       ))}
+      {[...water.cautions.map((one) => one.says), ...heat.cautions, ...sheet.cautions].map(
+        (says) => (
+          <p key={says} className="border-b border-hair py-1 text-sm print:py-0.5">
+            <b>Mind:</b> {says}
+          </p>
+        ),
+      )}
       {sheet.parts.length > 0 && (
         <ul aria-label="Made before" className="border-b-2 border-ink">
           {sheet.parts.map((part) => (
@@ -103,13 +106,19 @@ export function MixingSheet({ chain, head }: Props) {
         {sheet.steps.map((step, at) => (
           <li
             key={at}
-            className="grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b border-hair py-1.5 sm:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)] print:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)]"
+            className="grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b border-hair py-1.5 print:py-1 sm:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)] print:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)]"
           >
             <p className="text-right">
               <span className="figure block text-lg leading-tight">{clock(step.at_min)}</span>
               <span className="text-sm text-iron">{format.minutes(step.minutes)}</span>
             </p>
-            <div>
+            <div
+              className={
+                step.takes.length + step.takes_parts.length === 0
+                  ? "sm:col-span-2 print:col-span-2"
+                  : undefined
+              }
+            >
               <p>
                 <b>{step.label}</b>
                 {step.speed && `, ${step.speed}`}
@@ -122,7 +131,7 @@ export function MixingSheet({ chain, head }: Props) {
                   </span>
                 )}
               </p>
-              <p className="text-sm">
+              <p className="text-sm print:mr-3 print:inline">
                 {step.folds_at_min.length > 0 &&
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
                 until {step.ends_when}
@@ -131,7 +140,7 @@ export function MixingSheet({ chain, head }: Props) {
                 <Mind key={says} says={says} />
               ))}
             </div>
-            <div className="col-start-2 sm:col-start-3 print:col-start-3">
+            <div className="col-start-2 empty:hidden sm:col-start-3 print:col-start-3">
               <Takes
                 takes={step.takes}
                 parts={step.takes_parts.flatMap((part) => sheet.parts[part] ?? [])}
@@ -161,7 +170,7 @@ export function MixingSheet({ chain, head }: Props) {
 
 function Mind({ says }: { says: string }) {
   return (
-    <p className="text-sm text-iron">
+    <p className="text-sm text-iron print:mr-3 print:inline">
       <b className="text-crust">⚠</b> {says}
     </p>
   );
@@ -177,9 +186,11 @@ interface TakesProps {
 function Takes({ takes, parts = [], division = 0 }: TakesProps) {
   const format = useFormat();
   const row = (name: string, mass: string) => (
-    <li key={name} className="flex justify-between gap-3">
+    <li key={name} className="flex justify-between gap-3 print:leading-tight">
       <span>{name}</span>
-      <b className="figure text-lg leading-snug whitespace-nowrap">{mass}</b>
+      <b className="figure text-lg leading-snug whitespace-nowrap print:text-base print:leading-tight">
+        {mass}
+      </b>
     </li>
   );
   if (parts.length + takes.length === 0) return null;

@@ -230,18 +230,18 @@ fn to_weigh(((name, ingredient, pct), weighed): (Item, Weighed)) -> ToWeigh {
 }
 
 fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
-    let mut cautions: Vec<String> = to_weigh
-        .iter()
-        .filter(|item| item.division_kg < plan.division_kg)
-        .map(|item| {
-            format!(
-                "Weigh {} on a scale that shows {} g: this one's {} g is too coarse for it.",
-                item.name,
-                item.division_kg * 1000.0,
-                plan.division_kg * 1000.0
-            )
-        })
-        .collect();
+    let mut cautions = Vec::new();
+    let fine: Vec<&ToWeigh> =
+        to_weigh.iter().filter(|item| item.division_kg < plan.division_kg).collect();
+    if let Some(least) = fine.iter().map(|item| item.division_kg).min_by(f64::total_cmp) {
+        let names: Vec<&str> = fine.iter().map(|item| &*item.name).collect();
+        cautions.push(format!(
+            "Weigh {} on a scale that shows {} g: this one's {} g is too coarse.",
+            names.join(", "),
+            least * 1000.0,
+            plan.division_kg * 1000.0
+        ));
+    }
     if plan.scaled.dough_kg < plan.mixer.min_kg {
         cautions.push(format!(
             "{:.1} kg is less than {} mixes well ({:.0} kg).",

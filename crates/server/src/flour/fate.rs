@@ -80,6 +80,15 @@ impl Judged {
         self.by.map(|(_, verdict)| verdict)
     }
 
+    /// The decision that releases the lot as it is judged now; none where there is none.
+    pub fn release<'a>(&self, decision: Option<&'a LotDecision>) -> Option<&'a LotDecision> {
+        let (by, _) = self.by?;
+        decision.filter(|decision| {
+            matches!(decision.decided(), Some(Decision::Accept | Decision::AcceptWithNote))
+                && decision.is_of(self.lot_revision_id, by)
+        })
+    }
+
     /// Why no batch may be planned of the lot; none where one may.
     pub fn barred(&self, decision: Option<&LotDecision>) -> Option<&'static str> {
         let of_these = match (decision, self.by) {

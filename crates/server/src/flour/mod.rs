@@ -31,7 +31,7 @@ use crate::revision::SignedInput;
 use crate::state::App;
 
 pub use certificate::Certificate;
-pub use fate::Judged;
+pub use fate::{DecisionView, Judged};
 pub use file::{CertificateFile, FileFault};
 pub use text::{decode, records, table};
 

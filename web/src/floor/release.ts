@@ -1,0 +1,15 @@
+import type { Schemas } from "../api/client";
+import type { Format } from "../units/format";
+import { DECISION } from "../flour/decision";
+
+/** Who let a lot go to the floor, when and with what note. */
+export const releasedBy = (format: Format, lot: string, decision: Schemas["DecisionView"]) =>
+  `${lot} ${DECISION[decision.decision]?.word ?? decision.decision} by ${decision.made_by}, ` +
+  `${format.moment(decision.made_at)}${decision.reason && `: ${decision.reason}`}`;
+
+/** How a lot stands, in words for the floor; none where there is nothing to say. */
+export function releaseOf(format: Format, { code, standing }: Schemas["LotView"]): string[] {
+  if (standing.barred) return [`${code} is not released: ${standing.barred}`];
+  const { decision } = standing;
+  return decision ? [releasedBy(format, code, decision)] : [];
+}
