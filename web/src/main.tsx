@@ -36,6 +36,7 @@ import { Lost } from "./shell/Lost";
 import { Shell } from "./shell/Shell";
 import { ViewFault } from "./shell/ViewFault";
 import { StartPage } from "./start/StartPage";
+import { askPlantZone, isZoneKnown } from "./units/clock";
 import { PreferencesProvider } from "./units/preferences";
 import { GrainsPage } from "./water/GrainsPage";
 import { HoldersPage } from "./water/HoldersPage";
@@ -107,6 +108,9 @@ const router = createBrowserRouter([
 ]);
 
 const root = document.getElementById("root");
+const asked = askPlantZone();
+// The first time no hour is shown before the plant's clock is known; later what was kept will do.
+if (!isZoneKnown()) await asked;
 if (root) {
   createRoot(root).render(
     <StrictMode>

@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, expect, test } from "vitest";
-import { fieldOf } from "../src/method/day";
+import { fieldOf } from "../src/units/clock";
 import { LinePage } from "../src/method/LinePage";
 import { MethodPage } from "../src/method/MethodPage";
 import { RisePage } from "../src/method/RisePage";

@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
@@ -135,9 +136,11 @@ test("a figure answers why with inputs, origins and bands", async () => {
 
 test("units, mark and light are chosen and kept", async () => {
   render(
-    <PreferencesProvider>
-      <PreferencesDialog open onClose={() => {}} />
-    </PreferencesProvider>,
+    <QueryClientProvider client={new QueryClient()}>
+      <PreferencesProvider>
+        <PreferencesDialog open onClose={() => {}} />
+      </PreferencesProvider>
+    </QueryClientProvider>,
   );
   for (const name of ["°F", "lb, oz", "comma 62,3", "one more", "night shift"])
     await userEvent.click(await screen.findByRole("radio", { name }));

@@ -345,7 +345,7 @@ fn nights_that_are_an_hour_short_or_long_are_planned_by_the_clock_on_the_wall() 
 fn check(input: Value) -> Result<ironpeel_core::day::DayWanted, Vec<String>> {
     let input: DayInput = serde_json::from_value(input).expect("the shape");
     let mut faults = Faults::default();
-    let wanted = input.check("day.", &mut faults);
+    let wanted = input.check(ISLAND, "day.", &mut faults);
     faults.or(wanted).map_err(|faults| faults.0.into_iter().map(|fault| fault.field).collect())
 }
 
@@ -360,7 +360,7 @@ fn hours_and_zone_are_read_or_told_at_their_place() {
     assert_eq!(wanted.anchor, Anchor::OutBy(at(26, 5, 0)));
     assert_eq!(wanted.refused[0], night());
     assert_eq!(wanted.zone, ISLAND);
-    assert_eq!(check(json!({"anchor": by})).expect("the least").zone, Tz::UTC);
+    assert_eq!(check(json!({"anchor": by})).expect("the least").zone, ISLAND, "the plant's");
     for (input, field) in [
         (json!({"refused": [{"from": "25:00", "to": "4:00"}]}), "day.refused[0].from"),
         (json!({"refused": [{"from": "22:00"}]}), "day.refused[0].to"),

@@ -194,7 +194,8 @@ async fn plan(
 ) -> Result<(NewBatch, Vec<BatchFlour>)> {
     let product = app.store.product(&input.slug).await?;
     // The lot's age counts to the day of mixing, and the sheet is of what is on record.
-    input.hand.mix_on = Some(input.planned_for.date_naive());
+    let mixed_at = input.planned_for.with_timezone(&app.clock().await?);
+    input.hand.mix_on = Some(mixed_at.date_naive());
     input.hand.draft = None;
     input.hand.method = None;
     let held = Held::load(app, &input.hand, "hand.").await?;

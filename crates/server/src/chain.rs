@@ -2,7 +2,7 @@
 
 use axum::Json;
 use axum::extract::State;
-use chrono::{NaiveDate, Utc};
+use chrono::NaiveDate;
 use ironpeel_core::chain::{
     Chain, FlourInHand, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
 };
@@ -224,7 +224,10 @@ impl Held {
         let edited = input.draft.as_ref().and_then(|draft| draft.over(recorded, &mut faults));
         let method_at = format!("{at}method.");
         let edited_method = input.method.as_ref().map(|draft| draft.check(&method_at, &mut faults));
-        let mix_on = input.mix_on.unwrap_or_else(|| Utc::now().date_naive());
+        let mix_on = match input.mix_on {
+            Some(day) => day,
+            None => app.today().await?,
+        };
         let held = Self { documents, edited, edited_method, mix_on, knobs, ingredients_c };
         let missing = held.formula().formula.flours().iter().skip(1).find(|flour| {
             !held.documents.others.iter().any(|other| other.lot.flour.name == flour.name)

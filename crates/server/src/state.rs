@@ -2,6 +2,8 @@ use std::hash::Hash;
 use std::sync::Arc;
 use std::time::Duration;
 
+use chrono::{NaiveDate, Utc};
+use chrono_tz::Tz;
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_store::{
     Flour, FormulaRevision, LineRevision, Lot, MethodRevision, NumbersRevision, Plant,
@@ -40,6 +42,17 @@ impl App {
             Err(StoreError::NotFound(_)) => Ok(None),
             Err(error) => Err(error.into()),
         }
+    }
+
+    /// The clock on the plant's wall.
+    pub async fn clock(&self) -> Result<Tz, Problem> {
+        let plant = self.revisions.plant().await?;
+        plant.time_zone.parse().map_err(Problem::fault)
+    }
+
+    /// What day it is at the plant.
+    pub async fn today(&self) -> Result<NaiveDate, Problem> {
+        Ok(Utc::now().with_timezone(&self.clock().await?).date_naive())
     }
 
     /// The plant's numbers as they are now.
@@ -153,6 +166,11 @@ impl Revisions {
     /// Lets go of what was remembered of a flour that was changed here.
     pub async fn forget_flour(&self, id: Uuid) {
         self.flours.invalidate(&id).await;
+    }
+
+    /// Looks the plant's settings up anew.
+    pub async fn forget_plant(&self) {
+        self.plant.invalidate(&()).await;
     }
 
     pub async fn plant(&self) -> Result<Arc<Plant>, Problem> {

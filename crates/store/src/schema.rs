@@ -423,6 +423,7 @@ diesel::table! {
     plant (singleton) {
         singleton -> Bool,
         prices -> Jsonb,
+        time_zone -> Text,
     }
 }
 

@@ -1,5 +1,6 @@
 import { scaleTime } from "d3-scale";
 import type { Schemas } from "../api/client";
+import { onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
 import { fitted, thinned } from "./scale";
 import { TimeAxis } from "./TimeAxis";
@@ -115,24 +116,21 @@ export function DayClock({ plan, rise, mixesH, refused }: Props) {
   );
 }
 
-/** The refused hours between two moments, by the clock of this browser. */
+/** The refused hours between two moments, by the plant's clock. */
 export function stretches(
   start: number,
   end: number,
   refused: { from: number; to: number }[],
 ): [number, number][] {
   const all: [number, number][] = [];
-  const day = new Date(start);
-  day.setHours(0, 0, 0, 0);
-  day.setDate(day.getDate() - 1);
-  for (; day.getTime() <= end; day.setDate(day.getDate() + 1)) {
+  let day = onTheWall(start).startOf("day").minus({ days: 1 });
+  for (; day.toMillis() <= end; day = day.plus({ days: 1 })) {
     for (const { from, to } of refused) {
-      const at = (minutes: number, days: number) => {
-        const moment = new Date(day);
-        moment.setDate(moment.getDate() + days);
-        moment.setHours(Math.floor(minutes / 60), minutes % 60);
-        return moment.getTime();
-      };
+      const at = (minutes: number, days: number) =>
+        day
+          .plus({ days })
+          .set({ hour: Math.floor(minutes / 60), minute: minutes % 60 })
+          .toMillis();
       const [begins, ends] = [at(from, 0), at(to, from <= to ? 0 : 1)];
       if (ends > start && begins < end) all.push([Math.max(begins, start), Math.min(ends, end)]);
     }

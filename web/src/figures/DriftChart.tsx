@@ -108,7 +108,11 @@ export function DriftChart({ view, lotId, onLot, onBrush }: Props) {
           fontSize="12"
           fill="var(--color-iron)"
         >
-          {new Date(`${month}-15`).toLocaleDateString("en-GB", { month: "short", year: "2-digit" })}
+          {new Date(`${month}-15`).toLocaleDateString("en-GB", {
+            month: "short",
+            year: "2-digit",
+            timeZone: "UTC",
+          })}
         </text>
       ))}
       {rule(centre, "centre")}

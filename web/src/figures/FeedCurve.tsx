@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
+import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 
 const WIDTH = 1000;
@@ -24,10 +25,7 @@ export function FeedCurve({ feed, feedAt }: Props) {
   const x = scaleLinear([0, end], [EDGE, WIDTH - EDGE]);
   const y = scaleLinear([0, top], [FOOT, 18]);
   const clock = (h: number) =>
-    new Date(Date.parse(feedAt) + h * HOUR_MS).toLocaleTimeString("en-GB", {
-      hour: "2-digit",
-      minute: "2-digit",
-    });
+    format.time(new Date(momentOf(feedAt).getTime() + h * HOUR_MS).toISOString());
   const held = feed.series.filter((point) => point.rise_pct <= top);
   const curve = held
     .map((point, at) => `${at ? "L" : "M"}${x(point.t_h)} ${y(point.rise_pct)}`)

@@ -1,4 +1,5 @@
 import type { ScaleTime } from "d3-scale";
+import { useFormat } from "../units/format";
 
 interface Props {
   x: ScaleTime<number, number>;
@@ -8,6 +9,7 @@ interface Props {
 
 /** Hours along the foot of a figure. */
 export function TimeAxis({ x, y }: Props) {
+  const format = useFormat();
   const [from = 0, to = 0] = x.range();
   return (
     <>
@@ -21,7 +23,7 @@ export function TimeAxis({ x, y }: Props) {
           textAnchor="middle"
           fill="var(--color-iron)"
         >
-          {tick.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
+          {format.time(tick.toISOString())}
         </text>
       ))}
     </>

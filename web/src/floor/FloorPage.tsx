@@ -7,6 +7,7 @@ import { useHand } from "../hand/HandProvider";
 import { NoHand } from "../shell/NoHand";
 import { MomentField } from "../shell/MomentField";
 import { useHeld } from "../shell/useHeld";
+import { fieldOf, momentOf, onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { MixingSheet } from "./MixingSheet";
@@ -34,7 +35,7 @@ export function FloorPage() {
             lot.flour.name,
             ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
           ].join(", with "),
-          when: format.moment(planned),
+          when: format.moment(momentOf(planned).toISOString()),
           release: lots.flatMap((one) => releaseOf(format, one)),
           revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
         }}
@@ -73,7 +74,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
       const body: Schemas["BatchInput"] = {
         slug: product.slug,
         hand: input,
-        planned_for: new Date(planned).toISOString(),
+        planned_for: momentOf(planned).toISOString(),
         by: preferences.name,
       };
       return record<Schemas["BatchView"]>({
@@ -154,8 +155,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
 
 /** Next 22:00, as the field wants it. */
 function tonight(): string {
-  const at = new Date();
-  if (at.getHours() >= 22) at.setDate(at.getDate() + 1);
-  const two = (value: number) => String(value).padStart(2, "0");
-  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T22:00`;
+  const now = onTheWall(Date.now());
+  const day = now.hour >= 22 ? now.plus({ days: 1 }) : now;
+  return fieldOf(day.set({ hour: 22, minute: 0 }).toMillis());
 }

@@ -158,7 +158,9 @@ function Unusual({ view, onLot }: { view: Schemas["DriftView"]; onLot: (lot: str
                         {lot.code}
                       </button>
                     </td>
-                    <td className="pr-3 whitespace-nowrap">{format.date(lot.came_at)}</td>
+                    <td className="pr-3 whitespace-nowrap">
+                      {format.date(lot.came_at.slice(0, 10))}
+                    </td>
                     <td className="text-right">
                       {format.plain(Number(point.value.toPrecision(4)))}
                     </td>

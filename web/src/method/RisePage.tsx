@@ -9,6 +9,7 @@ import { NoHand } from "../shell/NoHand";
 import { Refusal } from "../shell/Refusal";
 import { useHeld } from "../shell/useHeld";
 import { ChainWhy } from "../shell/Why";
+import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Followed } from "./Followed";
@@ -268,7 +269,7 @@ function Start({ after }: { after: number | null | undefined }) {
         <p className="flex justify-between">
           <span className="text-iron">begin mixing</span>
           <b className="figure">
-            {format.moment(new Date(Date.parse(at) - after * 3_600_000).toISOString())}
+            {format.moment(new Date(momentOf(at).getTime() - after * 3_600_000).toISOString())}
           </b>
         </p>
       )}

@@ -9,6 +9,7 @@ import { Refusal } from "../shell/Refusal";
 import { Term } from "../shell/Term";
 import { useKept } from "../storage/useKept";
 import { useHeld } from "../shell/useHeld";
+import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { CadenceTable } from "./CadenceTable";
@@ -149,8 +150,8 @@ function Run({ product, hand }: Props) {
               rise={rise}
               stop={
                 run.stop && {
-                  from: Date.parse(run.stop.at),
-                  to: Date.parse(run.stop.at) + run.stop.minutes * 60_000,
+                  from: momentOf(run.stop.at).getTime(),
+                  to: momentOf(run.stop.at).getTime() + run.stop.minutes * 60_000,
                 }
               }
               now={now.getTime()}

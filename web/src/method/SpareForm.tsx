@@ -1,7 +1,7 @@
 import type { Refused, Schemas } from "../api/client";
 import { MomentField } from "../shell/MomentField";
 import { Quantity } from "../units/Quantity";
-import { fieldOf } from "./day";
+import { fieldOf, momentOf } from "../units/clock";
 
 /** Pieces to be kept frozen, as it is asked. */
 export interface SpareAsked {
@@ -12,7 +12,7 @@ export interface SpareAsked {
 
 export const spareInput = (spare: SpareAsked): Schemas["SpareInput"] => ({
   pieces: spare.pieces,
-  on: new Date(spare.on).toISOString(),
+  on: momentOf(spare.on).toISOString(),
 });
 
 const WEEK_MS = 7 * 24 * 3_600_000;

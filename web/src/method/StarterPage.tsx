@@ -5,7 +5,7 @@ import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { fieldOf } from "./day";
+import { fieldOf, momentOf } from "../units/clock";
 import { MethodTabs } from "./MethodTabs";
 
 interface Asked {
@@ -44,7 +44,7 @@ export function StarterPage() {
   const format = useFormat();
   const [asked, set] = useKept(KEY, begin);
   const hours = asked.ripeAt
-    ? (Date.parse(asked.ripeAt) - Date.parse(asked.feedAt)) / HOUR_MS
+    ? (momentOf(asked.ripeAt).getTime() - momentOf(asked.feedAt).getTime()) / HOUR_MS
     : null;
   const body: Schemas["FeedInput"] = {
     grams: asked.grams,
@@ -64,7 +64,7 @@ export function StarterPage() {
   const at = (h: number | null | undefined) =>
     h == null
       ? "not within a week"
-      : format.moment(new Date(Date.parse(asked.feedAt) + h * HOUR_MS).toISOString());
+      : format.moment(new Date(momentOf(asked.feedAt).getTime() + h * HOUR_MS).toISOString());
   return (
     <>
       <MethodTabs />

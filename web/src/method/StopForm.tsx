@@ -1,7 +1,7 @@
 import type { Refused, Schemas } from "../api/client";
 import { MomentField } from "../shell/MomentField";
 import { Quantity } from "../units/Quantity";
-import { fieldOf } from "./day";
+import { fieldOf } from "../units/clock";
 import type { StopAsked } from "./run";
 
 const PLACES = {

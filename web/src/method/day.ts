@@ -1,9 +1,10 @@
 import type { Schemas } from "../api/client";
+import { fieldOf, momentOf, onTheWall } from "../units/clock";
 
 /** What is asked of a day: when, and when not. */
 export interface DayAsked {
   by: Schemas["AnchorInput"]["by"];
-  /** As a browser's field for a date and a time keeps it: local, without a zone. */
+  /** As a browser's field for a date and a time keeps it: by the plant's clock. */
   at: string;
   refused: { from: string; to: string }[];
 }
@@ -17,18 +18,14 @@ export function minutesOf(time: string): number | null {
   return read && hours < 24 && minutes < 60 ? hours * 60 + minutes : null;
 }
 
-/** The field of a date and a time for a moment. */
-export function fieldOf(moment: Date): string {
-  const two = (number: number) => String(number).padStart(2, "0");
-  return `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}T${two(moment.getHours())}:${two(moment.getMinutes())}`;
-}
-
 /** Tomorrow at five, and nobody there at night. */
 export function usualDay(now: Date): DayAsked {
-  const tomorrow = new Date(now);
-  tomorrow.setDate(tomorrow.getDate() + 1);
-  tomorrow.setHours(5, 0, 0, 0);
-  return { by: "out_by", at: fieldOf(tomorrow), refused: [{ from: "22:00", to: "4:00" }] };
+  const tomorrow = onTheWall(now).plus({ days: 1 }).set({ hour: 5, minute: 0 });
+  return {
+    by: "out_by",
+    at: fieldOf(tomorrow.toMillis()),
+    refused: [{ from: "22:00", to: "4:00" }],
+  };
 }
 
 /** What was asked last, for tomorrow at five if nothing was. */
@@ -36,15 +33,14 @@ export function keptDay(kept?: Partial<DayAsked>, now = new Date()): DayAsked {
   const usual = usualDay(now);
   const last = { ...usual, ...kept };
   // What was kept may be of an earlier version or cut short.
-  if (Number.isNaN(new Date(last.at).getTime())) last.at = usual.at;
+  if (Number.isNaN(momentOf(last.at).getTime())) last.at = usual.at;
   // A plan for a day gone by is no plan.
   return last.at < fieldOf(now) ? { ...last, at: usual.at } : last;
 }
 
-/** As the server takes it, the clock being this browser's; nothing begins before now. */
+/** As the server takes it, by the plant's clock; nothing begins before now. */
 export const dayInput = (day: DayAsked, now: Date): Schemas["DayInput"] => ({
-  anchor: { by: day.by, at: new Date(day.at).toISOString() },
+  anchor: { by: day.by, at: momentOf(day.at).toISOString() },
   refused: day.refused,
   not_before: now.toISOString(),
-  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
 });

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
-import { fieldOf, usualDay, type DayAsked } from "./day";
+import { fieldOf, momentOf } from "../units/clock";
+import { usualDay, type DayAsked } from "./day";
 
 /** The line standing still, as it is asked. */
 export interface StopAsked {
@@ -31,15 +32,16 @@ export function keptRun(kept?: Partial<RunAsked>, now = new Date()): RunAsked {
     dropped: [],
   };
   const last = { ...usual, ...kept };
-  const moments = [last.at, last.since, ...(last.stop ? [last.stop.at] : [])];
+  const moments = [momentOf(last.at), new Date(last.since)];
+  if (last.stop) moments.push(momentOf(last.stop.at));
   // What was kept may be of an earlier version or cut short.
-  if (moments.some((moment) => Number.isNaN(new Date(moment).getTime()))) return usual;
+  if (moments.some((moment) => Number.isNaN(moment.getTime()))) return usual;
   // A run gone by is no run; its moves and its standstill were of that day.
   return last.at < fieldOf(now) ? { ...usual, refused: last.refused } : last;
 }
 
 export const stopInput = (stop: StopAsked): Schemas["StopInput"] => ({
-  at: new Date(stop.at).toISOString(),
+  at: momentOf(stop.at).toISOString(),
   minutes: stop.minutes,
   place: stop.place || null,
 });

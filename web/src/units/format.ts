@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { plantZone, usePlantZone } from "./clock";
 import { usePreferences, type Preferences } from "./preferences";
 
 const KG_PER_LB = 0.45359237;
@@ -6,9 +7,11 @@ const KG_PER_LB = 0.45359237;
 /** Numbers as one person wants to read them. */
 export class Format {
   private readonly preferences: Preferences;
+  private readonly timeZone: string;
 
-  constructor(preferences: Preferences) {
+  constructor(preferences: Preferences, timeZone = plantZone()) {
     this.preferences = preferences;
+    this.timeZone = timeZone;
   }
 
   number(value: number, decimals = 1): string {
@@ -89,11 +92,13 @@ export class Format {
     return `${short} to ${this.minutes(high)}`;
   }
 
+  /** The day of a moment by the plant's clock; a date without a time is that date everywhere. */
   date(iso: string): string {
     return new Date(iso).toLocaleDateString("en-GB", {
       day: "numeric",
       month: "short",
       year: "numeric",
+      timeZone: iso.includes("T") ? this.timeZone : "UTC",
     });
   }
 
@@ -104,12 +109,17 @@ export class Format {
       month: "short",
       hour: "2-digit",
       minute: "2-digit",
+      timeZone: this.timeZone,
     });
   }
 
   /** The hour of a moment. */
   time(iso: string): string {
-    return new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+    return new Date(iso).toLocaleTimeString("en-GB", {
+      hour: "2-digit",
+      minute: "2-digit",
+      timeZone: this.timeZone,
+    });
   }
 
   /** A figure with its unit, whatever it is of. */
@@ -136,5 +146,6 @@ function group(text: string, mark: string): string {
 
 export function useFormat(): Format {
   const { preferences } = usePreferences();
-  return useMemo(() => new Format(preferences), [preferences]);
+  const zone = usePlantZone();
+  return useMemo(() => new Format(preferences, zone), [preferences, zone]);
 }

@@ -16,7 +16,7 @@ pub use cadence::{Cadence, EachDough, Pace, Place, cadence};
 pub use feed::{FeedAt, feed_before};
 pub use hours::{Refused, RefusedInput, spans};
 pub use plan::{Anchor, DayPlan, FoldSet, NoDay, PlannedStage, plan_day};
-pub use request::{AnchorInput, DayInput, DayWanted};
+pub use request::{AnchorInput, DayInput, DayWanted, time_zone};
 pub use run::{
     Fullest, NoRun, RunDough, RunPlan, RunStage, RunWanted, Shift, Stop, TroughsInUse, plan_run,
 };

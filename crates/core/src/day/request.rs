@@ -36,7 +36,7 @@ pub struct DayInput {
     /// Nothing can begin before this: now.
     #[serde(default, deserialize_with = "moment::maybe")]
     pub not_before: Option<DateTime<Utc>>,
-    /// The clock on the wall, by its name in the time zone database; UTC if left out.
+    /// The clock on the wall, by its name in the time zone database; the plant's if left out.
     #[serde(default)]
     pub zone: String,
 }
@@ -51,8 +51,8 @@ pub struct DayWanted {
 }
 
 impl DayInput {
-    /// What is wanted, or what is wrong with it under `at`.
-    pub fn check(&self, at: &str, faults: &mut Faults) -> DayWanted {
+    /// What is wanted by the plant's clock, or what is wrong with it under `at`.
+    pub fn check(&self, plant: Tz, at: &str, faults: &mut Faults) -> DayWanted {
         if self.refused.len() > MOST {
             let message = format!("up to {MOST} stretches; {} were given", self.refused.len());
             faults.push(format!("{at}refused"), message);
@@ -62,15 +62,21 @@ impl DayInput {
             .filter_map(|(number, one)| one.check(&format!("{at}refused[{number}]."), faults))
             .collect();
         let name = self.zone.trim();
-        let zone = if name.is_empty() { Ok(Tz::UTC) } else { name.parse() };
-        if zone.is_err() {
-            let message = "this time zone is not known here; its name is like UTC or Etc/GMT-1";
-            faults.push(format!("{at}zone"), message);
-        }
+        let zone = if name.is_empty() { Some(plant) } else { time_zone(name, "zone", at, faults) };
         let anchor = match self.anchor {
             AnchorInput::From { at } => Anchor::From(at),
             AnchorInput::OutBy { at } => Anchor::OutBy(at),
         };
-        DayWanted { anchor, refused, zone: zone.unwrap_or(Tz::UTC), not_before: self.not_before }
+        DayWanted { anchor, refused, zone: zone.unwrap_or(plant), not_before: self.not_before }
     }
+}
+
+/// A clock on a wall by its name in the time zone database, or a fault at its field.
+pub fn time_zone(name: &str, field: &str, at: &str, faults: &mut Faults) -> Option<Tz> {
+    let zone = name.trim().parse();
+    if zone.is_err() {
+        let message = "this time zone is not known here; its name is like UTC or Europe/London";
+        faults.push(format!("{at}{field}"), message);
+    }
+    zone.ok()
 }

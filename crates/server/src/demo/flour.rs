@@ -15,6 +15,8 @@ use serde::Deserialize;
 use serde_json::json;
 use uuid::Uuid;
 
+use super::CLOCK;
+
 /// Newest lots of a flour that have curves on record.
 const WITH_CURVES: usize = 8;
 /// Seeds of the demo plant; the same plant at every start.
@@ -105,7 +107,7 @@ impl DemoFlour {
             limit.check()?;
         }
         store.add_specification(id, Uuid::now_v7(), 1, &self.limits, signed).await?;
-        let today = Utc::now().date_naive();
+        let today = Utc::now().with_timezone(&CLOCK).date_naive();
         let mut lots = self.history.lots(id, today, signed)?;
         for lot in self.lots {
             lots.push(lot.of(id, today, signed)?);

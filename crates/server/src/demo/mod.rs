@@ -6,6 +6,7 @@ use std::collections::HashMap;
 
 use anyhow::Context;
 use chrono::{Duration, Utc};
+use chrono_tz::Tz;
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
 use ironpeel_core::heat::MixedDough;
@@ -22,6 +23,8 @@ use crate::dough::template;
 use flour::DemoFlour;
 
 const PLANT: &str = include_str!("../../demo/plant.json");
+/// The clock on the wall of the demo plant.
+const CLOCK: Tz = Tz::Europe__London;
 
 #[derive(Deserialize)]
 struct DemoPlant {
@@ -205,7 +208,7 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
     measure(store, &plant.dough_temperatures, &plant.mixed).await?;
-    store.set_plant(&Plant { prices: plant.prices }).await?;
+    store.set_plant(&Plant { prices: plant.prices, time_zone: CLOCK.name().into() }).await?;
     Ok(true)
 }
 

@@ -223,7 +223,7 @@ async fn save(
         flour_id,
         code: input.lot_code.clone(),
         milled: String::new(),
-        delivered: chrono::Utc::now().date_naive().to_string(),
+        delivered: app.today().await?.to_string(),
         tonnes: input.tonnes.clone(),
         number: 1,
         decimal_mark: Some(DecimalMark::Point),

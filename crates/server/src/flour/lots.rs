@@ -191,8 +191,8 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let standing = Standing::of(app.store.fates(&[lot.id]).await?.remove(&lot.id), &judged);
     let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
     let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();
-    let age_days =
-        lot.current.milled_on.map(|milled| (Utc::now().date_naive() - milled).num_days());
+    let today = app.today().await?;
+    let age_days = lot.current.milled_on.map(|milled| (today - milled).num_days());
     Ok(LotView {
         names: flour_names(lot.flour.species, &lot.current.readings),
         hard_and_soft: hard_and_soft(lot.flour.species, lot.flour.hardness),

@@ -52,7 +52,7 @@ struct DayView {
 impl DayAsked {
     async fn plan(&self, app: &App) -> Result<(DayView, String)> {
         let mut faults = Faults::default();
-        let wanted = self.day.check("day.", &mut faults);
+        let wanted = self.day.check(app.clock().await?, "day.", &mut faults);
         faults.or(())?;
         let held = Held::load(app, &self.hand, "hand.").await?;
         let flours = held.flours();

@@ -81,7 +81,7 @@ struct RunView {
 impl RunAsked {
     async fn plan(&self, app: &App) -> Result<(RunView, String)> {
         let mut faults = Faults::default();
-        let day = self.day.check("day.", &mut faults);
+        let day = self.day.check(app.clock().await?, "day.", &mut faults);
         if self.shifts.len() > MOST_SHIFTS {
             faults.push("shifts", format!("up to {MOST_SHIFTS} stages are moved"));
         }

@@ -1,5 +1,6 @@
-//! The plant's own numbers, and what its lots teach.
+//! The plant's clock and own numbers, and what its lots teach.
 
+mod clock;
 mod model;
 mod numbers;
 
@@ -8,5 +9,5 @@ use utoipa_axum::router::OpenApiRouter;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().merge(numbers::routes()).merge(model::routes())
+    OpenApiRouter::new().merge(clock::routes()).merge(numbers::routes()).merge(model::routes())
 }

@@ -1,0 +1,1 @@
+ALTER TABLE plant DROP COLUMN time_zone;

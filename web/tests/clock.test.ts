@@ -1,0 +1,44 @@
+import { afterEach, expect, test } from "vitest";
+import { browserZone, fieldOf, momentOf, plantZone, setPlantZone } from "../src/units/clock";
+import { Format } from "../src/units/format";
+
+const PREFERENCES = {
+  temperature: "C",
+  mass: "kg",
+  mark: ".",
+  more: 0,
+  theme: "day",
+  name: "",
+} as const;
+
+afterEach(() => setPlantZone(browserZone()));
+
+test("hours are the plant's, wherever this browser is, and a date is a date everywhere", () => {
+  const moment = "2026-11-26T02:30:00Z";
+  for (const [zone, field, day, hour] of [
+    ["America/New_York", "2026-11-25T21:30", "25 Nov 2026", "21:30"],
+    ["Pacific/Kiritimati", "2026-11-26T16:30", "26 Nov 2026", "16:30"],
+    ["Asia/Kolkata", "2026-11-26T08:00", "26 Nov 2026", "08:00"],
+  ] as const) {
+    setPlantZone(zone);
+    const format = new Format(PREFERENCES);
+    expect(fieldOf(moment)).toBe(field);
+    expect(momentOf(field).toISOString()).toBe("2026-11-26T02:30:00.000Z");
+    expect(format.date(moment)).toBe(day);
+    expect(format.time(moment)).toBe(hour);
+    expect(format.date("2026-11-05"), zone).toBe("5 Nov 2026");
+  }
+});
+
+test("an hour that a night skips or has twice is one that is there", () => {
+  setPlantZone("Europe/London");
+  expect(momentOf("2027-03-28T01:30").toISOString()).toBe("2027-03-28T01:30:00.000Z");
+  expect(["00:30", "01:30"]).toContain(momentOf("2026-10-25T01:30").toISOString().slice(11, 16));
+  expect(Number.isNaN(momentOf("half typ").getTime())).toBe(true);
+});
+
+test("a zone nobody knows changes nothing", () => {
+  const was = plantZone();
+  setPlantZone("Atlantis/Skerrow");
+  expect(plantZone()).toBe(was);
+});
