@@ -160,9 +160,7 @@ test("the scale's division is the line's until another is chosen", async () => {
   const division = await field("Scale's division");
   expect(division.value).toBe("0.01");
   await user.selectOptions(division, "0.5");
-  await waitFor(() =>
-    expect(screen.getAllByText(/is too coarse/).length).toBeGreaterThan(0),
-  );
+  await waitFor(() => expect(screen.getAllByText(/is too coarse/).length).toBeGreaterThan(0));
 });
 
 test("piece, losses and style are edited with the formula", async () => {

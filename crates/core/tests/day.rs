@@ -280,10 +280,16 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
         ..straight()
     };
     let day = plan_day(&balls, Anchor::OutBy(at(27, 19, 0)), &[], ISLAND).expect("fits");
+    let open = DayWanted {
+        anchor: Anchor::From(day.starts_at),
+        refused: Vec::new(),
+        zone: ISLAND,
+        not_before: None,
+    };
     let spare = |on, method: &Method| {
         let mut faults = Faults::default();
         let asked = SpareInput { pieces: 4.0.into(), on };
-        (asked.plan(method, &day, "spare.", &mut faults), faults)
+        (asked.plan(method, &day, &open, "spare.", &mut faults), faults)
     };
     let (found, faults) = spare(at(29, 18, 0), &balls);
     let found = found.expect("there is a cold");
@@ -291,6 +297,21 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
     assert_eq!(found.freeze_at, day.stages[2].starts_at + Duration::hours(2));
     assert_eq!(found.out_at, at(29, 16, 10));
     assert_eq!(found.thaw_at, at(28, 16, 10));
+    // Where nobody is there they wait for the morning, and are taken out before the evening ends.
+    let cold = found.freeze_at.time();
+    let around = |moment: NaiveTime| Refused {
+        from: moment.overflowing_sub_signed(Duration::hours(1)).0,
+        to: moment.overflowing_add_signed(Duration::hours(1)).0,
+    };
+    let closed =
+        DayWanted { refused: vec![around(cold), around(found.thaw_at.time())], ..open.clone() };
+    let asked = SpareInput { pieces: 4.0.into(), on: at(29, 18, 0) };
+    let kept = asked.plan(&balls, &day, &closed, "", &mut Faults::default()).expect("fits");
+    assert_eq!(kept.freeze_at, found.freeze_at + Duration::hours(1));
+    for moment in [kept.freeze_at, kept.thaw_at, kept.out_at] {
+        assert!(!shut(&closed.refused, moment, ISLAND), "{moment} is nobody's hour");
+    }
+    assert!(kept.thaw_at < found.thaw_at && kept.out_at < found.out_at);
     let (_, soon) = spare(at(27, 12, 0), &balls);
     assert!(soon.0[0].message.contains("cannot be frozen and thawed"), "{soon:?}");
     let (_, late) = spare(at(27, 12, 0) + Duration::weeks(9), &balls);

@@ -111,15 +111,29 @@ fn italy_asks_for_protein_too() {
 #[test]
 fn the_united_states_describe_on_fourteen_percent() {
     for (ash_14, name) in [
-        (0.40, "patent"),
-        (0.46, "bread"),
-        (0.54, "bread"),
+        (0.40, "patent by ash only"),
+        (0.46, "bread by ash only"),
+        (0.54, "bread by ash only"),
         (0.70, "first clear"),
         (1.00, "between first clear and whole"),
         (1.30, "whole"),
     ] {
         let readings = Readings(vec![reading(Property::Ash, ash_14, MoistureBasis::Fourteen)]);
         assert_eq!(called(Species::Wheat, "US", &readings).name, name, "{ash_14}");
+    }
+    // What it is for goes by protein: no bread flour by its ash alone.
+    for (ash, protein, name) in [
+        (0.50, 10.4, "all-purpose"),
+        (0.50, 12.6, "bread"),
+        (0.50, 14.0, "high-gluten"),
+        (0.40, 8.0, "cake, patent"),
+        (0.44, 12.0, "bread, patent"),
+        (0.70, 10.4, "first clear"),
+    ] {
+        let fourteen = |property, value| reading(property, value, MoistureBasis::Fourteen);
+        let readings =
+            Readings(vec![fourteen(Property::Ash, ash), fourteen(Property::Protein, protein)]);
+        assert_eq!(called(Species::Wheat, "US", &readings).name, name, "{ash} {protein}");
     }
     // As is, and moved by the flour's own moisture.
     let readings = Readings(vec![

@@ -46,8 +46,8 @@ export function FlourPage() {
         : "not stated",
     ],
     ["delivered", lot.delivered_on ? format.date(lot.delivered_on) : "not stated"],
-    ["tonnes", lot.tonnes == null ? "not stated" : format.number(lot.tonnes)],
-    ["left", stock ? `${format.number(stock.tonnes_left)} t in ${stock.place}` : "not said"],
+    ["came", lot.tonnes == null ? "not stated" : format.tonnes(lot.tonnes)],
+    ["left", stock ? `${format.tonnes(stock.tonnes_left)} in ${stock.place}` : "not said"],
     ["certificate", `revision ${lot.revision.number}, ${lot.revision.made_by}`],
     [
       "specification",
@@ -61,7 +61,7 @@ export function FlourPage() {
         <div>
           <h1>{lot.code}</h1>
           <p className="text-sm text-iron">
-            {lot.flour.name}, {lot.flour.note} · {lot.flour.mill}
+            {[lot.flour.name, lot.flour.note].filter(Boolean).join(", ")} · {lot.flour.mill}
           </p>
         </div>
         {verdict && (

@@ -85,7 +85,11 @@ export function StarterPage() {
         {data && (
           <p className="text-sm">
             <span className="figure block text-2xl">{at(data.ripe_h)}</span>
-            ripe, and at its best until {at(data.tired_h)}
+            {data.ripe_h == null
+              ? "ripe: warm it, or feed it less"
+              : data.tired_h == null
+                ? "ripe, and at its best for more than a week"
+                : `ripe, and at its best until ${at(data.tired_h)}`}
           </p>
         )}
       </div>

@@ -50,10 +50,10 @@ export function LotList() {
                 </td>
                 <td>{lot.flour}</td>
                 <td>{lot.milled_on && format.date(lot.milled_on)}</td>
-                <td className="text-right">{lot.tonnes != null && format.number(lot.tonnes)}</td>
+                <td className="text-right">{lot.tonnes != null && format.tonnes(lot.tonnes)}</td>
                 <td className="text-right">
                   {lot.standing.stock &&
-                    `${format.number(lot.standing.stock.tonnes_left)} in ${lot.standing.stock.place}`}
+                    `${format.tonnes(lot.standing.stock.tonnes_left)} in ${lot.standing.stock.place}`}
                 </td>
                 <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
                   {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}

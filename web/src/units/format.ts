@@ -68,11 +68,25 @@ export class Format {
       const lb = kg / KG_PER_LB;
       return Math.abs(lb) < 1 ? `${this.number(lb * 16, 2)} oz` : `${this.number(lb, 2)} lb`;
     }
+    if (kg !== 0 && division > 0.01 && Math.abs(kg) < 10) {
+      // So small a dough that the usual decimals would say another one.
+      return this.mass(kg, Math.abs(kg) < 1 ? 0.001 : 0.01);
+    }
     if (Math.abs(kg) < 1 && division <= 0.01) {
       const grams = Math.max(0, Math.ceil(-Math.log10(division * 1000) - 1e-9));
       return `${this.number(kg * 1000, grams)} g`;
     }
     return `${this.number(kg, decimalsOf(division))} kg`;
+  }
+
+  /** A quantity of flour: a delivery in tonnes, a bag in kilograms. */
+  tonnes(tonnes: number): string {
+    if (this.preferences.mass === "lb") {
+      return `${this.number((tonnes * 1000) / KG_PER_LB, 0)} lb`;
+    }
+    return tonnes !== 0 && Math.abs(tonnes) < 1
+      ? `${this.plain(tonnes * 1000)} kg`
+      : `${this.number(tonnes)} t`;
   }
 
   /** So many of a thing. */
@@ -125,6 +139,10 @@ export class Format {
   /** A figure with its unit, whatever it is of. */
   figure(value: number, unit: string, change = false): string {
     if (unit === "°C") return change ? this.degrees(value) : this.temperature(value);
+    if (unit === "min") {
+      const sign = value < 0 ? "−" : change ? "+" : "";
+      return `${sign}${this.minutes(Math.abs(value))}`;
+    }
     const number = change ? this.signed(value, 2) : this.number(value, 2);
     if (unit === "kg" && this.preferences.mass === "lb") {
       return (change && value > 0 ? "+" : "") + this.mass(value);

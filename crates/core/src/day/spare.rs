@@ -1,7 +1,9 @@
 use chrono::{DateTime, Duration, Utc};
 use serde::{Deserialize, Serialize};
 
-use super::DayPlan;
+use super::hours::spans;
+use super::seek::Shut;
+use super::{DayPlan, DayWanted};
 use crate::method::{Method, StageRole};
 use crate::units::{Bound, Faults, Given, moment};
 
@@ -9,6 +11,8 @@ use crate::units::{Bound, Faults, Given, moment};
 const COLD_THROUGH_H: i64 = 2;
 const THAW_H: i64 = 24;
 const KEEP_WEEKS: i64 = 6;
+/// Before nobody is there any more, minutes.
+const BEFORE_MIN: i64 = 15;
 
 const PIECES: Bound = Bound::new("pieces", "spare pieces", "", 1.0, 100_000.0);
 
@@ -39,13 +43,15 @@ pub struct Spare {
 }
 
 impl SpareInput {
-    /// Puts spare pieces on the clock: frozen once they are cold through, a day to thaw, and out as
+    /// Puts spare pieces on the clock, each step at an hour when somebody is there: frozen once they
+    /// are cold through, a day to thaw, and out as
     /// long before use as the others. A fault where the method has no cold to freeze them from, or
     /// they would be used before they can be.
     pub fn plan(
         &self,
         method: &Method,
         day: &DayPlan,
+        wanted: &DayWanted,
         at: &str,
         faults: &mut Faults,
     ) -> Option<Spare> {
@@ -67,7 +73,12 @@ impl SpareInput {
             );
             return None;
         }
-        let freeze_at = day.stages.get(cold)?.starts_at + Duration::hours(COLD_THROUGH_H);
+        let cold_through = day.stages.get(cold)?.starts_at + Duration::hours(COLD_THROUGH_H);
+        let far = Duration::days(2);
+        let until = self.on.min(cold_through + Duration::weeks(KEEP_WEEKS + 1)) + far;
+        let shut = spans(&wanted.refused, cold_through - far, until, wanted.zone);
+        // Later than it could be where they freeze, earlier where they thaw and warm.
+        let freeze_at = open_from(&shut, cold_through);
         let out_min: f64 = method
             .stages
             .iter()
@@ -76,8 +87,8 @@ impl SpareInput {
             .take_while(|(_, role)| **role != StageRole::Bake)
             .map(|(stage, _)| stage.minutes)
             .sum();
-        let out_at = self.on - super::seek::minutes(out_min);
-        let thaw_at = out_at - Duration::hours(THAW_H);
+        let out_at = open_until(&shut, self.on - super::seek::minutes(out_min));
+        let thaw_at = open_until(&shut, out_at - Duration::hours(THAW_H));
         let keep_until = freeze_at + Duration::weeks(KEEP_WEEKS);
         if thaw_at < freeze_at {
             faults.push(format!("{at}on"), "before then they cannot be frozen and thawed again");
@@ -95,4 +106,16 @@ impl SpareInput {
             keep_until,
         })
     }
+}
+
+/// A moment, or the end of the hours nobody is there in which it falls; hours may adjoin.
+fn open_from(shut: &Shut, moment: DateTime<Utc>) -> DateTime<Utc> {
+    let within = shut.iter().find(|(from, to)| *from <= moment && moment < *to);
+    within.map_or(moment, |(_, to)| open_from(shut, *to))
+}
+
+/// A moment, or one just before the hours nobody is there in which it falls.
+fn open_until(shut: &Shut, moment: DateTime<Utc>) -> DateTime<Utc> {
+    let within = shut.iter().find(|(from, to)| *from <= moment && moment < *to);
+    within.map_or(moment, |(from, _)| open_until(shut, *from - Duration::minutes(BEFORE_MIN)))
 }

@@ -6,7 +6,9 @@ pub const AGED_DAYS: f64 = 14.0;
 /// What a flour's days since milling mean for the dough (H); none in between.
 pub const fn age_says(days: f64) -> Option<&'static str> {
     match days {
-        ..GREEN_DAYS => Some("green: weak until it has aged two days; it needs oxidation or time"),
+        ..GREEN_DAYS => {
+            Some("green: its strength comes with two days of age; it needs oxidation or time")
+        }
         AGED_DAYS.. if days > AGED_DAYS => {
             Some("aged: it takes a little more water and acts stronger")
         }

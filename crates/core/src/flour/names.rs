@@ -77,7 +77,7 @@ const US_WHEAT: [Class; 4] = [
 ///
 /// France: common wheat by ash on dry matter. Germany: DIN 10355, wheat, rye and spelt, ash on dry
 /// matter. Italy: common wheat by ash and least protein on dry matter. United States: descriptive,
-/// common wheat by ash on 14 %. Ash is taken to two decimals, as it is reported.
+/// common wheat by ash, and up to the first clear by what its protein suits (H), both on 14 %. Ash is taken to two decimals, as it is reported.
 ///
 /// ```
 /// use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, flour_names};
@@ -107,7 +107,10 @@ pub fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
             name("IT", "ash on dry matter", ash_dm, common.then_some(&IT_WHEAT)),
             dry(Property::Protein),
         ),
-        name("US", "descriptive, ash on 14 %", ash_14, common.then_some(&US_WHEAT)),
+        by_use(
+            name("US", "descriptive, ash on 14 %", ash_14, common.then_some(&US_WHEAT)),
+            readings.value(Property::Protein, Some(MoistureBasis::Fourteen)),
+        ),
     ]
 }
 
@@ -160,6 +163,32 @@ fn with_protein(mut named: FlourName, protein_dm: Option<f64>) -> FlourName {
         None => format!("it also asks for protein of {least:.1} %, not known here"),
     };
     named.says = format!("{}; {asked}", named.says);
+    named
+}
+
+/// What a flour of an ash up to the first clear's is used for in the United States by its protein on
+/// 14 % (H): so much and more.
+const US_USE: [(&str, f64); 5] =
+    [("cake", 0.0), ("pastry", 8.5), ("all-purpose", 9.8), ("bread", 11.5), ("high-gluten", 13.5)];
+
+/// Ash grades an American flour; what it is for goes by protein.
+fn by_use(mut named: FlourName, protein_14: Option<f64>) -> FlourName {
+    if !matches!(&*named.name, "patent" | "bread") {
+        return named;
+    }
+    let Some(protein) = protein_14 else {
+        named.kind = NameKind::Outside;
+        named.says = format!("{}; its use goes by protein on 14 %, not known here", named.says);
+        named.name = format!("{} by ash only", named.name);
+        return named;
+    };
+    let used = US_USE.iter().rev().find(|(_, least)| protein >= *least);
+    let used = used.map_or("cake", |(used, _)| used);
+    named.name = match &*named.name {
+        "patent" => format!("{used}, patent"),
+        _ => used.to_owned(),
+    };
+    named.says = format!("{}; for {used} by protein {protein:.1} % on 14 % (H)", named.says);
     named
 }
 

@@ -1,5 +1,6 @@
 use serde::Serialize;
 
+use crate::flour::strength;
 use crate::water::Process;
 
 /// What a dough may need besides flour, water, yeast and salt.
@@ -85,12 +86,15 @@ pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
         Process::LongCold => {}
     }
     match flour.w {
-        Some(w) if w < 180.0 => tally.add(1, &format!("W {w:.0} is weak: its film needs help")),
+        Some(w) if w < 180.0 => {
+            tally.add(1, &format!("W {w:.0} is {}: its film needs help", strength(w)));
+        }
         Some(w) if w > 340.0 => tally.add(-1, &format!("W {w:.0} holds by itself")),
         _ => {}
     }
     if green {
-        tally.add(1, "green flour, under 48 hours from the mill, is weak");
+        tally
+            .add(1, "green flour, under 48 hours from the mill, does not yet hold what its W says");
     }
     if flour.age_days.is_some_and(|days| days > 14.0) {
         tally.add(-1, "flour past two weeks has taken up its air");

@@ -147,7 +147,7 @@ impl Rule {
             }
             Self::WholeGrain => "bran drinks more than its ash says",
             Self::WholeGrainUnknown => "bran drinks, and nothing on the certificate counts it",
-            Self::Green => "green flour: weak, and not yet thirsty",
+            Self::Green => "green flour: neither at its strength nor at its thirst yet",
             Self::Aged => "aged flour takes more and acts stronger",
             Self::CriticalDamagedStarch => "above it the dough feels dry early and sticks late",
             Self::CeilingBase | Self::CeilingPerW => {

@@ -441,7 +441,8 @@ fn cautions(
         );
     }
     if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < GREEN_DAYS)) {
-        let says = "green flour: weak until it has aged two days; it needs oxidation or time";
+        let says =
+            "green flour: its strength comes with two days of age; it needs oxidation or time";
         say("green", says.into());
     }
     if flours.iter().any(|part| !part.flour.species.has_gluten()) {

@@ -65,8 +65,10 @@ impl DayAsked {
         let rise = rise(&planned, &chain).ok();
         let mixes = plan.stages.get(method.first_mix()).map_or(plan.starts_at, |mix| mix.starts_at);
         let mut faults = Faults::default();
-        let spare =
-            self.spare.as_ref().and_then(|spare| spare.plan(&method, &plan, "spare.", &mut faults));
+        let spare = self
+            .spare
+            .as_ref()
+            .and_then(|spare| spare.plan(&method, &plan, &wanted, "spare.", &mut faults));
         faults.or(())?;
         let view = DayView {
             rise,
