@@ -98,13 +98,13 @@ export function AmountPanel() {
       >
         {DIVISIONS.map((kg) => (
           <option key={kg} value={kg}>
-            {kg * 1000} g
+            {format.mass(kg, kg)}
           </option>
         ))}
       </select>
       {chain?.sheet?.cautions.map((says) => (
         <p key={says} className="mt-3 border-l-4 border-crust bg-faint px-3 py-2 text-sm">
-          {says}
+          {format.says(says)}
         </p>
       ))}
     </section>

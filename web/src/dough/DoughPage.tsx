@@ -73,7 +73,7 @@ export function DoughPage() {
         <div className="space-y-8">
           {chain?.trouble && chain.trouble.link !== "floor" && (
             <p className="border-l-4 border-stop bg-faint px-3 py-2" role="alert">
-              The chain stops at {chain.trouble.link}: {chain.trouble.says}.
+              The chain stops at {chain.trouble.link}: {format.says(chain.trouble.says)}.
             </p>
           )}
           <FormulaTable />

@@ -66,7 +66,9 @@ export function PartsPanel() {
             </div>
             {part.kind === "starter" && <StarterBox at={at} />}
             {caution && (
-              <p className="mt-2 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">{caution}</p>
+              <p className="mt-2 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
+                {format.says(caution)}
+              </p>
             )}
           </div>
         );

@@ -68,7 +68,7 @@ export function VariantsPage() {
             className="border border-iron px-3 py-1.5 text-sm aria-pressed:bg-ink aria-pressed:text-paper"
             onClick={() => setWish(one.wish)}
           >
-            {one.label}
+            {format.says(one.label)}
           </button>
         ))}
       </div>
@@ -108,7 +108,7 @@ export function VariantsPage() {
               {offered.data.map(({ lever, label, does, trade_off, variant }) => (
                 <tr key={lever} className="border-b border-hair align-top">
                   <th scope="row" className="max-w-64 py-1.5 pr-4 text-base font-semibold text-ink">
-                    {label}
+                    {format.says(label)}
                     <span className="block text-sm font-normal text-iron">{does}</span>
                   </th>
                   <td className="figure pt-1.5 text-right whitespace-nowrap">

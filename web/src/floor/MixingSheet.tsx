@@ -80,7 +80,7 @@ export function MixingSheet({ chain, head }: Props) {
       {[...water.cautions.map((one) => one.says), ...heat.cautions, ...sheet.cautions].map(
         (says) => (
           <p key={says} className="border-b border-hair py-1 text-sm print:py-0.5">
-            <b>Mind:</b> {says}
+            <b>Mind:</b> {format.says(says)}
           </p>
         ),
       )}
@@ -134,7 +134,7 @@ export function MixingSheet({ chain, head }: Props) {
               <p className="text-sm print:mr-3 print:inline">
                 {step.folds_at_min.length > 0 &&
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
-                until {step.ends_when}
+                until {format.says(step.ends_when)}
               </p>
               {step.cautions.map((says) => (
                 <Mind key={says} says={says} />
@@ -160,7 +160,7 @@ export function MixingSheet({ chain, head }: Props) {
         <p>Local code, the maker's instructions and licensed practice go before this sheet.</p>
       </footer>
       <p className="mt-3 hidden gap-8 text-sm print:flex">
-        <span>Dough measured ________ °C</span>
+        <span>Dough measured ________ {format.temperature(0).slice(-2)}</span>
         <span>Water added or held ________</span>
         <span>Mixed by ________________</span>
       </p>
@@ -169,9 +169,10 @@ export function MixingSheet({ chain, head }: Props) {
 }
 
 function Mind({ says }: { says: string }) {
+  const format = useFormat();
   return (
     <p className="text-sm text-iron print:mr-3 print:inline">
-      <b className="text-crust">⚠</b> {says}
+      <b className="text-crust">⚠</b> {format.says(says)}
     </p>
   );
 }

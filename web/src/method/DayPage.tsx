@@ -84,8 +84,8 @@ export function DayPage() {
         <>
           {found.plan.says && (
             <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
-              Fitted around the refused hours: {found.plan.says}. Look whether it still has strength
-              before it goes on.
+              Fitted around the refused hours: {format.says(found.plan.says)}. Look whether it still
+              has strength before it goes on.
             </p>
           )}
           {found.plan.moved_min > 0 && (
@@ -162,7 +162,7 @@ function Stages({ stages, waits }: { stages: Schemas["PlannedStage"][]; waits: n
                 </span>
               )}
             </td>
-            <td className="pr-6 text-sm text-iron">{stage.ends_when}</td>
+            <td className="pr-6 text-sm text-iron">{format.says(stage.ends_when)}</td>
             <td className="text-sm whitespace-nowrap text-water">
               {(waits[at] ?? 0) >= 5 && format.minutes(waits[at] ?? 0)}
             </td>

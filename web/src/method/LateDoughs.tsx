@@ -96,7 +96,7 @@ function Ways({ one, onDrop }: { one: Schemas["Late"]; onDrop: () => void }) {
             {way.advised && <span className="text-sm text-moss"> · the safe way</span>}
           </p>
           <p className="text-sm">
-            {way.says}
+            {format.says(way.says)}
             {way.then && `; it goes on ${seen(way.then)}`}.
           </p>
           {way.amounts.length > 0 && (

@@ -28,7 +28,7 @@ export function Levers({ levers }: { levers: Schemas["Lever"][] }) {
           {levers.map((lever) => (
             <tr key={lever.lever} className="border-b border-hair">
               <th scope="row" className="py-1 text-ink">
-                {lever.label}
+                {format.says(lever.label)}
               </th>
               <td className="text-right">
                 {lever.water_c === 0 ? "–" : format.degrees(lever.water_c)}

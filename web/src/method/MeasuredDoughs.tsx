@@ -105,13 +105,12 @@ export function MeasuredDoughs({ product, hand, measured }: Props) {
             {measured.slice(0, 6).map((one) => (
               <tr key={one.id} className="border-b border-hair">
                 <td className="py-0.5">{format.date(one.taken_at)}</td>
-                {[one.flour_c, one.room_c, one.water_c, one.dough_c, one.friction_c].map(
-                  (value, at) => (
-                    <td key={at} className="text-right">
-                      {format.temperature(value)}
-                    </td>
-                  ),
-                )}
+                {[one.flour_c, one.room_c, one.water_c, one.dough_c].map((value, at) => (
+                  <td key={at} className="text-right">
+                    {format.temperature(value)}
+                  </td>
+                ))}
+                <td className="text-right">{format.degrees(one.friction_c).replace("+", "")}</td>
               </tr>
             ))}
           </tbody>

@@ -84,7 +84,7 @@ export function MethodPage() {
               <p className="mt-1">Any one of these alone would:</p>
               <ul className="ml-5 list-disc">
                 {heat.remedies.map((one) => (
-                  <li key={one.remedy}>{one.says}</li>
+                  <li key={one.remedy}>{format.says(one.says)}</li>
                 ))}
               </ul>
             </>
@@ -93,7 +93,7 @@ export function MethodPage() {
       )}
       {heat.cautions.map((says) => (
         <p key={says} className="mt-4 border-l-4 border-crust bg-faint px-3 py-2">
-          {says}
+          {format.says(says)}
         </p>
       ))}
       <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_27rem]">

@@ -1,10 +1,12 @@
 import type { Schemas } from "../api/client";
 import { Term } from "../shell/Term";
 import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
 
 /** The floor's own rule beside the heat balance. */
 export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
   const format = useFormat();
+  const { preferences } = usePreferences();
   const { friction, water_c } = thumb;
   const said = (celsius: number) => (celsius >= 0 ? format.temperature(celsius) : "ice");
   return (
@@ -36,7 +38,7 @@ export function RuleOfThumb({ thumb }: { thumb: Schemas["Thumb"] }) {
               </th>
               <td className="figure text-right text-lg">{format.mass(thumb.classic_ice_kg)}</td>
               <td className="pl-3 text-right text-sm text-iron">
-                water · (tap − wanted) / (tap + 80)
+                water · (tap − wanted) / (tap + {preferences.temperature === "F" ? 112 : 80})
               </td>
             </tr>
           )}

@@ -191,13 +191,14 @@ function Run({ product, hand }: Props) {
 }
 
 function Cautions({ says }: { says: string[] }) {
+  const format = useFormat();
   const [all, setAll] = useState(false);
   const shown = all ? says : says.slice(0, 3);
   if (says.length === 0) return null;
   return (
     <ul className="mt-3 border-l-4 border-crust bg-faint px-3 py-2 text-sm">
       {shown.map((one) => (
-        <li key={one}>{one}</li>
+        <li key={one}>{format.says(one)}</li>
       ))}
       {says.length > shown.length && (
         <li>

@@ -3,6 +3,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useHand, type MethodDraft } from "../hand/HandProvider";
 import { settled } from "../hand/settled";
 import { Refusal } from "../shell/Refusal";
+import { useFormat } from "../units/format";
 import { asDraft } from "./method";
 import { useMethod } from "./useMethod";
 
@@ -13,6 +14,7 @@ interface Props {
 
 /** Steps on which there are two schools: taken or left out, and what is the same without. */
 export function Schools({ optional, method }: Props) {
+  const format = useFormat();
   const { editMethod, newest } = useHand();
   const { whole } = useMethod();
   const choose = useMutation({
@@ -45,7 +47,7 @@ export function Schools({ optional, method }: Props) {
               <b>{one.label}</b>
             </label>
             <p className="text-sm text-iron">
-              With: {one.does}. Without: {one.without}.
+              With: {format.says(one.does)}. Without: {format.says(one.without)}.
             </p>
           </li>
         ))}

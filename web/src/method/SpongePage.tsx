@@ -247,7 +247,9 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
         .
       </p>
       {!heat.reachable && heat.reason && (
-        <p className="mt-1 text-stop">The target cannot be reached: {heat.reason}.</p>
+        <p className="mt-1 text-stop">
+          The target cannot be reached: {format.says(heat.reason ?? "")}.
+        </p>
       )}
       {differs && (
         <p className="mt-1 text-sm text-iron">

@@ -54,11 +54,11 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 {stage.ends_when && (
                   <p className="text-sm">
                     <span className="text-iron">Ends by {SIGNS[stage.ends_by ?? "look"]}:</span>{" "}
-                    {stage.ends_when}
+                    {format.says(stage.ends_when)}
                   </p>
                 )}
                 <p className="text-sm text-iron">
-                  {stage.reason}
+                  {format.says(stage.reason ?? "")}
                   {wait >= 1 && (
                     <span className="text-water">
                       {stage.reason && " · "}can wait {format.minutes(wait)}
@@ -67,7 +67,7 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 </p>
                 {guide?.cautions[at]?.map((caution) => (
                   <p key={caution} className="text-sm font-semibold">
-                    {caution}
+                    {format.says(caution)}
                   </p>
                 ))}
                 {odd && usual.minutes && (

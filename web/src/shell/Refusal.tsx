@@ -1,4 +1,5 @@
 import { Refused } from "../api/client";
+import { useFormat } from "../units/format";
 
 interface Props {
   error: unknown;
@@ -8,12 +9,13 @@ interface Props {
 
 /** What the server refused, in its words, but for what stands at its field; nothing where it did not. */
 export function Refusal({ error, placed }: Props) {
+  const format = useFormat();
   if (!error) return null;
   const says = error instanceof Refused ? inWords(error, placed) : NO_ANSWER;
   if (!says) return null;
   return (
     <p className="mt-2 text-stop" role="alert">
-      {says}.
+      {format.says(says)}.
     </p>
   );
 }

@@ -42,7 +42,7 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
     setWrong(undefined);
     if (text !== shown && read.value !== value) onSet(read.value);
   };
-  const says = wrong ?? fault;
+  const says = wrong ?? (fault && format.says(fault));
   return (
     <div>
       <label htmlFor={id} className={bare ? "sr-only" : "block text-sm text-iron"}>

@@ -4,6 +4,11 @@ import { usePreferences, type Preferences } from "./preferences";
 
 const KG_PER_LB = 0.45359237;
 
+/** A quantity in a text, or two of them with what lies between, and what was given instead. */
+const QUANTITY =
+  /(?<![\w.])([-−]?\d+(?:\.\d+)?)(?:( to | and )([-−]?\d+(?:\.\d+)?))? (°C|K|kg|g)(?![\w/·])(; [-−]?\d+(?:\.\d+)? was given)?/g;
+const GIVEN = /^; (\S+) was given/;
+
 /** Numbers as one person wants to read them. */
 export class Format {
   private readonly preferences: Preferences;
@@ -66,7 +71,9 @@ export class Format {
   mass(kg: number, division = 0.1): string {
     if (this.preferences.mass === "lb") {
       const lb = kg / KG_PER_LB;
-      return Math.abs(lb) < 1 ? `${this.number(lb * 16, 2)} oz` : `${this.number(lb, 2)} lb`;
+      const oz = lb * 16;
+      if (oz !== 0 && Math.abs(oz) < 0.1) return `${this.plain(Number(oz.toPrecision(2)))} oz`;
+      return Math.abs(lb) < 1 ? `${this.number(oz, 2)} oz` : `${this.number(lb, 2)} lb`;
     }
     if (kg !== 0 && division > 0.01 && Math.abs(kg) < 10) {
       // So small a dough that the usual decimals would say another one.
@@ -134,6 +141,37 @@ export class Format {
       minute: "2-digit",
       timeZone: this.timeZone,
     });
+  }
+
+  /**
+   * A text of the server's with its quantities in this person's units. The server writes
+   * temperatures in °C, differences of temperature in K, and masses in kg or g.
+   */
+  says(text: string): string {
+    const { mark } = this.preferences;
+    const shown = text.replace(
+      QUANTITY,
+      (all, low: string, to: string | undefined, high = "", unit: string, given = "") => {
+        const one = (number: string) => this.inText(Number(number.replace("−", "-")), number, unit);
+        const first = one(low);
+        if (!first) return all;
+        const last = to ? one(high) : first;
+        const short = to && last ? `${first.split(" ")[0] ?? ""}${to}${last}` : first;
+        const was = GIVEN.exec(given)?.[1];
+        return was ? `${short}; ${one(was) ?? was} was given` : short;
+      },
+    );
+    return mark === "," ? shown.replace(/(\d)\.(\d)/g, "$1,$2") : shown;
+  }
+
+  /** A number of a text in another unit, with the decimals it was written with; none if it stays. */
+  private inText(value: number, written: string, unit: string): string | undefined {
+    const decimals = (written.split(".")[1] ?? "").length;
+    const { temperature, mass } = this.preferences;
+    if (unit === "K") return this.apart(value, decimals);
+    if (unit === "°C") return temperature === "F" ? this.temperature(value, decimals) : undefined;
+    if (mass !== "lb") return undefined;
+    return this.mass(unit === "g" ? value / 1000 : value, 0.001);
   }
 
   /** A figure with its unit, whatever it is of. */

@@ -113,7 +113,7 @@ export function HoldersPage() {
           <ul className="mt-2 list-disc pl-5 text-sm">
             {feel.will.map((says) => (
               <li key={says} className="mt-1">
-                {says.charAt(0).toUpperCase() + says.slice(1)}.
+                {format.says(says.charAt(0).toUpperCase() + says.slice(1))}.
               </li>
             ))}
           </ul>
@@ -126,8 +126,9 @@ export function HoldersPage() {
           )}
           {added > 0 && (
             <p className="mt-2 text-sm text-iron">
-              {format.number(feel.to_drive_out_kg)} kg more water for 100 kg of flour to drive out;
-              aim for arrival at {format.percent(feel.arrival_target_pct, 0)} of the bake.
+              {format.mass(feel.to_drive_out_kg)} more water for {format.mass(100, 1)} of flour to
+              drive out; aim for arrival at {format.percent(feel.arrival_target_pct, 0)} of the
+              bake.
             </p>
           )}
         </section>

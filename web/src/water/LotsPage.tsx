@@ -174,7 +174,7 @@ function Because({ column }: { column: { chain: Schemas["Chain"]; moves: Schemas
       ))}
       {column.chain.water?.cautions.map((caution) => (
         <li key={caution.key} className="mt-1 text-crust">
-          {caution.says}
+          {format.says(caution.says)}
         </li>
       ))}
       {column.chain.flour.concerns.map((rule) => (

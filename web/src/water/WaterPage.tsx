@@ -129,7 +129,7 @@ export function WaterPage() {
                 </abbr>{" "}
                 {ORIGIN[step.origin].word.split(",")[0]}
               </td>
-              <td>{step.reason}</td>
+              <td>{format.says(step.reason)}</td>
               <td className="text-right">
                 {step.rule && (
                   <button

@@ -277,7 +277,7 @@ impl Balance {
         if flour > 0.0 {
             let degrees = over / flour;
             let word = if degrees > 0.0 { "cooler" } else { "warmer" };
-            let says = format!("flour {:.1} °C {word}", degrees.abs());
+            let says = format!("flour {:.1} K {word}", degrees.abs());
             remedies.push(Remedy { remedy: "flour", says });
         }
         let energy = over / self.dough_kg();
@@ -362,7 +362,7 @@ impl Balance {
             |lever, label, edit: &dyn Fn(&mut Self)| self.changed(now, lever, label, edit);
         let mut levers = Vec::with_capacity(3);
         if self.flour_capacity() > 0.0 {
-            levers.push(changed("flour", "flour 1 °C cooler", &|other| {
+            levers.push(changed("flour", "flour 1 K cooler", &|other| {
                 for part in other.parts.iter_mut().filter(|part| part.is == PartIs::Flour) {
                     part.temperature_c -= 1.0;
                 }
@@ -376,7 +376,7 @@ impl Balance {
                 other.mixing_kj_per_kg = (other.mixing_kj_per_kg - 1.0).max(0.0);
             }),
         });
-        levers.push(changed("tap", "tap 1 °C colder", &|other| other.tap_c -= 1.0));
+        levers.push(changed("tap", "tap 1 K colder", &|other| other.tap_c -= 1.0));
         levers
     }
 

@@ -195,13 +195,13 @@ impl Lever {
                 &[Slower],
             ),
             Self::WarmerDough => (
-                "dough 2 °C warmer",
+                "dough 2 K warmer",
                 "ferments faster without more yeast",
                 "slacker and stickier; less tolerant",
                 &[Faster],
             ),
             Self::ColderDough => (
-                "dough 3 °C colder",
+                "dough 3 K colder",
                 "firmer, slower, more tolerant",
                 "longer proof; more ice in summer",
                 &[Slower, LessSticky, DrierHandling],
