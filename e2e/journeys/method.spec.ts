@@ -258,3 +258,27 @@ test("a method that is edited and not recorded plans no batch", async ({ page })
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("button", { name: "Plan this batch" })).toBeEnabled();
 });
+
+test("a method begun again is called by its own process, and what leaves the cold leaves its days behind", async ({
+  page,
+}) => {
+  await page.goto("/method/stages?product=ferry-tin-short");
+  const families = page.getByLabel("Begin again from");
+  const frozen = families.locator("option", { hasText: "Frozen dough" });
+  await families.selectOption((await frozen.getAttribute("value")) ?? "");
+  for (const tab of ["Heat", "Rise", "The day", "The run"]) {
+    await page.getByRole("link", { name: tab, exact: true }).click();
+    await expect(page.getByText(/^(Ferry Tin Short, )?frozen dough/)).toBeVisible();
+  }
+
+  await page.getByRole("link", { name: "Stages", exact: true }).click();
+  const cold = families.locator("option", { hasText: "Ball dough" });
+  await families.selectOption((await cold.first().getAttribute("value")) ?? "");
+  const stage = page.getByRole("listitem").filter({ hasText: "In boxes in the cold" }).first();
+  await stage.getByRole("button", { name: /^Change/ }).click();
+  await expect(stage.getByLabel("At most")).not.toHaveValue("");
+  const around = stage.getByLabel("Around it");
+  await around.fill("24");
+  await around.press("Enter");
+  await expect(stage.getByLabel("At most")).toHaveValue("");
+});

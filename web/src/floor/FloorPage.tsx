@@ -29,7 +29,7 @@ export function FloorPage() {
         head={{
           product: product.name,
           line: product.line.name,
-          process: product.method.process_label,
+          process: chain.method.process_label,
           lot: lot.code,
           flour: [
             lot.flour.name,

@@ -46,7 +46,7 @@ export function MethodPage() {
         <div>
           <h1>Heat</h1>
           <p className="text-sm text-iron">
-            {product.method.process_label} on {product.line.name}
+            {chain?.method.process_label ?? product.method.process_label} on {product.line.name}
           </p>
         </div>
         <p>

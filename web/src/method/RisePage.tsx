@@ -50,7 +50,7 @@ export function RisePage() {
         <div className="max-w-80">
           <h1>Rise</h1>
           <p className="text-sm text-iron">
-            {product.name}, {product.method.process_label}
+            {product.name}, {chain?.method.process_label ?? product.method.process_label}
           </p>
         </div>
         {end && (
@@ -122,6 +122,9 @@ function StageTable({ stages }: { stages: Schemas["RiseStage"][] }) {
           <tr key={at} className="border-b border-hair">
             <th scope="row" className="py-1 text-base font-normal text-ink">
               {stage.label}
+              {stage.misses && (
+                <span className="block max-w-md text-sm text-crust">{stage.misses}</span>
+              )}
             </th>
             <td className="text-right whitespace-nowrap">{format.minutes(stage.to_h * 60)}</td>
             <td className="text-right whitespace-nowrap text-iron">

@@ -83,7 +83,8 @@ function Run({ product, hand }: Props) {
         <div className="max-w-80">
           <h1>The run</h1>
           <p className="text-sm text-iron">
-            {product.name}, {product.method.process_label}, {product.line.name}
+            {product.name}, {chain?.method.process_label ?? product.method.process_label},{" "}
+            {product.line.name}
           </p>
         </div>
         {plan && (

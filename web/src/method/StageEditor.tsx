@@ -15,6 +15,10 @@ interface Props {
   onRemove: () => void;
 }
 
+/** At or below this a stage is a refrigerator's, °C. */
+const COLD_C = 12;
+const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= COLD_C;
+
 /** One stage, open to be changed. */
 export function StageEditor(props: Props) {
   const { stage, usual, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
@@ -43,7 +47,9 @@ export function StageEditor(props: Props) {
           <select
             className="field text-ink"
             value={stage.kind}
-            onChange={(event) => onChange({ kind: event.target.value as StageInput["kind"] })}
+            onChange={(event) =>
+              onChange({ kind: event.target.value as StageInput["kind"], window: null })
+            }
           >
             {Object.entries(KINDS).map(([key, label]) => (
               <option key={key} value={key}>
@@ -108,7 +114,13 @@ export function StageEditor(props: Props) {
           label="Around it"
           kind="temperature"
           value={stage.temperature_c ?? null}
-          onSet={(value) => onChange({ temperature_c: value ?? undefined })}
+          onSet={(value) =>
+            onChange({
+              temperature_c: value ?? undefined,
+              // What a dough may lie in the cold it may not lie in the warmth.
+              ...(isCold(value) !== isCold(stage.temperature_c) && { window: null }),
+            })
+          }
           fault={fault("temperature_c")}
           hint={band(usual?.temperature_c, (value) => format.temperature(value, 0))}
         />

@@ -55,7 +55,7 @@ export function WaterPage() {
           <p className="text-sm text-iron">
             {product.name} from{" "}
             {[lot.code, ...others.flatMap((other) => other.lot?.code ?? [])].join(" and ")},{" "}
-            {product.method.process_label}
+            {chain?.method.process_label ?? product.method.process_label}
           </p>
         </div>
         <p>

@@ -151,9 +151,11 @@ pub struct IngredientAt {
 }
 
 /// What the method asks of mixer and clock.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct MethodLink {
+    /// The process as it is made tonight, edited or not.
+    pub process_label: &'static str,
     pub mixing_min: f64,
     pub mixing_kj_per_kg: f64,
     pub total_min: f64,
@@ -167,7 +169,7 @@ impl Chain {
             water: None,
             dough: None,
             heat: None,
-            method: MethodLink { mixing_min: 0.0, mixing_kj_per_kg: 0.0, total_min: 0.0 },
+            method: MethodLink::default(),
             sheet: None,
             trouble: None,
         }
@@ -273,6 +275,7 @@ fn dough(hand: &Hand<'_>, water: &Stair, columns: Columns) -> DoughLink {
 
 fn method(hand: &Hand<'_>) -> MethodLink {
     MethodLink {
+        process_label: hand.method.process.label(),
         mixing_min: hand.method.mixing_min(),
         mixing_kj_per_kg: hand.method.mixing_kj_per_kg(&hand.line.mixer),
         total_min: hand.method.total_min(),

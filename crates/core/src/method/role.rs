@@ -176,7 +176,7 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> Usual {
             (band(4.0, 2.0, 10.0), None, None, "ends by the dough, never by the minutes")
         }
         (StageRole::Autolyse, _) => (
-            band(20.0, 15.0, 60.0),
+            band(20.0, 10.0, 60.0),
             room,
             None,
             "15 to 30 minutes is the classic range; past an hour protein starts to break down",
@@ -194,11 +194,14 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> Usual {
             (band(15.0, 10.0, 25.0), room, None, "it relaxes from the mixer")
         }
         (StageRole::Floor, _) => (
-            band(120.0, 45.0, 300.0),
-            room,
+            band(120.0, 20.0, 720.0),
+            band(25.0, 16.0, 30.0),
             None,
-            "ends at a volume, not at a time; warm days are shorter",
+            "ends at a volume, not at a time: between folds half an hour, in a cool room a night",
         ),
+        (StageRole::Cold, Process::Frozen) => {
+            (None, None, None, "frozen through, kept, thawed: the core says when, not the clock")
+        }
         (StageRole::Cold, _) => (
             band(900.0, 480.0, 4320.0),
             band(4.0, 2.0, 8.0),
@@ -206,7 +209,7 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> Usual {
             "overnight to 36 hours in a tin, one to five days for balls",
         ),
         (StageRole::Dividing, _) => {
-            (band(12.0, 5.0, 20.0), None, None, "the last piece before the dough is too old")
+            (band(12.0, 2.0, 20.0), None, None, "the last piece before the dough is too old")
         }
         (StageRole::Intermediate, _) => {
             (band(8.0, 4.0, 120.0), room, None, "the piece relaxes until it can be shaped")

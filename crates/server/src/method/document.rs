@@ -161,6 +161,32 @@ mod tests {
     use super::*;
 
     #[test]
+    fn no_family_lies_outside_what_is_called_usual_beside_it() {
+        let mut odd = Vec::new();
+        for family in FAMILIES.iter() {
+            let Family { process, target_c, machine_divided, stages, .. } = family.clone();
+            let method = Method { process, target_c, sponge_c: None, machine_divided, stages };
+            for (stage, usual) in method.stages.iter().zip(method.usual()) {
+                let figures = [
+                    ("min", Some(stage.minutes), usual.minutes),
+                    ("°C", stage.temperature_c, usual.temperature_c),
+                    ("%", stage.humidity_pct, usual.humidity_pct),
+                ];
+                for (unit, value, usual) in figures {
+                    let Some((value, usual)) = value.zip(usual) else { continue };
+                    if !(usual.low..=usual.high).contains(&value) {
+                        odd.push(format!(
+                            "{}, {}: {value} {unit}, usual {} to {}",
+                            family.key, stage.label, usual.low, usual.high
+                        ));
+                    }
+                }
+            }
+        }
+        assert!(odd.is_empty(), "{odd:#?}");
+    }
+
+    #[test]
     fn every_family_can_be_made_and_says_why_and_until_when() {
         let mut keys: Vec<&str> = FAMILIES.iter().map(|family| &*family.key).collect();
         keys.sort_unstable();
