@@ -7,11 +7,20 @@ use ironpeel_core::chain::{
 };
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, read_rows};
+use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::water::{Process, Species};
 use proptest::prelude::*;
 use support::bench::EQUIPMENT;
+
+/// A line with everything.
+const SOURCES: WaterSources = WaterSources {
+    chilled_c: Some(2.0),
+    refrigerator_c: None,
+    hot_c: Some(60.0),
+    max_ice_pct: 60.0,
+};
 
 fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
     let rows: Vec<Row> = rows
@@ -122,8 +131,7 @@ fn line() -> LineInHand {
         tap_c: 14.0,
         flour_c: 22.0,
         room_c: 24.0,
-        chilled_min_c: 2.0,
-        max_ice_pct: 60.0,
+        water: SOURCES,
     }
 }
 

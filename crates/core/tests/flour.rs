@@ -26,9 +26,9 @@ fn of_ash(ash_dm: f64, protein_dm: f64) -> Readings {
 #[test]
 fn each_national_system_names_a_flour() {
     for (species, ash, protein, names) in [
-        (Species::Wheat, 0.45, 11.0, ["T45", "405", "00", "patent"]),
-        (Species::Wheat, 0.55, 13.0, ["T55", "550", "00", "bread"]),
-        (Species::Wheat, 0.61, 13.0, ["between T55 and T65", "550", "0", "bread"]),
+        (Species::Wheat, 0.45, 11.0, ["T45", "405", "00", "pastry, patent"]),
+        (Species::Wheat, 0.55, 14.0, ["T55", "550", "00", "bread"]),
+        (Species::Wheat, 0.61, 13.0, ["between T55 and T65", "550", "0", "all-purpose"]),
         (Species::Wheat, 0.75, 13.0, ["T65", "812", "1", "first clear"]),
         (
             Species::Wheat,
@@ -38,7 +38,7 @@ fn each_national_system_names_a_flour() {
         ),
         (Species::Wheat, 1.66, 15.0, ["T150", "1600", "integrale", "whole"]),
         (Species::Wheat, 2.0, 15.0, ["T150", "above 1600", "above integrale", "whole"]),
-        (Species::Wheat, 0.60, 10.4, ["T55", "550", "0 by ash only", "bread"]),
+        (Species::Wheat, 0.60, 10.4, ["T55", "550", "0 by ash only", "pastry"]),
         (Species::Rye, 1.35, 9.0, ["–", "1370", "–", "–"]),
         (Species::Spelt, 0.68, 13.0, ["–", "630", "–", "–"]),
         (Species::Durum, 0.85, 13.0, ["–", "–", "–", "–"]),

@@ -2,7 +2,8 @@
 
 use ironpeel_core::flour::Moisture;
 use ironpeel_core::heat::{
-    Balance, DoughTemperatureInput, HOTTEST_WATER_C, Part, PartIs, flour_specific_heat,
+    Balance, DoughTemperatureInput, HOTTEST_WATER_C, Part, PartIs, WaterSources,
+    flour_specific_heat,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -32,6 +33,7 @@ fn dough() -> Balance {
         jacket_kj_per_kg: None,
         flour_wetted_kg: 100.0,
         chilled_min_c: 2.0,
+        hottest_c: HOTTEST_WATER_C,
         ice_c: 0.0,
         max_ice_pct: 60.0,
     }
@@ -209,6 +211,7 @@ fn any() -> impl Strategy<Value = Balance> {
                 jacket_kj_per_kg: None,
                 flour_wetted_kg: flour,
                 chilled_min_c: 2.0,
+                hottest_c: HOTTEST_WATER_C,
                 ice_c: 0.0,
                 max_ice_pct: ice,
             }
@@ -272,6 +275,7 @@ fn ice_and_chilled_water_are_levers_with_their_effect() {
         mixing_min: Some(12.0),
         flour_wetted_kg: 100.0,
         chilled_min_c: 2.0,
+        hottest_c: HOTTEST_WATER_C,
         ice_c: 0.0,
         max_ice_pct: 60.0,
     };
@@ -284,4 +288,62 @@ fn ice_and_chilled_water_are_levers_with_their_effect() {
     let with = Balance { mixing_kj_per_kg: 28.0, jacket_kj_per_kg: None, ..balance };
     assert!((with.solve().ice_kg - answer.ice_kg - lever("jacket").ice_kg).abs() < 1e-9);
     assert!(with.at_hand().iter().all(|lever| lever.lever != "jacket"));
+}
+
+#[test]
+fn only_what_a_line_has_is_used() {
+    let none =
+        WaterSources { chilled_c: None, refrigerator_c: None, hot_c: None, max_ice_pct: 0.0 };
+    let with = |sources: WaterSources, tap_c: f64, mixing: f64| {
+        Balance {
+            tap_c,
+            mixing_kj_per_kg: mixing,
+            chilled_min_c: sources.coldest_c(tap_c),
+            hottest_c: sources.hottest_c(tap_c),
+            max_ice_pct: sources.max_ice_pct,
+            ..dough()
+        }
+        .solve()
+    };
+    // A tap of 30 °C, and 3 °C wanted: nothing here gives it.
+    let bare = with(none, 30.0, 24.0);
+    near(bare.water_c, 30.0, 1e-9);
+    assert!(!bare.reachable && bare.ice_kg == 0.0 && bare.dough_c > 26.0);
+    assert!(bare.reason.expect("a reason").contains("there is no ice"));
+    // With a chiller it is chilled water, with ice tap water and ice, never one for the other.
+    let chilled = with(WaterSources { chilled_c: Some(1.0), ..none }, 30.0, 24.0);
+    assert!(chilled.reachable && chilled.ice_kg == 0.0 && chilled.water_c < 30.0);
+    let iced = with(WaterSources { max_ice_pct: 60.0, ..none }, 30.0, 24.0);
+    near(iced.water_c, 30.0, 1e-9);
+    assert!(iced.reachable && iced.ice_kg > 0.0);
+    // Warmer than the tap only out of a hot tap.
+    let cold = with(none, 4.0, 0.0);
+    assert!(!cold.reachable && cold.reason.expect("a reason").contains("not to be had here"));
+    let hot = WaterSources { hot_c: Some(55.0), ..none };
+    let warm = with(hot, 4.0, 0.0);
+    assert!(warm.reachable && warm.water_c > 4.0);
+    let from = hot.mixed(warm.water_kg, warm.water_c, 4.0);
+    near(from.iter().map(|one| one.kg).sum(), warm.water_kg, 1e-9);
+    let heat: f64 = from.iter().map(|one| one.kg * one.temperature_c).sum();
+    near(heat / warm.water_kg, warm.water_c, 1e-9);
+}
+
+proptest! {
+    #[test]
+    fn water_mixed_by_mass_is_as_warm_as_it_is_wanted(
+        kg in 0.1..500.0, tap in 1.0..32.0, share in 0.0..1.0, up in proptest::bool::ANY,
+        chilled in prop::option::of(0.5..6.0), fridge in 2.0..8.0, hot in 35.0..70.0,
+    ) {
+        let there = WaterSources {
+            chilled_c: chilled, refrigerator_c: Some(fridge), hot_c: Some(hot), max_ice_pct: 0.0,
+        };
+        let end = if up { there.hottest_c(tap) } else { there.coldest_c(tap) };
+        let wanted = tap + share * (end - tap);
+        let from = there.mixed(kg, wanted, tap);
+        prop_assert!(from.iter().all(|one| one.kg >= 0.0));
+        let all: f64 = from.iter().map(|one| one.kg).sum();
+        let heat: f64 = from.iter().map(|one| one.kg * one.temperature_c).sum();
+        prop_assert!((all - kg).abs() < 1e-9 * kg.max(1.0));
+        prop_assert!((heat / kg - wanted).abs() < 1e-6, "{from:?}");
+    }
 }

@@ -4,7 +4,7 @@ mod support;
 
 use ironpeel_core::dough::{Amount, Ingredient, Losses, scale, weigh};
 use ironpeel_core::flour::{Moisture, absorption_at_moisture, at_moisture};
-use ironpeel_core::heat::{Balance, Part, PartIs};
+use ironpeel_core::heat::{Balance, HOTTEST_WATER_C, Part, PartIs};
 use ironpeel_core::water::{Composition, Flour, Process, Species};
 use proptest::prelude::*;
 use support::{Asked, PLAIN, climb};
@@ -45,6 +45,7 @@ fn balance() -> impl Strategy<Value = Balance> {
             mixing_min: Some(10.0),
             flour_wetted_kg: flour_kg,
             chilled_min_c: 2.0,
+            hottest_c: HOTTEST_WATER_C,
             ice_c: 0.0,
             max_ice_pct,
         },

@@ -87,6 +87,19 @@ fn no_time() -> Method {
 }
 
 #[test]
+fn what_a_line_has_its_water_from_is_said_and_nothing_is_none() {
+    let (with, faults) = over(json!({"chilled_c": 3, "hot_c": 0, "max_ice_pct": 0}));
+    assert!(faults.is_empty(), "{faults:?}");
+    assert_eq!(
+        (with.water.chilled_c, with.water.hot_c, with.water.max_ice_pct),
+        (Some(3.0), None, 0.0)
+    );
+    assert_eq!(with.water.refrigerator_c, line().water.refrigerator_c, "left out: as it was");
+    let (_, faults) = over(json!({"hot_c": 12}));
+    assert!(faults.iter().any(|fault| fault.contains("hot_c")), "{faults:?}");
+}
+
+#[test]
 fn a_no_time_dough_has_less_time_at_the_divider_and_needs_no_trough() {
     let each = EachDough { kg: 20.0, sponge_kg: 0.0, pieces: 80.0, piece_kg: 0.25 };
     let found = cadence(&no_time(), &line().equipment, each);

@@ -2,6 +2,7 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
 use ironpeel_core::chain::LineInHand;
+use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{Equipment, Mixer};
 use uuid::Uuid;
 
@@ -51,7 +52,7 @@ struct Row {
     tap_c: f64,
     flour_c: f64,
     room_c: f64,
-    chilled_min_c: f64,
+    chilled_c: Option<f64>,
     max_ice_pct: f64,
     jacket_kj_per_kg_min: Option<f64>,
     turn_min: f64,
@@ -61,6 +62,8 @@ struct Row {
     divider_per_min: f64,
     proofer_pieces: f64,
     oven_pieces: f64,
+    hot_c: Option<f64>,
+    refrigerator_c: Option<f64>,
 }
 
 impl Row {
@@ -83,8 +86,10 @@ impl Row {
             tap_c: new.line.tap_c,
             flour_c: new.line.flour_c,
             room_c: new.line.room_c,
-            chilled_min_c: new.line.chilled_min_c,
-            max_ice_pct: new.line.max_ice_pct,
+            chilled_c: new.line.water.chilled_c,
+            max_ice_pct: new.line.water.max_ice_pct,
+            hot_c: new.line.water.hot_c,
+            refrigerator_c: new.line.water.refrigerator_c,
             jacket_kj_per_kg_min: mixer.jacket_kj_per_kg_min,
             turn_min: equipment.turn_min,
             troughs: equipment.troughs.try_into().unwrap_or(i32::MAX),
@@ -129,8 +134,12 @@ impl Row {
             tap_c: self.tap_c,
             flour_c: self.flour_c,
             room_c: self.room_c,
-            chilled_min_c: self.chilled_min_c,
-            max_ice_pct: self.max_ice_pct,
+            water: WaterSources {
+                chilled_c: self.chilled_c,
+                refrigerator_c: self.refrigerator_c,
+                hot_c: self.hot_c,
+                max_ice_pct: self.max_ice_pct,
+            },
         };
         LineRevision { revision, line_id: self.line_id, name, line }
     }

@@ -186,7 +186,7 @@ diesel::table! {
         tap_c -> Float8,
         flour_c -> Float8,
         room_c -> Float8,
-        chilled_min_c -> Float8,
+        chilled_c -> Nullable<Float8>,
         max_ice_pct -> Float8,
         jacket_kj_per_kg_min -> Nullable<Float8>,
         turn_min -> Float8,
@@ -196,6 +196,8 @@ diesel::table! {
         divider_per_min -> Float8,
         proofer_pieces -> Float8,
         oven_pieces -> Float8,
+        hot_c -> Nullable<Float8>,
+        refrigerator_c -> Nullable<Float8>,
     }
 }
 

@@ -6,6 +6,7 @@ use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{
     DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
 };
+use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{EndsBy, Equipment, Method, Mixer, Stage, StageKind, Window};
 use ironpeel_core::plant::OwnNumbers;
 use ironpeel_core::units::{Banded, Given};
@@ -128,8 +129,12 @@ async fn product(store: &Store, name: &str) -> Product {
         tap_c: 12.0,
         flour_c: 20.0,
         room_c: 22.0,
-        chilled_min_c: 3.0,
-        max_ice_pct: 60.0,
+        water: WaterSources {
+            chilled_c: Some(3.0),
+            refrigerator_c: None,
+            hot_c: Some(55.0),
+            max_ice_pct: 60.0,
+        },
     };
     let new = NewLine {
         line_id,

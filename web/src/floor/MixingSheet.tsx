@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { waterFrom } from "../method/waterFrom";
 import { VERDICT } from "../shell/verdict";
 
 interface Props {
@@ -58,6 +59,8 @@ export function MixingSheet({ chain, head }: Props) {
           <span className="block text-sm font-normal">
             {format.percent(water.floor_pct)} on flour, likely {format.number(water.low_pct)} to{" "}
             {format.number(water.high_pct)}
+            {(heat.water_from?.length ?? 0) > 1 &&
+              `; ${waterFrom(format, heat.water_from, sheet.division_kg)}`}
           </span>
         </Fact>
         <Fact name="Ice">

@@ -9,6 +9,7 @@ import { useHeld } from "../shell/useHeld";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
+import type { Kind } from "../units/parse";
 import { Quantity } from "../units/Quantity";
 import { MethodTabs } from "./MethodTabs";
 import { useGuide } from "./useMethod";
@@ -159,12 +160,16 @@ function Power({ guide, mixer, mixes }: PowerProps) {
   );
 }
 
-const FIELDS: readonly (readonly [Field, string, "number" | "mass"])[] = [
+const FIELDS: readonly (readonly [Field, string, Kind])[] = [
   ["min_kg", "Mixes at least", "mass"],
   ["max_kg", "Holds at most", "mass"],
   ["slow_kj_per_kg_min", "Slow, kJ/kg a minute", "number"],
   ["fast_kj_per_kg_min", "Fast, kJ/kg a minute", "number"],
   ["jacket_kj_per_kg_min", "Jacket takes, kJ/kg a minute", "number"],
+  ["chilled_c", "Chiller gives", "temperature"],
+  ["refrigerator_c", "Refrigerator at", "temperature"],
+  ["hot_c", "Hot tap gives", "temperature"],
+  ["max_ice_pct", "Ice at most, of the water", "percent"],
   ["turn_min", "From dough to dough, min", "number"],
   ["troughs", "Troughs", "number"],
   ["trough_kg", "Dough in a trough", "mass"],
@@ -173,6 +178,15 @@ const FIELDS: readonly (readonly [Field, string, "number" | "mass"])[] = [
   ["proofer_pieces", "Proofer holds, pieces", "number"],
   ["oven_pieces", "Oven holds, pieces", "number"],
 ];
+
+/** Empty where the line has none. */
+const OPTIONAL = new Set<Field>([
+  "jacket_kj_per_kg_min",
+  "chilled_c",
+  "refrigerator_c",
+  "hot_c",
+  "max_ice_pct",
+]);
 
 interface Typing {
   draft: LineDraft;
@@ -204,6 +218,10 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
     fast_kj_per_kg_min: mixer.fast_kj_per_kg_min,
     jacket_kj_per_kg_min: mixer.jacket_kj_per_kg_min ?? 0,
     ...equipment,
+    chilled_c: line.water.chilled_c ?? 0,
+    refrigerator_c: line.water.refrigerator_c ?? 0,
+    hot_c: line.water.hot_c ?? 0,
+    max_ice_pct: line.water.max_ice_pct,
   };
   const save = useMutation({
     networkMode: "always",
@@ -265,12 +283,17 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
             key={key}
             label={label}
             kind={kind}
-            value={draft[key] ?? was[key]}
-            onSet={(value) =>
-              setDraft({ [key]: value === was[key] ? undefined : (value ?? undefined) })
-            }
+            // What a line may be without is empty where it is, and 0 on the wire.
+            value={(draft[key] ?? was[key]) || (OPTIONAL.has(key) ? null : 0)}
+            onSet={(typed) => {
+              const value = typed ?? (OPTIONAL.has(key) ? 0 : undefined);
+              setDraft({ [key]: value === was[key] ? undefined : value });
+            }}
             fault={refused?.at(key)}
-            hint={hints[key]}
+            hint={
+              hints[key] ??
+              (OPTIONAL.has(key) && !(draft[key] ?? was[key]) ? "there is none" : undefined)
+            }
           />
         ))}
       </div>

@@ -10,6 +10,7 @@ import { Levers } from "./Levers";
 import { MethodTabs } from "./MethodTabs";
 import { MeasuredDoughs } from "./MeasuredDoughs";
 import { RuleOfThumb } from "./RuleOfThumb";
+import { waterFrom } from "./waterFrom";
 import { useGuide } from "./useMethod";
 
 const DIALS = [
@@ -60,7 +61,9 @@ export function MethodPage() {
           <span className="block text-sm">
             {heat.ice_kg > 0
               ? `with ${format.mass(heat.water_kg)} tap water at ${format.temperature(heat.water_c)}`
-              : `for ${format.mass(heat.water_kg)} of water`}
+              : heat.water_from.length > 1
+                ? waterFrom(format, heat.water_from, product.line.division_kg)
+                : `for ${format.mass(heat.water_kg)} of water`}
           </span>
         </p>
         <p className="text-sm">
@@ -78,7 +81,9 @@ export function MethodPage() {
       </div>
       {out && (
         <div className="mt-4 border-l-4 border-stop bg-faint px-3 py-2" role="alert">
-          <p className="font-semibold text-stop">The target cannot be reached: {out}.</p>
+          <p className="font-semibold text-stop">
+            The target cannot be reached: {format.says(out)}.
+          </p>
           {heat.remedies.length > 0 && (
             <>
               <p className="mt-1">Any one of these alone would:</p>

@@ -1,5 +1,6 @@
 use serde::{Deserialize, Serialize};
 
+use crate::heat::WaterSources;
 use crate::method::{Equipment, Mixer};
 use crate::units::{Bound, Faults, Given};
 
@@ -13,8 +14,7 @@ pub struct LineInHand {
     pub tap_c: f64,
     pub flour_c: f64,
     pub room_c: f64,
-    pub chilled_min_c: f64,
-    pub max_ice_pct: f64,
+    pub water: WaterSources,
 }
 
 /// A line as it was typed; what is left out is as it was.
@@ -63,6 +63,18 @@ pub struct LineDraft {
     /// 1 to 100 000.
     #[serde(default)]
     pub oven_pieces: Given,
+    /// Water out of the chiller, 1 to 20 °C; 0 where there is none.
+    #[serde(default)]
+    pub chilled_c: Given,
+    /// The refrigerator, 1 to 12 °C; 0 where there is none.
+    #[serde(default)]
+    pub refrigerator_c: Given,
+    /// Water out of the hot tap, 30 to 95 °C; 0 where there is none.
+    #[serde(default)]
+    pub hot_c: Given,
+    /// Most ice, 0 to 100 % of the water; 0 where there is none.
+    #[serde(default)]
+    pub max_ice_pct: Given,
 }
 
 /// Longest name or kind.
@@ -80,6 +92,13 @@ const FLOOR: Bound = Bound::new("trough_m2", "floor a trough stands on", "m²", 
 const DIVIDER: Bound = Bound::new("divider_per_min", "divider", "pieces/min", 0.1, 1000.0);
 const PROOFER: Bound = Bound::new("proofer_pieces", "proofer", "pieces", 1.0, 100_000.0);
 const OVEN: Bound = Bound::new("oven_pieces", "oven", "pieces", 1.0, 100_000.0);
+
+const CHILLED: Bound = Bound::new("chilled_c", "water out of the chiller", "°C", 0.0, 20.0);
+const REFRIGERATOR: Bound = Bound::new("refrigerator_c", "the refrigerator", "°C", 0.0, 12.0);
+const HOT: Bound = Bound::new("hot_c", "water out of the hot tap", "°C", 0.0, 95.0);
+const MAX_ICE: Bound = Bound::new("max_ice_pct", "most ice", "% of the water", 0.0, 100.0);
+/// A hot tap gives no less, °C.
+const HOT_AT_LEAST_C: f64 = 30.0;
 
 impl LineDraft {
     /// The line with what was typed, or what is wrong with it under `at`.
@@ -124,7 +143,23 @@ impl LineDraft {
             let message = format!("a mixer cannot hold less ({} kg) than it needs", mixer.max_kg);
             faults.push(format!("{at}max_kg"), message);
         }
-        LineInHand { mixer, equipment, ..was.clone() }
+        let had = was.water;
+        let source = |bound: Bound, given: &Given, was: Option<f64>, faults: &mut Faults| {
+            let celsius = bound.check_or(given, was.unwrap_or(0.0), at, faults);
+            (celsius > 0.0).then_some(celsius)
+        };
+        let water = WaterSources {
+            chilled_c: source(CHILLED, &self.chilled_c, had.chilled_c, faults),
+            refrigerator_c: source(REFRIGERATOR, &self.refrigerator_c, had.refrigerator_c, faults),
+            hot_c: source(HOT, &self.hot_c, had.hot_c, faults),
+            max_ice_pct: MAX_ICE.check_or(&self.max_ice_pct, had.max_ice_pct, at, faults),
+        };
+        if water.hot_c.is_some_and(|celsius| celsius < HOT_AT_LEAST_C) {
+            let message =
+                format!("a hot tap gives {HOT_AT_LEAST_C:.0} °C or more; 0 if there is none");
+            faults.push(format!("{at}hot_c"), message);
+        }
+        LineInHand { mixer, equipment, water, ..was.clone() }
     }
 }
 

@@ -34,7 +34,8 @@ use crate::dough::{
 };
 use crate::flour::{Assessment, Moisture, Rule, Verdict, concerns};
 use crate::heat::{
-    Answer, Balance, DOUGH_SPECIFIC_HEAT, Part, PartIs, YEAST_WATER_C, flour_specific_heat,
+    Answer, Balance, DOUGH_SPECIFIC_HEAT, Part, PartIs, WaterFrom, YEAST_WATER_C,
+    flour_specific_heat,
 };
 use crate::method::{Plan, Sheet, sheet};
 use crate::water::{Addition, FlourPart, Stair, Wanted, stair};
@@ -134,6 +135,8 @@ pub struct HeatLink {
     pub flour_c: f64,
     pub room_c: f64,
     pub tap_c: f64,
+    /// Where the liquid water comes from, by mass.
+    pub water_from: Vec<WaterFrom>,
     /// Everything but flour and water, with how warm it comes to the mixer.
     pub ingredients: Vec<IngredientAt>,
     pub cautions: Vec<String>,
@@ -298,7 +301,11 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
     }];
     parts.extend(formula.additions().map(|line| {
         let facts = library.facts(line.ingredient);
-        let cold = hand.knobs.ingredient_c(line.ingredient).or(facts.kept.celsius());
+        let kept = facts.kept.celsius().map(|usual| match facts.kept {
+            Storage::Refrigerator => hand.line.water.refrigerator_c.unwrap_or(usual),
+            Storage::Room | Storage::Freezer => usual,
+        });
+        let cold = hand.knobs.ingredient_c(line.ingredient).or(kept);
         Part {
             name: facts.label.clone(),
             kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT,
@@ -325,9 +332,10 @@ fn balance(hand: &Hand<'_>, moisture: Moisture, dough: &DoughLink, energy: f64) 
         jacket_kj_per_kg: jacket.filter(|_| !hand.knobs.jacket),
         mixing_min: Some(hand.method.mixing_min()),
         flour_wetted_kg: final_flour_kg,
-        chilled_min_c: hand.line.chilled_min_c,
+        chilled_min_c: hand.line.water.coldest_c(tap_c.unwrap_or(hand.line.tap_c)),
+        hottest_c: hand.line.water.hottest_c(tap_c.unwrap_or(hand.line.tap_c)),
         ice_c: 0.0,
-        max_ice_pct: hand.line.max_ice_pct,
+        max_ice_pct: hand.line.water.max_ice_pct,
     }
 }
 
@@ -387,6 +395,7 @@ fn heat_of(hand: &Hand<'_>, balance: &Balance) -> HeatLink {
         flour_c: hand.knobs.flour_c.unwrap_or(hand.line.flour_c),
         room_c: hand.knobs.room_c.unwrap_or(hand.line.room_c),
         tap_c: balance.tap_c,
+        water_from: hand.line.water.mixed(answer.water_kg, answer.water_c, balance.tap_c),
         ingredients: ingredients_at(hand, balance),
         cautions,
         answer,

@@ -134,7 +134,7 @@ fn steps(before: &Stair, after: &Stair) -> Vec<Because> {
 
 /// One group of the balance's inputs, and how to put the new ones into the old balance.
 type Swap = (&'static str, fn(&mut Balance, &Balance));
-const SWAPS: [Swap; 7] = [
+const SWAPS: [Swap; 8] = [
     ("masses and the flour's moisture", |now, then| {
         let mut parts = then.parts.clone();
         for part in &mut parts {
@@ -152,7 +152,8 @@ const SWAPS: [Swap; 7] = [
         now.mixing_min = then.mixing_min;
     }),
     ("target", |now, then| now.target_c = then.target_c),
-    ("coldest chilled water", |now, then| now.chilled_min_c = then.chilled_min_c),
+    ("hottest water", |now, then| now.hottest_c = then.hottest_c),
+    ("coldest water", |now, then| now.chilled_min_c = then.chilled_min_c),
     ("most ice", |now, then| now.max_ice_pct = then.max_ice_pct),
 ];
 

@@ -71,7 +71,9 @@ pub struct Balance {
     pub jacket_kj_per_kg: Option<f64>,
     /// As-is flour that meets water for the first time.
     pub flour_wetted_kg: f64,
+    /// The coldest water without ice, and the hottest.
     pub chilled_min_c: f64,
+    pub hottest_c: f64,
     pub ice_c: f64,
     pub max_ice_pct: f64,
 }
@@ -171,12 +173,15 @@ impl Balance {
             return Closed { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
         }
         let water_c = self.target_c + self.wanted_from_water() / (self.water_kg * WATER);
-        if water_c > HOTTEST_WATER_C {
-            return with(HOTTEST_WATER_C, 0.0, false);
+        if water_c > self.hottest_c.max(self.tap_c) + 1e-9 {
+            return with(self.hottest_c.max(self.tap_c), 0.0, false);
         }
         // Tap water colder than what is wanted needs warming, never ice.
         if water_c >= self.chilled_min_c.min(self.tap_c) {
             return with(water_c, 0.0, true);
+        }
+        if self.max_ice_pct <= 0.0 {
+            return with(self.chilled_min_c.min(self.tap_c), 0.0, false);
         }
         let from_tap = self.water_kg * WATER * (self.tap_c - self.target_c);
         let ice_kg = (from_tap - self.wanted_from_water()) / (WATER * self.tap_c + self.to_melt());
@@ -255,16 +260,25 @@ impl Balance {
         let over = (solved.dough_c - self.target_c) * self.capacity();
         let reason = if self.water_kg <= 0.0 {
             "there is no water to set the temperature with".to_owned()
+        } else if over > 0.0 && self.max_ice_pct <= 0.0 {
+            format!(
+                "the coldest water here is {:.1} °C and there is no ice: the dough comes off at {:.1} °C",
+                solved.water_c, solved.dough_c
+            )
         } else if over > 0.0 {
             format!(
                 "even with {:.0} % of the water as ice the dough comes off at {:.1} °C",
                 self.max_ice_pct, solved.dough_c
             )
         } else {
+            let why = if solved.water_c >= HOTTEST_WATER_C {
+                "is not used"
+            } else {
+                "is not to be had here"
+            };
             format!(
-                "water hotter than {HOTTEST_WATER_C:.0} °C is not used; at that the dough comes off \
-                 at {:.1} °C",
-                solved.dough_c
+                "water hotter than {:.0} °C {why}; at that the dough comes off at {:.1} °C",
+                solved.water_c, solved.dough_c
             )
         };
         (Some(reason), self.remedies(over))
@@ -338,7 +352,7 @@ impl Balance {
                 other.tap_c = other.chilled_min_c;
             }));
         }
-        if self.water_kg > now.ice_kg + 1.0 {
+        if self.max_ice_pct > 0.0 && self.water_kg > now.ice_kg + 1.0 {
             levers.push(Lever {
                 lever: "ice",
                 label: "1 kg more of it ice",

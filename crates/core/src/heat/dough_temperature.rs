@@ -1,6 +1,6 @@
 use serde::Deserialize;
 
-use super::{Answer, Balance, Part, PartIs};
+use super::{Answer, Balance, HOTTEST_WATER_C, Part, PartIs};
 use crate::units::{Bound, Faults, Given};
 
 /// Most parts in one balance.
@@ -116,6 +116,7 @@ impl DoughTemperatureInput {
             mixing_min: MINUTES.check_opt(&self.mixing_min, "", faults),
             flour_wetted_kg: WETTED.check(&self.flour_wetted_kg, "", faults),
             chilled_min_c: CHILLED.check_or(&self.chilled_min_c, 2.0, "", faults),
+            hottest_c: HOTTEST_WATER_C,
             ice_c: ICE.check_or(&self.ice_c, 0.0, "", faults),
             max_ice_pct: MAX_ICE.check_or(&self.max_ice_pct, 60.0, "", faults),
             parts,

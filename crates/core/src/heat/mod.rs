@@ -4,6 +4,7 @@ mod balance;
 mod dough_temperature;
 mod friction;
 mod mixed;
+mod sources;
 
 pub(crate) use balance::Closed;
 pub use balance::{
@@ -13,3 +14,4 @@ pub use balance::{
 pub use dough_temperature::{DoughTemperatureInput, PartInput};
 pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};
 pub use mixed::{MixedDough, MixedPart};
+pub use sources::{WaterFrom, WaterSource, WaterSources};

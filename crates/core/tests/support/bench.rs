@@ -3,12 +3,21 @@
 use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
 use ironpeel_core::dough::{Amount, Losses};
 use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings};
+use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{Equipment, Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::water::{Process, Species};
 use serde_json::{Value, json};
 
 use super::formula;
+
+/// A line with everything.
+const SOURCES: WaterSources = WaterSources {
+    chilled_c: Some(2.0),
+    refrigerator_c: None,
+    hot_c: Some(60.0),
+    max_ice_pct: 60.0,
+};
 
 pub fn readings(figures: &[(Property, f64)]) -> Readings {
     let reading = |(property, value): &(Property, f64)| {
@@ -123,8 +132,7 @@ pub fn bench(draft: Value, process: Process) -> Bench {
             tap_c: 14.0,
             flour_c: 21.0,
             room_c: 22.0,
-            chilled_min_c: 2.0,
-            max_ice_pct: 60.0,
+            water: SOURCES,
         },
         numbers: PlantNumbers::default(),
     }

@@ -9,7 +9,7 @@ use chrono::{Duration, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::chain::{FormulaInHand, LineInHand};
 use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
-use ironpeel_core::heat::MixedDough;
+use ironpeel_core::heat::{MixedDough, WaterSources};
 use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
 use ironpeel_core::water::Process;
 use ironpeel_store::{
@@ -79,6 +79,7 @@ struct DemoLine {
     divider_per_min: f64,
     proofer_pieces: f64,
     oven_pieces: f64,
+    water: WaterSources,
 }
 
 #[derive(Deserialize)]
@@ -268,8 +269,7 @@ impl DemoLine {
             tap_c: self.tap_c,
             flour_c: self.flour_c,
             room_c: self.room_c,
-            chilled_min_c: 2.0,
-            max_ice_pct: 60.0,
+            water: self.water,
         }
     }
 }
