@@ -249,10 +249,10 @@ fn troughs_min(method: &Method, lying: &[Lying], troughs: u32) -> f64 {
 fn troughs_say(lying: &[Lying], troughs: u32) -> String {
     let stays: Vec<String> =
         lying.iter().map(|one| format!("{} for {:.0} min", one.troughs, one.minutes)).collect();
-    match stays.is_empty() {
-        true => "nothing lies in troughs".into(),
-        false => format!("a dough takes {}; there are {troughs}", stays.join(", then ")),
+    if stays.is_empty() {
+        return "nothing lies in troughs".into();
     }
+    format!("a dough takes {}; there are {troughs}", stays.join(", then "))
 }
 
 /// Troughs one dough takes while it lies: its sponge, or all of it.

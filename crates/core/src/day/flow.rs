@@ -46,12 +46,12 @@ impl Flow {
     pub fn of(line: &Line<'_>, pieces: usize) -> Self {
         let all = line.method.stages.len();
         let place = |stage: usize| line.place(stage).filter(|place| place.holds_pieces());
-        let divider = (0..all).find(|stage| line.exclusive(*stage) == Some(1));
-        let from = divider.or_else(|| (0..all).find(|stage| place(*stage).is_some()));
+        let cut_at = (0..all).find(|stage| line.exclusive(*stage) == Some(1));
+        let from = cut_at.or_else(|| (0..all).find(|stage| place(*stage).is_some()));
         let from = from.unwrap_or(all);
         let to = line.last_bake().map_or(all, |oven| oven + 1).max(from);
         let mut stays: Vec<Stay> = Vec::new();
-        for stage in from + usize::from(divider.is_some())..to {
+        for stage in from + usize::from(cut_at.is_some())..to {
             match stays.last_mut().filter(|stay| stay.place == place(stage)) {
                 Some(stay) => stay.stages.end += 1,
                 None => stays.push(Stay {
@@ -74,7 +74,7 @@ impl Flow {
             let there = holds(place, line.wanted.equipment);
             stays[at].holds = ((there * share + 1e-9) as usize).max(1);
         }
-        let divides = divider.is_some();
+        let divides = cut_at.is_some();
         let left = f64::NEG_INFINITY;
         Self { stages: from..to, pieces, divides, stays, passed: 0, left, would_leave: left }
     }

@@ -96,7 +96,9 @@ impl Line<'_> {
             last.at_once += spare / last.lying.troughs as usize;
         }
         if one_by_one {
-            troughs.iter_mut().for_each(|one| one.at_once = 1);
+            for one in &mut troughs {
+                one.at_once = 1;
+            }
         }
         (troughs, one_by_one)
     }

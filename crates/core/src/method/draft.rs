@@ -150,8 +150,12 @@ impl StageInput {
                 format!("{minutes} min are planned, and {low_min} to {high_min} are allowed here");
             faults.push(format!("{at}minutes"), message);
         }
-        let sets = Some(&self.fold_sets).filter(|_| self.kind == StageKind::Fold);
-        let fold_sets = sets.and_then(|sets| whole(SETS.check_opt(sets, at, faults)?, at, faults));
+        let sets = SETS.check_opt(&self.fold_sets, at, faults);
+        if let Some(sets) = sets.filter(|sets| sets.fract() != 0.0) {
+            let message = format!("sets of folds are whole: 3, not {sets}");
+            faults.push(format!("{at}fold_sets"), message);
+        }
+        let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
         Stage {
             fold_sets,
             speed: self.speed.filter(|_| self.kind == StageKind::Mix),
@@ -165,11 +169,4 @@ impl StageInput {
             ..Stage::new(self.kind, label, minutes)
         }
     }
-}
-
-fn whole(sets: f64, at: &str, faults: &mut Faults) -> Option<u8> {
-    if sets.fract() != 0.0 {
-        faults.push(format!("{at}fold_sets"), format!("sets of folds are whole: 3, not {sets}"));
-    }
-    Some(sets as u8)
 }
