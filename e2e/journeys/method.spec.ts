@@ -282,3 +282,31 @@ test("a method begun again is called by its own process, and what leaves the col
   await around.press("Enter");
   await expect(stage.getByLabel("At most")).toHaveValue("");
 });
+
+test("tonight's readings move rise, schedule and yeast, and are kept for the starter", async ({
+  page,
+}) => {
+  await page.goto("/method/rise?product=holm-tin");
+  const headline = page.getByText(/^\+\d+ %$/).first();
+  await expect(headline).toBeVisible();
+  const asModel = await headline.innerText();
+  const readings = page.getByRole("region", { name: "Tonight's readings" });
+  for (const [minutes, risen] of [
+    ["180", "60"],
+    ["240", "95"],
+  ] as const) {
+    await readings.getByLabel("After, min").fill(minutes);
+    await readings.getByLabel("Risen").fill(risen);
+    await readings.getByLabel("Risen").press("Enter");
+    await readings.getByRole("button", { name: "Add" }).click();
+  }
+  await readings.getByRole("button", { name: /^Go by it/ }).click();
+  await expect(page).toHaveURL(/rate=\d\.\d+/);
+  await expect(headline).not.toHaveText(asModel);
+  const tonight = await headline.innerText();
+
+  await readings.getByRole("button", { name: /^Keep it for/ }).click();
+  await expect(page).not.toHaveURL(/rate=/);
+  await expect(readings.getByText(/is kept at \d\.\d+ of the model's speed/)).toBeVisible();
+  await expect(headline).toHaveText(tonight);
+});

@@ -151,6 +151,30 @@ fn a_sour_rises_slowly_and_its_jar_tells_when() {
 }
 
 #[test]
+fn a_speed_kept_for_a_starter_moves_its_dough_until_tonight_s_readings_say_otherwise() {
+    let (spelt, wheat) = (whole(), strong());
+    let flours = [
+        flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
+        flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &wheat),
+    ];
+    let end = |kept: Option<f64>, tonight: Option<f64>| {
+        let mut typed = spelt_sour();
+        if let Some(rate) = kept {
+            typed["parts"][0]["rate"] = json!(rate);
+        }
+        let mut bench = bench(typed, Process::LongCold);
+        bench.method.stages = vec![stage(StageKind::Mix, 6.0), at(StageKind::Rest, 240.0, 25.0)];
+        let mut hand = bench.hand(&flours);
+        hand.knobs.rate = tonight;
+        let found = rise(&hand, &chain(&hand)).expect("it has a starter");
+        found.stages.last().expect("a stage").rise_pct
+    };
+    assert!(end(Some(1.3), None) > end(None, None));
+    near(end(Some(1.3), None), end(None, Some(1.3)), 1e-9);
+    near(end(Some(1.3), Some(0.8)), end(None, Some(0.8)), 1e-9);
+}
+
+#[test]
 fn forms_of_yeast_are_worth_what_they_are() {
     let flours = strong();
     let yeast = |ingredient: &str, pct: f64| {

@@ -66,6 +66,7 @@ struct PartRow {
     flour_pct: f64,
     water_pct: f64,
     temperature_c: Option<f64>,
+    rate: Option<f64>,
 }
 
 impl Store {
@@ -190,6 +191,7 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
             formula_part::flour_pct,
             formula_part::water_pct,
             formula_part::temperature_c,
+            formula_part::rate,
         ))
         .load(connection)
         .await?;
@@ -212,6 +214,7 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
             temperature_c: part.temperature_c.map_or(Given::Missing, Given::from),
+            rate: part.rate.map_or(Given::Missing, Given::from),
             lines: own.map(|(_, word, pct)| line(word, *pct)).collect::<Result<_>>()?,
         })
     });
@@ -288,6 +291,7 @@ async fn insert(
                 formula_part::flour_pct.eq(part.flour_pct),
                 formula_part::water_pct.eq(part.water_pct),
                 formula_part::temperature_c.eq(part.temperature_c),
+                formula_part::rate.eq(part.rate),
             )
         })
         .collect();

@@ -356,6 +356,7 @@ diesel::table! {
         flour_pct -> Float8,
         water_pct -> Float8,
         temperature_c -> Nullable<Float8>,
+        rate -> Nullable<Float8>,
     }
 }
 

@@ -33,6 +33,7 @@ fn formula(flours: &[(String, f64)]) -> FormulaInHand {
         flour_pct: 12.5.into(),
         water_pct: 15.0.into(),
         temperature_c: 26.0.into(),
+        rate: 1.25.into(),
         lines: vec![line(Ingredient::Salt, 0.2)],
     };
     let soaker = DoughPartInput {
@@ -42,6 +43,7 @@ fn formula(flours: &[(String, f64)]) -> FormulaInHand {
         flour_pct: 0.0.into(),
         water_pct: 6.0.into(),
         temperature_c: Given::Missing,
+        rate: Given::Missing,
         lines: vec![line(Ingredient::Seeds, 8.0)],
     };
     let parts = flours.get(1).map(|(name, _)| vec![starter(name), soaker]);

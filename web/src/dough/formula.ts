@@ -7,10 +7,11 @@ export function recorded({ formula }: Schemas["ProductView"]): Schemas["EditedFo
   return {
     lines: formula.lines.map(({ ingredient, pct }) => ({ ingredient, pct })),
     flours: formula.flours,
-    parts: formula.parts.map(({ flour, temperature_c, ...part }) => ({
+    parts: formula.parts.map(({ flour, temperature_c, rate, ...part }) => ({
       ...part,
       ...(flour != null && { flour }),
       ...(temperature_c != null && { temperature_c }),
+      ...(rate != null && { rate }),
     })),
     style_points: formula.style_points,
     piece_kg: formula.piece_kg,

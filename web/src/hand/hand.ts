@@ -23,6 +23,8 @@ export interface Hand {
   flour: number | null;
   room: number | null;
   tap: number | null;
+  /** How fast the dough goes beside the model, by tonight's readings. */
+  rate: number | null;
   /** The mixer's jacket runs. */
   jacket: boolean;
   /** How cold ingredients are tonight, °C, where that was typed. */
@@ -44,7 +46,7 @@ const IN_ADDRESS = {
   flour: "from",
   mixer: "mixer",
 } as const satisfies Record<AmountBy, string>;
-const NUMBERS = ["cooled", "division", "water", "target", "flour", "room", "tap"] as const;
+const NUMBERS = ["cooled", "division", "water", "target", "flour", "room", "tap", "rate"] as const;
 
 export function readHand(search: URLSearchParams): Hand {
   const number = (key: string) => {
@@ -66,6 +68,7 @@ export function readHand(search: URLSearchParams): Hand {
     flour: number("flour"),
     room: number("room"),
     tap: number("tap"),
+    rate: number("rate"),
     jacket: search.get("jacket") === "on",
     cold: (search.get("cold") ?? "").split(",").flatMap((one): Hand["cold"] => {
       const [ingredient, celsius] = one.split(":");
@@ -169,6 +172,7 @@ export function knobsOf(
     room_c: hand.room ?? undefined,
     tap_c: hand.tap ?? undefined,
     jacket: hand.jacket,
+    rate: hand.rate ?? undefined,
     ...(hand.cold.length > 0 && {
       ingredients: hand.cold.map(([ingredient, temperature_c]) => ({ ingredient, temperature_c })),
     }),

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
+import { useFormula } from "../dough/useFormula";
+import { useHand } from "../hand/HandProvider";
 import { lastOfSameDough } from "../hand/sameDough";
 import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
@@ -13,17 +15,29 @@ interface Readings {
   rows: { minutes: number; rise_pct: number }[];
 }
 
+/** A speed as it is kept: to the hundredth. */
+const inTwo = (rate: number) => Math.round(rate * 100) / 100;
+
 const KEY = "ironpeel.readings.";
 const begin = (kept?: Partial<Readings>): Readings => ({ of: "jar", rows: [], ...kept });
 
 /** Tonight's dough by readings of its jar or of itself: how fast it goes, and when it will stand where. */
 export function Followed({ product }: { product: string }) {
   const { input } = useHeld();
+  const { hand, change } = useHand();
+  const { parts, set: setFormula } = useFormula();
+  const starter = parts.find((part) => part.kind === "starter");
   const format = useFormat();
   const [read, set] = useKept(KEY + product, begin);
   const [minutes, setMinutes] = useState<number | null>(null);
   const [rise, setRise] = useState<number | null>(null);
-  const body = input && read.rows.length > 0 && { hand: input, of: read.of, readings: read.rows };
+  // The readings are held against the model, not against what they taught it already.
+  const body = input &&
+    read.rows.length > 0 && {
+      hand: { ...input, knobs: { ...input.knobs, rate: undefined } },
+      of: read.of,
+      readings: read.rows,
+    };
   const { data, error } = useQuery({
     queryKey: ["followed", body],
     enabled: body !== false && body !== null,
@@ -96,6 +110,33 @@ export function Followed({ product }: { product: string }) {
             {format.number(data.rate.sd, 2)} of the model's speed; +
             {format.number(data.end_rise_pct, 0)} % at the oven.
           </p>
+          <p className="flex flex-wrap gap-x-4 text-sm">
+            {hand.rate !== inTwo(data.rate.rate) && (
+              <button
+                type="button"
+                className="link"
+                onClick={() => change({ rate: inTwo(data.rate.rate) })}
+              >
+                Go by it: rise, schedule and yeast
+              </button>
+            )}
+            {starter && starter.rate !== inTwo(data.rate.rate) && (
+              <button
+                type="button"
+                className="link"
+                onClick={() => {
+                  setFormula(({ parts }) => ({
+                    parts: parts.map((part) =>
+                      part.kind === "starter" ? { ...part, rate: inTwo(data.rate.rate) } : part,
+                    ),
+                  }));
+                  change({ rate: null });
+                }}
+              >
+                Keep it for {starter.name}
+              </button>
+            )}
+          </p>
           <dl className="text-sm">
             {data.marks.map((one) => (
               <div key={one.rise_pct} className="flex justify-between border-t border-hair py-0.5">
@@ -105,6 +146,20 @@ export function Followed({ product }: { product: string }) {
             ))}
           </dl>
         </>
+      )}
+      {hand.rate !== null && (
+        <p className="text-sm">
+          Everything here goes by {format.number(hand.rate, 2)} of the model's speed.{" "}
+          <button type="button" className="link" onClick={() => change({ rate: null })}>
+            As the model
+          </button>
+        </p>
+      )}
+      {starter?.rate != null && (
+        <p className="text-sm text-iron">
+          {starter.name} is kept at {format.number(Number(starter.rate), 2)} of the model's speed;
+          an edit is recorded with the formula.
+        </p>
       )}
       <Refusal error={error} />
     </section>

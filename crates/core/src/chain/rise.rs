@@ -270,6 +270,7 @@ impl<'a> Way<'a> {
         };
         let lines = || formula.lines().iter().map(|line| (line.ingredient, line.pct));
         let starters = formula.parts().iter().filter(|part| part.kind == PartKind::Starter);
+        let kept_rate = starters.clone().find_map(|part| part.rate);
         let film: Vec<FilmFlour> = hand.flours.iter().map(FlourInHand::film).collect();
         let limit_pct = rise_limit_pct(&film, water.floor_pct);
         let sponge_part = formula
@@ -291,7 +292,7 @@ impl<'a> Way<'a> {
             start_c: heat.answer.dough_c,
             mass_kg: dough.scaled.dough_kg,
             retention: retention(&film),
-            rate: hand.knobs.rate.unwrap_or(1.0),
+            rate: hand.knobs.rate.or(kept_rate).unwrap_or(1.0),
             lag_h: lag_h(hand, carried, yeast),
             rise_limit_pct: Some(limit_pct),
         };

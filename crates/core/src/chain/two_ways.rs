@@ -133,6 +133,7 @@ fn converted(formula: &Formula, sponge: bool, yeast: f64) -> Formula {
             flour: None,
             flour_pct: SPONGE_FLOUR_PCT.min(FLOUR_PCT - early).into(),
             water_pct: SPONGE_WATER_PCT.into(),
+            rate: Given::Missing,
             temperature_c: Given::Missing,
             lines: draft.lines.iter().filter(|line| line.ingredient.is_yeast()).cloned().collect(),
         });

@@ -71,6 +71,9 @@ fn figures(formula: &Formula, library: &Library) -> Vec<Figure> {
         };
         of("flour", "% of all flour", part.flour_pct);
         of("water", "% on all flour", part.water_pct);
+        if let Some(rate) = part.rate {
+            of("speed", "times the model's", rate);
+        }
         for line in &part.lines {
             of(&label(line.ingredient), "%", line.pct);
         }

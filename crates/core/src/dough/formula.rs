@@ -169,6 +169,7 @@ impl Formula {
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
             temperature_c: part.temperature_c.map_or(Given::Missing, Given::from),
+            rate: part.rate.map_or(Given::Missing, Given::from),
             lines: part.lines.iter().map(line).collect(),
         });
         let flours = self.flours.iter().map(|flour| FlourShareInput {

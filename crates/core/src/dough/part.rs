@@ -75,6 +75,8 @@ pub struct DoughPart {
     pub water_pct: f64,
     /// How warm it meets the final dough; usual for its kind if none.
     pub temperature_c: Option<f64>,
+    /// How fast its culture goes beside the model, kept from readings; as the model if none.
+    pub rate: Option<f64>,
     pub lines: Vec<Line>,
 }
 
@@ -109,6 +111,9 @@ pub struct DoughPartInput {
     /// −10 to 60 °C.
     #[serde(default)]
     pub temperature_c: Given,
+    /// 0.2 to 4 times as fast as the model.
+    #[serde(default)]
+    pub rate: Given,
     #[serde(default)]
     pub lines: Vec<LineInput>,
 }
@@ -116,6 +121,8 @@ pub struct DoughPartInput {
 const FLOUR: Bound = Bound::new("flour_pct", "flour in it", "% of all flour", 0.0, 100.0);
 const WATER: Bound = Bound::new("water_pct", "water in it", "% on all flour", 0.0, 150.0);
 const TEMPERATURE: Bound = Bound::new("temperature_c", "its temperature", "°C", -10.0, 60.0);
+
+const RATE: Bound = Bound::new("rate", "its speed", "times the model's", 0.2, 4.0);
 
 impl DoughPartInput {
     pub(super) fn check(&self, at: &str, faults: &mut Faults) -> DoughPart {
@@ -127,6 +134,7 @@ impl DoughPartInput {
             flour_pct: FLOUR.check(&self.flour_pct, at, faults),
             water_pct: WATER.check_or(&self.water_pct, 0.0, at, faults),
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
+            rate: RATE.check_opt(&self.rate, at, faults),
             lines: super::formula::check_lines(&self.lines, at, faults),
         }
     }

@@ -305,6 +305,7 @@ impl<'a> TrialDough<'a> {
             flour: None,
             flour_pct: flour_pct.into(),
             water_pct: water_pct.into(),
+            rate: Given::Missing,
             temperature_c: Given::Missing,
             lines,
         });

@@ -170,6 +170,9 @@ fn csv_file(name: &str, formula: &FormulaInHand) -> Result<String> {
         if let Some(temperature) = part.temperature_c {
             row(&stage, "temperature", spelt_out(temperature), "°C");
         }
+        if let Some(rate) = part.rate {
+            row(&stage, "speed", spelt_out(rate), "times the model's");
+        }
         for line in &part.lines {
             row(&stage, &line.ingredient.key(), spelt_out(line.pct), "% on all flour");
         }
@@ -294,6 +297,7 @@ impl CsvFormula {
             "flour" => part.flour_pct = number()?.into(),
             "water" => part.water_pct = number()?.into(),
             "temperature" => part.temperature_c = number()?.into(),
+            "speed" => part.rate = number()?.into(),
             word => part.lines.push(line(word, number()?)?),
         }
         Ok(())
@@ -321,6 +325,7 @@ fn part(stage: &str) -> std::result::Result<DoughPartInput, String> {
         flour_pct: Given::from(0.0),
         water_pct: Given::Missing,
         temperature_c: Given::Missing,
+        rate: Given::Missing,
         lines: Vec::new(),
     })
 }

@@ -1,0 +1,1 @@
+ALTER TABLE formula_part DROP COLUMN rate;
