@@ -212,6 +212,14 @@ async fn plan(
             format!("this formula is not {}'s", product.name),
         );
     }
+    if documents.method.method_id != product.method_id {
+        let message = format!("this method is not {}'s", product.name);
+        faults.push("hand.pins.method_revision_id", message);
+    }
+    if documents.line.line_id != product.line_id {
+        let message = format!("{} is not made on this line", product.name);
+        faults.push("hand.pins.line_revision_id", message);
+    }
     let Specified { lot, specification } = &documents.flour;
     if specification.flour_id != lot.flour.id {
         faults

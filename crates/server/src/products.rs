@@ -14,7 +14,7 @@ use crate::dough::{FormulaView, template};
 use crate::flour::FlourView;
 use crate::method::{LineView, MethodView};
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
+use crate::request::{At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -126,8 +126,13 @@ async fn product(State(app): State<App>, At(slug): At<String>) -> Result<Json<Pr
 async fn create(
     State(app): State<App>,
     At(slug): At<String>,
-    Body(input): Body<ProductInput>,
+    Recorded { input, write }: Recorded<ProductInput>,
 ) -> Result<Json<ProductView>> {
+    // Its word in addresses is what a product is made under once.
+    let records = write.of(&app, Uuid::new_v5(&Uuid::NAMESPACE_URL, slug.as_bytes()));
+    if records.was_written().await? {
+        return product(State(app), At(slug)).await;
+    }
     let mut faults = Faults::default();
     let name = input.name.trim();
     if name.is_empty() || name.chars().count() > 80 {
@@ -157,10 +162,6 @@ async fn create(
         }
     }
     faults.or(())?;
-    let already = app.store.product(&slug).await;
-    if already.as_ref().is_ok_and(|known| known.name == name) {
-        return product(State(app), At(slug)).await;
-    }
     let names: Vec<String> = flours.iter().map(|flour| flour.name.clone()).collect();
     let formula = template.formula(&names)?;
     let signed = Signed { reason: format!("from the template {}", template.name), ..signed };
@@ -176,6 +177,6 @@ async fn create(
         line_id: input.line_id,
         line,
     };
-    app.store.make_product(&new, &formula, &template.method(), &signed).await?;
+    records.make_product(&new, &formula, &template.method(), &signed).await?;
     product(State(app), At(slug)).await
 }

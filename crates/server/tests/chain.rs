@@ -147,7 +147,12 @@ async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
     let (_, problem) = plan(&plant, &new_id(), &wrong).await;
     assert_eq!(
         fields(&problem),
-        ["hand.pins.formula_revision_id", "hand.pins.specification_revision_id"]
+        [
+            "hand.pins.formula_revision_id",
+            "hand.pins.method_revision_id",
+            "hand.pins.line_revision_id",
+            "hand.pins.specification_revision_id",
+        ]
     );
     let body = json!({"slug": "deck-roll-60", "hand": hand, "planned_for": "tonight", "by": "RK"});
     let (status, problem) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;

@@ -339,6 +339,10 @@ async fn a_product_is_made_of_a_template_once() {
     let mut other = input.clone();
     other["name"] = json!("Another Gull");
     assert_eq!(plant.put("/api/v1/products/gull-loaf", &other).await.0, StatusCode::CONFLICT);
+    // The same name of another flour is another product, not this one again.
+    other["name"] = json!("Gull Loaf");
+    other["flours"] = json!([emmer["id"], spelt["id"], strong["id"]]);
+    assert_eq!(plant.put("/api/v1/products/gull-loaf", &other).await.0, StatusCode::CONFLICT);
     let hand = plant.hand("gull-loaf", "RS-26-0505", full_mixer()).await;
     let (_, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
     assert!(answer["chain"]["sheet"].is_object(), "{answer}");

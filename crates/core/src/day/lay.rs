@@ -19,6 +19,8 @@ pub(super) type Standstill = Option<(f64, f64, Option<Place>)>;
 /// Every dough's stages, and the pieces of them all.
 pub(super) struct Laid {
     pub doughs: Vec<Vec<Span>>,
+    /// When each has its turn.
+    pub turns: Vec<f64>,
     pub flow: Flow,
 }
 
@@ -46,9 +48,22 @@ const TRIES: usize = 60;
 const CLOSE_MIN: f64 = 0.01;
 
 impl Line<'_> {
+    /// Every dough's stages, each begun so that it waits nowhere.
+    pub fn lay(&self, cadence: &Cadence, shifts: &[Shift]) -> Laid {
+        let turns: Vec<f64> =
+            (0..self.wanted.doughs).map(|dough| dough as f64 * cadence.minutes).collect();
+        self.lay_from(cadence, &turns, None, shifts)
+    }
+
     /// Every dough's stages. A dough whose turn comes before the line stops is begun when it comes;
     /// one whose turn comes later is begun so that it waits nowhere.
-    pub fn lay(&self, cadence: &Cadence, stop: Standstill, shifts: &[Shift]) -> Laid {
+    pub fn lay_from(
+        &self,
+        cadence: &Cadence,
+        turns: &[f64],
+        stop: Standstill,
+        shifts: &[Shift],
+    ) -> Laid {
         let stops = stop.map_or(f64::NEG_INFINITY, |(from, ..)| from);
         let (troughs, one_by_one) = self.troughs_at_once(cadence);
         let mut laying = Laying {
@@ -59,10 +74,12 @@ impl Line<'_> {
             troughs,
             one_by_one,
         };
-        let mut doughs = Vec::with_capacity(self.wanted.doughs);
-        for dough in 0..self.wanted.doughs {
+        let mut doughs = Vec::with_capacity(turns.len());
+        let mut had = Vec::with_capacity(turns.len());
+        for (dough, turn) in turns.iter().copied().enumerate() {
             if self.wanted.dropped.contains(&dough) {
                 doughs.push(Vec::new());
+                had.push(turn);
                 continue;
             }
             let mut by = vec![0.0; self.method.stages.len()];
@@ -71,10 +88,11 @@ impl Line<'_> {
                     *by += shift.by_min;
                 }
             }
-            let turn = dough as f64 * cadence.minutes;
-            doughs.push(laying.dough(turn, &by, turn >= stops));
+            let (turn, spans) = laying.dough(turn, &by, turn >= stops);
+            had.push(turn);
+            doughs.push(spans);
         }
-        Laid { doughs, flow: laying.flow }
+        Laid { doughs, turns: had, flow: laying.flow }
     }
 
     /// How many doughs may lie in the troughs of each stay at once: as many as a steady run has
@@ -105,7 +123,8 @@ impl Line<'_> {
 }
 
 impl Laying<'_> {
-    fn dough(&mut self, mut turn: f64, by: &[f64], may_wait_to_begin: bool) -> Vec<Span> {
+    /// When a dough is begun, and its stages.
+    fn dough(&mut self, mut turn: f64, by: &[f64], may_wait_to_begin: bool) -> (f64, Vec<Span>) {
         let (mut spans, mut kept_min) = self.tried(turn, by);
         for _ in 0..TRIES {
             if !may_wait_to_begin || kept_min < CLOSE_MIN {
@@ -116,7 +135,8 @@ impl Laying<'_> {
             (spans, kept_min) = self.tried(turn, by);
             // What stands in its own way does so whenever it is begun.
             if (kept_min - was).abs() < CLOSE_MIN {
-                (spans, _) = self.tried(turn - was, by);
+                turn -= was;
+                (spans, _) = self.tried(turn, by);
                 break;
             }
         }
@@ -130,7 +150,7 @@ impl Laying<'_> {
             one.left.push(spans[one.lying.stages.end - 1].to);
         }
         self.flow.keep();
-        spans
+        (turn, spans)
     }
 
     /// A dough's stages if it is begun at a moment, and the longest it is kept from any of them.

@@ -160,17 +160,22 @@ pub fn plan_run(wanted: &RunWanted<'_>) -> Result<RunPlan, NoRun> {
     if pieces > MOST_PIECES {
         return Err(NoRun::TooMany { pieces });
     }
-    let undisturbed = line.lay(&cadence, None, &[]);
+    let undisturbed = line.lay(&cadence, &[]);
     let (start, moved_min) = line.find_start(&undisturbed.doughs)?;
     let since = |at: DateTime<Utc>| (at - start).num_seconds() as f64 / 60.0;
     let stop = wanted.stop.map(|stop| {
         let from = since(stop.from);
         (from, from + stop.minutes, stop.place)
     });
-    let laid = if stop.is_none() && wanted.shifts.is_empty() && wanted.dropped.is_empty() {
+    let asked = if wanted.shifts.is_empty() && wanted.dropped.is_empty() {
         undisturbed
     } else {
-        line.lay(&cadence, stop, wanted.shifts)
+        line.lay(&cadence, wanted.shifts)
+    };
+    // What was begun when the line stops was begun as it was planned.
+    let laid = match stop {
+        None => asked,
+        Some(_) => line.lay_from(&cadence, &asked.turns, stop, wanted.shifts),
     };
     Ok(line.told(cadence, &laid, start, moved_min))
 }
