@@ -87,7 +87,7 @@ test("the certificate, the batch and the sheets laid over can be used by everybo
   for (const key of ["?", ",", "/"]) {
     await page.locator("h1").click();
     await page.keyboard.press(key);
-    await expect(page.getByRole("dialog").getByRole("heading"), key).toBeVisible();
+    await expect(page.getByRole("dialog").getByRole("heading", { level: 2 }), key).toBeVisible();
     expect(await violations()).toEqual([]);
     await page.keyboard.press("Escape");
     await expect(page.getByRole("dialog")).toHaveCount(0);

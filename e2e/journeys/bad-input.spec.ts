@@ -109,7 +109,9 @@ test("a target no water can reach is said at the field with what can be done", a
   const target = page.getByLabel("Target dough temperature");
   await target.fill("60");
   await target.press("Enter");
-  await expect(page.getByRole("alert")).toContainText("water hotter than 60 °C is not used");
+  await expect(page.getByRole("alert")).toContainText(
+    "water hotter than 55 °C is not to be had here",
+  );
   await expect(target).toHaveAttribute("aria-invalid", "true");
   await expect(page.getByText("target out of reach")).toBeVisible();
 

@@ -223,7 +223,7 @@ test("a lot is decided on with a reason and said to lie somewhere", async ({ pag
   await page.getByLabel("Silo or bay").fill("bay 4");
   await page.getByLabel("Tonnes left").fill("0,4");
   await page.getByRole("button", { name: "Keep" }).click();
-  await expect(page.getByText("0.4 t in bay 4")).toBeVisible();
+  await expect(page.getByText("400 kg in bay 4")).toBeVisible();
 });
 
 test("a flour is mended, and told where a remedy ends", async ({ page }) => {

@@ -67,17 +67,14 @@ export class Format {
     return this.degrees(Math.abs(c), decimals).replace("+", "");
   }
 
-  /** A mass to the division of its scale. */
-  mass(kg: number, division = 0.1): string {
+  /** A mass to the division of its scale, or where none is meant as a mass of its size is told. */
+  mass(kg: number, scale?: number): string {
+    const division = scale ?? usualDivision(kg);
     if (this.preferences.mass === "lb") {
       const lb = kg / KG_PER_LB;
       const oz = lb * 16;
       if (oz !== 0 && Math.abs(oz) < 0.1) return `${this.plain(Number(oz.toPrecision(2)))} oz`;
       return Math.abs(lb) < 1 ? `${this.number(oz, 2)} oz` : `${this.number(lb, 2)} lb`;
-    }
-    if (kg !== 0 && division > 0.01 && Math.abs(kg) < 10) {
-      // So small a dough that the usual decimals would say another one.
-      return this.mass(kg, Math.abs(kg) < 1 ? 0.001 : 0.01);
     }
     if (Math.abs(kg) < 1 && division <= 0.01) {
       const grams = Math.max(0, Math.ceil(-Math.log10(division * 1000) - 1e-9));
@@ -188,6 +185,10 @@ export class Format {
     return unit ? `${number} ${unit}` : number;
   }
 }
+
+/** Three figures of a mass, and a tenth of a kilogram of what is heavier. */
+const usualDivision = (kg: number) =>
+  kg === 0 || Math.abs(kg) >= 10 ? 0.1 : Math.abs(kg) < 1 ? 0.001 : 0.01;
 
 function decimalsOf(division: number): number {
   return Math.max(0, Math.ceil(-Math.log10(division) - 1e-9));
