@@ -37,6 +37,16 @@ fn a_usual_white_flour_is_made_of_what_the_example_is() {
 }
 
 #[test]
+fn what_no_certificate_states_is_said_to_be_taken_as_usual() {
+    let stated = Flour { composition: Composition::of(12.0, 8.0, 0.6), ..flour() };
+    assert!(Holders::assumed(&parts(&[(stated, 100.0)])).is_empty());
+    let bare = Composition { protein_14_pct: Some(12.0), ..Composition::default() };
+    let says = Holders::assumed(&parts(&[(Flour { composition: bare, ..flour() }, 100.0)]));
+    assert_eq!(says.len(), 2, "{says:?}");
+    assert!(says[0].starts_with("damaged starch 7.5 %"), "{says:?}");
+}
+
+#[test]
 fn without_gluten_nothing_is_said() {
     let blend = Flour { species: Species::GlutenFree, ..flour() };
     assert_eq!(Holders::of(&parts(&[(flour(), 70.0), (blend, 30.0)])), None);

@@ -48,6 +48,8 @@ struct HoldersView {
     reference: Option<HeldWater>,
     reference_code: Option<String>,
     by_feel: Option<AddedByFeel>,
+    /// What a certificate does not state and was taken as usual.
+    assumed: Vec<String>,
     /// None where the plant switched it off.
     critical_damaged_pct: Option<f64>,
     grains: MixOfGrains,
@@ -95,6 +97,7 @@ async fn holders(
         lot: lot.map(of),
         reference: beside.map(of),
         reference_code: reference.map(|reference| reference.code.clone()),
+        assumed: if lot.is_some() { Holders::assumed(&parts) } else { Vec::new() },
         critical_damaged_pct,
         grains: mix_of_grains(&parts, rules),
     }))

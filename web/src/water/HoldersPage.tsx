@@ -135,8 +135,9 @@ export function HoldersPage() {
       </div>
       <p className="mt-4 max-w-prose text-sm text-iron">
         Each holds its mass times its capacity: intact starch 0.44, damaged 2.00, protein 2.15,
-        pentosan 15.0 g/g (S). What the certificate does not state is taken as usual for its ash
-        (H).
+        pentosan 15.0 g/g (S).
+        {held.assumed.length > 0 &&
+          ` No certificate states it, so it is taken as usual (H): ${held.assumed.join("; ")}.`}
       </p>
     </>
   );

@@ -69,6 +69,23 @@ impl Holders {
         Some(sum)
     }
 
+    /// What the certificates do not state and is taken as usual in [`Self::of`], in words.
+    pub fn assumed(flours: &[FlourPart<'_>]) -> Vec<String> {
+        let of = |part: &FlourPart<'_>| {
+            let stated = part.flour.composition;
+            let grain = part.flour.species.label();
+            [
+                (stated.protein_14_pct, format!("protein {USUAL_PROTEIN} % on 14 %")),
+                (stated.damaged_starch_pct, format!("damaged starch {USUAL_DAMAGED} %")),
+                (stated.ash_dm_pct, format!("ash {WHITE_ASH} % on dry matter, a white flour's")),
+            ]
+            .into_iter()
+            .filter(|(stated, _)| stated.is_none())
+            .map(move |(_, says)| format!("{says}, of the {grain}"))
+        };
+        flours.iter().flat_map(of).collect()
+    }
+
     /// Who holds the water: each by its mass times its capacity, intact starch 0.44, damaged 2.00,
     /// protein 2.15, pentosan 15.0 g/g (S).
     ///
