@@ -43,7 +43,7 @@ struct Wanted {
 
 /// Every lot, oldest first, as it is taken in: a lot a row, or our own JSON
 #[utoipa::path(get, path = "/api/v1/lots/export", tag = "flour", params(Wanted),
-    responses((status = 200, body = String, content_type = "text/csv"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, content((String = "text/csv"), (Vec<serde_json::Value> = "application/json"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(State(app): State<App>, Asked(wanted): Asked<Wanted>) -> Result<Response> {
     let (kind, name) = match wanted.format {
         Format::Csv => ("text/csv; charset=utf-8", "lots.csv"),
