@@ -38,7 +38,7 @@ export function Followed({ product }: { product: string }) {
       of: read.of,
       readings: read.rows,
     };
-  const { data, error } = useQuery({
+  const { data, error, isPlaceholderData } = useQuery({
     queryKey: ["followed", body],
     enabled: body !== false && body !== null,
     placeholderData: lastOfSameDough(body),
@@ -115,6 +115,7 @@ export function Followed({ product }: { product: string }) {
               <button
                 type="button"
                 className="link"
+                disabled={isPlaceholderData}
                 onClick={() => change({ rate: inTwo(data.rate.rate) })}
               >
                 Go by it: rise, schedule and yeast
@@ -124,6 +125,7 @@ export function Followed({ product }: { product: string }) {
               <button
                 type="button"
                 className="link"
+                disabled={isPlaceholderData}
                 onClick={() => {
                   setFormula(({ parts }) => ({
                     parts: parts.map((part) =>
