@@ -1,15 +1,7 @@
 import { afterEach, expect, test } from "vitest";
 import { browserZone, fieldOf, momentOf, plantZone, setPlantZone } from "../src/units/clock";
 import { Format } from "../src/units/format";
-
-const PREFERENCES = {
-  temperature: "C",
-  mass: "kg",
-  mark: ".",
-  more: 0,
-  theme: "day",
-  name: "",
-} as const;
+import { USUAL } from "../src/units/preferences";
 
 afterEach(() => setPlantZone(browserZone()));
 
@@ -21,7 +13,7 @@ test("hours are the plant's, wherever this browser is, and a date is a date ever
     ["Asia/Kolkata", "2026-11-26T08:00", "26 Nov 2026", "08:00"],
   ] as const) {
     setPlantZone(zone);
-    const format = new Format(PREFERENCES);
+    const format = new Format(USUAL);
     expect(fieldOf(moment)).toBe(field);
     expect(momentOf(field).toISOString()).toBe("2026-11-26T02:30:00.000Z");
     expect(format.date(moment)).toBe(day);

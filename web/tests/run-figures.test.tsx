@@ -7,7 +7,7 @@ import { RunChart } from "../src/figures/RunChart";
 import { TwoWaysFigure } from "../src/figures/TwoWaysFigure";
 import { CadenceTable } from "../src/method/CadenceTable";
 import { Format } from "../src/units/format";
-import { PreferencesProvider } from "../src/units/preferences";
+import { PreferencesProvider, USUAL } from "../src/units/preferences";
 
 const FOUR = Date.UTC(2026, 10, 26, 4, 0);
 const iso = (minutes: number) => new Date(FOUR + minutes * 60_000).toISOString();
@@ -193,14 +193,7 @@ test("the bottleneck is named, with what a dough may weigh", () => {
 });
 
 test("a stretch of minutes says its unit once where it can", () => {
-  const format = new Format({
-    temperature: "C",
-    mass: "kg",
-    mark: ".",
-    more: 0,
-    theme: "day",
-    name: "",
-  });
+  const format = new Format(USUAL);
   expect(format.between(4, 17)).toBe("4 to 17 min");
   expect(format.between(45, 75)).toBe("45 min to 1 h 15");
   expect(format.between(165, 270)).toBe("2 h 45 to 4 h 30");

@@ -1,17 +1,8 @@
 import { expect, test } from "vitest";
 import { Format } from "../src/units/format";
-import type { Preferences } from "../src/units/preferences";
+import { USUAL, type Preferences } from "../src/units/preferences";
 
-const of = (change: Partial<Preferences>) =>
-  new Format({
-    temperature: "C",
-    mass: "kg",
-    mark: ".",
-    more: 0,
-    theme: "day",
-    name: "",
-    ...change,
-  });
+const of = (change: Partial<Preferences>) => new Format({ ...USUAL, ...change });
 
 test("a text has its quantities in the units of who reads it, a difference as a difference", () => {
   const pounds = of({ temperature: "F", mass: "lb" });

@@ -15,7 +15,7 @@ import { releaseOf } from "./release";
 
 /** Tonight's mixing sheet, to print or to plan as a batch. */
 export function FloorPage() {
-  const { chain, product, lot, others, input } = useHeld();
+  const { chain, process, product, lot, others, input } = useHeld();
   const { draft, method } = useHand();
   const edited = draft ? "formula" : method ? "method" : undefined;
   const format = useFormat();
@@ -29,7 +29,7 @@ export function FloorPage() {
         head={{
           product: product.name,
           line: product.line.name,
-          process: chain.method.process_label,
+          process,
           lot: lot.code,
           flour: [
             lot.flour.name,

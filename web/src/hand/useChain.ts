@@ -102,6 +102,8 @@ export interface ChainInHand {
   /** What the server is asked, for saving the same. */
   input: Schemas["HandInput"] | null;
   chain: Schemas["Chain"] | undefined;
+  /** The process as it is made tonight, edited or not. */
+  process: string;
   moves: Schemas["Move"][];
   /** What cannot be used, by field. */
   refused: Refused | undefined;
@@ -138,12 +140,14 @@ export function useChain(): ChainInHand {
       return answer(api.POST("/api/v1/chain", { body, signal }));
     },
   });
+  const chain = input ? asked.data?.chain : undefined;
   return {
     product,
     lot,
     others: others ?? [],
     input,
-    chain: input ? asked.data?.chain : undefined,
+    chain,
+    process: chain?.method.process_label ?? product?.method.process_label ?? "",
     moves: input ? (asked.data?.moves ?? []) : [],
     refused: isFinal(asked.error) ? (asked.error as Refused) : undefined,
     lost: asked.isError && !isFinal(asked.error),

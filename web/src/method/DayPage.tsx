@@ -18,7 +18,7 @@ import { useGuide } from "./useMethod";
 
 /** The dough in hand on the clock, around the hours nobody is there. */
 export function DayPage() {
-  const { chain, product, input } = useHeld();
+  const { process, product, input } = useHeld();
   const format = useFormat();
   const [now] = useState(() => new Date());
   const [day, set] = useKept(DAY_KEY, keptDay);
@@ -58,7 +58,7 @@ export function DayPage() {
         <div className="max-w-80">
           <h1>The day</h1>
           <p className="text-sm text-iron">
-            {product.name}, {chain?.method.process_label ?? product.method.process_label}
+            {product.name}, {process}
           </p>
         </div>
         {found && (

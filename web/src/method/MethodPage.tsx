@@ -21,7 +21,7 @@ const DIALS = [
 ] as const;
 
 export function MethodPage() {
-  const { chain, product, input, refused } = useHeld();
+  const { chain, process, product, input, refused } = useHeld();
   const { hand, change } = useHand();
   const format = useFormat();
   const guide = useGuide();
@@ -47,7 +47,7 @@ export function MethodPage() {
         <div>
           <h1>Heat</h1>
           <p className="text-sm text-iron">
-            {chain?.method.process_label ?? product.method.process_label} on {product.line.name}
+            {process} on {product.line.name}
           </p>
         </div>
         <p>

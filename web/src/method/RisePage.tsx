@@ -17,7 +17,7 @@ import { MethodTabs } from "./MethodTabs";
 
 /** How the dough in hand rises through its method, and the yeast for another rise or room. */
 export function RisePage() {
-  const { chain, product, input } = useHeld();
+  const { chain, process, product, input } = useHeld();
   const format = useFormat();
   const { data: rise, error } = useQuery({
     queryKey: ["rise", input],
@@ -50,7 +50,7 @@ export function RisePage() {
         <div className="max-w-80">
           <h1>Rise</h1>
           <p className="text-sm text-iron">
-            {product.name}, {chain?.method.process_label ?? product.method.process_label}
+            {product.name}, {process}
           </p>
         </div>
         {end && (

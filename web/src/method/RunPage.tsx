@@ -45,7 +45,7 @@ interface Props {
 function Run({ product, hand }: Props) {
   const format = useFormat();
   const { change } = useHand();
-  const { chain } = useHeld();
+  const { chain, process } = useHeld();
   const [now] = useState(() => new Date());
   const [run, set] = useKept(RUN_KEY + product.slug, keptRun);
   const [chosen, choose] = useState<{ dough: number; stage: number } | null>(null);
@@ -83,8 +83,7 @@ function Run({ product, hand }: Props) {
         <div className="max-w-80">
           <h1>The run</h1>
           <p className="text-sm text-iron">
-            {product.name}, {chain?.method.process_label ?? product.method.process_label},{" "}
-            {product.line.name}
+            {product.name}, {process}, {product.line.name}
           </p>
         </div>
         {plan && (

@@ -7,6 +7,8 @@ import { KINDS, SIGNS, type StageInput } from "./method";
 interface Props {
   stage: StageInput;
   usual: Schemas["Usual"] | undefined;
+  /** At or below this it is a refrigerator's, °C. */
+  coldC: number;
   fault: (field: string) => string | undefined;
   onChange: (change: Partial<StageInput>) => void;
   onMove: (by: number) => void;
@@ -15,15 +17,12 @@ interface Props {
   onRemove: () => void;
 }
 
-/** At or below this a stage is a refrigerator's, °C. */
-const COLD_C = 12;
-const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= COLD_C;
-
 /** One stage, open to be changed. */
 export function StageEditor(props: Props) {
-  const { stage, usual, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
+  const { stage, usual, coldC, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
   const format = useFormat();
   const window = stage.window;
+  const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= coldC;
   const band = (of: Schemas["Banded"] | null | undefined, show: (value: number) => string) =>
     of ? `usual ${show(of.low)} to ${show(of.high)}` : undefined;
   const setWindow = (change: Partial<NonNullable<StageInput["window"]>>) => {

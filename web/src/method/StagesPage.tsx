@@ -124,6 +124,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
               <StageEditor
                 stage={stages[at] ?? NEW_STAGE}
                 usual={guide?.usual[at]}
+                coldC={guide?.cold_c ?? 0}
                 fault={(field) => fault(`stages[${at}].${field}`)}
                 onChange={(change) => setStage(at, change)}
                 onMove={(by) => move(at, by)}

@@ -29,7 +29,7 @@ export function LotList() {
               <th scope="col">flour</th>
               <th scope="col">milled</th>
               <th scope="col" className="text-right">
-                tonnes
+                came
               </th>
               <th scope="col" className="text-right">
                 left

@@ -14,7 +14,7 @@ export interface Preferences {
 }
 
 const KEY = "ironpeel.preferences";
-const USUAL: Preferences = {
+export const USUAL: Preferences = {
   temperature: "C",
   mass: "kg",
   mark: ".",

@@ -14,7 +14,7 @@ import { RuleSheet } from "./RuleSheet";
 import { WaterTabs } from "./WaterTabs";
 
 export function WaterPage() {
-  const { chain, lot, others, product, refused } = useHeld();
+  const { chain, process, lot, others, product, refused } = useHeld();
   const { hand, search, change } = useHand();
   const { lines } = useFormula();
   const format = useFormat();
@@ -55,7 +55,7 @@ export function WaterPage() {
           <p className="text-sm text-iron">
             {product.name} from{" "}
             {[lot.code, ...others.flatMap((other) => other.lot?.code ?? [])].join(" and ")},{" "}
-            {chain?.method.process_label ?? product.method.process_label}
+            {process}
           </p>
         </div>
         <p>

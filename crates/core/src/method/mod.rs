@@ -22,4 +22,4 @@ pub use role::{StageRole, Usual};
 pub use school::{Choice, Optional};
 pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
-pub use stage::{EndsBy, Handled, Method, Speed, Stage, StageKind, Window};
+pub use stage::{COLD_C, EndsBy, Handled, Method, Speed, Stage, StageKind, Window};

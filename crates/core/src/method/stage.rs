@@ -197,7 +197,7 @@ pub struct Method {
 }
 
 /// At or below this a stage is a refrigerator's, whatever the weather, °C (H).
-const COLD_C: f64 = 12.0;
+pub const COLD_C: f64 = 12.0;
 
 impl Stage {
     /// A stage of a kind that lasts so long, and nothing else about it.

@@ -5,8 +5,8 @@ use axum::Json;
 use axum::extract::State;
 use ironpeel_core::chain::{Measured, Thumb, chain, flour_says, thumb};
 use ironpeel_core::method::{
-    Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Usual, Window,
-    cautions_of, conditioning, developments,
+    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Usual,
+    Window, cautions_of, conditioning, developments,
 };
 use ironpeel_store::DoughTemperature;
 use serde::Serialize;
@@ -31,6 +31,8 @@ struct MethodGuide {
     usual: Vec<Usual>,
     windows: Vec<Window>,
     waits_min: Vec<f64>,
+    /// At or below this a stage is a refrigerator's, °C.
+    cold_c: f64,
     cautions: Vec<Vec<&'static str>>,
     optional: Vec<Optional>,
     conditioning: [Conditioning; 2],
@@ -59,6 +61,7 @@ async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<J
         usual: hand.method.usual(),
         windows: hand.method.windows(),
         waits_min: hand.method.waits(),
+        cold_c: COLD_C,
         cautions: cautions_of(hand.method),
         optional: hand.method.optional(),
         conditioning: conditioning(flour_says(&hand), hand.method.process),
