@@ -118,3 +118,17 @@ test("figures answer why", async ({ page }) => {
   await page.getByRole("button", { name: "Why: one dough" }).click();
   await expect(page.getByRole("cell", { name: /^scaling loss/ })).toBeVisible();
 });
+
+test("a flour whose every lot is barred chooses none by itself, and says so", async ({ page }) => {
+  await page.route("**/api/v1/lots?flour_id=*", async (route) => {
+    const answer = await route.fetch();
+    const { lots, ...rest } = await answer.json();
+    const barred = lots.map((lot: object) => ({ ...lot, standing: { barred: "it is held" } }));
+    await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
+  });
+  await page.goto("/water?product=deck-roll-60");
+  await expect(page.getByRole("heading", { name: "No lot that may be planned" })).toBeVisible();
+  expect(new URL(page.url()).searchParams.get("lot")).toBeNull();
+  await page.getByRole("link", { name: /^Look at it with / }).click();
+  await expect(page.getByText("water on flour").first()).toBeVisible();
+});

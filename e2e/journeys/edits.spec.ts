@@ -104,6 +104,21 @@ test("two limits of a specification", async ({ page }) => {
   await page.getByRole("button", { name: "Put back" }).click();
 });
 
+test("no other flour's fields stand there while the product is under way", async ({ page }) => {
+  let answer = () => {};
+  const held = new Promise<void>((resolve) => (answer = resolve));
+  await page.route("**/api/v1/products/deck-roll-60", async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto("/flour/specification?product=deck-roll-60");
+  const flour = page.getByRole("combobox", { name: "Flour", exact: true });
+  await expect(flour.locator("option", { hasText: "Tarn Strong" })).toBeAttached();
+  await expect(flour).toHaveValue("");
+  answer();
+  await expect(page.getByLabel("moisture, max")).toBeVisible();
+});
+
 test("two values of a certificate", async ({ page }) => {
   await page.goto("/flour/intake");
   await page.getByRole("button", { name: "Add a row" }).click();

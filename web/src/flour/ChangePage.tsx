@@ -1,7 +1,8 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { ThirstBars } from "../figures/ThirstBars";
 import { useHand } from "../hand/HandProvider";
+import { lastWhile } from "../hand/lastWhile";
 import { useLot, useLotsOf } from "../hand/useChain";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
@@ -17,7 +18,7 @@ export function ChangePage() {
   const change = useQuery({
     queryKey: ["change", hand.lot, against],
     enabled: hand.lot !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastWhile("change", hand.lot),
     queryFn: () =>
       answer(
         api.GET("/api/v1/lots/{lot_id}/change", {

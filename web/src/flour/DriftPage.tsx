@@ -1,9 +1,10 @@
-import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { useLocation, useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { DriftChart } from "../figures/DriftChart";
 import { useHand } from "../hand/HandProvider";
 import { writeHand } from "../hand/hand";
+import { lastWhile } from "../hand/lastWhile";
 import { useFormat } from "../units/format";
 import { FlourChoice } from "./FlourChoice";
 import { FlourTabs } from "./FlourTabs";
@@ -34,7 +35,7 @@ export function DriftPage() {
   const asked = useQuery({
     queryKey: ["drift", flour?.id, property, from, to],
     enabled: flour !== undefined,
-    placeholderData: keepPreviousData,
+    placeholderData: lastWhile("drift", flour?.id, property),
     queryFn: () => drift(flour?.id ?? "", property, from, to),
   });
   const view = asked.data;

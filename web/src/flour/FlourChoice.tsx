@@ -22,6 +22,7 @@ export function FlourChoice({ path, flour, flours }: Props) {
           value={flour?.id ?? ""}
           onChange={(event) => void navigate({ pathname: `${path}/${event.target.value}`, search })}
         >
+          {!flour && <option value="">…</option>}
           {flours?.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}

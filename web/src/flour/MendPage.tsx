@@ -1,7 +1,8 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useHand } from "../hand/HandProvider";
+import { lastWhile } from "../hand/lastWhile";
 import { useLot } from "../hand/useChain";
 import { Refusal } from "../shell/Refusal";
 import { Why } from "../shell/Why";
@@ -130,7 +131,7 @@ function Remedied({
   const { data, error } = useQuery({
     queryKey: ["mend", lotId, remedy],
     enabled: remedy !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: lastWhile("mend", lotId),
     queryFn: () =>
       answer(
         api.POST("/api/v1/lots/{lot_id}/mend", {

@@ -6,11 +6,12 @@ import { USES } from "./uses";
 
 interface Props {
   flour: Schemas["FlourView"];
+  disabled: boolean;
   onTake: (limit: Schemas["Limit"]) => void;
 }
 
 /** Limits to consider, and which part of past lots each would have put out. */
-export function Proposals({ flour, onTake }: Props) {
+export function Proposals({ flour, disabled, onTake }: Props) {
   const format = useFormat();
   const [use, setUse] = useState(flour.intended_use);
   const [k, setK] = useState(2);
@@ -101,6 +102,7 @@ export function Proposals({ flour, onTake }: Props) {
                     <button
                       type="button"
                       className="link text-sm"
+                      disabled={disabled}
                       aria-label={`Take ${label} from ${from}`}
                       onClick={() => onTake(limit)}
                     >

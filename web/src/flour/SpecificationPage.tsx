@@ -89,6 +89,8 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
   const draft = typing.limits;
   const recorded = shown?.limits.map((limit) => typed(limit, format)) ?? [];
   const limits = draft ?? recorded;
+  // What is edited builds on the revision chosen, not on the one shown while that is under way.
+  const known = revisions && (!id || shown?.revision.id === id);
   const setDraft = (change: (limits: TypedLimit[]) => TypedLimit[]) =>
     type((now) => ({ limits: change(now.limits ?? recorded) }));
   return (
@@ -141,7 +143,11 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
           .
         </p>
       )}
-      {limits.length > 0 && <LimitRows limits={limits} onChange={setDraft} />}
+      {limits.length > 0 && (
+        <fieldset className="contents" disabled={!draft && !known}>
+          <LimitRows limits={limits} onChange={setDraft} />
+        </fieldset>
+      )}
       {draft && (
         <Save
           flour={flour}
@@ -160,6 +166,7 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
       )}
       <Proposals
         flour={flour}
+        disabled={!draft && !known}
         onTake={(limit) => {
           setDraft((limits) => {
             const others = limits.filter((one) => one.property !== limit.property);

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { answer, api } from "../api/client";
 import { useHand } from "../hand/HandProvider";
-import { useLot, useProduct } from "../hand/useChain";
+import { useLot, useLotsOf, useProduct } from "../hand/useChain";
 
 export function useFlours() {
   return useQuery({
@@ -11,13 +11,21 @@ export function useFlours() {
   }).data;
 }
 
-/** The flour a page is about: the one in its address, else the lot's in hand, else the product's. */
+/**
+ * The flour a page is about: the one in its address, else the lot's in hand, else the product's.
+ * None until it is known which: what is typed into one flour's fields is never another's.
+ */
 export function useFlourInView() {
   const { flourId } = useParams();
   const { hand } = useHand();
-  const lot = useLot(hand.lot).data;
-  const product = useProduct(hand.product).data;
+  const lot = useLot(hand.lot);
+  const product = useProduct(hand.product);
+  const ofProduct = product.data?.flour.id;
+  const listed = useLotsOf(ofProduct).data?.lots.some((one) => one.id === hand.lot);
   const flours = useFlours();
-  const id = flourId ?? lot?.flour.id ?? product?.flour.id ?? flours?.[0]?.id;
+  const ofLot = lot.data?.flour.id ?? (listed ? ofProduct : undefined);
+  const undecided = product.isLoading || (lot.isLoading && !ofLot);
+  const ofHand = undecided ? undefined : (ofLot ?? ofProduct ?? flours?.[0]?.id);
+  const id = flourId ?? ofHand;
   return { flour: flours?.find((flour) => flour.id === id), flours };
 }

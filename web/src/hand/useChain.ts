@@ -32,6 +32,10 @@ export function useLotsOf(flourId: string | undefined) {
   });
 }
 
+/** The lot a flour is taken from where nobody chose: its newest that may be planned. */
+export const usualLot = (lots: Schemas["LotRow"][] | undefined) =>
+  lots?.find((lot) => !lot.standing.barred);
+
 /** The lots chosen of the formula's other flours, and what else there is of each. */
 export function useOthers(
   product: Schemas["ProductView"] | undefined,
@@ -59,8 +63,7 @@ export function useOthers(
   const asking = picked.some((one) => one.isPending);
   const ids = lists.map((lots, at) => {
     const here = picked.find((one) => one.data?.flour.id === wanted[at]?.id)?.data?.id;
-    const usual = (lots?.find((lot) => !lot.standing.barred) ?? lots?.[0])?.id ?? null;
-    return here ?? (asking ? null : usual);
+    return here ?? (asking ? null : (usualLot(lots)?.id ?? null));
   });
   const views = useQueries({
     queries: ids.map((id, at) => ({

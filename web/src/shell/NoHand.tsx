@@ -1,7 +1,8 @@
 import type { ReactNode } from "react";
 import { Link, type To } from "react-router";
-import { isFinal } from "../api/client";
-import { useLot, useLotsOf, useProduct } from "../hand/useChain";
+import { isFinal, type Schemas } from "../api/client";
+import { writeHand, type Hand } from "../hand/hand";
+import { useLot, useLotsOf, useProduct, usualLot } from "../hand/useChain";
 import { useHand } from "../hand/HandProvider";
 import { useHeld } from "./useHeld";
 
@@ -24,6 +25,19 @@ function useWanting(): ReactNode {
     </div>
   );
   const start = { to: "/", word: "Choose a product" };
+  const none = (
+    flour: string,
+    [newest]: Schemas["LotRow"][],
+    take: (lot: string) => Partial<Hand>,
+  ) =>
+    says(
+      "No lot that may be planned",
+      `Every lot of ${flour} waits for a decision or a release, or was rejected`,
+      {
+        to: { search: writeHand({ ...hand, ...take(newest?.id ?? "") }).toString() },
+        word: `Look at it with ${newest?.code}, the newest`,
+      },
+    );
   const intake = { to: { pathname: "/flour/intake", search }, word: "Take in a certificate" };
   if (error && isFinal(error)) return says("It is not there", error.message, start);
   if (error || lost)
@@ -49,6 +63,13 @@ function useWanting(): ReactNode {
   const without = others.find((other) => other.known && other.lots.length === 0);
   if (without)
     return says("No lot of a flour", `No lot of ${without.flour.name} is on record`, intake);
+  const barred = product && lots.data && !hand.lot && !usualLot(lots.data.lots);
+  if (barred) return none(product.flour.name, lots.data.lots, (lot) => ({ lot }));
+  const kept = others.find(
+    ({ known, lot, lots }) =>
+      known && !lot && !usualLot(lots) && !lots.some((one) => hand.others.includes(one.id)),
+  );
+  if (kept) return none(kept.flour.name, kept.lots, (lot) => ({ others: [...hand.others, lot] }));
   return null;
 }
 

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate } from "react-router";
 import { DECISION } from "../flour/decision";
 import { useHand, HandProvider } from "../hand/HandProvider";
-import { useChain, useLotsOf } from "../hand/useChain";
+import { useChain, useLotsOf, usualLot } from "../hand/useChain";
 import { ChainBar } from "./ChainBar";
 import { Finder } from "./Finder";
 import { Incoming } from "./Incoming";
@@ -33,7 +33,7 @@ function Frame() {
   const { product } = held;
 
   // A product without a lot in hand takes its flour's newest that may be planned.
-  const newest = (lots?.find((lot) => !lot.standing.barred) ?? lots?.[0])?.id;
+  const newest = usualLot(lots)?.id;
   useEffect(() => {
     if (product && !hand.lot && newest) change({ lot: newest });
   }, [product, hand.lot, newest, change]);
