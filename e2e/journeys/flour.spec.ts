@@ -196,6 +196,21 @@ test("a specification is revised from a proposal, compared, and judged by at onc
   await expect(page.getByRole("row", { name: /^moisture/ })).toContainText("out");
 });
 
+test("a flour's price is revised, and what it was stays readable", async ({ page }) => {
+  await page.goto("/flour/specification?product=causeway-stick");
+  await page.getByRole("button", { name: "change", exact: true }).click();
+  await page.getByLabel("Price of a tonne").fill("1 612,5");
+  await page.getByRole("button", { name: "Record the flour" }).click();
+  await expect(page.getByText("why is it changed?").first()).toBeVisible();
+  await page.getByLabel("Why it is changed").fill("new contract");
+  await page.getByRole("button", { name: "Record the flour" }).click();
+  await expect(page.getByText(/1612.5 a tonne/)).toBeVisible();
+  await page.getByRole("button", { name: "2 revisions" }).click();
+  const newest = page.getByRole("listitem").filter({ hasText: "Revision 2" });
+  await expect(newest).toContainText("RK: new contract");
+  await expect(newest).toContainText(/price of a tonne \d+ → 1612.5/);
+});
+
 test("a new flour is recorded and something is asked of it", async ({ page }) => {
   await page.goto("/flour/specification");
   await page.getByRole("button", { name: "Another flour" }).click();

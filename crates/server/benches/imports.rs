@@ -41,7 +41,7 @@ async fn flour(store: &Store, name: &str) -> Uuid {
         intended_use: IntendedUse::General,
     };
     store
-        .put_flour(&flour, &Signed { by: "bench".into(), reason: String::new() })
+        .add_flour(&flour, Uuid::now_v7(), 1, &Signed { by: "bench".into(), reason: String::new() })
         .await
         .expect("recorded");
     id

@@ -362,11 +362,13 @@ async fn a_product_is_made_of_a_template_once() {
     assert_eq!(refuse("tern", json!({"flours": [spelt["id"]]})).await, ["flours"]);
     assert_eq!(refuse("tern", json!({"signed": {"by": ""}})).await, ["signed.by"]);
     let bare = json!({
+        "number": 1, "signed": {"by": "RK"},
         "name": "Bare", "mill": "Brae Stone Mill", "species": "wheat", "treatment": "none",
         "intended_use": "general",
     });
     let bare_id = new_id();
-    assert_eq!(plant.put(&format!("/api/v1/flours/{bare_id}"), &bare).await.0, StatusCode::OK);
+    let path = format!("/api/v1/flours/{bare_id}/revisions/{}", new_id());
+    assert_eq!(plant.put(&path, &bare).await.0, StatusCode::OK);
     let flours = json!({"template": "hearth", "flours": [bare_id]});
     assert_eq!(refuse("tern", flours).await, ["flours"], "nothing is asked of it yet");
 }

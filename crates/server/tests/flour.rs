@@ -416,11 +416,12 @@ async fn a_lot_is_mended_or_told_why_not() {
 #[tokio::test]
 async fn a_flour_is_recorded_as_it_is() {
     let plant = Plant::open().await;
-    let path = format!("/api/v1/flours/{}", new_id());
-    let mut body = json!({"mill": "Brae Stone Mill", "name": "Brae Einkorn", "species": "einkorn", "note": "",
+    let id = new_id();
+    let path = format!("/api/v1/flours/{id}/revisions/{}", new_id());
+    let mut body = json!({"number": 1, "signed": {"by": "RK"}, "mill": "Brae Stone Mill", "name": "Brae Einkorn", "species": "einkorn", "note": "",
         "hardness": null, "extraction_pct": 100, "treatment": "none", "intended_use": "ancient_grain_bread"});
     assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
-    assert_eq!(plant.get(&path).await["species_label"], "einkorn");
+    assert_eq!(plant.get(&format!("/api/v1/flours/{id}")).await["species_label"], "einkorn");
     body["extraction_pct"] = json!(7);
     body["name"] = json!("");
     let (status, problem) = plant.put(&path, &body).await;
@@ -428,9 +429,24 @@ async fn a_flour_is_recorded_as_it_is() {
         (status, fields(&problem)),
         (StatusCode::UNPROCESSABLE_ENTITY, vec!["name", "extraction_pct"])
     );
-    let taken = json!({"mill": "x", "name": "Tarn Strong", "species": "wheat", "treatment": "none", "intended_use": "general"});
+    body["number"] = json!(2);
+    body["extraction_pct"] = json!(92);
+    body["name"] = json!("Brae Einkorn");
+    let path = format!("/api/v1/flours/{id}/revisions/{}", new_id());
+    let (status, problem) = plant.put(&path, &body).await;
     assert_eq!(
-        plant.put(&format!("/api/v1/flours/{}", new_id()), &taken).await.0,
+        (status, fields(&problem)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["signed.reason"])
+    );
+    body["signed"] = json!({"by": "RK", "reason": "the mill's new screens"});
+    assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
+    let revisions = plant.get(&format!("/api/v1/flours/{id}/revisions")).await;
+    let extractions = revisions.as_array().expect("a list").iter();
+    let extractions: Vec<_> = extractions.map(|one| &one["flour"]["extraction_pct"]).collect();
+    assert_eq!(extractions, [&json!(92.0), &json!(100.0)]);
+    let taken = json!({"number": 1, "signed": {"by": "RK"}, "mill": "x", "name": "Tarn Strong", "species": "wheat", "treatment": "none", "intended_use": "general"});
+    assert_eq!(
+        plant.put(&format!("/api/v1/flours/{}/revisions/{}", new_id(), new_id()), &taken).await.0,
         StatusCode::CONFLICT
     );
 }

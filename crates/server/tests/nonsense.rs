@@ -95,17 +95,18 @@ async fn a_character_zero_is_refused_and_any_other_letter_kept() {
     let plant = Plant::open().await;
     let flour = |name: &str| {
         json!({
+            "number": 1, "signed": {"by": "RK"},
             "name": name, "mill": "Brae Stone Mill", "species": "wheat", "treatment": "none",
             "intended_use": "general",
         })
     };
-    let path = format!("/api/v1/flours/{}", new_id());
+    let path = format!("/api/v1/flours/{}/revisions/{}", new_id(), new_id());
     let (status, problem) = plant.put(&path, &flour("Holm\0Whole")).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem["detail"].as_str().is_some_and(|says| says.contains("character zero")));
     let odd = "Hölm “ganz” 小麦 🌾 \u{202e}\\u";
     let (status, kept) = plant.put(&path, &flour(odd)).await;
-    assert_eq!((status, &kept["name"]), (StatusCode::OK, &json!(odd)), "{kept}");
+    assert_eq!((status, &kept["flour"]["name"]), (StatusCode::OK, &json!(odd)), "{kept}");
 }
 
 #[tokio::test]

@@ -84,7 +84,20 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
     let method = product["method"]["id"].as_str().expect("an id");
     let line = product["line"]["id"].as_str().expect("an id");
     let lines = &product["formula"]["lines"];
+    let flour = lot["flour"]["id"].as_str().expect("an id");
+    let priced = |price_per_t: f64| {
+        let mut state = lot["flour"].clone();
+        for (key, value) in [
+            ("number", json!(2)),
+            ("signed", signed("new contract")),
+            ("price_per_t", json!(price_per_t)),
+        ] {
+            state[key] = value;
+        }
+        state
+    };
     let writes = [
+        (format!("/api/v1/flours/{flour}/revisions/{}", new_id()), priced(580.0), priced(600.0)),
         (
             format!("/api/v1/lots/{lot_id}/decisions/{}", new_id()),
             json!({"decision": "hold", "signed": signed("wait")}),
@@ -120,7 +133,6 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
         let (status, problem) = plant.put(&path, &other).await;
         assert_eq!(status, StatusCode::CONFLICT, "{path}: {problem}");
     }
-    let flour = lot["flour"]["id"].as_str().expect("an id");
     let revision = lot["certificate"]["specification"]["id"].as_str().expect("an id");
     let specification = plant.get(&format!("/api/v1/specifications/{revision}")).await;
     let asked = product["method"].clone();
@@ -134,6 +146,7 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
             (format!("formulas/{formula}/revisions"), json!({"lines": lines, "piece_kg": 0.06})),
             (format!("lines/{line}/revisions"), json!({"room_c": 21})),
             (format!("methods/{method}/revisions"), asked.clone()),
+            (format!("flours/{flour}/revisions"), lot["flour"].clone()),
             (format!("flours/{flour}/specifications"), json!({"limits": specification["limits"]})),
             ("numbers/revisions".into(), json!({})),
         ] {

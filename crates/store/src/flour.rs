@@ -3,16 +3,20 @@ use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Treatment};
 use ironpeel_core::water::Species;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions};
+use crate::revision::{Revision, Signed, is_next, revision_columns};
 use crate::schema::{flour, flour_revision, mill};
 use crate::store::{Store, WriteError, write_once};
 
 /// A flour a mill sells, or a blend of the plant's own.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Flour {
+    /// Not kept with every revision.
+    #[serde(skip)]
     pub id: Uuid,
     pub mill: String,
     pub name: String,
@@ -29,6 +33,20 @@ pub struct Flour {
     pub allergens: Option<AllergenStatement>,
 }
 
+/// One state of what a flour is.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FlourRevision {
+    pub revision: Revision,
+    pub flour: Flour,
+}
+
+impl FlourRevision {
+    fn read(revision: Revision, flour_id: Uuid, is_now: Value) -> Result<Self> {
+        let flour: Flour = serde_json::from_value(is_now).map_err(fault)?;
+        Ok(Self { revision, flour: Flour { id: flour_id, ..flour } })
+    }
+}
+
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = flour)]
 struct FlourRow {
@@ -43,7 +61,7 @@ struct FlourRow {
     treatment: String,
     intended_use: String,
     price_per_t: Option<f64>,
-    allergens: Option<serde_json::Value>,
+    allergens: Option<Value>,
 }
 
 impl FlourRow {
@@ -60,11 +78,7 @@ impl FlourRow {
             .ok_or_else(|| StoreError::unknown_word("treatment", &self.treatment))?;
         let intended_use = IntendedUse::from_key(&self.intended_use)
             .ok_or_else(|| StoreError::unknown_word("intended_use", &self.intended_use))?;
-        let allergens = self
-            .allergens
-            .map(serde_json::from_value)
-            .transpose()
-            .map_err(|error| StoreError::Fault(error.into()))?;
+        let allergens = self.allergens.map(serde_json::from_value).transpose().map_err(fault)?;
         let Self { id, mill, name, note, extraction_pct, price_per_t, .. } = self;
         Ok(Flour {
             id,
@@ -105,13 +119,20 @@ impl Store {
         row.ok_or(StoreError::NotFound("this flour"))?.flour()
     }
 
-    /// Records what a flour is, and its mill if that is new, as its next revision; where nothing
-    /// differs, nothing is recorded.
-    pub async fn put_flour(&self, new: &Flour, signed: &Signed) -> Result<()> {
+    /// Records what a flour is, and its mill if that is new, as the revision after `number − 1`.
+    pub async fn add_flour(
+        &self,
+        new: &Flour,
+        revision_id: Uuid,
+        number: i32,
+        signed: &Signed,
+    ) -> Result<()> {
         write_once!(
             self,
             |connection| {
-                put(connection, new, signed).await?;
+                let (id, name) = (new.id, new.name.as_str());
+                is_next!(connection, flour_revision, flour_id = id, revision_id, number, name);
+                record(connection, new, revision_id, number, signed).await?;
                 true
             },
             |error| StoreError::or_conflict(error, || format!("{} is already on record", new.name))
@@ -119,21 +140,68 @@ impl Store {
     }
 
     /// Every revision of what a flour is, newest first.
-    pub async fn flour_revisions(&self, flour_id: Uuid) -> Result<Vec<Revision>> {
-        Ok(all_revisions!(self, flour_revision, flour_id = flour_id)?)
+    pub async fn flour_revisions(&self, flour_id: Uuid) -> Result<Vec<FlourRevision>> {
+        let rows: Vec<(Revision, Value)> = flour_revision::table
+            .filter(flour_revision::flour_id.eq(flour_id))
+            .order(flour_revision::number.desc())
+            .select((revision_columns!(flour_revision), flour_revision::is_now))
+            .load(&mut self.connection().await?)
+            .await?;
+        rows.into_iter()
+            .map(|(revision, is_now)| FlourRevision::read(revision, flour_id, is_now))
+            .collect()
+    }
+
+    pub async fn flour_revision(&self, id: Uuid) -> Result<FlourRevision> {
+        let found: Option<(Revision, Uuid, Value)> = flour_revision::table
+            .find(id)
+            .select((
+                revision_columns!(flour_revision),
+                flour_revision::flour_id,
+                flour_revision::is_now,
+            ))
+            .first(&mut self.connection().await?)
+            .await
+            .optional()?;
+        let (revision, flour_id, is_now) =
+            found.ok_or(StoreError::NotFound("this revision of a flour"))?;
+        FlourRevision::read(revision, flour_id, is_now)
     }
 }
 
-/// Records what a flour is inside a transaction.
+fn fault(error: serde_json::Error) -> StoreError {
+    StoreError::Fault(error.into())
+}
+
+/// Records what a flour is inside a transaction as its next revision; where nothing differs,
+/// nothing is recorded.
 pub(crate) async fn put(
     connection: &mut AsyncPgConnection,
     new: &Flour,
     signed: &Signed,
 ) -> std::result::Result<(), WriteError> {
-    let json = |value: serde_json::Result<serde_json::Value>| {
-        value.map_err(|error| StoreError::Fault(error.into()))
-    };
-    let allergens = new.allergens.as_ref().map(serde_json::to_value).map(json).transpose()?;
+    let newest: Option<(i32, Value)> = flour_revision::table
+        .filter(flour_revision::flour_id.eq(new.id))
+        .order(flour_revision::number.desc())
+        .select((flour_revision::number, flour_revision::is_now))
+        .first(connection)
+        .await
+        .optional()?;
+    let was = newest.as_ref().map(|(_, was)| Flour::deserialize(was)).transpose().map_err(fault)?;
+    if was.is_some_and(|was| Flour { id: new.id, ..was } == *new) {
+        return Ok(());
+    }
+    let number = newest.map_or(0, |(number, _)| number) + 1;
+    record(connection, new, Uuid::now_v7(), number, signed).await
+}
+
+async fn record(
+    connection: &mut AsyncPgConnection,
+    new: &Flour,
+    revision_id: Uuid,
+    number: i32,
+    signed: &Signed,
+) -> std::result::Result<(), WriteError> {
     diesel::insert_into(mill::table)
         .values((mill::id.eq(Uuid::now_v7()), mill::name.eq(&new.mill)))
         .on_conflict(mill::name)
@@ -142,6 +210,7 @@ pub(crate) async fn put(
         .await?;
     let mill_id: Uuid =
         mill::table.filter(mill::name.eq(&new.mill)).select(mill::id).first(connection).await?;
+    let allergens = new.allergens.as_ref().map(serde_json::to_value).transpose().map_err(fault)?;
     let is = (
         flour::mill_id.eq(mill_id),
         flour::name.eq(&new.name),
@@ -161,36 +230,14 @@ pub(crate) async fn put(
         .set(is)
         .execute(connection)
         .await?;
-    let is_now = serde_json::json!({
-        "mill": new.mill,
-        "name": new.name,
-        "species": new.species,
-        "note": new.note,
-        "hardness": new.hardness,
-        "extraction_pct": new.extraction_pct,
-        "treatment": new.treatment,
-        "intended_use": new.intended_use,
-        "price_per_t": new.price_per_t,
-        "allergens": allergens,
-    });
-    let newest: Option<(i32, serde_json::Value)> = flour_revision::table
-        .filter(flour_revision::flour_id.eq(new.id))
-        .order(flour_revision::number.desc())
-        .select((flour_revision::number, flour_revision::is_now))
-        .first(connection)
-        .await
-        .optional()?;
-    if newest.as_ref().is_some_and(|(_, was)| *was == is_now) {
-        return Ok(());
-    }
     diesel::insert_into(flour_revision::table)
         .values((
-            flour_revision::id.eq(Uuid::now_v7()),
+            flour_revision::id.eq(revision_id),
             flour_revision::flour_id.eq(new.id),
-            flour_revision::number.eq(newest.map_or(0, |(number, _)| number) + 1),
+            flour_revision::number.eq(number),
             flour_revision::made_by.eq(&signed.by),
             flour_revision::reason.eq(&signed.reason),
-            flour_revision::is_now.eq(is_now),
+            flour_revision::is_now.eq(serde_json::to_value(new).map_err(fault)?),
         ))
         .execute(connection)
         .await?;

@@ -32,7 +32,7 @@ pub use batch::{Batch, BatchFlour, BatchSummary, NewBatch};
 pub use blend::{BlendPart, BlendRevision, LotPart, NewBlend};
 pub use dough_temperature::DoughTemperature;
 pub use error::{Result, StoreError};
-pub use flour::Flour;
+pub use flour::{Flour, FlourRevision};
 pub use formula::{FormulaRevision, NewFormula};
 pub use line::{LineRevision, NewLine};
 pub use lot::{Lot, LotRevision, LotSummary, NewLotRevision, Stated};

@@ -216,7 +216,7 @@ async fn a_flour_renamed_is_still_the_formulas_flour() {
     let all = store.flours().await.expect("a list");
     let mut second = all.into_iter().find(|one| one.name == flours[1].0).expect("on record");
     second.name = "Kesh Rye".into();
-    store.put_flour(&second, &signed("new")).await.expect("recorded");
+    store.add_flour(&second, Uuid::now_v7(), 2, &signed("new")).await.expect("recorded");
     let found = store.formula(new.revision_id).await.expect("on record");
     assert_eq!(found.formula.formula.flours()[1].name, "Kesh Rye");
     assert_eq!(found.formula.formula.parts()[0].flour.as_deref(), Some("Kesh Rye"));

@@ -8,8 +8,8 @@ use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    Flour, Imported, MillMapping, NewBlend, NewLotRevision, Store, StoreError, Trace, TraceKind,
-    TraceMark, TraceSource,
+    Flour, FlourRevision, Imported, MillMapping, NewBlend, NewLotRevision, Store, StoreError,
+    Trace, TraceKind, TraceMark, TraceSource,
 };
 use support::{flour, lot, signed};
 use uuid::Uuid;
@@ -427,12 +427,25 @@ async fn what_a_flour_is_has_revisions() {
     let store = &database.store;
     let id = flour(store).await;
     let was = store.flour(id).await.expect("on record");
-    let dearer = Flour { price_per_t: Some(610.0), ..was.clone() };
-    store.put_flour(&dearer, &signed("new contract")).await.expect("recorded");
-    store.put_flour(&dearer, &signed("again")).await.expect("the same is no revision");
+    let add = async |number, price_per_t| {
+        let next = Flour { price_per_t, ..was.clone() };
+        store.add_flour(&next, Uuid::now_v7(), number, &signed("new contract")).await
+    };
+    add(2, Some(610.0)).await.expect("recorded");
+    for number in [0, 1, 2, 4, i32::MAX] {
+        let refused = add(number, Some(700.0)).await;
+        assert!(matches!(refused, Err(StoreError::Conflict(_))), "{number}: {refused:?}");
+    }
+    assert_eq!(store.flour(id).await.expect("on record").price_per_t, Some(610.0));
     let revisions = store.flour_revisions(id).await.expect("a list");
-    let reasons: Vec<_> = revisions.iter().map(|one| (one.number, one.reason.as_str())).collect();
-    assert_eq!(reasons, [(2, "new contract"), (1, "first state")]);
+    let states: Vec<_> = revisions
+        .iter()
+        .map(|FlourRevision { revision, flour }| {
+            (revision.number, revision.reason.as_str(), flour.price_per_t)
+        })
+        .collect();
+    assert_eq!(states, [(2, "new contract", Some(610.0)), (1, "first state", Some(540.0))]);
+    assert_eq!(revisions[1].flour, was);
 }
 
 #[tokio::test]

@@ -4,12 +4,14 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { AllergensOf, says } from "../dough/AllergensOf";
 import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
 import { stored } from "../storage/stored";
 import { useKept } from "../storage/useKept";
 import { useFormat, type Format } from "../units/format";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
+import { FlourRevisions } from "./FlourRevisions";
 import { SPECIES, TREATMENTS, USES } from "./uses";
 
 const editKey = (id: string) => `ironpeel.flour.${id}`;
@@ -25,6 +27,7 @@ const typed = (flour: Schemas["FlourView"], format: Format) => ({
   treatment: flour.treatment,
   intended_use: flour.intended_use,
   allergens: flour.allergens ?? null,
+  reason: "",
 });
 
 /** What a flour is, to read and to change. */
@@ -32,6 +35,16 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
   const format = useFormat();
   // What was being typed is typed on.
   const [editing, edit] = useState(() => stored(editKey(flour.id)) !== undefined);
+  const [open, show] = useState(false);
+  const revisions = useQuery({
+    queryKey: ["flour revisions", flour.id],
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/flours/{flour_id}/revisions", {
+          params: { path: { flour_id: flour.id } },
+        }),
+      ),
+  }).data;
   const blend = useQuery({
     queryKey: ["blend of", flour.id],
     queryFn: () =>
@@ -39,7 +52,9 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
         api.GET("/api/v1/flours/{flour_id}/blend", { params: { path: { flour_id: flour.id } } }),
       ),
   }).data;
-  if (editing) return <EditFlour flour={flour} onDone={() => edit(false)} />;
+  const newest = revisions?.[0]?.revision.number;
+  if (editing && newest !== undefined)
+    return <EditFlour flour={flour} number={newest + 1} onDone={() => edit(false)} />;
   const facts = [
     flour.mill,
     flour.species_label,
@@ -55,28 +70,48 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
     flour.note,
   ];
   return (
-    <p className="mt-1 text-sm text-iron">
-      {facts.filter(Boolean).join(" · ")}{" "}
-      <button type="button" className="screen-only link text-ink" onClick={() => edit(true)}>
-        change
-      </button>
-      {blend && (
-        <span className="block">
-          Blended of{" "}
-          {blend.parts.map((part) => `${part.flour} ${format.percent(part.share_pct)}`).join(", ")}{" "}
-          (revision {blend.revision.number})
+    <>
+      <p className="mt-1 text-sm text-iron">
+        {facts.filter(Boolean).join(" · ")}{" "}
+        <span className="screen-only text-ink">
+          <button type="button" className="link" onClick={() => edit(true)}>
+            change
+          </button>
+          {newest !== undefined && newest > 1 && (
+            <button
+              type="button"
+              className="link ml-3"
+              aria-expanded={open}
+              onClick={() => show(!open)}
+            >
+              {newest} revisions
+            </button>
+          )}
         </span>
-      )}
-    </p>
+        {blend && (
+          <span className="block">
+            Blended of{" "}
+            {blend.parts
+              .map((part) => `${part.flour} ${format.percent(part.share_pct)}`)
+              .join(", ")}{" "}
+            (revision {blend.revision.number})
+          </span>
+        )}
+      </p>
+      {open && revisions && <FlourRevisions revisions={revisions} />}
+    </>
   );
 }
 
 /** A flour's facts as fields; of a new flour, all of them empty. */
 export function EditFlour({
   flour,
+  number,
   onDone,
 }: {
   flour: Schemas["FlourView"];
+  /** Of the revision this is to be. */
+  number: number;
   onDone: (recorded: boolean) => void;
 }) {
   const queries = useQueryClient();
@@ -90,13 +125,16 @@ export function EditFlour({
   const save = useMutation({
     networkMode: "always",
     mutationFn: async () => {
-      const { extraction, hardness, price, ...rest } = is;
+      const { extraction, hardness, price, reason, ...rest } = is;
       await record({
-        path: `/api/v1/flours/${flour.id}`,
+        path: `/api/v1/flours/${flour.id}/revisions/${crypto.randomUUID()}`,
+        subject: key,
         label: is.name,
         draft: { key, as: is },
         body: {
           ...rest,
+          number,
+          signed: { by: preferences.name, reason },
           hardness: hardness || null,
           extraction_pct: given(extraction, preferences.mark),
           price_per_t: given(price, preferences.mark),
@@ -181,7 +219,17 @@ export function EditFlour({
         />
       </div>
       <AllergensOf stated={is.allergens} onSet={(allergens) => set({ allergens })} />
-      <div className="mt-3 flex gap-3">
+      <div className="mt-3 flex flex-wrap items-end gap-3">
+        {number > 1 && (
+          <FieldText
+            label="Why it is changed"
+            className="min-w-64 flex-1"
+            value={is.reason}
+            fault={refused?.at("signed.reason")}
+            onChange={(reason) => set({ reason })}
+          />
+        )}
+        <NameField fault={refused?.at("signed.by")} />
         <button
           type="button"
           className="act act-main"
@@ -201,7 +249,10 @@ export function EditFlour({
           Put back
         </button>
       </div>
-      <Refusal error={save.error} />
+      <Refusal
+        error={save.error}
+        placed={/^(name|mill|note|extraction_pct|price_per_t|signed\.(by|reason))$/}
+      />
     </div>
   );
 }

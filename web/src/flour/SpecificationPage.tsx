@@ -36,6 +36,7 @@ export function SpecificationPage() {
       {fresh && (
         <EditFlour
           flour={fresh}
+          number={1}
           onDone={(recorded) => {
             setFresh(undefined);
             if (recorded) void navigate({ pathname: `/flour/specification/${fresh.id}`, search });

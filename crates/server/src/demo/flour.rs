@@ -102,7 +102,7 @@ impl DemoFlour {
             price_per_t: Some(self.price_per_t),
             allergens: self.allergens,
         };
-        store.put_flour(&flour, signed).await?;
+        store.add_flour(&flour, Uuid::now_v7(), 1, signed).await?;
         for limit in &self.limits {
             limit.check()?;
         }

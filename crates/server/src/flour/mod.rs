@@ -18,7 +18,7 @@ use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Treatment};
 use ironpeel_core::units::{Bound, Faults, Given};
 use ironpeel_core::water::Species;
-use ironpeel_store::{Flour, Signed};
+use ironpeel_store::{Flour, FlourRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -26,8 +26,8 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body};
-use crate::revision::SignedInput;
+use crate::request::{At, Recorded};
+use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
 pub use certificate::Certificate;
@@ -45,6 +45,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(flours))
         .routes(routes!(flour))
+        .routes(routes!(revisions))
         .routes(routes!(save))
         .merge(certificate::routes())
         .merge(lots::routes())
@@ -110,9 +111,24 @@ impl From<Flour> for FlourView {
     }
 }
 
-/// A flour as it was typed.
+/// One state of what a flour is.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FlourRevisionView {
+    pub revision: RevisionView,
+    pub flour: FlourView,
+}
+
+impl From<FlourRevision> for FlourRevisionView {
+    fn from(FlourRevision { revision, flour }: FlourRevision) -> Self {
+        Self { revision: revision.into(), flour: flour.into() }
+    }
+}
+
+/// A flour's next state, as it was typed.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct FlourInput {
+    /// The number after the newest revision; 1 for a flour that is new.
+    pub number: i32,
     #[serde(default)]
     pub mill: String,
     #[serde(default)]
@@ -134,7 +150,7 @@ pub struct FlourInput {
     pub allergens: Option<AllergenStatement>,
     /// Who records it, and why where it was on record.
     #[serde(default)]
-    pub signed: Option<SignedInput>,
+    pub signed: SignedInput,
 }
 
 /// Every flour
@@ -152,15 +168,30 @@ async fn flour(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<FlourVie
     Ok(Json(app.store.flour(id).await?.into()))
 }
 
-/// Records what a flour is; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/flours/{flour_id}", tag = "flour", params(("flour_id" = Uuid, Path)), request_body = FlourInput,
-    responses((status = 200, body = FlourView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn save(
+/// What a flour was and is, newest first
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/revisions", tag = "flour", params(("flour_id" = Uuid, Path)),
+    responses((status = 200, body = Vec<FlourRevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revisions(
     State(app): State<App>,
     At(id): At<Uuid>,
-    Body(input): Body<FlourInput>,
-) -> Result<Json<FlourView>> {
+) -> Result<Json<Vec<FlourRevisionView>>> {
+    app.store.flour(id).await?;
+    Ok(Json(app.store.flour_revisions(id).await?.into_iter().map(Into::into).collect()))
+}
+
+/// Records a flour's next state; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/flours/{flour_id}/revisions/{revision_id}", tag = "flour",
+    params(("flour_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = FlourInput,
+    responses((status = 200, body = FlourRevisionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    At((id, revision_id)): At<(Uuid, Uuid)>,
+    Recorded { input, write }: Recorded<FlourInput>,
+) -> Result<Json<FlourRevisionView>> {
     let mut faults = Faults::default();
+    if input.number < 1 {
+        faults.push("number", "revisions count from 1");
+    }
     let mut text = |field: &str, text: &str, most: usize, needed: Option<&str>| {
         let text = text.trim();
         if text.chars().count() > most {
@@ -176,9 +207,9 @@ async fn save(
     let note = text("note", &input.note, NOTE_MAX, None);
     let extraction_pct = EXTRACTION.check_opt(&input.extraction_pct, "", &mut faults);
     let price_per_t = PRICE.check_opt(&input.price_per_t, "", &mut faults);
-    let signed = input.signed.as_ref().map(|signed| signed.check(false, &mut faults));
+    let signed = input.signed.check(input.number > 1, &mut faults);
     faults.or(())?;
-    let FlourInput { species, hardness, treatment, intended_use, allergens, .. } = input;
+    let FlourInput { number, species, hardness, treatment, intended_use, allergens, .. } = input;
     let flour = Flour {
         id,
         mill,
@@ -192,8 +223,7 @@ async fn save(
         price_per_t,
         allergens: allergens.map(AllergenStatement::tidy),
     };
-    let unsigned = || Signed { by: "not said".into(), reason: String::new() };
-    app.store.put_flour(&flour, &signed.unwrap_or_else(unsigned)).await?;
+    write.of(&app, revision_id).add_flour(&flour, revision_id, number, &signed).await?;
     app.revisions.forget_flour(id).await;
-    Ok(Json(flour.into()))
+    Ok(Json(app.store.flour_revision(revision_id).await?.into()))
 }

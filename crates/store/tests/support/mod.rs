@@ -26,7 +26,7 @@ pub async fn flour(store: &Store) -> Uuid {
         price_per_t: Some(540.0),
         allergens: None,
     };
-    store.put_flour(&flour, &signed("first state")).await.expect("recorded");
+    store.add_flour(&flour, Uuid::now_v7(), 1, &signed("first state")).await.expect("recorded");
     assert_eq!(store.flour(id).await.expect("on record"), flour);
     id
 }
