@@ -53,6 +53,22 @@ test("what was changed at once is undone at once", () => {
   expect([place.search.get("water"), place.search.get("mixer")]).toEqual([null, "1"]);
 });
 
+test("what a page keeps in its address outlasts a change of the dough, not of the product", () => {
+  open(<Reader />, { at: `${AT}&property=protein` });
+  act(() => {
+    place.hand.show({ since: "2026-01-01" });
+    place.hand.change({ lot: "b2" });
+    place.hand.show({ property: "ash" });
+    place.hand.change({ water: 61.5 });
+  });
+  const shown = () => ["lot", "water", "property", "since"].map((key) => place.search.get(key));
+  expect(shown()).toEqual(["b2", "61.5", "ash", "2026-01-01"]);
+  act(() => place.hand.undo());
+  expect(shown()).toEqual(["b2", null, "ash", "2026-01-01"]);
+  act(() => place.hand.change({ product: "other-roll" }));
+  expect(place.search.get("property")).toBeNull();
+});
+
 test("what changes nothing is nothing to undo", () => {
   open(<Reader />, { at: AT });
   act(() => place.hand.change({ water: null }));

@@ -11,7 +11,7 @@ import {
 import { NavigationType, useLocation, useNavigate, useNavigationType } from "react-router";
 import type { Schemas } from "../api/client";
 import { store, stored } from "../storage/stored";
-import { carried, readHand, writeHand, type Hand } from "./hand";
+import { carried, readHand, type Hand } from "./hand";
 
 export type Draft = Schemas["EditedFormula"];
 export type MethodDraft = Schemas["MethodDraft"];
@@ -28,6 +28,8 @@ export interface Now extends Edited {
 }
 
 interface State extends Now {
+  /** The newest address, for what a page keeps in it beside the hand. */
+  address: string;
   /** Earlier states, the last one last. */
   past: Now[];
 }
@@ -68,8 +70,8 @@ const keep = (product: string, edited: Edited) => {
   for (const kind of ["draft", "method"] as const) store(KEYS[kind] + product, edited[kind]);
 };
 
-const searchOf = (hand: Hand) => {
-  const search = writeHand(hand).toString();
+const searchOf = (hand: Hand, address = "") => {
+  const search = carried(hand, address).toString();
   return search && `?${search}`;
 };
 
@@ -99,27 +101,31 @@ export function HandProvider({ children }: { children: ReactNode }) {
   // Somebody followed a link or went back: the address leads. Not so where it follows us.
   const ours = arrived !== NavigationType.Pop && isOurs(location.state);
   useEffect(() => {
-    const { hand, past } = held.current;
     if (ours) return;
-    const next = start(location.search, past);
-    if (searchOf(next.hand) !== searchOf(hand)) put(next);
+    const now = held.current;
+    const next = start(location.search, now.past);
+    const moved = searchOf(next.hand) !== searchOf(now.hand);
+    if (moved) put(next);
+    else if (now.address !== location.search) put({ ...now, address: location.search });
   }, [location, ours, put]);
 
   const newest = useCallback((): Now => held.current, []);
   const apply = useCallback(
     (to: (now: Now) => Partial<Now>) => {
-      const { past, ...now } = held.current;
+      const { past, address, ...now } = held.current;
       const change = to(now);
       const product = change.hand?.product ?? null;
       const other = change.hand && product !== now.hand.product ? kept(product) : {};
       const next = { ...now, ...other, ...change };
-      const search = searchOf(next.hand);
-      const moved = search !== searchOf(now.hand);
+      const moved = searchOf(next.hand) !== searchOf(now.hand);
+      // What a page keeps of one product says nothing of another.
+      const search = searchOf(next.hand, product === now.hand.product ? address : "");
       const edited = "draft" in change || "method" in change;
       if (!moved && next.draft === now.draft && next.method === now.method) return;
       // Choosing the lot a product starts with is no change anybody made.
       const changed = now.hand.product && now.hand.lot;
-      put({ ...next, past: changed ? [...past.slice(1 - STEPS), now] : past });
+      const earlier = changed ? [...past.slice(1 - STEPS), now] : past;
+      put({ ...next, address: search, past: earlier });
       if (edited && next.hand.product) keep(next.hand.product, next);
       // Without a path it is a change of where the router is by then.
       if (moved) void navigate({ search }, { replace: !now.hand.lot, state: OURS });
@@ -127,13 +133,13 @@ export function HandProvider({ children }: { children: ReactNode }) {
     [navigate, put],
   );
   const undo = useCallback(() => {
-    const { past, hand } = held.current;
+    const { past, hand, address } = held.current;
     const last = past.at(-1);
     if (!last) return;
-    put({ ...last, past: past.slice(0, -1) });
+    const search = searchOf(last.hand, last.hand.product === hand.product ? address : "");
+    put({ ...last, address: search, past: past.slice(0, -1) });
     if (last.hand.product) keep(last.hand.product, last);
-    const search = searchOf(last.hand);
-    if (search !== searchOf(hand)) void navigate({ search }, { state: OURS });
+    if (searchOf(last.hand) !== searchOf(hand)) void navigate({ search }, { state: OURS });
   }, [navigate, put]);
 
   useEffect(() => {
@@ -153,7 +159,7 @@ export function HandProvider({ children }: { children: ReactNode }) {
       hand: state.hand,
       draft: state.draft,
       method: state.method,
-      search: `?${carried(state.hand, location.search)}`,
+      search: `?${carried(state.hand, ours ? state.address : location.search)}`,
       before: state.past.at(-1),
       newest,
       change: (change) =>
@@ -165,22 +171,23 @@ export function HandProvider({ children }: { children: ReactNode }) {
       set: (change, edited) => apply(({ hand }) => ({ hand: { ...hand, ...change }, ...edited })),
       undo,
       show: (params) => {
-        const search = carried(held.current.hand, location.search);
+        const search = carried(held.current.hand, held.current.address);
         for (const [key, value] of Object.entries(params)) {
           if (value === null) search.delete(key);
           else search.set(key, value);
         }
+        put({ ...held.current, address: `?${search}` });
         void navigate({ search: `?${search}` }, { replace: true, state: OURS });
       },
     }),
-    [state, location.search, newest, apply, undo, navigate],
+    [state, ours, location.search, newest, apply, undo, put, navigate],
   );
   return <Context value={value}>{children}</Context>;
 }
 
 function start(search: string, past: Now[]): State {
   const hand = readHand(new URLSearchParams(search));
-  return { hand, ...kept(hand.product), past };
+  return { hand, ...kept(hand.product), address: search, past };
 }
 
 export function useHand(): Held {
