@@ -345,3 +345,32 @@ test("a product is made from a template, revised, compared, saved and taken back
   });
   await expect(page.getByRole("alert")).toContainText("names its columns: stage, item, value");
 });
+
+test("a formula edited before its flour was renamed is edited on under the new name", async ({
+  page,
+}) => {
+  await page.route("**/api/v1/flour-names", (route) =>
+    route.fulfill({ json: { "Kesh Old Rye": "Kesh Rye" } }),
+  );
+  const product = await (await page.request.get("/api/v1/products/kesh-dark")).json();
+  const { lines, flours, parts } = product.formula;
+  const named = (name: string) => (name === "Kesh Rye" ? "Kesh Old Rye" : name);
+  const draft = {
+    lines,
+    flours: flours.map((one: { name: string }) => ({ ...one, name: named(one.name) })),
+    parts: parts.map((one: { flour?: string }) => ({
+      ...one,
+      flour: one.flour && named(one.flour),
+    })),
+    style_points: product.formula.style_points + 1,
+  };
+  expect(JSON.stringify(draft)).toContain("Kesh Old Rye");
+  await page.addInitScript(
+    (kept) => localStorage.setItem("ironpeel.formula-draft.2.kesh-dark", kept),
+    JSON.stringify(draft),
+  );
+  await page.goto("/dough?product=kesh-dark");
+  await settled(page);
+  await expect(page.getByLabel("Kesh Rye, percent on flour", { exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Put back" })).toBeVisible();
+});

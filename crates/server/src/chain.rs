@@ -17,6 +17,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use crate::dough::current_names;
 use crate::problem::{Problem, Result};
 use crate::request::Body;
 use crate::state::{App, Documents};
@@ -221,7 +222,15 @@ impl Held {
         let knobs = input.knobs.check(&format!("{at}knobs."), &mut faults);
         let ingredients_c = input.knobs.ingredients_c(&format!("{at}knobs."), &mut faults);
         let recorded = &documents.formula.formula;
-        let edited = input.draft.as_ref().and_then(|draft| draft.over(recorded, &mut faults));
+        let mut renamed = None;
+        if let Some(draft) = &input.draft
+            && !documents.have_flours_of(&draft.formula)
+        {
+            let formula = current_names(app, &draft.formula).await?;
+            renamed = Some(EditedFormula { formula, ..draft.clone() });
+        }
+        let draft = renamed.as_ref().or(input.draft.as_ref());
+        let edited = draft.and_then(|draft| draft.over(recorded, &mut faults));
         let method_at = format!("{at}method.");
         let edited_method = input.method.as_ref().map(|draft| draft.check(&method_at, &mut faults));
         let mix_on = match input.mix_on {

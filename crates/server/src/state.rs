@@ -4,6 +4,7 @@ use std::time::Duration;
 
 use chrono::{NaiveDate, Utc};
 use chrono_tz::Tz;
+use ironpeel_core::dough::FormulaDraft;
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_store::{
     Flour, FormulaRevision, LineRevision, Lot, MethodRevision, NumbersRevision, Plant,
@@ -102,6 +103,15 @@ pub struct Specified {
 impl Documents {
     pub fn numbers(&self) -> &PlantNumbers {
         &self.numbers
+    }
+
+    /// Whether there is a lot of every flour of a draft, under the name it has there.
+    pub fn have_flours_of(&self, draft: &FormulaDraft) -> bool {
+        let names: Vec<&str> = std::iter::once(&self.flour)
+            .chain(&self.others)
+            .map(|one| &*one.lot.flour.name)
+            .collect();
+        draft.flours.iter().all(|flour| names.contains(&&*flour.name))
     }
 }
 

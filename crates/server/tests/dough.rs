@@ -582,3 +582,36 @@ async fn a_day_s_calendar_is_opened_by_a_calendar_library() {
     }
     assert!(text.contains("BEGIN:VALARM") && text.contains("TRIGGER:-PT"), "{text}");
 }
+
+#[tokio::test]
+async fn a_flour_renamed_is_found_by_drafts_and_files_under_its_earlier_name() {
+    let plant = Plant::open().await;
+    let mut hand = plant.hand("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
+    let formula = formula(&plant, "rigg-spelt-500").await;
+    let revision = formula["revision"]["id"].as_str().expect("an id");
+    let file = plant.get(&format!("/api/v1/formula-revisions/{revision}/file/json")).await;
+    let mut emmer = plant.flour("Brae Emmer").await;
+    emmer["name"] = json!("Brae Old Emmer");
+    emmer["number"] = json!(2);
+    emmer["signed"] = json!({"by": "RK", "reason": "the mill's new name"});
+    let path =
+        format!("/api/v1/flours/{}/revisions/{}", emmer["id"].as_str().expect("an id"), new_id());
+    assert_eq!(plant.put(&path, &emmer).await.0, StatusCode::OK);
+    let names = plant.get("/api/v1/flour-names").await;
+    assert_eq!(names, json!({"Brae Emmer": "Brae Old Emmer"}));
+
+    hand["draft"] = formula.clone();
+    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    assert_eq!(answer["chain"]["trouble"], Value::Null, "{answer}");
+
+    let (status, read) = plant.post("/api/v1/formula-file", &file).await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    let of = |view: &Value| view["flours"][1]["name"].clone();
+    assert_eq!(of(&read["draft"]), "Brae Old Emmer", "{read}");
+
+    let id = formula["id"].as_str().expect("an id");
+    let path = format!("/api/v1/formulas/{id}/revisions/{}", new_id());
+    let (status, view) = plant.put(&path, &next_of(&formula)).await;
+    assert_eq!((status, of(&view)), (StatusCode::OK, json!("Brae Old Emmer")), "{view}");
+}

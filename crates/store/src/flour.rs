@@ -1,3 +1,5 @@
+use std::collections::HashMap;
+
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::AllergenStatement;
@@ -150,6 +152,25 @@ impl Store {
         rows.into_iter()
             .map(|(revision, is_now)| FlourRevision::read(revision, flour_id, is_now))
             .collect()
+    }
+
+    /// Names flours had before that none has now, each with what its flour is called now; a name
+    /// that several flours had is no flour's.
+    pub async fn earlier_flour_names(&self) -> Result<HashMap<String, String>> {
+        let names: Vec<(String, String)> = flour_revision::table
+            .inner_join(flour::table)
+            .select((flour_revision::is_now.retrieve_as_text("name"), flour::name))
+            .distinct()
+            .load(&mut self.connection().await?)
+            .await?;
+        let mut earlier: HashMap<String, Option<String>> = HashMap::new();
+        for (was, is) in &names {
+            if names.iter().all(|(_, is)| is != was) {
+                let one = earlier.entry(was.clone());
+                one.and_modify(|one| *one = None).or_insert_with(|| Some(is.clone()));
+            }
+        }
+        Ok(earlier.into_iter().filter_map(|(was, is)| Some((was, is?))).collect())
     }
 
     pub async fn flour_revision(&self, id: Uuid) -> Result<FlourRevision> {

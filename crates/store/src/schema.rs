@@ -431,6 +431,7 @@ diesel::table! {
 }
 
 diesel::joinable!(flour -> mill (mill_id));
+diesel::joinable!(flour_revision -> flour (flour_id));
 diesel::joinable!(specification_revision -> flour (flour_id));
 diesel::joinable!(specification_limit -> specification_revision (revision_id));
 diesel::joinable!(lot -> flour (flour_id));
@@ -464,6 +465,7 @@ diesel::joinable!(trial -> product (product_id));
 diesel::allow_tables_to_appear_in_same_query!(
     mill,
     flour,
+    flour_revision,
     specification_revision,
     specification_limit,
     lot,

@@ -50,6 +50,8 @@ interface Held extends Now {
   /** Several at once, undone at once. */
   set: (change: Partial<Hand>, edited: Edited) => void;
   undo: () => void;
+  /** Puts every state of the edited formula right, as no change of anybody's. */
+  amend: (right: (draft: Draft) => Draft) => void;
   /** Sets what a page keeps in the address beside the hand; null takes it out. */
   show: (params: Record<string, string | null>) => void;
 }
@@ -132,6 +134,20 @@ export function HandProvider({ children }: { children: ReactNode }) {
     },
     [navigate, put],
   );
+  const amend = useCallback(
+    (right: (draft: Draft) => Draft) => {
+      const amended = <S extends Now>(state: S): S => {
+        const draft = state.draft && right(state.draft);
+        return draft === state.draft ? state : { ...state, draft };
+      };
+      const now = held.current;
+      const next = amended(now);
+      if (next === now && now.past.every((one) => amended(one) === one)) return;
+      put({ ...next, past: now.past.map(amended) });
+      if (next.hand.product) keep(next.hand.product, next);
+    },
+    [put],
+  );
   const undo = useCallback(() => {
     const { past, hand, address } = held.current;
     const last = past.at(-1);
@@ -170,6 +186,7 @@ export function HandProvider({ children }: { children: ReactNode }) {
       editMethod: (method) => apply((now) => ({ method: follows(method, now.method) })),
       set: (change, edited) => apply(({ hand }) => ({ hand: { ...hand, ...change }, ...edited })),
       undo,
+      amend,
       show: (params) => {
         const search = carried(held.current.hand, held.current.address);
         for (const [key, value] of Object.entries(params)) {
@@ -180,7 +197,7 @@ export function HandProvider({ children }: { children: ReactNode }) {
         void navigate({ search: `?${search}` }, { replace: true, state: OURS });
       },
     }),
-    [state, ours, location.search, newest, apply, undo, put, navigate],
+    [state, ours, location.search, newest, apply, undo, amend, put, navigate],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
-import { Link, Outlet, useLocation, useNavigate } from "react-router";
+import { Link, Outlet, useNavigate } from "react-router";
 import { DECISION } from "../flour/decision";
 import { useHand, HandProvider } from "../hand/HandProvider";
+import { useFlourNames } from "../hand/useFlourNames";
 import { useChain, useLotsOf, usualLot } from "../hand/useChain";
 import { ChainBar } from "./ChainBar";
 import { Finder } from "./Finder";
@@ -26,11 +27,12 @@ export function Shell() {
 function Frame() {
   const [open, setOpen] = useState<Open>(null);
   const held = useChain();
-  const { hand, change } = useHand();
+  const { hand, search, change } = useHand();
   const lots = useLotsOf(held.product?.flour.id).data?.lots;
-  const location = useLocation();
   const navigate = useNavigate();
   const { product } = held;
+
+  useFlourNames();
 
   // A product without a lot in hand takes its flour's newest that may be planned.
   const newest = usualLot(lots)?.id;
@@ -49,11 +51,11 @@ function Frame() {
         event.target.closest("input, textarea, select, [role=dialog]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const link = LINKS[Number(event.key) - 1];
-      if (link) void navigate({ pathname: link.path, search: location.search });
+      if (link) void navigate({ pathname: link.path, search });
       if (event.key === "/") setOpen("finder");
       if (event.key === "?") setOpen("shortcuts");
       if (event.key === ",") setOpen("preferences");
-      if (event.key === "n") void navigate({ pathname: "/flour/intake", search: location.search });
+      if (event.key === "n") void navigate({ pathname: "/flour/intake", search });
       if (event.key === "[" || event.key === "]") {
         const at = lots?.findIndex((lot) => lot.id === hand.lot) ?? -1;
         const next = lots?.[event.key === "[" ? at + 1 : at - 1];
@@ -63,7 +65,7 @@ function Frame() {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [change, hand.lot, location.search, lots, navigate]);
+  }, [change, hand.lot, search, lots, navigate]);
 
   const close = () => setOpen(null);
   return (
@@ -75,7 +77,7 @@ function Frame() {
         To the content
       </a>
       <header className="screen-only mx-auto flex max-w-7xl flex-wrap items-center gap-x-6 gap-y-1 px-3 py-2 sm:px-6">
-        <Link to={{ pathname: "/", search: location.search }} className="flex items-center gap-2">
+        <Link to={{ pathname: "/", search }} className="flex items-center gap-2">
           <img src="/peel.svg" alt="" className="h-7 w-7" />
           <span className="text-lg font-bold [font-stretch:118%]">Ironpeel</span>
         </Link>
@@ -93,6 +95,7 @@ function Frame() {
                 value={hand.lot ?? ""}
                 onChange={(event) => change({ lot: event.target.value })}
               >
+                {!hand.lot && <option value="">no lot</option>}
                 {held.lot && !lots?.some((lot) => lot.id === held.lot?.id) && (
                   <option value={held.lot.id}>
                     {held.lot.code} · {held.lot.flour.name}

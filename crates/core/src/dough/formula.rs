@@ -73,6 +73,28 @@ pub struct FormulaDraft {
     pub parts: Vec<DoughPartInput>,
 }
 
+impl FormulaDraft {
+    /// Puts other names on its flours, those of its parts too, where `now` knows one: a flour that
+    /// was renamed since the draft was written is still the same flour.
+    ///
+    /// ```
+    /// use ironpeel_core::dough::{FlourShareInput, FormulaDraft};
+    /// let share = |name: &str| FlourShareInput { name: name.into(), share_pct: 50.0.into() };
+    /// let flours = vec![share("Tarn Plain"), share("Kesh Rye")];
+    /// let mut draft = FormulaDraft { flours, ..FormulaDraft::default() };
+    /// draft.rename_flours(|name| (name == "Kesh Rye").then(|| "Kesh Dark Rye".into()));
+    /// assert_eq!([&*draft.flours[0].name, &draft.flours[1].name], ["Tarn Plain", "Kesh Dark Rye"]);
+    /// ```
+    pub fn rename_flours(&mut self, now: impl Fn(&str) -> Option<String>) {
+        let in_parts = self.parts.iter_mut().filter_map(|part| part.flour.as_mut());
+        for name in self.flours.iter_mut().map(|flour| &mut flour.name).chain(in_parts) {
+            if let Some(new) = now(name) {
+                *name = new;
+            }
+        }
+    }
+}
+
 const PCT: Bound = Bound::new("pct", "percent on flour", "%", 0.0, 100.0);
 const SHARE: Bound = Bound::new("share_pct", "share of the flour", "%", 0.0, 100.0);
 

@@ -17,6 +17,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::formula::current_names;
 use crate::flour::{decode, table};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Marks};
@@ -88,7 +89,11 @@ async fn export(
 /// Reads a formula's file, JSON or CSV, without recording it
 #[utoipa::path(post, path = "/api/v1/formula-file", tag = "formula", params(Marks), request_body = String,
     responses((status = 200, body = FormulaRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn read(Asked(marks): Asked<Marks>, body: Bytes) -> Result<Json<FormulaRead>> {
+async fn read(
+    State(app): State<App>,
+    Asked(marks): Asked<Marks>,
+    body: Bytes,
+) -> Result<Json<FormulaRead>> {
     let text = decode(&body).map_err(|fault| Problem::field("file", fault.to_string()))?;
     let file = if text.trim_start().starts_with('{') {
         of_json(&text)?
@@ -96,7 +101,7 @@ async fn read(Asked(marks): Asked<Marks>, body: Bytes) -> Result<Json<FormulaRea
         of_csv(&text, marks.decimal_mark)?
     };
     let draft: FormulaDraft = crate::request::from_value(file.draft)?;
-    let formula = Formula::check(&draft)?;
+    let formula = Formula::check(&current_names(&app, &draft).await?)?;
     Ok(Json(FormulaRead {
         name: file.name,
         draft: shape_of(&formula),

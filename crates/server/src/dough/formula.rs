@@ -103,6 +103,16 @@ impl FormulaView {
     }
 }
 
+/// A draft with the names its flours have now: they may have been renamed since it was written.
+pub async fn current_names(app: &App, draft: &FormulaDraft) -> Result<FormulaDraft> {
+    let mut draft = draft.clone();
+    if !draft.flours.is_empty() {
+        let earlier = app.store.earlier_flour_names().await?;
+        draft.rename_flours(|name| earlier.get(name.trim()).cloned());
+    }
+    Ok(draft)
+}
+
 /// A formula from a draft, if its flours and ingredients are on record; none beside its faults.
 pub async fn checked(
     app: &App,
@@ -110,7 +120,7 @@ pub async fn checked(
     library: &Library,
     faults: &mut Faults,
 ) -> Result<Option<Formula>> {
-    let formula = match Formula::check(draft) {
+    let formula = match Formula::check(&current_names(app, draft).await?) {
         Ok(formula) => formula,
         Err(more) => {
             faults.0.extend(more.0);

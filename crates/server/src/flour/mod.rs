@@ -12,6 +12,8 @@ mod mend;
 mod specification;
 mod text;
 
+use std::collections::HashMap;
+
 use axum::Json;
 use axum::extract::State;
 use ironpeel_core::dough::AllergenStatement;
@@ -45,6 +47,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(flours))
         .routes(routes!(flour))
+        .routes(routes!(earlier_names))
         .routes(routes!(revisions))
         .routes(routes!(save))
         .merge(certificate::routes())
@@ -166,6 +169,13 @@ async fn flours(State(app): State<App>) -> Result<Json<Vec<FlourView>>> {
     responses((status = 200, body = FlourView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn flour(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<FlourView>> {
     Ok(Json(app.store.flour(id).await?.into()))
+}
+
+/// Names flours had before, each with what its flour is called now
+#[utoipa::path(get, path = "/api/v1/flour-names", tag = "flour",
+    responses((status = 200, body = HashMap<String, String>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn earlier_names(State(app): State<App>) -> Result<Json<HashMap<String, String>>> {
+    Ok(Json(app.store.earlier_flour_names().await?))
 }
 
 /// What a flour was and is, newest first
