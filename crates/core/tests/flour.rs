@@ -6,7 +6,8 @@ use ironpeel_core::flour::{
     drift, flour_names, own_header_of, propose, propose_mapping, read_rows,
 };
 use ironpeel_core::plant::PlantNumbers;
-use ironpeel_core::water::{AbsorptionModel, Rules, Species, StarchTrap};
+use ironpeel_core::units::Origin;
+use ironpeel_core::water::{AbsorptionModel, Composition, Rules, Species, StarchTrap};
 use proptest::prelude::*;
 
 #[track_caller]
@@ -179,15 +180,17 @@ fn limits_are_proposed_from_history_and_from_the_use() {
 
 #[test]
 fn remedies_balance_and_say_where_they_end() {
-    let sieve = Mending::Sieve { ash_dm_pct: 0.85 }.of(1.62).expect("reachable");
+    let house = &PlantNumbers::default();
+    let sieve = Mending::Sieve { ash_dm_pct: 0.85 }.of(1.62, house).expect("reachable");
     near(sieve.amount_pct, 15.56, 0.005);
     near(sieve.yield_pct, 84.44, 0.005);
     near(sieve.water_points, -0.77 * 4.0, 1e-9);
     assert!(sieve.low_pct < sieve.amount_pct && sieve.amount_pct < sieve.high_pct);
-    let white =
-        Mending::PartWhite { ash_dm_pct: 1.31, white_ash_dm_pct: 0.60 }.of(1.62).expect("between");
+    let white = Mending::PartWhite { ash_dm_pct: 1.31, white_ash_dm_pct: 0.60 }
+        .of(1.62, house)
+        .expect("between");
     near(white.amount_pct, 100.0 * 0.31 / 1.02, 1e-9);
-    let malt = Mending::Malt { falling_number_s: 300.0 }.of(380.0).expect("lower");
+    let malt = Mending::Malt { falling_number_s: 300.0 }.of(380.0, house).expect("lower");
     assert!(malt.amount_pct > 0.1 && malt.amount_pct < 0.5, "{}", malt.amount_pct);
     for (out, has) in [
         (Mending::VitalGluten { protein_14_pct: 11.0 }, 12.0),
@@ -196,8 +199,25 @@ fn remedies_balance_and_say_where_they_end() {
         (Mending::Sieve { ash_dm_pct: 1.7 }, 1.62),
         (Mending::PartWhite { ash_dm_pct: 0.5, white_ash_dm_pct: 0.6 }, 1.62),
     ] {
-        assert!(!out.of(has).expect_err("no such flour").to_string().is_empty(), "{out:?}");
+        assert!(!out.of(has, house).expect_err("no such flour").to_string().is_empty(), "{out:?}");
     }
+}
+
+#[test]
+fn a_remedy_moves_the_water_by_what_the_plant_learned_of_ash() {
+    let mut numbers = PlantNumbers::default();
+    let sieve = |numbers: &PlantNumbers| {
+        let sieved = Mending::Sieve { ash_dm_pct: 0.85 }.of(1.62, numbers).expect("reachable");
+        (sieved.water_points, sieved.why.coefficients.last().map(|one| one.origin))
+    };
+    assert_eq!(sieve(&numbers).1, Some(Origin::House));
+    for ash in [0.5, 0.9, 1.3, 1.7] {
+        let lot = Composition::of(12.0, 7.5, ash);
+        numbers.model = numbers.model.learn(lot, 60.0 + 8.0 * (ash - 0.60));
+    }
+    let learned = numbers.model.per_ash().value;
+    assert!(learned > 5.0, "{learned}");
+    assert_eq!(sieve(&numbers), (-(1.62 - 0.85) * learned, Some(Origin::Plant)));
 }
 
 #[test]

@@ -93,6 +93,16 @@ proptest! {
     }
 
     #[test]
+    fn less_than_no_water_is_never_weighed_without_a_caution(
+        flour in flour(), milk in 0.0..100.0f64, egg in 0.0..100.0f64,
+    ) {
+        let lines = [(Ingredient::Milk, milk), (Ingredient::Egg, egg)];
+        let stair = climb(&flour, &Asked { lines: &lines, ..PLAIN }).expect("has a base");
+        let said = stair.cautions.iter().any(|caution| caution.key == "too_wet");
+        prop_assert_eq!(stair.weigh_pct < 0.0, said, "{}", stair.weigh_pct);
+    }
+
+    #[test]
     fn water_set_by_hand_is_the_floor_figure(flour in flour(), wanted in 40.0..90.0f64) {
         let asked = Asked { set_by_hand_pct: Some(wanted), ..PLAIN };
         let with = climb(&flour, &asked).expect("has a figure");

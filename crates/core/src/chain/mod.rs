@@ -221,9 +221,8 @@ fn run(hand: &Hand<'_>, chain: &mut Chain) -> Result<(), Trouble> {
         cannot(Link::Flour, says)
     })?;
     let water = water(hand, &flours).map_err(|error| cannot(Link::Water, error.to_string()))?;
-    if water.weigh_pct < 0.0 {
-        let says = "the other ingredients bring more water than the flour wants".into();
-        return Err(cannot(Link::Dough, says));
+    if let Some(too_wet) = water.cautions.iter().find(|caution| caution.key == "too_wet") {
+        return Err(cannot(Link::Dough, too_wet.says.clone()));
     }
     let formula = &hand.formula.formula;
     let columns =

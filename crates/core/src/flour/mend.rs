@@ -3,8 +3,9 @@ use thiserror::Error;
 
 use super::sift::{SIEVE_PASSES, SievePass, Sift, Wanted};
 use super::{MoistureBasis, Property, liquefaction};
-use crate::units::{Coefficient, Input, Why};
-use crate::water::PER_ASH;
+use crate::dough::Ingredient;
+use crate::plant::PlantNumbers;
+use crate::units::{Coefficient, Input, Origin, Why};
 
 /// Protein of vital gluten on 14 %.
 const GLUTEN_PROTEIN: Coefficient = Coefficient::house(
@@ -15,9 +16,6 @@ const GLUTEN_PROTEIN: Coefficient = Coefficient::house(
     "% on 14 %",
     "usual on its label; take yours",
 );
-/// Water vital gluten takes, points per 1 %.
-const GLUTEN_WATER: Coefficient =
-    Coefficient::house("water per 1 % vital gluten", 1.3, 1.0, 1.6, "points", "usual in practice");
 /// Liquefaction number of diastatic malt flour.
 const MALT_LIQUEFACTION: Coefficient = Coefficient::house(
     "liquefaction number of malt flour",
@@ -104,15 +102,18 @@ impl Mending {
     ///
     /// Vital gluten: `x = (wanted − has)/(gluten − wanted)` of protein on 14 %, on flour. Malt: the
     /// same of liquefaction numbers. Sieving: see [`Sift::balance`]. Part white:
-    /// `x = (ash − wanted)/(ash − white)`. What rests on a house default has its range.
+    /// `x = (ash − wanted)/(ash − white)`. What rests on a house default has its range; the water
+    /// goes by what the plant knows of ash and of gluten.
     ///
     /// ```
-    /// use ironpeel_core::flour::Mending;
-    /// let gluten = Mending::VitalGluten { protein_14_pct: 14.0 }.of(12.0)?;
+    /// use ironpeel_core::{flour::Mending, plant::PlantNumbers};
+    /// let numbers = PlantNumbers::default();
+    /// let gluten = Mending::VitalGluten { protein_14_pct: 14.0 }.of(12.0, &numbers)?;
     /// assert!((gluten.amount_pct - 100.0 * 2.0 / 61.0).abs() < 1e-9);
     /// # Ok::<(), ironpeel_core::flour::CannotMend>(())
     /// ```
-    pub fn of(self, has: f64) -> Result<Mended, CannotMend> {
+    pub fn of(self, has: f64, numbers: &PlantNumbers) -> Result<Mended, CannotMend> {
+        let per_ash = numbers.model.per_ash();
         match self {
             Self::VitalGluten { protein_14_pct: wanted } => {
                 let most = GLUTEN_PROTEIN.low;
@@ -127,18 +128,19 @@ impl Mending {
                      film, a thirstier dough, and wheat gluten on the label",
                     amount[0]
                 );
+                let gluten_water = gluten_water(numbers);
+                let water = gluten_water.as_ref().map_or([0.0; 3], |per| points(per, amount[0]));
                 let why = Why {
                     formula: "gluten on flour = (wanted − has) / (protein of gluten − wanted)",
                     inputs: vec![
                         Input::new("protein on 14 %", has, "%"),
                         Input::new("protein wanted", wanted, "%"),
                     ],
-                    coefficients: vec![GLUTEN_PROTEIN, GLUTEN_WATER],
+                    coefficients: std::iter::once(GLUTEN_PROTEIN).chain(gluten_water).collect(),
                 };
-                let water = [GLUTEN_WATER.value, GLUTEN_WATER.low, GLUTEN_WATER.high];
                 Ok(Mended {
                     yield_pct: 100.0 + amount[0],
-                    ..mended("on flour", amount, water.map(|per| per * amount[0]), says, why)
+                    ..mended("on flour", amount, water, says, why)
                 })
             }
             Self::Malt { falling_number_s: wanted } => {
@@ -168,7 +170,7 @@ impl Mending {
                     ..mended("on flour", amount, [0.0; 3], says, why)
                 })
             }
-            Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct),
+            Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct, per_ash),
             Self::PartWhite { ash_dm_pct: wanted, white_ash_dm_pct: white } => {
                 if !(white < wanted && wanted < has) {
                     return Err(CannotMend::Ash { has, white, wanted });
@@ -178,6 +180,7 @@ impl Mending {
                     "{share:.0} % of the flour replaced by white flour of {white} % ash leaves {wanted} %: \
                      less bran to cut the film, less flavour and fibre"
                 );
+                let water = points(&per_ash, wanted - has);
                 let why = Why {
                     formula: "share replaced = (ash − wanted) / (ash − white flour's ash)",
                     inputs: vec![
@@ -185,15 +188,15 @@ impl Mending {
                         Input::new("ash wanted", wanted, "%"),
                         Input::new("white flour's ash", white, "%"),
                     ],
-                    coefficients: vec![PER_ASH],
+                    coefficients: vec![per_ash],
                 };
-                Ok(mended("of the flour, replaced", [share; 3], thirst(wanted - has), says, why))
+                Ok(mended("of the flour, replaced", [share; 3], water, says, why))
             }
         }
     }
 }
 
-fn sieve(has: f64, wanted: f64) -> Result<Mended, CannotMend> {
+fn sieve(has: f64, wanted: f64, per_ash: Coefficient) -> Result<Mended, CannotMend> {
     let sifted = Sift { ash_dm_pct: has, bran_ash_dm_pct: None, wanted: Wanted::AshDmPct(wanted) };
     let sifted = sifted.balance();
     if let Some(reason) = sifted.reason {
@@ -210,19 +213,41 @@ fn sieve(has: f64, wanted: f64) -> Result<Mended, CannotMend> {
         "{:.1} % of the flour taken off as bran brings ash from {has:.2} to {wanted:.2} %: {by}; {:.1} % is left",
         sifted.removed_pct, sifted.extraction_pct
     );
+    let water = points(&per_ash, wanted - has);
     let mut why = sifted.why;
-    why.coefficients.push(PER_ASH);
+    why.coefficients.push(per_ash);
     let amount = [sifted.removed_pct, sifted.low_pct, sifted.high_pct];
     Ok(Mended {
         yield_pct: sifted.extraction_pct,
         passes: sifted.passes,
-        ..mended("of the flour, taken off", amount, thirst(wanted - has), says, why)
+        ..mended("of the flour, taken off", amount, water, says, why)
     })
 }
 
-/// Points of water that go with a change of ash: typical, low, high.
-fn thirst(ash_change: f64) -> [f64; 3] {
-    [PER_ASH.value, PER_ASH.low, PER_ASH.high].map(|per| per * ash_change)
+/// Points of water that go with a change: typical, low, high.
+fn points(per: &Coefficient, change: f64) -> [f64; 3] {
+    [per.value, per.low, per.high].map(|per| per * change)
+}
+
+/// Water 1 % of vital gluten takes, by the library; none where that is switched off.
+fn gluten_water(numbers: &PlantNumbers) -> Option<Coefficient> {
+    let facts = numbers.library.facts(Ingredient::VitalGluten);
+    let points = facts.effect.as_ref()?.points;
+    let source = match facts.origin {
+        Origin::Plant => "the plant's own",
+        _ => "usual in practice",
+    };
+    Some(Coefficient {
+        origin: facts.origin,
+        ..Coefficient::house(
+            "water per 1 % vital gluten",
+            points.typical,
+            points.low,
+            points.high,
+            "points",
+            source,
+        )
+    })
 }
 
 fn mended(

@@ -93,7 +93,7 @@ pub struct Stair {
     pub high_pct: f64,
     /// Water that comes with the other ingredients.
     pub ingredient_water_pct: f64,
-    /// Water to weigh: floor less ingredient water.
+    /// Water to weigh: floor less ingredient water. Below zero only beside the caution `too_wet`.
     pub weigh_pct: f64,
     /// Whether any flour's absorption was estimated and not measured.
     pub estimated: bool,
@@ -144,17 +144,20 @@ pub fn stair(flours: &[FlourPart<'_>], wanted: &Wanted<'_>) -> Result<Stair, NoB
     let middle = if stands { so_far } else { floor_pct };
     let ingredient_water_pct: f64 =
         wanted.lines.iter().map(|line| line.pct * line.facts.water_pct / 100.0).sum();
+    let weigh_pct = floor_pct - ingredient_water_pct;
     let ceiling_pct = ceiling(flours, wanted);
+    let mut cautions = cautions(flours, wanted.rules, floor_pct, ceiling_pct);
+    cautions.extend(too_wet(floor_pct, ingredient_water_pct));
     Ok(Stair {
         floor_pct,
         low_pct: middle - half,
         high_pct: middle + half,
         ingredient_water_pct,
-        weigh_pct: floor_pct - ingredient_water_pct,
+        weigh_pct,
         estimated: flours.iter().any(|part| part.flour.absorption_14_pct.is_none()),
         ceiling_pct,
         hold_back: hold_back(flours, wanted.rules, wanted.model),
-        cautions: cautions(flours, wanted.rules, floor_pct, ceiling_pct),
+        cautions,
         steps,
     })
 }
@@ -409,6 +412,15 @@ fn carried_by(line: &Addition<'_>) -> f64 {
         Ingredient::Bran | Ingredient::OatFibre => FIBRE_CUTS.typical,
         _ => 0.0,
     }
+}
+
+/// Where less than no water would be weighed.
+fn too_wet(floor_pct: f64, ingredient_water_pct: f64) -> Option<Caution> {
+    let says = format!(
+        "the other ingredients bring {ingredient_water_pct:.1} % of water, and the dough wants \
+         {floor_pct:.1} %: no water is left to weigh. Take less of them, or drier ones"
+    );
+    (ingredient_water_pct > floor_pct).then_some(Caution { key: "too_wet", says })
 }
 
 fn cautions(

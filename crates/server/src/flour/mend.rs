@@ -31,5 +31,6 @@ async fn mend(
             format!("{} has no {} on its certificate", lot.code, property.label()),
         )
     })?;
-    remedy.of(has).map(Json).map_err(|none| Problem::field("remedy", none.to_string()))
+    let numbers = app.numbers().await?;
+    remedy.of(has, &numbers).map(Json).map_err(|none| Problem::field("remedy", none.to_string()))
 }
