@@ -7,7 +7,7 @@ use chrono_tz::Tz;
 use ironpeel_core::day::{
     Anchor, DayInput, DayPlan, DayWanted, NoDay, Refused, SpareInput, feed_before, spans,
 };
-use ironpeel_core::method::{Method, Stage, StageKind};
+use ironpeel_core::method::{Method, Stage, StageKind, Window};
 use ironpeel_core::units::Faults;
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
@@ -147,6 +147,31 @@ fn a_night_in_the_cold_is_stretched_before_anything_is_put_in() {
         .collect();
     assert_eq!(stretched, ["A night in the cold"]);
     assert!(plan.says.as_deref().is_some_and(|says| says.contains("than the method says")));
+}
+
+#[test]
+fn a_night_in_the_cold_is_stretched_only_as_far_as_its_stage_allows() {
+    let refused = [
+        Refused { from: clock(8, 0), to: clock(17, 0) },
+        Refused { from: clock(21, 30), to: clock(7, 0) },
+    ];
+    let mut method = overnight();
+    let cold = method.stages.iter().position(Stage::is_cold).expect("a night");
+    let planned = method.stages[cold].minutes;
+    let mut fits = 0;
+    for hour in 0..24 {
+        for (low, high) in [(1.0, 1.0), (0.95, 1.05), (0.9, 1.0), (1.0, 1.3), (0.75, 1.6)] {
+            let window = Window { low_min: low * planned, high_min: high * planned };
+            method.stages[cold].window = Some(window);
+            let from = Anchor::From(at(25, hour, 0));
+            let Ok(plan) = plan_day(&method, from, &refused, ISLAND) else { continue };
+            let night = plan.stages.iter().find(|stage| stage.of == Some(cold)).expect("planned");
+            let lasts = (night.ends_at - night.starts_at).num_minutes() as f64;
+            assert!((window.low_min - 0.5..=window.high_min + 0.5).contains(&lasts), "{lasts}");
+            fits += 1;
+        }
+    }
+    assert!(fits > 20, "{fits}");
 }
 
 #[test]

@@ -4,10 +4,10 @@ use thiserror::Error;
 
 use super::DayWanted;
 use super::seek::{Shut, minutes, seek};
-use crate::method::{Method, Stage, StageKind, StageRole};
+use crate::method::{Method, Stage, StageKind, StageRole, Window};
 
-/// A night in the cold may be so much shorter or longer (H).
-const COLD_STRETCH: [f64; 7] = [1.0, 0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
+/// A night in the cold may be so much shorter or longer (H), within what its stage allows.
+const COLD_STRETCH: [f64; 6] = [0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
 /// Nights in the cold that are tried where a method has none, hours (H: 8 to 24).
 const RETARD_H: [f64; 13] =
     [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0, 18.0, 20.0, 22.0, 24.0];
@@ -116,13 +116,22 @@ fn ways(method: &Method) -> Vec<Way> {
     let plain = |(at, stage): (usize, &Stage)| (stage.clone(), 0.0, Some(at));
     let cold = method.stages.iter().position(Stage::is_cold);
     if let Some(cold) = cold {
-        return COLD_STRETCH
+        let planned = method.stages[cold].minutes;
+        let Window { low_min, high_min } = method.windows()[cold];
+        let mut lasts = vec![planned];
+        for factor in COLD_STRETCH {
+            let minutes = planned + ((factor - 1.0) * planned / 5.0).round() * 5.0;
+            let minutes = minutes.max(low_min).min(high_min);
+            if !lasts.contains(&minutes) {
+                lasts.push(minutes);
+            }
+        }
+        return lasts
             .into_iter()
-            .map(|factor| {
+            .map(|minutes| {
                 let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
-                let minutes = stages[cold].0.minutes;
-                let more = ((factor - 1.0) * minutes / 5.0).round() * 5.0;
-                stages[cold].0.minutes += more;
+                let more = minutes - planned;
+                stages[cold].0.minutes = minutes;
                 stages[cold].1 = more;
                 let says = (more != 0.0).then(|| {
                     let word = if more > 0.0 { "longer" } else { "shorter" };
