@@ -128,3 +128,22 @@ test("a target no water can reach is said at the field with what can be done", a
   await page.keyboard.press("Enter");
   await expect(page.getByText("tap water must be from 0 to 60 °C; 200 was given")).toBeVisible();
 });
+
+const GONE = "00000000-0000-7000-8000-000000000000";
+
+for (const [what, path, says] of [
+  ["a lot", `/flour?lot=${GONE}`, /this lot/],
+  ["a lot of a dough", `/water?product=deck-roll-60&lot=${GONE}`, /this lot/],
+  ["a product", "/dough?product=no-such-loaf", /this product/],
+  ["a flour", `/flour/specification/${GONE}`, /No flour is on record/],
+  ["a flour's chart", `/flour/drift/${GONE}`, /No flour is on record/],
+  ["the lot compared with", `/flour/change?product=deck-roll-60&against=${GONE}`, /lot/],
+  ["a batch", `/batches/${GONE}`, /this batch/],
+  ["a trial", `/trials/${GONE}`, /this trial/],
+] as const) {
+  test(`an address of ${what} that is gone says so`, async ({ page }) => {
+    await page.goto(path);
+    await expect(page.getByRole("alert").filter({ hasText: says })).toBeVisible();
+    await expect(page.getByText("Computing")).toHaveCount(0);
+  });
+}

@@ -132,3 +132,16 @@ test("a flour whose every lot is barred chooses none by itself, and says so", as
   await page.getByRole("link", { name: /^Look at it with / }).click();
   await expect(page.getByText("water on flour").first()).toBeVisible();
 });
+
+test("what could not be fetched is said, and asked again once the server answers", async ({
+  page,
+}) => {
+  test.slow();
+  await page.route(/\/api\/v1\/lots$|\/readyz$/, (route) => route.abort());
+  await page.goto("/");
+  const said = page.getByRole("status").filter({ hasText: "The server does not answer" });
+  await expect(said).toContainText("asked again by itself");
+  await page.unrouteAll();
+  await expect(said).toHaveCount(0);
+  await expect(page.getByText("VR-26-1090").first()).toBeVisible();
+});

@@ -298,7 +298,10 @@ async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Js
     let now_chain = chain(&hand);
     // What could not be used before has nothing to be compared with.
     let before = match &asked.before {
-        Some(before) => Held::load(&app, before, "before.").await.ok(),
+        Some(before) => match Held::load(&app, before, "before.").await {
+            Err(problem) if !problem.is_refusal() => return Err(problem),
+            before => before.ok(),
+        },
         None => None,
     };
     let moves = before.map_or_else(Vec::new, |before| {

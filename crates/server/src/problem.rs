@@ -27,6 +27,11 @@ impl Problem {
         Self { status: status.as_u16(), title, detail: detail.into(), errors: Vec::new() }
     }
 
+    /// Whether what was sent is to blame, and not the server.
+    pub const fn is_refusal(&self) -> bool {
+        self.status < 500
+    }
+
     pub fn malformed(detail: impl Into<String>) -> Self {
         Self::new(StatusCode::BAD_REQUEST, "The request cannot be read", detail)
     }

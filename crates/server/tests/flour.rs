@@ -376,6 +376,37 @@ async fn a_blend_is_mixed_solved_and_becomes_a_flour_of_its_own() {
     );
     assert!(bench["solved"]["price_per_t"].as_f64().expect("a price") < 475.0);
 
+    // What nobody priced is taken at its flour's price on record, and never as free.
+    let of = async |lot: &Value, price: Value| {
+        let asked = json!({"parts": [
+            {"lot_id": strong["id"], "share_pct": 50, "price_per_t": 520},
+            {"lot_id": lot["id"], "share_pct": 50, "price_per_t": price}]});
+        plant.post("/api/v1/blends/bench", &asked).await
+    };
+    let (_, bench) = of(&plain, Value::Null).await;
+    assert_eq!(bench["parts"][1]["price_per_t"], plain["flour"]["price_per_t"]);
+    let (status, problem) = of(&plain, json!("dear")).await;
+    assert_eq!(
+        (status, fields(&problem)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["parts[1].price_per_t"])
+    );
+    let mut unpriced = plain["flour"].clone();
+    for (key, value) in [
+        ("number", json!(2)),
+        ("price_per_t", Value::Null),
+        ("signed", json!({"by": "RK", "reason": "no contract"})),
+    ] {
+        unpriced[key] = value;
+    }
+    let path = format!("/api/v1/flours/{}/revisions/{}", text(&unpriced["id"]), new_id());
+    assert_eq!(plant.put(&path, &unpriced).await.0, StatusCode::OK);
+    let (_, bench) = of(&plain, Value::Null).await;
+    assert_eq!((&bench["price_per_t"], &bench["unpriced"]), (&Value::Null, &json!(["VP-26-0435"])));
+    assert_eq!(
+        (&bench["solved"]["feasible"], &bench["solved"]["price_per_t"]),
+        (&json!(true), &json!(0.0))
+    );
+
     let (flour_id, lot_id) = (new_id(), new_id());
     let mut save = json!({"name": "Tarn Middle", "number": 1, "revision_id": new_id(), "parts": parts,
         "lot_id": lot_id, "lot_revision_id": new_id(), "lot_code": "TM-1", "tonnes": "2", "signed": signed()});

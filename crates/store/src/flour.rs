@@ -51,7 +51,7 @@ impl FlourRevision {
 
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = flour)]
-struct FlourRow {
+pub(crate) struct FlourRow {
     id: Uuid,
     #[diesel(select_expression = mill::name)]
     mill: String,
@@ -67,7 +67,7 @@ struct FlourRow {
 }
 
 impl FlourRow {
-    fn flour(self) -> Result<Flour> {
+    pub(crate) fn flour(self) -> Result<Flour> {
         let species = Species::from_key(&self.species)
             .ok_or_else(|| StoreError::unknown_word("species", &self.species))?;
         let hardness = self

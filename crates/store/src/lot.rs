@@ -2,13 +2,14 @@ use std::collections::HashMap;
 
 use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
+use diesel::sql_types::{Array, BigInt};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::chain::FlourInHand;
 use ironpeel_core::flour::{Censored, Limit, Reading, Readings};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::flour::Flour;
+use crate::flour::{Flour, FlourRow};
 use crate::revision::{Revision, Signed, is_next};
 use crate::schema::{flour, lot, lot_revision, mill, reading};
 use crate::specification::property_on;
@@ -121,6 +122,14 @@ pub(crate) struct ReadingRow {
     pub(crate) stated_value: String,
     pub(crate) stated_unit: String,
     pub(crate) censored: Option<String>,
+}
+
+#[derive(QueryableByName)]
+struct LotOfFlour {
+    #[diesel(sql_type = diesel::sql_types::Uuid)]
+    id: Uuid,
+    #[diesel(sql_type = diesel::sql_types::Uuid)]
+    flour_id: Uuid,
 }
 
 /// Id, code, flour's id, flour, mill, and when it came.
@@ -265,6 +274,52 @@ impl Store {
         drop(connection);
         let flour = self.flour(flour_id).await?;
         Ok(Lot { id: row.lot_id, code, flour, current: row.with(readings) })
+    }
+
+    /// Lots in their newest state, in this order.
+    pub async fn lots_by_id(&self, ids: &[Uuid]) -> Result<Vec<Lot>> {
+        let rows: Vec<(Uuid, String, FlourRow)> = lot::table
+            .inner_join(flour::table.inner_join(mill::table))
+            .filter(lot::id.eq_any(ids))
+            .select((lot::id, lot::code, FlourRow::as_select()))
+            .load(&mut self.connection().await?)
+            .await?;
+        let mut of_lot = self.current_revisions(ids).await?;
+        let mut lots: HashMap<Uuid, Lot> = HashMap::new();
+        for (id, code, flour) in rows {
+            if let Some(current) = of_lot.remove(&id) {
+                lots.insert(id, Lot { id, code, flour: flour.flour()?, current });
+            }
+        }
+        let of = |id| lots.get(id).cloned().ok_or(StoreError::NotFound("this lot"));
+        ids.iter().map(of).collect()
+    }
+
+    /// What the newest lots of each of these flours read, in no order.
+    pub async fn newest_readings(
+        &self,
+        flours: &[Uuid],
+        most: i64,
+    ) -> Result<HashMap<Uuid, Vec<Readings>>> {
+        // A place in the index for each flour, however many lots it has.
+        let newest: Vec<LotOfFlour> = diesel::sql_query(
+            "SELECT newest.id, newest.flour_id FROM (SELECT DISTINCT unnest($1) AS id) AS wanted \
+             CROSS JOIN LATERAL (SELECT lot.id, lot.flour_id FROM lot \
+             WHERE lot.flour_id = wanted.id \
+             ORDER BY lot.came_at DESC, lot.id DESC LIMIT $2) AS newest",
+        )
+        .bind::<Array<diesel::sql_types::Uuid>, _>(flours)
+        .bind::<BigInt, _>(most)
+        .load(&mut self.connection().await?)
+        .await?;
+        let ids: Vec<Uuid> = newest.iter().map(|one| one.id).collect();
+        let mut of_lot = self.current_revisions(&ids).await?;
+        let mut readings: HashMap<Uuid, Vec<Readings>> = HashMap::new();
+        for LotOfFlour { id, flour_id } in newest {
+            let current = of_lot.remove(&id).map(|current| current.readings);
+            readings.entry(flour_id).or_default().extend(current);
+        }
+        Ok(readings)
     }
 
     /// The lot of the same flour that came before this one.

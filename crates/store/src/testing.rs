@@ -3,7 +3,9 @@
 use std::io::{BufRead, BufReader};
 use std::path::Path;
 use std::process::{Child, Command, Stdio};
+use std::sync::atomic::{AtomicUsize, Ordering};
 
+use diesel::connection::{Instrumentation, InstrumentationEvent, set_default_instrumentation};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use tokio::sync::OnceCell;
 use uuid::Uuid;
@@ -52,6 +54,25 @@ impl TestDatabase {
             ))
             .await;
     }
+}
+
+static ASKED: AtomicUsize = AtomicUsize::new(0);
+
+/// Counts from now on what every new connection of this process asks the database.
+pub fn count_queries() {
+    let counter = || -> Option<Box<dyn Instrumentation>> {
+        Some(Box::new(|event: InstrumentationEvent<'_>| {
+            if matches!(event, InstrumentationEvent::StartQuery { .. }) {
+                ASKED.fetch_add(1, Ordering::SeqCst);
+            }
+        }))
+    };
+    set_default_instrumentation(counter).expect("it is set once");
+}
+
+/// How much was asked so far.
+pub fn queries_asked() -> usize {
+    AtomicUsize::load(&ASKED, Ordering::SeqCst)
 }
 
 impl Server {

@@ -38,7 +38,7 @@ export function ImportCurve({
       },
     ).catch(() => undefined);
     if (!response) return setSays("The server does not answer; try again in a moment");
-    const read: unknown = await response.json();
+    const read: unknown = await response.json().catch(() => undefined);
     if (!response.ok) return setSays(`${chosen.name}: ${asProblem(read, response.status).detail}`);
     const curve = read as Schemas["CurveFile"];
     const moisture = lot.certificate.moisture_pct;

@@ -14,9 +14,9 @@ export function BatchPage() {
     queryFn: () =>
       answer(api.GET("/api/v1/batches/{batch_id}", { params: { path: { batch_id: id } } })),
   });
-  if (error) {
+  if (error && !batch) {
     return (
-      <div className="max-w-xl py-10">
+      <div className="max-w-xl py-10" role="alert">
         <h1>{isFinal(error) ? "No such batch" : "The server does not answer"}</h1>
         <p className="mt-2">
           {error.message}.{" "}

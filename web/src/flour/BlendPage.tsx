@@ -235,6 +235,7 @@ function Lots({ draft, bench, setLot, remove }: LotsProps) {
                   label={`Price of ${name} per t`}
                   kind="number"
                   value={lot.price}
+                  usual={part?.price_per_t ?? undefined}
                   onSet={(price) =>
                     setLot(at, { price: price === null ? null : Math.max(0, price) })
                   }
@@ -361,7 +362,7 @@ function Rules({ bench, targets, onTarget }: RulesProps) {
 
 function Solved({ bench, onTake }: { bench: Schemas["Bench"]; onTake: () => void }) {
   const format = useFormat();
-  const { solved } = bench;
+  const { solved, unpriced } = bench;
   const shares = solved.shares
     .filter((share) => share.share_pct > 0.005)
     .map((share) => `${share.name} ${format.percent(share.share_pct)}`)
@@ -370,8 +371,15 @@ function Solved({ bench, onTake }: { bench: Schemas["Bench"]; onTake: () => void
     <div className="mt-4 border-t border-ink pt-3">
       {solved.feasible ? (
         <p>
-          <b>Cheapest within the targets:</b> {shares}
+          <b>{unpriced.length > 0 ? "Within the targets:" : "Cheapest within the targets:"}</b>{" "}
+          {shares}
           {solved.price_per_t > 0 && `, at ${solved.price_per_t.toFixed(2)} per t`}.
+          {unpriced.length > 0 && (
+            <span className="block text-sm text-crust">
+              {unpriced.join(", ")} {unpriced.length === 1 ? "has" : "have"} no price: which shares
+              are cheapest is not known.
+            </span>
+          )}
         </p>
       ) : (
         <>

@@ -4,6 +4,7 @@ import { ThirstBars } from "../figures/ThirstBars";
 import { useHand } from "../hand/HandProvider";
 import { lastWhile } from "../hand/lastWhile";
 import { useLot, useLotsOf } from "../hand/useChain";
+import { Refusal } from "../shell/Refusal";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { FlourTabs } from "./FlourTabs";
@@ -15,7 +16,7 @@ export function ChangePage() {
   const against = new URLSearchParams(search).get("against");
   const lot = useLot(hand.lot).data;
   const lots = useLotsOf(lot?.flour.id).data?.lots;
-  const change = useQuery({
+  const asked = useQuery({
     queryKey: ["change", hand.lot, against],
     enabled: hand.lot !== null,
     placeholderData: lastWhile("change", hand.lot),
@@ -28,12 +29,14 @@ export function ChangePage() {
           },
         }),
       ),
-  }).data;
+  });
+  const change = asked.data;
   const compared = change?.against;
   return (
     <>
       <FlourTabs />
       {!hand.lot && <NoLot />}
+      <Refusal error={asked.error} />
       {lot && (
         <h1 className="flex flex-wrap items-baseline gap-x-3">
           {lot.code}

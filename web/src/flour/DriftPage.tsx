@@ -5,6 +5,7 @@ import { DriftChart } from "../figures/DriftChart";
 import { useHand } from "../hand/HandProvider";
 import { writeHand } from "../hand/hand";
 import { lastWhile } from "../hand/lastWhile";
+import { Refusal } from "../shell/Refusal";
 import { useFormat } from "../units/format";
 import { FlourChoice } from "./FlourChoice";
 import { FlourTabs } from "./FlourTabs";
@@ -75,6 +76,7 @@ export function DriftPage() {
           </button>
         )}
       </div>
+      <Refusal error={asked.error} />
       {view && !view.drift && (
         <p className="mt-4">
           Too few lots of {flour?.name} have {view.label} on record: a chart begins with three.

@@ -1,4 +1,4 @@
-import { useNavigate } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { useHand } from "../hand/HandProvider";
 
@@ -13,6 +13,8 @@ interface Props {
 export function FlourChoice({ path, flour, flours }: Props) {
   const navigate = useNavigate();
   const { search } = useHand();
+  const { flourId } = useParams();
+  const unknown = flourId && flours && !flour;
   return (
     <h1>
       <label>
@@ -30,6 +32,11 @@ export function FlourChoice({ path, flour, flours }: Props) {
           ))}
         </select>
       </label>
+      {unknown && (
+        <span className="mt-2 block text-base text-stop" role="alert">
+          No flour is on record under this address; choose one above.
+        </span>
+      )}
     </h1>
   );
 }

@@ -1,6 +1,7 @@
 import { Link, useNavigate } from "react-router";
 import { useHand } from "../hand/HandProvider";
 import { useLot } from "../hand/useChain";
+import { Refusal } from "../shell/Refusal";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { CertificateTable } from "./CertificateTable";
@@ -17,7 +18,14 @@ export function FlourPage() {
   const { data: lot, error } = useLot(hand.lot);
   const format = useFormat();
   const navigate = useNavigate();
-  if (error) return <p className="py-10 text-stop">{error.message}.</p>;
+  if (hand.lot && !lot) {
+    return (
+      <>
+        <FlourTabs />
+        <Refusal error={error} />
+      </>
+    );
+  }
   if (!lot) {
     return (
       <div className="max-w-2xl">

@@ -37,7 +37,7 @@ export function ImportPage() {
     }).catch(() => undefined);
     if (!response)
       return setSays("The server does not answer; the file is untouched, try again in a moment");
-    const read: unknown = await response.json();
+    const read: unknown = await response.json().catch(() => undefined);
     if (!response.ok) return setSays(`${of.name}: ${asProblem(read, response.status).detail}`);
     const seen = read as Schemas["TablePreview"];
     setSays(undefined);

@@ -139,6 +139,6 @@ async function send(body: unknown): Promise<Schemas["ImportReport"] | string> {
   if (!response || response.status >= 500) {
     return "The server does not answer. What was recorded stays; take the file in again, nothing is doubled";
   }
-  const read: unknown = await response.json();
+  const read: unknown = await response.json().catch(() => undefined);
   return response.ok ? (read as Schemas["ImportReport"]) : asProblem(read, response.status).detail;
 }

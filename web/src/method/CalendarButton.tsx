@@ -1,16 +1,21 @@
 import { useState } from "react";
+import { asProblem, Refused } from "../api/client";
+import { Refusal } from "../shell/Refusal";
 
 /** A plan as a calendar file, with a reminder before each stage that needs somebody. */
 export function CalendarButton({ path, body }: { path: string; body: unknown }) {
-  const [failed, fail] = useState(false);
+  const [error, fail] = useState<unknown>();
   const save = async () => {
     const response = await fetch(path, {
       method: "POST",
       headers: { "content-type": "application/json" },
       body: JSON.stringify(body),
-    }).catch(() => null);
-    fail(!response?.ok);
-    if (!response?.ok) return;
+    }).catch(() => undefined);
+    if (!response?.ok) {
+      const told: unknown = await response?.json().catch(() => undefined);
+      return fail(response ? new Refused(asProblem(told, response.status)) : "no answer");
+    }
+    fail(undefined);
     const link = document.createElement("a");
     link.href = URL.createObjectURL(await response.blob());
     link.download = "dough.ics";
@@ -22,7 +27,7 @@ export function CalendarButton({ path, body }: { path: string; body: unknown }) 
       <button type="button" className="act" onClick={() => void save()}>
         Save as a calendar
       </button>
-      {failed && <span className="text-stop">The calendar could not be had; try again.</span>}
+      <Refusal error={error} />
     </>
   );
 }

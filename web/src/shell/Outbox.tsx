@@ -1,16 +1,19 @@
 import { useLocation } from "react-router";
+import { Refused } from "../api/client";
 import { discard, isToldAt, useOutbox } from "../api/outbox";
 import { useFormat } from "../units/format";
+import { mayCome, useUnanswered } from "./useUnanswered";
 
-/** What is not yet recorded and since when, what was refused, and that figures may be old. */
-export function Outbox({ lost }: { lost: boolean }) {
+/** What is not yet recorded and since when, what was refused, and what could not be fetched. */
+export function Outbox() {
+  const unanswered = useUnanswered();
   const entries = useOutbox();
   const format = useFormat();
   const waiting = entries.filter((one) => !one.refused);
   const since = waiting[0]?.since;
   const { pathname } = useLocation();
   const refused = entries.filter((one) => one.refused && !isToldAt(one.at, pathname));
-  if (waiting.length === 0 && refused.length === 0 && !lost) return null;
+  if (waiting.length === 0 && refused.length === 0 && !unanswered) return null;
   return (
     <div role="status" className="screen-only border-b border-crust bg-faint px-6 py-2 text-sm">
       {since !== undefined && (
@@ -29,9 +32,15 @@ export function Outbox({ lost }: { lost: boolean }) {
           </button>
         </p>
       ))}
-      {lost && waiting.length === 0 && (
+      {unanswered && (
         <p>
-          <b className="text-crust">The server does not answer. What you see may be old.</b>
+          <b className="text-crust">
+            {unanswered instanceof Refused
+              ? `The server could not answer: ${unanswered.message}.`
+              : "The server does not answer."}
+          </b>{" "}
+          What you see may be old, or something of it missing
+          {mayCome(unanswered) ? "; it is asked again by itself" : ""}.
         </p>
       )}
     </div>

@@ -128,7 +128,7 @@ function Frame() {
       </header>
       <ChainBar held={held} />
       <Moves moves={held.moves} />
-      <Outbox lost={held.lost} />
+      <Outbox />
       <Incoming />
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />

@@ -15,6 +15,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::PRICE;
 use super::lots::{LotInput, LotView, view};
 use crate::problem::{Problem, Result};
 use crate::request::{At, Body, Recorded};
@@ -62,7 +63,10 @@ pub struct Bench {
     pub parts: Vec<BenchPart>,
     /// None where the shares add up to nothing.
     pub mixed: Option<Mixture>,
+    /// None while a lot of it has no price.
     pub price_per_t: Option<f64>,
+    /// Lots without a price: what is solved meets the targets, and is not said to be cheapest.
+    pub unpriced: Vec<String>,
     /// Each property of the blend against its target.
     pub rules: Vec<BenchRule>,
     pub solved: BlendAnswer,
@@ -75,6 +79,8 @@ pub struct BenchPart {
     pub code: String,
     pub flour: String,
     pub has: Mixture,
+    /// As given, else its flour's on record.
+    pub price_per_t: Option<f64>,
     /// Properties its certificate lacks, taken from other lots of the same flour.
     pub assumed: Vec<&'static str>,
 }
@@ -132,18 +138,26 @@ const SHARE: Bound = Bound::new("share_pct", "share", "%", 0.0, 100.0);
 #[utoipa::path(post, path = "/api/v1/blends/bench", tag = "flour", request_body = BenchInput,
     responses((status = 200, body = Bench), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn bench(State(app): State<App>, Body(input): Body<BenchInput>) -> Result<Json<Bench>> {
-    let parts = parts(&app, &input.parts).await?;
     let shares = shares(&input.parts)?;
-    let flours = parts.iter().zip(&input.parts).map(|(part, given)| part.as_flour(given));
+    let parts = parts(&app, &input.parts).await?;
+    let unpriced: Vec<String> = parts
+        .iter()
+        .filter(|part| part.price_per_t.is_none())
+        .map(|part| part.code.clone())
+        .collect();
+    let flours = parts.iter().zip(&input.parts).map(|(part, given)| {
+        // Where one has no price, none is cheaper than another.
+        let price = part.price_per_t.filter(|_| unpriced.is_empty());
+        part.as_flour(given, price.unwrap_or_default())
+    });
     let asked = BlendInput { flours: flours.collect(), targets: input.targets.clone() };
     let solved = asked.compute()?;
     let total: f64 = shares.iter().sum();
     let mixed = (total > 0.0).then(|| mixed(&parts, &shares));
-    let prices = input.parts.iter().map(|part| match part.price_per_t {
-        Given::Number(price) => price,
-        _ => 0.0,
+    let prices: Option<Vec<f64>> = parts.iter().map(|part| part.price_per_t).collect();
+    let price_per_t = prices.filter(|_| total > 0.0).map(|prices| {
+        prices.iter().zip(&shares).map(|(price, share)| price * share).sum::<f64>() / total
     });
-    let cost: f64 = prices.zip(&shares).map(|(price, share)| price * share).sum();
     let rules = BlendProperty::ALL.into_iter().map(|property| {
         let target = asked
             .targets
@@ -170,8 +184,7 @@ async fn bench(State(app): State<App>, Body(input): Body<BenchInput>) -> Result<
         }
     });
     let rules = rules.collect();
-    let price_per_t = (total > 0.0).then(|| cost / total);
-    Ok(Json(Bench { parts, mixed, price_per_t, rules, solved }))
+    Ok(Json(Bench { parts, mixed, price_per_t, unpriced, rules, solved }))
 }
 
 /// What a flour is blended of now; null where it is no blend
@@ -300,26 +313,33 @@ async fn lots(app: &App, given: &[BenchPartInput]) -> Result<Vec<Lot>> {
     if !(1..=MOST_PARTS).contains(&given.len()) {
         return Err(no_parts());
     }
-    let mut lots = Vec::with_capacity(given.len());
-    for part in given {
-        lots.push(app.store.lot(part.lot_id).await?);
-    }
-    Ok(lots)
+    let ids: Vec<Uuid> = given.iter().map(|part| part.lot_id).collect();
+    Ok(app.store.lots_by_id(&ids).await?)
 }
 
 async fn parts(app: &App, given: &[BenchPartInput]) -> Result<Vec<BenchPart>> {
-    parts_of(app, &lots(app, given).await?).await
+    let mut faults = Faults::default();
+    let prices: Vec<Option<f64>> = (0..)
+        .zip(given)
+        .map(|(at, part)| PRICE.check_opt(&part.price_per_t, &format!("parts[{at}]."), &mut faults))
+        .collect();
+    faults.or(())?;
+    let mut parts = parts_of(app, &lots(app, given).await?).await?;
+    for (part, price) in parts.iter_mut().zip(prices) {
+        part.price_per_t = price.or(part.price_per_t);
+    }
+    Ok(parts)
 }
 
 async fn parts_of(app: &App, lots: &[Lot]) -> Result<Vec<BenchPart>> {
+    let flours: Vec<Uuid> = lots.iter().map(|lot| lot.flour.id).collect();
+    let newest = app.store.newest_readings(&flours, HISTORY).await?;
     let mut faults = Faults::default();
-    let mut parts = Vec::with_capacity(lots.len());
-    for (at, lot) in lots.iter().enumerate() {
-        let others = app.store.lots(Some(lot.flour.id), None, HISTORY).await?;
-        let others: Vec<Readings> =
-            others.into_iter().map(|other| other.current.readings).collect();
-        parts.push(part_of(lot, &others, &format!("parts[{at}]"), &mut faults));
-    }
+    let parts = lots.iter().enumerate().map(|(at, lot)| {
+        let others = newest.get(&lot.flour.id).map_or(&[][..], Vec::as_slice);
+        part_of(lot, others, &format!("parts[{at}]"), &mut faults)
+    });
+    let parts = parts.collect();
     faults.or(parts).map_err(Into::into)
 }
 
@@ -359,16 +379,16 @@ fn part_of(lot: &Lot, others: &[Readings], at: &str, faults: &mut Faults) -> Ben
         code: lot.code.clone(),
         flour: lot.flour.name.clone(),
         has,
+        price_per_t: lot.flour.price_per_t,
         assumed,
     }
 }
 
 impl BenchPart {
-    fn as_flour(&self, given: &BenchPartInput) -> BlendFlourInput {
-        let priced = matches!(given.price_per_t, Given::Number(_));
+    fn as_flour(&self, given: &BenchPartInput, price_per_t: f64) -> BlendFlourInput {
         BlendFlourInput {
             name: self.code.clone(),
-            price_per_t: if priced { given.price_per_t.clone() } else { 0.0.into() },
+            price_per_t: price_per_t.into(),
             moisture_pct: self.has.moisture_pct.into(),
             protein_14_pct: self.has.protein_14_pct.into(),
             ash_dm_pct: self.has.ash_dm_pct.into(),
