@@ -47,20 +47,23 @@ fn runs(criterion: &mut Criterion) {
         not_before: None,
     };
     let shifts = [Shift { dough: 7, stage: 1, by_min: 20.0 }];
-    let wanted = RunWanted {
-        method: &method,
-        equipment: &equipment,
-        doughs: 40,
-        each: EachDough { kg: 500.0, sponge_kg: 304.0, pieces: 553.0, piece_kg: 0.9 },
-        day: &day,
-        shifts: &shifts,
-        stop: Some(Stop { from: five - Duration::hours(6), minutes: 90.0, place: None }),
-        dropped: &[3],
-    };
-    plan_run(&wanted).expect("it fits");
-    criterion.bench_function("a run of 40 doughs planned anew", |bench| {
-        bench.iter(|| plan_run(black_box(&wanted)));
-    });
+    // Each piece is laid by itself: the time for a dough is to stay the same.
+    for doughs in [10, 40, 160] {
+        let wanted = RunWanted {
+            method: &method,
+            equipment: &equipment,
+            doughs,
+            each: EachDough { kg: 500.0, sponge_kg: 304.0, pieces: 553.0, piece_kg: 0.9 },
+            day: &day,
+            shifts: &shifts,
+            stop: Some(Stop { from: five - Duration::hours(6), minutes: 90.0, place: None }),
+            dropped: &[3],
+        };
+        plan_run(&wanted).expect("it fits");
+        criterion.bench_function(&format!("a run of {doughs} doughs planned anew"), |bench| {
+            bench.iter(|| plan_run(black_box(&wanted)));
+        });
+    }
 }
 
 criterion_group!(benches, runs);

@@ -200,4 +200,32 @@ async fn lists_at_scale() {
             many.as_secs_f64() / few.as_secs_f64()
         );
     }
+    let (database, flour_id) = stores.last().expect("two were filled");
+    deep_pages(&database.store, *flour_id).await;
+}
+
+/// The first page of a list against one a thousand pages further.
+async fn deep_pages(store: &Store, flour_id: Uuid) {
+    const PAGE: i64 = 50;
+    const DEEP: i64 = 1000;
+    let far = store.lots(Some(flour_id), None, PAGE * (DEEP - 1)).await.expect("read");
+    let last = far.last().map(|lot| (lot.came_at, lot.id));
+    assert!(last.is_some());
+    let mut times = [Vec::new(), Vec::new()];
+    for _ in 0..ROUNDS {
+        for (key, times) in [None, last].into_iter().zip(&mut times) {
+            let start = Instant::now();
+            let found = store.lots(None, key, PAGE).await;
+            assert_eq!(found.expect("read").len(), PAGE as usize);
+            times.push(start.elapsed());
+        }
+    }
+    let [first, deep] = times.map(|mut times| {
+        times.sort_unstable();
+        times[ROUNDS / 2]
+    });
+    println!(
+        "page 1: median {first:?}, page {DEEP}: {deep:?}, ratio {:.2} (wanted under 1.5)",
+        deep.as_secs_f64() / first.as_secs_f64()
+    );
 }

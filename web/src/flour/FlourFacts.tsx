@@ -74,9 +74,11 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
       <p className="mt-1 text-sm text-iron">
         {facts.filter(Boolean).join(" · ")}{" "}
         <span className="screen-only text-ink">
-          <button type="button" className="link" onClick={() => edit(true)}>
-            change
-          </button>
+          {!editing && (
+            <button type="button" className="link" onClick={() => edit(true)}>
+              change
+            </button>
+          )}
           {newest !== undefined && newest > 1 && (
             <button
               type="button"
