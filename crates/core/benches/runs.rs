@@ -48,7 +48,7 @@ fn runs(criterion: &mut Criterion) {
     };
     let shifts = [Shift { dough: 7, stage: 1, by_min: 20.0 }];
     // Each piece is laid by itself: the time for a dough is to stay the same.
-    for doughs in [10, 20, 40, 80] {
+    for doughs in [10, 20, 40] {
         let wanted = RunWanted {
             method: &method,
             equipment: &equipment,
