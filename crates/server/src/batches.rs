@@ -15,9 +15,10 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::{HandInput, Held, LotPin, Pins};
+use crate::chain::{HandInput, Held};
 use crate::flour::{DecisionView, Judged};
 use crate::page::{After, PAGE, Wanted, cut};
+use crate::pins::{LotPin, Pins};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Recorded, from_value};
 use crate::state::{App, Specified};

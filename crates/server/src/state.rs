@@ -13,7 +13,7 @@ use ironpeel_store::{
 use moka::future::Cache;
 use uuid::Uuid;
 
-use crate::chain::Pins;
+use crate::pins::Pins;
 use crate::problem::Problem;
 
 /// How long a server may go by what another changed meanwhile.

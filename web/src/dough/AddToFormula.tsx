@@ -1,4 +1,4 @@
-import { useFlours } from "../flour/useFlour";
+import { useFlours } from "../flour/useFlours";
 import { useHeld } from "../shell/useHeld";
 import { useFormula } from "./useFormula";
 import { PARTS } from "./formula";

@@ -9,28 +9,13 @@ import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
 import { Quantity } from "../units/Quantity";
 import { useFormat } from "../units/format";
+import { BENCH_KEY, beginBench, type BenchDraft, type BenchLot } from "./bench";
 import { BlendSave } from "./BlendSave";
 import { FlourTabs } from "./FlourTabs";
 
-/** A lot on the bench, as it is set. */
-export interface BenchLot {
-  lotId: string;
-  share: number;
-  /** Of a tonne; none where it is not known. */
-  price: number | null;
-}
-
-interface BenchDraft {
-  lots: BenchLot[];
-  targets: Record<string, { min: string; max: string }>;
-}
-
-const KEY = "ironpeel.blend";
-const begin = (kept?: Partial<BenchDraft>): BenchDraft => ({ lots: [], targets: {}, ...kept });
-
 /** Blends lots by share, all rules moving live, or solves for the cheapest within targets. */
 export function BlendPage() {
-  const [draft, set] = useKept(KEY, begin);
+  const [draft, set] = useKept(BENCH_KEY, beginBench);
   const [past, setPast] = useState<BenchDraft[]>([]);
   const change = (next: (now: BenchDraft) => Partial<BenchDraft>) =>
     set((now) => {

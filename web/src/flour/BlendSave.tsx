@@ -9,8 +9,8 @@ import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
 import { usePreferences } from "../units/preferences";
-import type { BenchLot } from "./BlendPage";
-import { useFlours } from "./useFlour";
+import type { BenchLot } from "./bench";
+import { useFlours } from "./useFlours";
 
 /** Keeps a blend as a flour of its own, with a lot of it from the lots used. */
 export function BlendSave({ lots }: { lots: BenchLot[] }) {

@@ -1,15 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { answer, api } from "../api/client";
 import { useHand } from "../hand/HandProvider";
+import { useFlours } from "./useFlours";
 import { useLot, useLotsOf, useProduct } from "../hand/useChain";
-
-export function useFlours() {
-  return useQuery({
-    queryKey: ["flours"],
-    queryFn: () => answer(api.GET("/api/v1/flours")),
-  }).data;
-}
 
 /**
  * The flour a page is about: the one in its address, else the lot's in hand, else the product's.

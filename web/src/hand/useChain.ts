@@ -2,7 +2,7 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
 import { handInput } from "./hand";
 import { lastOfSameDough } from "./sameDough";
-import { useFlours } from "../flour/useFlour";
+import { useFlours } from "../flour/useFlours";
 import { useHand, type Draft } from "./HandProvider";
 
 export function useProduct(slug: string | null) {

@@ -3,8 +3,7 @@
 use std::ops::Range;
 
 use super::cadence::{Place, holds};
-use super::lay::{Span, Standstill, past};
-use super::run::Line;
+use super::line::{Line, Span, Standstill, past};
 
 /// One stay of every piece: in a place that holds only so many, or where it waits for nothing.
 struct Stay {

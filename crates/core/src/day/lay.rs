@@ -1,20 +1,8 @@
 //! Doughs of a run laid one after another: whole as far as the divider, then piece by piece.
 
-use super::cadence::{Cadence, Lying, Place, lying};
+use super::cadence::{Cadence, Lying, lying};
 use super::flow::Flow;
-use super::run::{Line, RunWanted, Shift};
-
-/// A stage of a dough in minutes from the run's start.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Span {
-    pub from: f64,
-    pub to: f64,
-    /// What any of its pieces spends in it.
-    pub longest: f64,
-}
-
-/// From, until and what of a standstill, in minutes from the run's start.
-pub(super) type Standstill = Option<(f64, f64, Option<Place>)>;
+use super::line::{Line, RunWanted, Shift, Span, Standstill, interrupted, past};
 
 /// Every dough's stages, and the pieces of them all.
 pub(super) struct Laid {
@@ -204,30 +192,4 @@ impl Laying<'_> {
         }
         opens
     }
-}
-
-/// When something that wants a place can begin, the line standing still or not.
-pub(super) fn past(at: f64, stop: Standstill, place: Option<Place>) -> f64 {
-    match stop {
-        Some((from, until, what)) if stands(what, place) && from <= at && at < until => until,
-        _ => at,
-    }
-}
-
-/// When something under way ends: the mixer goes on where it was.
-fn interrupted(at: f64, to: f64, stop: Standstill, place: Option<Place>) -> f64 {
-    match stop {
-        Some((from, until, what))
-            if stands(what, place) && place == Some(Place::Mixer) && at < from && from < to =>
-        {
-            to + (until - from)
-        }
-        _ => to,
-    }
-}
-
-/// Whether a place stands still. Troughs never do; of the whole line everything driven does.
-fn stands(what: Option<Place>, place: Option<Place>) -> bool {
-    let driven = !matches!(place, None | Some(Place::Troughs));
-    driven && what.is_none_or(|what| Some(what) == place)
 }

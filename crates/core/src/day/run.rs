@@ -2,51 +2,13 @@ use chrono::{DateTime, Utc};
 use serde::Serialize;
 use thiserror::Error;
 
-use super::cadence::{Cadence, EachDough, Place, cadence, holds, troughs_for};
+use super::cadence::{Cadence, Place, cadence, holds, troughs_for};
 use super::flow::Flow;
-use super::lay::{Laid, Span};
+use super::lay::Laid;
+use super::line::{Line, RunWanted, Span};
 use super::seek::{Shut, minutes, seek};
-use super::{DayWanted, FoldSet, NoDay};
-use crate::method::{Equipment, Method, Stage, StageKind, StageRole, Window};
-
-/// A stage of one dough that is begun later or earlier than planned.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Shift {
-    /// Counted from 0.
-    pub dough: usize,
-    pub stage: usize,
-    pub by_min: f64,
-}
-
-/// The line stands still.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Stop {
-    pub from: DateTime<Utc>,
-    pub minutes: f64,
-    /// What stands still; the whole line if none.
-    pub place: Option<Place>,
-}
-
-impl Stop {
-    /// When it goes again.
-    pub fn until(&self) -> DateTime<Utc> {
-        self.from + minutes(self.minutes)
-    }
-}
-
-/// A run of doughs of one kind.
-#[derive(Debug, Clone, Copy)]
-pub struct RunWanted<'a> {
-    pub method: &'a Method,
-    pub equipment: &'a Equipment,
-    pub doughs: usize,
-    pub each: EachDough,
-    pub day: &'a DayWanted,
-    pub shifts: &'a [Shift],
-    pub stop: Option<Stop>,
-    /// Doughs that are not made after all, counted from 0.
-    pub dropped: &'a [usize],
-}
+use super::{FoldSet, NoDay};
+use crate::method::{Method, Stage, StageKind, StageRole};
 
 /// A stage of one dough of a run.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -192,44 +154,7 @@ fn paced(wanted: &RunWanted<'_>) -> Method {
     method
 }
 
-/// A run on a line, its divider at the line's pace.
-pub(super) struct Line<'a> {
-    pub wanted: &'a RunWanted<'a>,
-    pub method: &'a Method,
-    pub roles: Vec<StageRole>,
-    windows: Vec<Window>,
-}
-
 impl Line<'_> {
-    pub fn place(&self, stage: usize) -> Option<Place> {
-        self.roles.get(stage).and_then(|role| Place::of(*role))
-    }
-
-    /// Mixer and divider, by their place in a list of when they are free. Of several dividing
-    /// stages only the first is the divider.
-    pub fn exclusive(&self, stage: usize) -> Option<usize> {
-        match self.place(stage)? {
-            Place::Mixer => Some(0),
-            Place::Divider => {
-                let first = self.roles.iter().position(|role| *role == StageRole::Dividing);
-                (first == Some(stage)).then_some(1)
-            }
-            _ => None,
-        }
-    }
-
-    /// What has to be driven for a stage to begin: a sponge is set with a mixer.
-    pub fn driven_at(&self, stage: usize) -> Option<Place> {
-        match self.roles.get(stage) {
-            Some(StageRole::Sponge) => Some(Place::Mixer),
-            _ => self.place(stage),
-        }
-    }
-
-    pub fn last_bake(&self) -> Option<usize> {
-        self.roles.iter().rposition(|role| *role == StageRole::Bake)
-    }
-
     /// The start nearest to what was asked at which nobody is needed in refused hours.
     fn find_start(&self, laid: &[Vec<Span>]) -> Result<(DateTime<Utc>, i64), NoDay> {
         let out = laid.iter().filter_map(|spans| self.out(spans)).fold(0.0, f64::max);

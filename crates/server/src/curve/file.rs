@@ -4,7 +4,7 @@ use std::cell::Cell;
 use thiserror::Error;
 use utoipa::ToSchema;
 
-use crate::flour::{decode, records};
+use crate::text_file::{TextFault, decode, records};
 
 /// Points taken of one curve.
 const MOST_POINTS: usize = 200_000;
@@ -40,7 +40,7 @@ pub struct BubbleFile {
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum CurveFault {
     #[error("{0}")]
-    Text(#[from] crate::flour::FileFault),
+    Text(#[from] TextFault),
     #[error(
         "this is not a curve; a farinogram has columns time_s, torque_fu and perhaps band_fu, an alveogram curve, l_mm, p_mmh2o"
     )]

@@ -17,11 +17,11 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::formula::current_names;
-use crate::flour::{decode, table};
+use crate::flour_names::current_names;
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Marks};
 use crate::state::App;
+use crate::text_file::{decode, table};
 
 const FORMAT: &str = "ironpeel formula";
 const COLUMNS: [&str; 4] = ["stage", "item", "value", "unit"];

@@ -16,6 +16,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::chain::{FormulaHolds, PIECE, STYLE};
+use crate::flour_names::current_names;
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Recorded};
 use crate::revision::{RevisionView, SignedInput};
@@ -101,16 +102,6 @@ impl FormulaView {
             losses: *losses,
         }
     }
-}
-
-/// A draft with the names its flours have now: they may have been renamed since it was written.
-pub async fn current_names(app: &App, draft: &FormulaDraft) -> Result<FormulaDraft> {
-    let mut draft = draft.clone();
-    if !draft.flours.is_empty() {
-        let earlier = app.store.earlier_flour_names().await?;
-        draft.rename_flours(|name| earlier.get(name.trim()).cloned());
-    }
-    Ok(draft)
 }
 
 /// A formula from a draft, if its flours and ingredients are on record; none beside its faults.

@@ -8,7 +8,7 @@ mod trial;
 
 use utoipa_axum::router::OpenApiRouter;
 
-pub use formula::{FormulaView, current_names};
+pub use formula::FormulaView;
 pub use template::{template, templates};
 
 use crate::state::App;

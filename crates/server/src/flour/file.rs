@@ -3,7 +3,7 @@ use serde::Serialize;
 use thiserror::Error;
 use utoipa::ToSchema;
 
-use super::text::{decode, records};
+use crate::text_file::{TextFault, decode, records};
 
 /// Rows kept of one certificate; no laboratory states as many.
 pub const MOST_ROWS: usize = 200;
@@ -31,12 +31,8 @@ pub struct CertificateFile {
 /// Why a file is not a certificate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
 pub enum FileFault {
-    #[error("the file is empty")]
-    Empty,
-    #[error(
-        "this is not a text file; a certificate is CSV, with rows of property, value, unit, basis, method"
-    )]
-    NotText,
+    #[error("{0}; a certificate is CSV, with rows of property, value, unit, basis, method")]
+    Text(#[from] TextFault),
     #[error("this file has a lot in each row: take it in under Flour, Many lots")]
     LotPerRow,
     #[error(
@@ -173,8 +169,8 @@ mod tests {
     #[test]
     fn what_is_not_a_certificate_says_what_one_is() {
         for (bytes, fault) in [
-            (&b""[..], FileFault::Empty),
-            (b"\x89PNG\r\n\x1a\n\0\0\0", FileFault::NotText),
+            (&b""[..], FileFault::Text(TextFault::Empty)),
+            (b"\x89PNG\r\n\x1a\n\0\0\0", FileFault::Text(TextFault::NotText)),
             (b"dear miller\nplease find enclosed", FileFault::NoReadings),
             (b"Lot,Flour,\"Protein, % d.m.\",Moisture %,W\nBS-1,x,1,2,3", FileFault::LotPerRow),
         ] {

@@ -18,11 +18,11 @@ use uuid::Uuid;
 use super::certificate::MOST_BYTES as MOST_PREVIEW_BYTES;
 use super::file::FileFault;
 use super::lots::LotInput;
-use super::text::{decode, table};
 use crate::problem::{Problem, Result};
 use crate::request::Body;
 use crate::revision::SignedInput;
 use crate::state::App;
+use crate::text_file::{decode, table};
 
 /// Largest part of an import taken at once; a longer file is sent in parts.
 const MOST_BYTES: usize = 16 * 1024 * 1024;

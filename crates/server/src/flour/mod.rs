@@ -10,7 +10,6 @@ mod import;
 mod lots;
 mod mend;
 mod specification;
-mod text;
 
 use std::collections::HashMap;
 
@@ -34,8 +33,7 @@ use crate::state::App;
 
 pub use certificate::Certificate;
 pub use fate::{DecisionView, Judged};
-pub use file::{CertificateFile, FileFault};
-pub use text::{decode, records, table};
+pub use file::CertificateFile;
 
 const NAME_MAX: usize = 80;
 const NOTE_MAX: usize = 400;

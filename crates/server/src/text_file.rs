@@ -1,20 +1,29 @@
 //! Text files as people's programs write them.
 
-use super::file::FileFault;
+use thiserror::Error;
+
+/// Why bytes are no text to read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
+pub enum TextFault {
+    #[error("the file is empty")]
+    Empty,
+    #[error("this is not a text file")]
+    NotText,
+}
 
 /// Bytes as text: UTF-8 with or without a byte-order mark, or Windows-1252.
-pub fn decode(bytes: &[u8]) -> Result<String, FileFault> {
+pub fn decode(bytes: &[u8]) -> Result<String, TextFault> {
     if bytes.is_empty() {
-        return Err(FileFault::Empty);
+        return Err(TextFault::Empty);
     }
     let text = match std::str::from_utf8(bytes) {
         Ok(text) => text.strip_prefix('\u{feff}').unwrap_or(text).to_owned(),
         Err(_) => encoding_rs::WINDOWS_1252.decode(bytes).0.into_owned(),
     };
     if text.chars().any(|c| c.is_control() && !matches!(c, '\n' | '\r' | '\t')) {
-        return Err(FileFault::NotText);
+        return Err(TextFault::NotText);
     }
-    if text.trim().is_empty() { Err(FileFault::Empty) } else { Ok(text) }
+    if text.trim().is_empty() { Err(TextFault::Empty) } else { Ok(text) }
 }
 
 /// The cells of each line, trimmed; lines may be of different lengths.
