@@ -2,11 +2,11 @@
 
 mod support;
 
-use ironpeel_core::flour::Moisture;
+use ironpeel_core::flour::{Moisture, Species};
 use ironpeel_core::units::{Banded, Faults, Origin};
 use ironpeel_core::water::{
     AbsorptionInput, AbsorptionModel, AbsorptionModelInput, Composition, Flour, NoBase, Override,
-    OverrideInput, Process, Rule, Rules, Species, Stair, hold_back,
+    OverrideInput, Process, Rule, Rules, Stair, hold_back,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};

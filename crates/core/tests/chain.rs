@@ -6,11 +6,11 @@ use ironpeel_core::chain::{
     FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, Link, chain, moves,
 };
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
-use ironpeel_core::flour::{Readings, Row, read_rows};
+use ironpeel_core::flour::{Readings, Row, Species, read_rows};
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use support::bench::EQUIPMENT;
 

@@ -2,12 +2,12 @@
 
 use ironpeel_core::flour::{
     Censored, ColumnMeaning, DateOrder, HeadField, IntendedUse, Limit, Mending, MoistureBasis,
-    NameKind, Property, ProposedFrom, Reading, Readings, Row, Verdict, assess, change, date_parts,
-    drift, flour_names, own_header_of, propose, propose_mapping, read_rows,
+    NameKind, Property, ProposedFrom, Reading, Readings, Row, Species, Verdict, assess, change,
+    date_parts, drift, flour_names, own_header_of, propose, propose_mapping, read_rows,
 };
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::units::Origin;
-use ironpeel_core::water::{AbsorptionModel, Composition, Rules, Species, StarchTrap};
+use ironpeel_core::water::{AbsorptionModel, Composition, Rules, StarchTrap};
 use proptest::prelude::*;
 
 #[track_caller]

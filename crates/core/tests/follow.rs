@@ -4,7 +4,8 @@ mod support;
 
 use ironpeel_core::chain::{ReadOf, chain, followed, otherwise_risen, rise};
 use ironpeel_core::ferment::{FeedInput, Reading};
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::flour::Species;
+use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::bench::{bench, flour, plain, strong};

@@ -2,10 +2,8 @@
 
 mod support;
 
-use ironpeel_core::flour::Moisture;
-use ironpeel_core::water::{
-    Composition, Flour, Holders, Rules, Species, added_by_feel, mix_of_grains,
-};
+use ironpeel_core::flour::{Moisture, Species};
+use ironpeel_core::water::{Composition, Flour, Holders, Rules, added_by_feel, mix_of_grains};
 use proptest::prelude::*;
 use support::{flour, near, parts};
 

@@ -6,8 +6,8 @@ use ironpeel_core::dough::{
     Allergen, AllergenFlour, AllergenLine, AllergenStatement, Amount, AmountInput, FactsInput,
     Ingredient, Library, Losses, LossesInput, Role, allergen_line, scale,
 };
+use ironpeel_core::flour::Species;
 use ironpeel_core::units::{Faults, Given, Origin};
-use ironpeel_core::water::Species;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};

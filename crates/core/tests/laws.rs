@@ -3,9 +3,9 @@
 mod support;
 
 use ironpeel_core::dough::{Amount, Ingredient, Losses, scale, weigh};
-use ironpeel_core::flour::{Moisture, absorption_at_moisture, at_moisture};
+use ironpeel_core::flour::{Moisture, Species, absorption_at_moisture, at_moisture};
 use ironpeel_core::heat::{Balance, HOTTEST_WATER_C, Part, PartIs};
-use ironpeel_core::water::{Composition, Flour, Process, Species};
+use ironpeel_core::water::{Composition, Flour, Process};
 use proptest::prelude::*;
 use support::{Asked, PLAIN, climb};
 

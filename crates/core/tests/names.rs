@@ -2,9 +2,8 @@
 
 use ironpeel_core::flour::{
     FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, Property, Reading, Readings,
-    Treatment, age_says, flour_names, hard_and_soft, strength, temper,
+    Species, Treatment, age_says, flour_names, hard_and_soft, strength, temper,
 };
-use ironpeel_core::water::Species;
 use proptest::prelude::*;
 
 fn reading(property: Property, value: f64, basis: MoistureBasis) -> Reading {

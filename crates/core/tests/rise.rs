@@ -5,10 +5,10 @@ mod support;
 use ironpeel_core::chain::{
     FlourInHand, NoRise, Rise, chain, rise, seasonal_yeast, whys, yeast_wanted,
 };
-use ironpeel_core::flour::{Property, Readings};
+use ironpeel_core::flour::{Property, Readings, Species};
 use ironpeel_core::method::{Stage, StageKind};
 use ironpeel_core::units::{Origin, Why};
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::water::Process;
 use serde_json::json;
 use support::bench::{
     Bench, bench, flour, plain, readings, spelt_sour, sponge_bench, sponge_dough, stage, strong,

@@ -4,8 +4,9 @@ mod support;
 
 use ironpeel_core::chain::{Chain, FlourInHand, chain};
 use ironpeel_core::dough::{Amount, Ingredient};
+use ironpeel_core::flour::Species;
 use ironpeel_core::method::{Sheet, Speed, Stage, StageKind, ToWeigh};
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::bench::{Bench, bench, flour, plain, spelt_sour, stage, strong, whole};

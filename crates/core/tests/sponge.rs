@@ -11,10 +11,10 @@ use ironpeel_core::chain::{
 use ironpeel_core::chain::{Measured, mixed_dough};
 use ironpeel_core::day::{Anchor, DayWanted, RunDough, RunWanted, Stop, plan_run};
 use ironpeel_core::dough::Amount;
-use ironpeel_core::flour::{Property, Readings};
+use ironpeel_core::flour::{Property, Readings, Species};
 use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{MixingClass, Speed, StageKind, StageRole};
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::water::Process;
 use support::bench::{Bench, bench, flour, plain, readings, sponge_bench, strong};
 use support::near;
 

@@ -3,9 +3,9 @@
 mod support;
 
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::flour::Moisture;
+use ironpeel_core::flour::{Moisture, Species};
 use ironpeel_core::units::Origin;
-use ironpeel_core::water::{Composition, Flour, NoBase, Process, Species, Stair};
+use ironpeel_core::water::{Composition, Flour, NoBase, Process, Stair};
 use support::{Asked, PLAIN, climb, flour};
 
 #[track_caller]

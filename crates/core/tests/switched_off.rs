@@ -2,10 +2,11 @@
 
 mod support;
 
+use ironpeel_core::flour::Species;
 use ironpeel_core::units::Banded;
 use ironpeel_core::water::{
-    AbsorptionModel, Composition, Flour, Override, Process, Rule, Rules, Species, Stair, Wanted,
-    hold_back, stair,
+    AbsorptionModel, Composition, Flour, Override, Process, Rule, Rules, Stair, Wanted, hold_back,
+    stair,
 };
 use proptest::prelude::*;
 use support::{flour, parts};

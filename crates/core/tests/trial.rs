@@ -4,10 +4,10 @@ mod support;
 
 use ironpeel_core::chain::{FlourInHand, Link, chain};
 use ironpeel_core::dough::{Ingredient, PartKind};
-use ironpeel_core::flour::{Property, Verdict};
+use ironpeel_core::flour::{Property, Species, Verdict};
 use ironpeel_core::plant::OwnNumbers;
 use ironpeel_core::trial::{Lever, Wish, levers_for, trial_set};
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::json;
 use support::bench::{bench, flour, plain, readings, spelt_sour, strong, whole};

@@ -6,9 +6,8 @@ use std::process::{Command, Stdio};
 use std::time::{Duration, Instant};
 
 use ironpeel_core::flour::{
-    Hardness, IntendedUse, MoistureBasis, Property, Reading, Readings, Treatment,
+    Hardness, IntendedUse, MoistureBasis, Property, Reading, Readings, Species, Treatment,
 };
-use ironpeel_core::water::Species;
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{Flour, NewLotRevision, Signed, Stated, Store};
 use uuid::Uuid;

@@ -3,10 +3,10 @@ use crate::dough::{
     AllergenFlour, AllergenStatement, Amount, FLOUR_PCT, Formula, Ingredient, Losses,
 };
 use crate::ferment::FilmFlour;
-use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings};
+use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings, Species};
 use crate::method::Method;
 use crate::plant::PlantNumbers;
-use crate::water::{Composition, Flour, FlourPart, Species};
+use crate::water::{Composition, Flour, FlourPart};
 
 /// Extraction from which on a flour counts as partly whole grain, %; at 100 it all is (H).
 const WHITE_EXTRACTION: f64 = 80.0;

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Deserializer, Serialize};
 
 use super::{Formula, Ingredient, Library};
-use crate::water::Species;
+use crate::flour::Species;
 
 /// What must be declared: all that EU regulation 1169/2011, annex II, and the list of the United
 /// States name.

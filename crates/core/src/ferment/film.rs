@@ -1,5 +1,5 @@
+use crate::flour::Species;
 use crate::units::Banded;
-use crate::water::Species;
 
 /// A flour of a dough as far as its film goes.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -41,7 +41,7 @@ const fn limit_of(species: Species) -> f64 {
 ///
 /// ```
 /// use ironpeel_core::ferment::{FilmFlour, retention};
-/// use ironpeel_core::water::Species;
+/// use ironpeel_core::flour::Species;
 /// let flour = |species, share_pct| FilmFlour { species, share_pct, whole_grain_pct: 0.0, w: None };
 /// let mix = [flour(Species::Wheat, 50.0), flour(Species::Rye, 50.0)];
 /// assert!((retention(&mix) - 0.775).abs() < 1e-12);
@@ -55,7 +55,7 @@ pub fn retention(flours: &[FilmFlour]) -> f64 {
 ///
 /// ```
 /// use ironpeel_core::ferment::{FilmFlour, rise_limit_pct};
-/// use ironpeel_core::water::Species;
+/// use ironpeel_core::flour::Species;
 /// let strong = FilmFlour {
 ///     species: Species::Wheat, share_pct: 100.0, whole_grain_pct: 0.0, w: Some(308.0),
 /// };

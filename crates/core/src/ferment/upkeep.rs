@@ -3,8 +3,8 @@ use serde::{Deserialize, Serialize};
 use super::{
     FermentingDough, FilmFlour, Phase, Point, SPONGE_LAG_H, Track, ferment, rise_limit_pct,
 };
+use crate::flour::Species;
 use crate::units::{Bound, Faults, Given, halved};
-use crate::water::Species;
 
 /// A fed starter is at its best from and until these shares of the time at which its film gives way
 /// (H).

@@ -20,6 +20,7 @@ mod release;
 mod revised;
 mod sift;
 mod smooth;
+mod species;
 mod specification;
 mod treatment;
 
@@ -56,5 +57,6 @@ pub use revised::{Revised, revised};
 pub use sift::{
     BRAN_ASH, SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, Wanted as SiftWanted,
 };
+pub use species::Species;
 pub use specification::{Assessment, Limit, LimitFault, Rule, Verdict, assess, concerns, targets};
 pub use treatment::Treatment;

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use super::{MoistureBasis, Property, Readings};
-use crate::water::Species;
+use crate::flour::Species;
 
 /// What a national system calls a flour.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -81,7 +81,7 @@ const US_WHEAT: [Class; 4] = [
 ///
 /// ```
 /// use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, flour_names};
-/// use ironpeel_core::water::Species;
+/// use ironpeel_core::flour::Species;
 /// let ash = Reading {
 ///     property: Property::Ash, value: 0.61, basis: Some(MoistureBasis::DryMatter), method: None,
 ///     censored: None,

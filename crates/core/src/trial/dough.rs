@@ -8,11 +8,11 @@ use crate::dough::{
     AllergenStatement, Amount, DoughPartInput, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft,
     Ingredient, LineInput, PartKind,
 };
-use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftWanted};
+use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftWanted, Species};
 use crate::method::{Choice, Method, Stage, StageKind, StageRole};
 use crate::plant::PlantNumbers;
 use crate::units::{Faults, Given};
-use crate::water::{Process, Species};
+use crate::water::Process;
 
 /// Taken off by one pass of a 30-mesh sieve, % (H).
 const SIEVED_PCT: f64 = 14.0;

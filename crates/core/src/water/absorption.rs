@@ -2,11 +2,10 @@ use serde::Deserialize;
 
 use super::absorption_model::{ABSORPTION, ASH, DAMAGED, PROTEIN};
 use super::{
-    AbsorptionModel, Addition, Composition, Flour, FlourPart, Process, Rules, Species, Stair,
-    Wanted, stair,
+    AbsorptionModel, Addition, Composition, Flour, FlourPart, Process, Rules, Stair, Wanted, stair,
 };
 use crate::dough::{Ingredient, Library};
-use crate::flour::Moisture;
+use crate::flour::{Moisture, Species};
 use crate::units::{Bound, Faults, Given};
 
 /// Most lines.

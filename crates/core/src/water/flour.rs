@@ -1,5 +1,5 @@
-use super::{Composition, Species};
-use crate::flour::Moisture;
+use super::Composition;
+use crate::flour::{Moisture, Species};
 
 /// What the stair needs to know of a flour.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -1,6 +1,7 @@
 use serde::Serialize;
 
-use super::{FlourPart, Rule, Rules, Species};
+use super::{FlourPart, Rule, Rules};
+use crate::flour::Species;
 use crate::units::Banded;
 
 /// How a grain behaves beside white common wheat, and how to handle it.

@@ -1,6 +1,7 @@
 use serde::Serialize;
 
-use super::{AbsorptionModel, FlourPart, Rule, Rules, Species};
+use super::{AbsorptionModel, FlourPart, Rule, Rules};
+use crate::flour::Species;
 use crate::units::Banded;
 
 /// Held back from whole grain and added after it has drunk, in points for 100 % (H).

@@ -8,7 +8,6 @@ mod hold_back;
 mod holders;
 mod process;
 mod rule;
-mod species;
 mod stair;
 mod thirst;
 
@@ -23,7 +22,6 @@ pub use hold_back::{HoldBack, StarchTrap, arrival_target_pct, hold_back};
 pub use holders::{AddedByFeel, Holders, WaterShares, added_by_feel};
 pub use process::Process;
 pub use rule::{Override, OverrideInput, Rule, Rules, Ruling};
-pub use species::Species;
 pub use stair::{Addition, Caution, NoBase, Stair, Step, Wanted, stair};
 pub use thirst::{
     CRITICAL_DAMAGED_STARCH, PER_ASH, PER_DAMAGED_STARCH, PER_PROTEIN, Thirst, ThirstPart, thirst,

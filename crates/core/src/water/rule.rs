@@ -2,7 +2,8 @@ use std::borrow::Cow;
 
 use serde::{Deserialize, Serialize};
 
-use super::{CRITICAL_DAMAGED_STARCH, Process, Species};
+use super::{CRITICAL_DAMAGED_STARCH, Process};
+use crate::flour::Species;
 use crate::units::{Banded, Bound, Coefficient, Faults, Given, Origin};
 
 /// A house default of the water stair that a plant may switch off or replace by its own.

@@ -2,11 +2,11 @@
 
 use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
 use ironpeel_core::dough::{Amount, Losses};
-use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings};
+use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, Species};
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{Equipment, Method, Mixer, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantNumbers;
-use ironpeel_core::water::{Process, Species};
+use ironpeel_core::water::Process;
 use serde_json::{Value, json};
 
 use super::formula;

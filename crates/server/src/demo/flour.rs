@@ -3,9 +3,8 @@
 use chrono::{Days, NaiveDate, Utc};
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{
-    Decision, Hardness, IntendedUse, Limit, Readings, Row, Treatment, read_rows,
+    Decision, Hardness, IntendedUse, Limit, Readings, Row, Species, Treatment, read_rows,
 };
-use ironpeel_core::water::Species;
 use ironpeel_instruments::{Sample, certificate, lots_over_years, run_alveograph, run_farinograph};
 use ironpeel_store::{
     Flour, LotDecision, LotStock, NewLotRevision, Signed, Stated, Store, Trace, TraceKind,

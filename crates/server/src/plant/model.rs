@@ -3,8 +3,8 @@
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::flour::{MoistureBasis, Property, Readings};
-use ironpeel_core::water::{AbsorptionModel, Composition, Learned, Species};
+use ironpeel_core::flour::{MoistureBasis, Property, Readings, Species};
+use ironpeel_core::water::{AbsorptionModel, Composition, Learned};
 use serde::Serialize;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;

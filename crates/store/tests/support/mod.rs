@@ -2,8 +2,9 @@
 
 #![allow(dead_code, reason = "each test binary uses its part")]
 
-use ironpeel_core::flour::{Hardness, IntendedUse, Property, Reading, Readings, Treatment};
-use ironpeel_core::water::Species;
+use ironpeel_core::flour::{
+    Hardness, IntendedUse, Property, Reading, Readings, Species, Treatment,
+};
 use ironpeel_store::{Flour, NewLotRevision, Signed, Stated, Store};
 use uuid::Uuid;
 
