@@ -145,3 +145,44 @@ test("what could not be fetched is said, and asked again once the server answers
   await expect(said).toHaveCount(0);
   await expect(page.getByText("VR-26-1090").first()).toBeVisible();
 });
+
+test("no sheet stands under another lot's name while the answer is under way", async ({ page }) => {
+  await page.goto("/floor?product=deck-roll-60");
+  const sheet = page.getByRole("article");
+  await expect(sheet).toBeVisible();
+  let answer = () => {};
+  const held = new Promise<void>((resolve) => (answer = resolve));
+  await page.route("**/api/v1/chain", async (route) => {
+    await held;
+    await route.continue();
+  });
+  const lots = page.getByLabel("Lot in hand");
+  const other = await lots.locator("option", { hasText: "VR-26-1090" }).getAttribute("value");
+  await lots.selectOption(other);
+  await expect(sheet).toHaveCount(0);
+  answer();
+  await expect(sheet).toContainText("VR-26-1090");
+});
+
+test("another flour's lot that was chosen stays, however old", async ({ page }) => {
+  const of = async (path: string) => (await page.request.get(path)).json();
+  const flours: { id: string; name: string }[] = await of("/api/v1/flours");
+  const emmer = flours.find((flour) => flour.name === "Brae Emmer")!.id;
+  const { lots }: { lots: { id: string; code: string }[] } = await of(
+    `/api/v1/lots?flour_id=${emmer}`,
+  );
+  const [oldest, newest] = [lots.at(-1)!, lots[0]!];
+  expect(oldest.id).not.toBe(newest.id);
+  await page.route(`**/api/v1/lots?flour_id=${emmer}`, async (route) => {
+    const response = await route.fetch();
+    const json = await response.json();
+    json.lots = json.lots.filter((lot: { id: string }) => lot.id !== oldest.id);
+    await route.fulfill({ response, json });
+  });
+  await page.goto(`/dough?product=rigg-spelt-500&with=${oldest.id}`);
+  const chosen = page.getByLabel("Lot of Brae Emmer");
+  await expect(chosen).toHaveValue(oldest.id);
+  await chosen.selectOption(newest.id);
+  await expect(chosen).toHaveValue(newest.id);
+  await expect(page).toHaveURL(new RegExp(`with=${newest.id}(&|$)`));
+});

@@ -15,6 +15,7 @@ use ironpeel_core::flour::{Property, Readings, Species};
 use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{MixingClass, Speed, StageKind, StageRole};
 use ironpeel_core::water::Process;
+use proptest::prelude::*;
 use support::bench::{Bench, bench, flour, plain, readings, sponge_bench, strong};
 use support::near;
 
@@ -348,4 +349,53 @@ fn a_sponge_is_counted_among_the_temperatures_and_a_jacket_takes_heat_away() {
     assert!(
         on.heat.as_ref().expect("computed").answer.levers.iter().all(|one| one.lever != "jacket")
     );
+}
+
+/// A sponge of a few kilos follows its room: set warmer than that, it cools.
+#[test]
+fn a_small_sponge_set_warmer_than_its_room_is_answered() {
+    let (flours, mut bench) = (strong(), plant());
+    let flours = white(&flours);
+    bench.method.sponge_c = Some(24.0);
+    bench.method.stages[0].temperature_c = Some(18.0);
+    let mut hand = bench.hand(&flours);
+    hand.knobs.amount = Amount::Dough { kg: 2.0 };
+    let chain = chain(&hand);
+    let sponge = SpongeView::of(&hand, &chain).expect("it has one");
+    assert!(sponge.end_c < 24.0, "{}", sponge.end_c);
+    let found = sponge_for(&hand, &chain, 22.0).expect("it has a sponge");
+    assert!(found.iter().all(|one| one.nearest_c.is_finite()));
+    assert!(found.iter().any(|one| one.value.is_some()), "{found:?}");
+}
+
+proptest! {
+    #[test]
+    fn whatever_the_room_and_the_mass_a_sponge_is_answered(
+        kg in 0.05..3000.0f64, set_c in prop::option::of(0.0..45.0f64), room_c in -20.0..60.0f64,
+        minutes in 1.0..2880.0f64, end_c in 0.0..60.0f64, by_min in 1.0..600.0f64,
+    ) {
+        let (flours, mut bench) = (strong(), plant());
+        let flours = white(&flours);
+        bench.method.sponge_c = set_c;
+        bench.method.stages[0].temperature_c = Some(room_c);
+        bench.method.stages[0].minutes = minutes;
+        let mut hand = bench.hand(&flours);
+        hand.knobs.amount = Amount::Dough { kg };
+        let chain = chain(&hand);
+        let risen = rise(&hand, &chain).expect("it has yeast");
+        prop_assert!(risen.stages.iter().all(|stage| stage.rise_pct.is_finite()));
+        if let Some(sponge) = SpongeView::of(&hand, &chain) {
+            prop_assert!(sponge.end_c.is_finite());
+        }
+        for one in sponge_for(&hand, &chain, end_c).into_iter().flatten() {
+            prop_assert!(one.nearest_c.is_finite(), "{:?}", one);
+            prop_assert!(one.value.is_none_or(f64::is_finite), "{:?}", one);
+        }
+        if let Some(sooner) = sponge_sooner(&hand, &chain, by_min) {
+            prop_assert!(sooner.set_c.is_finite() && sooner.extra_min.is_finite());
+        }
+        if let Ok(both) = two_ways(&hand, &chain) {
+            prop_assert!(both.other.floor_pct.is_finite() && both.other.dough_yield.is_finite());
+        }
+    }
 }

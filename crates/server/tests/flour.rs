@@ -117,6 +117,17 @@ async fn a_lot_is_decided_on_and_placed() {
         (status, fields(&problem)),
         (StatusCode::UNPROCESSABLE_ENTITY, vec!["place", "tonnes_left"])
     );
+    for nothing in [
+        json!({"place": "silo 2", "signed": signed()}),
+        json!({"place": "silo 2", "tonnes_left": "", "signed": signed()}),
+    ] {
+        let (status, problem) = plant.put(&stock, &nothing).await;
+        assert_eq!(
+            (status, fields(&problem)),
+            (StatusCode::UNPROCESSABLE_ENTITY, vec!["tonnes_left"]),
+            "nothing said is not 0 t"
+        );
+    }
     let body = json!({"place": "silo 2", "tonnes_left": 12.5, "signed": signed()});
     assert_eq!(plant.put(&stock, &body).await.0, StatusCode::OK);
 

@@ -10,9 +10,11 @@ export function OtherLot({ name }: { name: string }) {
   if (!other) return lot?.flour.name === name ? lot.code : null;
   if (other.lots.length === 0) return <span className="text-stop">no lot of it on record</span>;
   const choose = (id: string) => {
-    const ofIt = other.lots.map((one) => one.id);
+    const ofIt = [...other.lots.map((one) => one.id), other.lot?.id];
     change(({ others }) => ({ others: [...others.filter((one) => !ofIt.includes(one)), id] }));
   };
+  // One that was chosen may be older than those the list begins with.
+  const older = other.lots.some((one) => one.id === other.lot?.id) ? undefined : other.lot;
   return (
     <select
       aria-label={`Lot of ${name}`}
@@ -20,6 +22,7 @@ export function OtherLot({ name }: { name: string }) {
       value={other.lot?.id ?? ""}
       onChange={(event) => choose(event.target.value)}
     >
+      {older && <option value={older.id}>{older.code}</option>}
       {other.lots.map((one) => (
         <option key={one.id} value={one.id}>
           {one.code} {one.verdict && VERDICT[one.verdict].mark}
