@@ -221,7 +221,7 @@ test("a lot that is out is planned only once it is released, and a correction as
   await page.getByLabel("value, row 6").fill("11,4");
   await page.getByLabel("Why it is corrected").fill("a digit was misread");
   await page.getByRole("button", { name: /^Record/ }).click();
-  await expect(page.getByRole("heading", { name: "VR-E2E-OUT" })).toBeVisible();
+  await expect(page.getByText("revision 2, RK")).toBeVisible();
   await page.goto(floor);
   await expect(sheet.getByText(/released for an earlier certificate/)).toBeVisible();
   await expect(plan).toBeDisabled();
