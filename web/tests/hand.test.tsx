@@ -59,6 +59,7 @@ test("what a page keeps in its address outlasts a change of the dough, not of th
     place.hand.show({ since: "2026-01-01" });
     place.hand.change({ lot: "b2" });
     place.hand.show({ property: "ash" });
+    place.hand.edit(DRAFT);
     place.hand.change({ water: 61.5 });
   });
   const shown = () => ["lot", "water", "property", "since"].map((key) => place.search.get(key));

@@ -22,6 +22,7 @@ export function OtherLot({ name }: { name: string }) {
       value={other.lot?.id ?? ""}
       onChange={(event) => choose(event.target.value)}
     >
+      {!other.lot && <option value="">no lot</option>}
       {older && <option value={older.id}>{older.code}</option>}
       {other.lots.map((one) => (
         <option key={one.id} value={one.id}>

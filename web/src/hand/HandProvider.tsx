@@ -121,7 +121,7 @@ export function HandProvider({ children }: { children: ReactNode }) {
       const next = { ...now, ...other, ...change };
       const moved = searchOf(next.hand) !== searchOf(now.hand);
       // What a page keeps of one product says nothing of another.
-      const search = searchOf(next.hand, product === now.hand.product ? address : "");
+      const search = searchOf(next.hand, next.hand.product === now.hand.product ? address : "");
       const edited = "draft" in change || "method" in change;
       if (!moved && next.draft === now.draft && next.method === now.method) return;
       // Choosing the lot a product starts with is no change anybody made.

@@ -17,16 +17,14 @@ export function useFlourNames() {
 }
 
 function renamed(draft: Draft, names: Record<string, string>): Draft {
-  const had = [
-    ...(draft.flours ?? []).map((one) => one.name),
-    ...(draft.parts ?? []).map((one) => one.flour),
-  ];
-  if (!had.some((name) => name && name in names)) return draft;
+  const now = <Name extends string | null | undefined>(name: Name) =>
+    name && Object.hasOwn(names, name) ? names[name] : name;
+  const { flours = [], parts = [] } = draft;
+  const had = [...flours.map((one) => one.name), ...parts.map((one) => one.flour)];
+  if (had.every((name) => now(name) === name)) return draft;
   return {
     ...draft,
-    flours: draft.flours?.map((one) => ({ ...one, name: names[one.name ?? ""] ?? one.name })),
-    parts: draft.parts?.map((one) =>
-      one.flour ? { ...one, flour: names[one.flour] ?? one.flour } : one,
-    ),
+    flours: flours.map((one) => ({ ...one, name: now(one.name) })),
+    parts: parts.map((one) => ({ ...one, flour: now(one.flour) })),
   };
 }
