@@ -133,6 +133,31 @@ test("a flour whose every lot is barred chooses none by itself, and says so", as
   await expect(page.getByText("water on flour").first()).toBeVisible();
 });
 
+test("a flour that comes in with every lot barred asks for one, and claims no figure", async ({
+  page,
+}) => {
+  await page.route("**/api/v1/lots?flour_id=*", async (route) => {
+    const answer = await route.fetch();
+    const { lots, ...rest } = await answer.json();
+    const barred = lots.map((lot: { flour: string }) =>
+      lot.flour === "Tarn Plain" ? { ...lot, standing: { barred: "it is held" } } : lot,
+    );
+    await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
+  });
+  await page.goto("/dough?product=deck-roll-60");
+  const water = page.getByRole("row", { name: /^water/ });
+  await expect(water).toContainText("%");
+  await page.getByLabel("Add a flour").selectOption("Tarn Plain");
+  const lots = page.getByLabel("Lot of Tarn Plain");
+  await expect(lots.getByRole("option", { selected: true })).toHaveText(
+    "none may be planned: choose",
+  );
+  await expect(water).toContainText("–");
+  await expect(page.getByText("The last change is not computed.")).toBeVisible();
+  await lots.selectOption({ index: 1 });
+  await expect(water).toContainText("%");
+});
+
 test("what could not be fetched is said, and asked again once the server answers", async ({
   page,
 }) => {

@@ -294,3 +294,13 @@ test("a certificate of fourteen values is typed by keyboard alone", async ({ pag
   await expect(page.getByRole("cell", { name: "298", exact: true })).toBeVisible();
   await expect(link(page, "Flour")).toContainText("VR-KEYS-1");
 });
+
+test("a flour nobody wrote a note on is its name and its mill", async ({ page }) => {
+  await page.route("**/api/v1/lots/*", async (route) => {
+    const answer = await route.fetch();
+    const lot = await answer.json();
+    await route.fulfill({ response: answer, json: { ...lot, flour: { ...lot.flour, note: "" } } });
+  });
+  await page.goto("/flour?product=deck-roll-60");
+  await expect(page.getByText("Tarn Strong · Vennick Roller Mill")).toBeVisible();
+});

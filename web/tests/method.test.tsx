@@ -179,6 +179,9 @@ test("a starter is fed for an hour, or followed by its parts", async () => {
   await take(user, screen.getByLabelText("Flour to one part old"), "2");
   await screen.findByText(/1 to 2\.0 to 2\.0/);
   expect(screen.getByLabelText<HTMLInputElement>("Ripe at").value).toBe("");
+  await take(user, screen.getByLabelText("Where it stands"), "2");
+  await screen.findByText("not within a week");
+  expect(screen.getByText("ripe: warm it, or feed it less")).toBeTruthy();
   await take(user, screen.getByLabelText("Where it stands"), "70");
   await screen.findByText(/where it stands must be from 0 to 40 °C/);
 });

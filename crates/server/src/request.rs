@@ -70,12 +70,13 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Recorded<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        let path = request.uri().path().to_owned();
         let bytes = Bytes::from_request(request, state).await?;
-        // Sameness is of what was said, not of its spaces or the order of its fields.
+        // Sameness is of what was said of what, not of its spaces or the order of its fields.
         let value: Value = read_body(bytes).await?;
         let by = value.pointer("/signed/by").or(value.get("by")).and_then(Value::as_str);
         let by = by.map_or("somebody", str::trim).chars().take(200).collect();
-        let body_hash = Sha256::digest(value.to_string().as_bytes()).to_vec();
+        let body_hash = Sha256::digest(format!("{path} {value}")).to_vec();
         Ok(Self { input: from_value(value)?, write: Write { body_hash, by } })
     }
 }

@@ -97,6 +97,47 @@ async fn a_correction_keeps_what_was_written_and_needs_a_reason() {
 }
 
 #[tokio::test]
+async fn a_late_replay_undoes_nothing_and_no_other_lot_takes_its_revision() {
+    let plant = Plant::open().await;
+    let first = input(&plant).await;
+    let mut second = first.clone();
+    for (key, value) in [
+        ("number", json!(2)),
+        ("delivered", json!("2026-11-20")),
+        ("signed", json!({"by": "RK", "reason": "the date was wrong"})),
+    ] {
+        second[key] = value;
+    }
+    let (lot_id, revision, corrected) = (new_id(), new_id(), new_id());
+    for (revision, body) in [(&revision, &first), (&corrected, &second), (&revision, &first)] {
+        let (status, lot) = plant.put(&at(&lot_id, revision), body).await;
+        assert_eq!(status, StatusCode::OK, "{lot}");
+    }
+    let lot = plant.get(&format!("/api/v1/lots/{lot_id}")).await;
+    assert_eq!(
+        (&lot["revision"]["number"], &lot["delivered_on"]),
+        (&json!(2), &json!("2026-11-20")),
+        "the later date stands"
+    );
+    let page = plant.get("/api/v1/lots").await;
+    let row =
+        page["lots"].as_array().expect("a list").iter().find(|row| row["id"] == lot_id.as_str());
+    assert_eq!(row.expect("in the list")["delivered_on"], "2026-11-20", "there too");
+
+    let stray = new_id();
+    let mut other = first.clone();
+    other["code"] = json!("VR-26-9999");
+    for body in [&first, &other] {
+        let (status, problem) = plant.put(&at(&stray, &revision), body).await;
+        assert_eq!(status, StatusCode::CONFLICT, "{problem}");
+    }
+    let (status, _) = plant.ask(Method::GET, &format!("/api/v1/lots/{stray}"), &Value::Null).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    let rest = plant.get("/api/v1/lots").await;
+    assert_eq!(rest["lots"], page["lots"]);
+}
+
+#[tokio::test]
 async fn nothing_is_saved_half() {
     let plant = Plant::open().await;
     let mut input = input(&plant).await;

@@ -4,8 +4,10 @@ mod support;
 
 use std::time::Duration;
 
-use reqwest::Method;
+use reqwest::{Method, StatusCode};
 use support::Plant;
+use tokio::io::{AsyncReadExt, AsyncWriteExt};
+use tokio::net::{TcpListener, TcpStream};
 
 #[tokio::test]
 async fn files_are_packed_cached_by_name_and_under_a_strict_policy() {
@@ -33,8 +35,52 @@ async fn files_are_packed_cached_by_name_and_under_a_strict_policy() {
     assert!(packed.headers()["cache-control"].to_str().expect("text").contains("immutable"));
     assert_eq!(packed.text().await.expect("text"), "packed");
     let gone = plant.raw(Method::GET, "/assets/old-9z.js", "").await;
+    assert_eq!(gone.status(), StatusCode::NOT_FOUND);
     assert!(!gone.headers()["cache-control"].to_str().expect("text").contains("immutable"));
     std::fs::remove_dir_all(dist).expect("removed");
+}
+
+#[tokio::test]
+async fn no_answer_of_the_api_is_kept_or_guessed_at() {
+    let plant = Plant::open().await;
+    for (method, path, status) in [
+        (Method::GET, "/api/v1/lots", StatusCode::OK),
+        (Method::GET, "/api/v1/lots/export?format=json", StatusCode::OK),
+        (Method::GET, "/api/v1/lots/nonsense", StatusCode::NOT_FOUND),
+        (Method::GET, "/api/v1/nowhere", StatusCode::NOT_FOUND),
+        (Method::DELETE, "/api/v1/lots", StatusCode::METHOD_NOT_ALLOWED),
+        (Method::POST, "/api/v1/chain", StatusCode::BAD_REQUEST),
+        (Method::GET, "/api/openapi.json", StatusCode::OK),
+    ] {
+        let answer = plant.raw(method, path, "").await;
+        assert_eq!(answer.status(), status, "{path}");
+        assert_eq!(answer.headers()["cache-control"], "no-store", "{path}");
+        assert_eq!(answer.headers()["x-content-type-options"], "nosniff", "{path}");
+    }
+}
+
+#[tokio::test]
+async fn what_never_ends_does_not_keep_it_from_stopping() {
+    let plant = Plant::open().await;
+    let app = ironpeel_server::app(plant.database.store.clone(), None);
+    let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
+    let mut stream =
+        TcpStream::connect(listener.local_addr().expect("bound")).await.expect("connected");
+    let (stop, told) = tokio::sync::oneshot::channel::<()>();
+    let stopped = Box::pin(async { drop(told.await) });
+    let server = tokio::spawn(ironpeel_server::serve(listener, app, stopped));
+    // The head of a request whose body is promised and never comes, once it is being answered.
+    let head = "POST /api/v1/chain HTTP/1.1\r\nHost: x\r\nContent-Length: 9\r\nExpect: 100-continue\r\n\r\n";
+    stream.write_all(head.as_bytes()).await.expect("sent");
+    let mut going_on = [0; 12];
+    stream.read_exact(&mut going_on).await.expect("asked to go on");
+    assert_eq!(&going_on, b"HTTP/1.1 100");
+    // From here on waiting is skipped: the clock moves on as soon as nothing else can.
+    tokio::time::pause();
+    let told_at = tokio::time::Instant::now();
+    stop.send(()).expect("it runs");
+    server.await.expect("no panic").expect("it ends by itself");
+    assert_eq!(told_at.elapsed().as_secs(), 10, "the grace it gives");
 }
 
 #[tokio::test]

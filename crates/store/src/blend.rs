@@ -152,7 +152,9 @@ impl NewBlend<'_> {
             })
             .collect();
         diesel::insert_into(blend_part::table).values(of_flours).execute(connection).await?;
-        crate::lot::add_lot_revision(connection, self.lot, &self.lot.rows()).await?;
+        if !crate::lot::add_lot_revision(connection, self.lot, &self.lot.rows()).await? {
+            return Err(StoreError::Conflict(self.lot.taken()).into());
+        }
         let of_lots: Vec<_> = parts()
             .map(|(position, (lot, _, share))| {
                 (

@@ -455,7 +455,7 @@ impl NewLotRevision {
         }
     }
 
-    fn taken(&self) -> String {
+    pub(crate) fn taken(&self) -> String {
         if self.number == 1 {
             format!("lot {} of this flour is already on record; open it to correct it", self.code)
         } else {

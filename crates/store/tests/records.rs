@@ -2,8 +2,8 @@
 
 mod support;
 
-use diesel_async::AsyncPgConnection;
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
+use diesel_async::{AsyncPgConnection, RunQueryDsl};
 use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
@@ -152,6 +152,24 @@ async fn cut_connections_cost_nobody_an_error() {
 async fn a_database_that_is_not_there_is_told_as_such() {
     let nowhere = Store::new("postgres://nobody@127.0.0.1:1/nothing", 1).expect("not yet");
     assert!(matches!(nowhere.ping().await, Err(StoreError::Unavailable(_))));
+}
+
+#[tokio::test]
+async fn a_question_the_database_cannot_answer_is_given_up_there_too() {
+    let database = TestDatabase::new().await;
+    let mut other = <AsyncPgConnection as diesel_async::AsyncConnection>::establish(&database.url)
+        .await
+        .expect("connected");
+    for sql in ["BEGIN", "LOCK TABLE lot IN ACCESS EXCLUSIVE MODE"] {
+        diesel::sql_query(sql).execute(&mut other).await.expect(sql);
+    }
+    let refused = database.store.lots(None, None, 5).await;
+    assert!(matches!(refused, Err(StoreError::Unavailable(_))), "it may be asked again");
+    let waiting = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'lot'::regclass";
+    let waiting = diesel::sql_query(waiting).execute(&mut other).await.expect("read");
+    assert_eq!(waiting, 0, "nobody waits for it any more");
+    diesel::sql_query("ROLLBACK").execute(&mut other).await.expect("unlocked");
+    assert!(database.store.lots(None, None, 5).await.expect("a list").is_empty());
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -309,6 +327,28 @@ async fn a_blend_is_made_at_once_and_writes_over_nothing() {
     assert_eq!((current.revision.number, current.parts[0].share_pct), (2, 60.0));
     let of = store.lot_parts(second).await.expect("read");
     assert_eq!(of.iter().map(|part| part.share_pct).collect::<Vec<_>>(), [60.0, 40.0]);
+
+    // A lot on record takes no other parts, whichever blend names it.
+    let known = store.lot(second).await.expect("on record");
+    let lot = NewLotRevision {
+        lot_id: second,
+        revision_id: known.current.revision.id,
+        ..lot(made.id, "B-2", 1, 12.5)
+    };
+    let more = [(parts[0].lot_id, one, 10.0), (parts[1].lot_id, other, 90.0)];
+    let new = NewBlend {
+        flour: &made,
+        revision_id: Uuid::now_v7(),
+        number: 3,
+        parts: &more,
+        lot: &lot,
+        signed: &signed,
+    };
+    assert!(matches!(store.make_blend(&new).await, Err(StoreError::Conflict(_))));
+    let of = store.lot_parts(second).await.expect("read");
+    assert_eq!(of.iter().map(|part| part.share_pct).collect::<Vec<_>>(), [60.0, 40.0]);
+    let current = store.current_blend(made.id).await.expect("read").expect("a blend");
+    assert_eq!(current.revision.number, 2);
 
     let bought = Flour { name: "renamed".into(), ..store.flour(blend).await.expect("on record") };
     let refused = blended(&bought, 1, "B-9", 50.0).await;

@@ -16,7 +16,7 @@ interface Row {
   key: string;
   label: string;
   /** Percent of the whole dough on flour; none to edit where `set` is missing. */
-  pct: number;
+  pct: number | null;
   set?: (pct: number | null) => void;
   fault?: string | undefined;
   /** What a part has of it, and the way to change that. */
@@ -31,7 +31,7 @@ interface Row {
 export function FormulaTable() {
   const { chain, product, lot, refused } = useHeld();
   const { draft } = useHand();
-  const { lines, flours, parts, set } = useFormula();
+  const { lines, flours, parts, hydration_pct, set } = useFormula();
   const labels = useLabels();
   const format = useFormat();
   if (!product) return null;
@@ -115,7 +115,7 @@ export function FormulaTable() {
     {
       key: "water",
       label: "water",
-      pct: chain?.water?.weigh_pct ?? 0,
+      pct: chain?.water?.weigh_pct ?? null,
       inPart: (part) => part.water_pct ?? 0,
       setPart: (index, next) => setPart(index, () => ({ water_pct: next ?? 0 })),
       under: ice && `${format.mass(ice.kg, division)} of it as ice`,
@@ -202,7 +202,7 @@ export function FormulaTable() {
                         fault={row.fault}
                       />
                     ) : (
-                      <p className="p-1">{format.percent(row.pct, 2)}</p>
+                      <p className="p-1">{row.pct === null ? "–" : format.percent(row.pct, 2)}</p>
                     )}
                   </td>
                   {parts.map((part, at) => (
@@ -280,9 +280,12 @@ export function FormulaTable() {
       {whole && <p className="mt-2 text-stop">{whole}</p>}
       <AddToFormula />
       <p className="mt-3 text-sm text-iron">
-        All the water comes from the lot's stair; parts take their share of it. Revision{" "}
-        {product.formula.revision.number}, {format.date(product.formula.revision.made_at)},{" "}
-        {product.formula.revision.made_by}: {product.formula.revision.reason}.
+        {hydration_pct == null
+          ? "All the water comes from the lot's stair"
+          : "The formula holds its own water"}
+        ; parts take their share of it. Revision {product.formula.revision.number},{" "}
+        {format.date(product.formula.revision.made_at)}, {product.formula.revision.made_by}:{" "}
+        {product.formula.revision.reason}.
       </p>
       {draft && <SaveFormula product={product} draft={draft} />}
     </section>

@@ -18,11 +18,11 @@ export function OtherLot({ name }: { name: string }) {
   return (
     <select
       aria-label={`Lot of ${name}`}
-      className="border-b border-iron bg-paper"
+      className={`border-b border-iron bg-paper ${other.lot ? "" : "text-stop"}`}
       value={other.lot?.id ?? ""}
       onChange={(event) => choose(event.target.value)}
     >
-      {!other.lot && <option value="">no lot</option>}
+      {!other.lot && <option value="">none may be planned: choose</option>}
       {older && <option value={older.id}>{older.code}</option>}
       {other.lots.map((one) => (
         <option key={one.id} value={one.id}>

@@ -87,9 +87,7 @@ export function StarterPage() {
             <span className="figure block text-2xl">{at(data.ripe_h)}</span>
             {data.ripe_h == null
               ? "ripe: warm it, or feed it less"
-              : data.tired_h == null
-                ? "ripe, and at its best for more than a week"
-                : `ripe, and at its best until ${at(data.tired_h)}`}
+              : `ripe, and at its best until ${at(data.tired_h)}`}
           </p>
         )}
       </div>

@@ -3,7 +3,7 @@ import { useHand } from "../hand/HandProvider";
 import { useFormat } from "../units/format";
 
 /** What moved since the last change, by how much and why, and the way back. */
-export function Moves({ moves }: { moves: Schemas["Move"][] }) {
+export function Moves({ moves }: { moves: Schemas["Move"][] | undefined }) {
   const format = useFormat();
   const { hand, before, undo } = useHand();
   if (before?.hand.product !== hand.product || !before) return null;
@@ -12,8 +12,9 @@ export function Moves({ moves }: { moves: Schemas["Move"][] }) {
       <div className="mx-auto flex max-w-7xl items-start gap-4 px-3 py-1.5 text-sm sm:px-6">
         <details className="min-w-0 flex-1">
           <summary className="truncate">
-            {moves.length === 0 && "Nothing moved with the last change."}
-            {moves.map((move, at) => (
+            {!moves && "The last change is not computed."}
+            {moves?.length === 0 && "Nothing moved with the last change."}
+            {moves?.map((move, at) => (
               <span key={move.figure}>
                 {at > 0 && <span className="text-iron"> · </span>}
                 {move.label}{" "}
@@ -22,7 +23,7 @@ export function Moves({ moves }: { moves: Schemas["Move"][] }) {
             ))}
           </summary>
           <ul className="grid gap-x-8 py-2 md:grid-cols-2">
-            {moves.map((move) => (
+            {moves?.map((move) => (
               <li key={move.figure} className="py-0.5">
                 <b>{move.label}</b> {format.figure(move.before, move.unit)} →{" "}
                 {format.figure(move.after, move.unit)}

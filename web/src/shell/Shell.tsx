@@ -127,7 +127,7 @@ function Frame() {
         </p>
       </header>
       <ChainBar held={held} />
-      <Moves moves={held.moves} />
+      <Moves moves={held.chain && held.moves} />
       <Outbox />
       <Incoming />
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
