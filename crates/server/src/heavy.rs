@@ -17,3 +17,28 @@ pub async fn heavy<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static)
         Err(ended) => std::panic::resume_unwind(ended.into_panic()),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use std::sync::atomic::{AtomicUsize, Ordering};
+    use std::time::Duration;
+
+    use super::*;
+
+    #[tokio::test]
+    async fn no_more_is_computed_at_once_than_there_are_cores() {
+        static UNDER_WAY: AtomicUsize = AtomicUsize::new(0);
+        static MOST: AtomicUsize = AtomicUsize::new(0);
+        let cores = std::thread::available_parallelism().map_or(2, usize::from);
+        let works = (0..3 * cores).map(|_| {
+            heavy(|| {
+                MOST.fetch_max(UNDER_WAY.fetch_add(1, Ordering::SeqCst) + 1, Ordering::SeqCst);
+                std::thread::sleep(Duration::from_millis(20));
+                UNDER_WAY.fetch_sub(1, Ordering::SeqCst);
+            })
+        });
+        let all = futures_util::future::join_all(works);
+        all.await;
+        assert!((1..=cores).contains(&MOST.load(Ordering::SeqCst)));
+    }
+}

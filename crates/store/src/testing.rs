@@ -44,6 +44,11 @@ impl TestDatabase {
         Self { url, store }
     }
 
+    /// Runs a statement on this database.
+    pub async fn run(&self, sql: &str) {
+        run(&self.url, sql).await;
+    }
+
     /// Cuts every connection to this database, as a restart would.
     pub async fn cut_connections(&self) {
         let server = SERVER.get().expect("this database is on it");
@@ -89,11 +94,14 @@ impl Server {
     }
 
     async fn run(&self, sql: &str) {
-        let url = format!("{}/postgres", self.base);
-        let mut connection =
-            AsyncPgConnection::establish(&url).await.expect("the test server takes connections");
-        diesel::sql_query(sql).execute(&mut connection).await.expect(sql);
+        run(&format!("{}/postgres", self.base), sql).await;
     }
+}
+
+async fn run(url: &str, sql: &str) {
+    let mut connection =
+        AsyncPgConnection::establish(url).await.expect("the test server takes connections");
+    diesel::sql_query(sql).execute(&mut connection).await.expect(sql);
 }
 
 fn start_cluster() -> (String, Option<Child>) {

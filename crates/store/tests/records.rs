@@ -154,12 +154,15 @@ async fn a_database_that_is_not_there_is_told_as_such() {
     assert!(matches!(nowhere.ping().await, Err(StoreError::Unavailable(_))));
 }
 
+async fn connected(database: &TestDatabase) -> AsyncPgConnection {
+    let connecting = <AsyncPgConnection as diesel_async::AsyncConnection>::establish(&database.url);
+    connecting.await.expect("connected")
+}
+
 #[tokio::test]
 async fn a_question_the_database_cannot_answer_is_given_up_there_too() {
     let database = TestDatabase::new().await;
-    let mut other = <AsyncPgConnection as diesel_async::AsyncConnection>::establish(&database.url)
-        .await
-        .expect("connected");
+    let mut other = connected(&database).await;
     for sql in ["BEGIN", "LOCK TABLE lot IN ACCESS EXCLUSIVE MODE"] {
         diesel::sql_query(sql).execute(&mut other).await.expect(sql);
     }
@@ -170,6 +173,28 @@ async fn a_question_the_database_cannot_answer_is_given_up_there_too() {
     assert_eq!(waiting, 0, "nobody waits for it any more");
     diesel::sql_query("ROLLBACK").execute(&mut other).await.expect("unlocked");
     assert!(database.store.lots(None, None, 5).await.expect("a list").is_empty());
+}
+
+#[tokio::test]
+async fn every_reference_is_followed_back_by_an_index() {
+    #[derive(Debug, diesel::QueryableByName)]
+    struct Bare {
+        #[diesel(sql_type = diesel::sql_types::Text)]
+        #[allow(dead_code, reason = "read where the test fails")]
+        reference: String,
+    }
+    let database = TestDatabase::new().await;
+    let bare: Vec<Bare> = diesel::sql_query(
+        "SELECT conrelid::regclass || '.' || attname AS reference
+         FROM pg_constraint
+         JOIN pg_attribute ON attrelid = conrelid AND attnum = conkey[1]
+         WHERE contype = 'f' AND NOT EXISTS (
+             SELECT 1 FROM pg_index WHERE indrelid = conrelid AND indkey[0] = conkey[1])",
+    )
+    .load(&mut connected(&database).await)
+    .await
+    .expect("read");
+    assert!(bare.is_empty(), "{bare:#?}");
 }
 
 #[tokio::test(flavor = "multi_thread")]

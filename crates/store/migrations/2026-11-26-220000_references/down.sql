@@ -1,0 +1,17 @@
+DROP INDEX batch_formula_revision_id;
+DROP INDEX batch_line_revision_id;
+DROP INDEX batch_method_revision_id;
+DROP INDEX batch_numbers_revision_id;
+DROP INDEX batch_specification_revision_id;
+DROP INDEX batch_flour_specification_revision_id;
+DROP INDEX blend_part_flour_id;
+DROP INDEX dough_temperature_line_id;
+DROP INDEX flour_mill_id;
+DROP INDEX formula_flour_flour_id;
+DROP INDEX formula_part_flour_id;
+DROP INDEX lot_decision_lot_revision_id;
+DROP INDEX lot_decision_specification_revision_id;
+DROP INDEX product_flour_id;
+DROP INDEX product_formula_id;
+DROP INDEX product_line_id;
+DROP INDEX product_method_id;
