@@ -187,6 +187,10 @@ async fn save(
     batch(State(app), At(id)).await
 }
 
+const LOT: &str = "hand.pins.lot_revision_id";
+const SPECIFICATION: &str = "hand.pins.specification_revision_id";
+const OTHERS: &str = "hand.pins.other_lots";
+
 async fn plan(
     app: &App,
     id: Uuid,
@@ -221,18 +225,23 @@ async fn plan(
         let message = format!("{} is not made on this line", product.name);
         faults.push("hand.pins.line_revision_id", message);
     }
-    let Specified { lot, specification } = &documents.flour;
-    if specification.flour_id != lot.flour.id {
-        faults
-            .push("hand.pins.specification_revision_id", "this specification is of another flour");
+    let lot = &documents.flour.lot;
+    if lot.flour.id != product.flour_id {
+        let message = format!(
+            "{} is {}, and {} is made of another flour",
+            lot.code, lot.flour.name, product.name
+        );
+        faults.push(LOT, message);
     }
-    let others = documents.others.iter().map(|other| (other, "hand.pins.other_lots"));
-    let flours = iter::once((&documents.flour, "hand.pins.lot_revision_id")).chain(others);
-    let ids: Vec<Uuid> = flours.clone().map(|(flour, _)| flour.lot.id).collect();
+    let others = documents.others.iter().map(|other| (other, OTHERS, OTHERS));
+    let flours = iter::once((&documents.flour, LOT, SPECIFICATION)).chain(others);
+    let ids: Vec<Uuid> = flours.clone().map(|(flour, ..)| flour.lot.id).collect();
     let fates = app.store.fates(&ids).await?;
     let mut releases = Vec::new();
-    for (Specified { lot, specification }, at) in flours {
+    for (Specified { lot, specification }, at, asked_at) in flours {
         if specification.flour_id != lot.flour.id {
+            let message = format!("this specification is of another flour than {}", lot.code);
+            faults.push(asked_at, message);
             continue;
         }
         let by = (specification.revision.id, &*specification.limits);
@@ -258,7 +267,7 @@ async fn plan(
         flour: lot.flour.name.clone(),
         mill: lot.flour.mill.clone(),
         other_lots: documents.others.iter().map(IssuedLot::of).collect(),
-        specification_number: specification.revision.number,
+        specification_number: documents.flour.specification.revision.number,
         lot_number: lot.current.revision.number,
         formula_number: documents.formula.revision.number,
         method_number: documents.method.revision.number,

@@ -151,6 +151,7 @@ async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
             "hand.pins.formula_revision_id",
             "hand.pins.method_revision_id",
             "hand.pins.line_revision_id",
+            "hand.pins.lot_revision_id",
             "hand.pins.specification_revision_id",
         ]
     );

@@ -206,3 +206,30 @@ async fn a_formula_holds_its_own_water_and_its_usual_batch() {
         );
     }
 }
+
+#[tokio::test]
+async fn no_batch_is_planned_of_another_flour_or_by_another_flours_limits() {
+    let plant = Plant::open().await;
+    let hand = plant.hand("kesh-dark", "KR-26-0466", full_mixer()).await;
+    let other = plant.hand("ferry-tin-short", STRONG, full_mixer()).await;
+    let refused = async |hand: &Value| {
+        let body = json!({
+            "slug": "kesh-dark", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        });
+        let path = format!("/api/v1/batches/{}", new_id());
+        let (status, problem) = plant.put(&path, &body).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        fields(&problem).into_iter().map(str::to_owned).collect::<Vec<_>>()
+    };
+    let mut strange = hand.clone();
+    strange["pins"]["lot_revision_id"] = other["pins"]["lot_revision_id"].clone();
+    strange["pins"]["specification_revision_id"] =
+        other["pins"]["specification_revision_id"].clone();
+    assert_eq!(refused(&strange).await, ["hand.pins.lot_revision_id"]);
+    let mut strange = hand.clone();
+    strange["pins"]["other_lots"][0]["specification_revision_id"] =
+        hand["pins"]["specification_revision_id"].clone();
+    assert_eq!(refused(&strange).await, ["hand.pins.other_lots"]);
+    strange["pins"]["other_lots"] = json!([]);
+    assert_eq!(refused(&strange).await, ["hand.pins.other_lots"]);
+}
