@@ -7,7 +7,7 @@ use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::units::{Faults, moment};
-use ironpeel_store::{BatchFlour, BatchSummary, NewBatch};
+use ironpeel_store::{BatchFlour, BatchSummary, NewBatch, Product};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -21,7 +21,7 @@ use crate::page::{After, PAGE, Wanted, cut};
 use crate::pins::{LotPin, Pins};
 use crate::problem::{Problem, Result};
 use crate::request::{Asked, At, Recorded, from_value};
-use crate::state::{App, Specified};
+use crate::state::{App, Documents, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(batches)).routes(routes!(batch)).routes(routes!(save))
@@ -191,6 +191,26 @@ const LOT: &str = "hand.pins.lot_revision_id";
 const SPECIFICATION: &str = "hand.pins.specification_revision_id";
 const OTHERS: &str = "hand.pins.other_lots";
 
+/// Each document must be of the product that is planned.
+fn belongs(documents: &Documents, product: &Product, faults: &mut Faults) {
+    let name = &product.name;
+    if documents.formula.formula_id != product.formula_id {
+        faults.push("hand.pins.formula_revision_id", format!("this formula is not {name}'s"));
+    }
+    if documents.method.method_id != product.method_id {
+        faults.push("hand.pins.method_revision_id", format!("this method is not {name}'s"));
+    }
+    if documents.line.line_id != product.line_id {
+        faults.push("hand.pins.line_revision_id", format!("{name} is not made on this line"));
+    }
+    let lot = &documents.flour.lot;
+    if lot.flour.id != product.flour_id {
+        let message =
+            format!("{} is {}, and {name} is made of another flour", lot.code, lot.flour.name);
+        faults.push(LOT, message);
+    }
+}
+
 async fn plan(
     app: &App,
     id: Uuid,
@@ -211,28 +231,7 @@ async fn plan(
     if by.is_empty() || by.chars().count() > 200 {
         faults.push("by", "who plans this? a name or initials");
     }
-    if documents.formula.formula_id != product.formula_id {
-        faults.push(
-            "hand.pins.formula_revision_id",
-            format!("this formula is not {}'s", product.name),
-        );
-    }
-    if documents.method.method_id != product.method_id {
-        let message = format!("this method is not {}'s", product.name);
-        faults.push("hand.pins.method_revision_id", message);
-    }
-    if documents.line.line_id != product.line_id {
-        let message = format!("{} is not made on this line", product.name);
-        faults.push("hand.pins.line_revision_id", message);
-    }
-    let lot = &documents.flour.lot;
-    if lot.flour.id != product.flour_id {
-        let message = format!(
-            "{} is {}, and {} is made of another flour",
-            lot.code, lot.flour.name, product.name
-        );
-        faults.push(LOT, message);
-    }
+    belongs(documents, &product, &mut faults);
     let others = documents.others.iter().map(|other| (other, OTHERS, OTHERS));
     let flours = iter::once((&documents.flour, LOT, SPECIFICATION)).chain(others);
     let ids: Vec<Uuid> = flours.clone().map(|(flour, ..)| flour.lot.id).collect();
@@ -259,6 +258,7 @@ async fn plan(
     if let Some(trouble) = &chain.trouble {
         return Err(Problem::field("hand", trouble.says.clone()));
     }
+    let lot = &documents.flour.lot;
     let issued = Issued {
         product: product.name,
         line: documents.line.name.clone(),
