@@ -12,14 +12,14 @@ test("bad rows say what would be right and the good ones stay", async ({ page })
     ...GOOD.slice(6, 7),
   ];
   await drop(page, certificate("VR-E2E-BAD", rows));
-  for (const says of [
+  for (const message of [
     "protein of 130 cannot be; it is from 0 to 40 %",
     "the unit is missing; ash is in %",
     "“plenty” is not a number",
     "“loaf joy” is not a property we know; one of moisture",
     "moisture stands twice, here and in row 1",
   ]) {
-    await expect(page.getByText(says)).toBeVisible();
+    await expect(page.getByText(message)).toBeVisible();
   }
   await expect(page.getByLabel("value, row 7")).toHaveValue("63,3");
   await expect(page.getByText("5 rows to put right or remove")).toBeVisible();
@@ -131,7 +131,7 @@ test("a target no water can reach is said at the field with what can be done", a
 
 const GONE = "00000000-0000-7000-8000-000000000000";
 
-for (const [what, path, says] of [
+for (const [what, path, message] of [
   ["a lot", `/flour?lot=${GONE}`, /this lot/],
   ["a lot of a dough", `/water?product=deck-roll-60&lot=${GONE}`, /this lot/],
   ["a product", "/dough?product=no-such-loaf", /this product/],
@@ -143,7 +143,7 @@ for (const [what, path, says] of [
 ] as const) {
   test(`an address of ${what} that is gone says so`, async ({ page }) => {
     await page.goto(path);
-    await expect(page.getByRole("alert").filter({ hasText: says })).toBeVisible();
+    await expect(page.getByRole("alert").filter({ hasText: message })).toBeVisible();
     await expect(page.getByText("Computing")).toHaveCount(0);
   });
 }

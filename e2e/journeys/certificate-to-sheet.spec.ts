@@ -61,7 +61,7 @@ test("a certificate becomes tonight's mixing sheet", async ({ page }) => {
   expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
 });
 
-interface Rule {
+interface RequirementCheck {
   property: string;
   label: string;
   unit: string;
@@ -77,8 +77,8 @@ const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" };
 /** A lot of long ago like another, each reading of its specification put where it is wanted. */
 async function lotLike(page: Page, id: string, verdict: "in" | "borderline" | "out") {
   const like = await (await page.request.get(`/api/v1/lots/${id}`)).json();
-  const rules = like.certificate.assessment.rules as Rule[];
-  const at = (rule: Rule) => {
+  const rules = like.certificate.assessment.rules as RequirementCheck[];
+  const at = (rule: RequirementCheck) => {
     const [min, max] = [rule.min, rule.max];
     if (verdict === "out" && max !== null) return max + 3 * (rule.fringe_max || max * 0.02);
     if (verdict === "out" && min !== null) return min - 3 * (rule.fringe_min || min * 0.02);

@@ -123,7 +123,7 @@ test("a flour whose every lot is barred chooses none by itself, and says so", as
   await page.route("**/api/v1/lots?flour_id=*", async (route) => {
     const answer = await route.fetch();
     const { lots, ...rest } = await answer.json();
-    const barred = lots.map((lot: object) => ({ ...lot, standing: { barred: "it is held" } }));
+    const barred = lots.map((lot: object) => ({ ...lot, status: { barred: "it is held" } }));
     await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
   });
   await page.goto("/water?product=deck-roll-60");
@@ -140,7 +140,7 @@ test("a flour that comes in with every lot barred asks for one, and claims no fi
     const answer = await route.fetch();
     const { lots, ...rest } = await answer.json();
     const barred = lots.map((lot: { flour: string }) =>
-      lot.flour === "Tarn Plain" ? { ...lot, standing: { barred: "it is held" } } : lot,
+      lot.flour === "Tarn Plain" ? { ...lot, status: { barred: "it is held" } } : lot,
     );
     await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
   });

@@ -207,8 +207,8 @@ test("a gluten-free dough is given no gluten advice, and its caution", async ({ 
   await settled(page);
   await expect(page.getByText("Made without gluten is not gluten-free")).toBeVisible();
   await page.goto("/dough/variants?product=lantern-flats");
-  for (const wish of ["a stronger dough", "less sticky", "a more open crumb"]) {
-    await page.getByRole("button", { name: wish }).click();
+  for (const goal of ["a stronger dough", "less sticky", "a more open crumb"]) {
+    await page.getByRole("button", { name: goal }).click();
     const none = page.getByText("No lever of the trade does that");
     await expect(none.or(page.getByRole("columnheader", { name: "handling" }))).toBeVisible();
     const main = (await page.locator("main").textContent()) ?? "";

@@ -178,7 +178,7 @@ test("a method is edited while a step of it is being left out", async ({ page })
   await page.goto("/method/stages?product=causeway-stick");
   const autolyse = page.getByRole("checkbox", { name: /autolyse/i });
   await expect(autolyse).toBeVisible();
-  await page.route("**/api/v1/method-choice", async (route) => {
+  await page.route("**/api/v1/optional-step", async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 300));
     await route.continue();
   });

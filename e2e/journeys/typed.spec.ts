@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { readHand, writeHand } from "../../web/src/hand/hand";
+import { readScenario, writeScenario } from "../../web/src/scenario/scenario";
 import { parseQuantity, type Kind } from "../../web/src/units/parse";
 
 const METRIC = { temperature: "C", mass: "kg", mark: "." } as const;
@@ -7,7 +7,7 @@ const POUNDS = { temperature: "F", mass: "lb", mark: "." } as const;
 
 function typed(text: string, kind: Kind, preferences: typeof METRIC | typeof POUNDS = METRIC) {
   const read = parseQuantity(text, kind, preferences);
-  return "value" in read ? read.value : read.says;
+  return "value" in read ? read.value : read.message;
 }
 
 test("quantities are understood as people type them", () => {
@@ -37,7 +37,7 @@ test("quantities are understood as people type them", () => {
 });
 
 test("what is no quantity says what one is", () => {
-  for (const [text, kind, says] of [
+  for (const [text, kind, message] of [
     ["warm", "temperature", "“warm” is not a temperature, such as 24 or 75 °F"],
     ["24 kg", "temperature", "“24 kg” is not a temperature, such as 24 or 75 °F"],
     ["3 cups", "mass", "“3 cups” is not a mass, such as 160 kg, 850 g or 3 lb 4 oz"],
@@ -46,7 +46,7 @@ test("what is no quantity says what one is", () => {
     ["", "number", "“” is not a number, such as 4000"],
     ["5 %", "number", "“5 %” is not a number, such as 4000"],
   ] as const) {
-    expect(typed(text, kind), text).toBe(says);
+    expect(typed(text, kind), text).toBe(message);
   }
 });
 
@@ -56,13 +56,15 @@ test("the dough in hand comes back from its address as it was", () => {
     "product=deck-roll-60&lot=a1&pieces=4000&water=61.5&tap=11",
     "product=causeway-stick&lot=b2&dough=12.5&division=0.001&target=24&flour=21&room=22&tap=0",
   ]) {
-    expect(writeHand(readHand(new URLSearchParams(search))).toString()).toBe(search);
+    expect(writeScenario(readScenario(new URLSearchParams(search))).toString()).toBe(search);
   }
 });
 
 test("an address cut short or made up is read as far as it goes", () => {
-  const hand = readHand(new URLSearchParams("product=deck-roll-60&pieces=many&tap=&water=NaN"));
-  expect(hand.amount).toBeNull();
-  expect([hand.tap, hand.water, hand.lot]).toEqual([null, null, null]);
-  expect(writeHand(readHand(new URLSearchParams(""))).toString()).toBe("");
+  const scenario = readScenario(
+    new URLSearchParams("product=deck-roll-60&pieces=many&tap=&water=NaN"),
+  );
+  expect(scenario.amount).toBeNull();
+  expect([scenario.tap, scenario.water, scenario.lot]).toEqual([null, null, null]);
+  expect(writeScenario(readScenario(new URLSearchParams(""))).toString()).toBe("");
 });

@@ -6,43 +6,43 @@ import "./index.css";
 import { isFinal } from "./api/client";
 import { onRecorded } from "./api/outbox";
 import { CurvesPage } from "./curve/CurvesPage";
-import { AmountsPage } from "./dough/AmountsPage";
+import { ConvertRecipePage } from "./dough/ConvertRecipePage";
 import { DoughPage } from "./dough/DoughPage";
 import { IngredientsPage } from "./dough/IngredientsPage";
 import { NewProductPage } from "./dough/NewProductPage";
 import { RevisionsPage } from "./dough/RevisionsPage";
 import { TrialPage } from "./dough/TrialPage";
-import { VariantsPage } from "./dough/VariantsPage";
+import { TrialsPage } from "./dough/TrialsPage";
 import { BatchPage } from "./floor/BatchPage";
 import { FloorPage } from "./floor/FloorPage";
-import { BlendPage } from "./flour/BlendPage";
-import { ChangePage } from "./flour/ChangePage";
-import { DriftPage } from "./flour/DriftPage";
+import { BlendCalculatorPage } from "./flour/BlendCalculatorPage";
+import { CompareLotsPage } from "./flour/CompareLotsPage";
+import { ControlChartPage } from "./flour/ControlChartPage";
 import { FlourPage } from "./flour/FlourPage";
-import { ImportPage } from "./flour/ImportPage";
-import { IntakePage } from "./flour/IntakePage";
-import { MendPage } from "./flour/MendPage";
+import { BulkImportPage } from "./flour/BulkImportPage";
+import { ReceiveFlourPage } from "./flour/ReceiveFlourPage";
+import { FlourCorrectionPage } from "./flour/FlourCorrectionPage";
 import { SpecificationPage } from "./flour/SpecificationPage";
-import { DayPage } from "./method/DayPage";
-import { MethodPage } from "./method/MethodPage";
-import { RisePage } from "./method/RisePage";
+import { SchedulePage } from "./method/SchedulePage";
+import { DoughTemperaturePage } from "./method/DoughTemperaturePage";
+import { FermentationPage } from "./method/FermentationPage";
 import { LinePage } from "./method/LinePage";
-import { RunPage } from "./method/RunPage";
+import { ProductionRunPage } from "./method/ProductionRunPage";
 import { SpongePage } from "./method/SpongePage";
 import { StagesPage } from "./method/StagesPage";
 import { StarterPage } from "./method/StarterPage";
-import { TwoWaysPage } from "./method/TwoWaysPage";
-import { Lost } from "./shell/Lost";
+import { ProcessComparisonPage } from "./method/ProcessComparisonPage";
+import { ErrorPage } from "./shell/ErrorPage";
 import { Shell } from "./shell/Shell";
 import { ViewFault } from "./shell/ViewFault";
 import { StartPage } from "./start/StartPage";
 import { askPlantZone, isZoneKnown } from "./units/clock";
 import { PreferencesProvider } from "./units/preferences";
 import { GrainsPage } from "./water/GrainsPage";
-import { HoldersPage } from "./water/HoldersPage";
-import { LotsPage } from "./water/LotsPage";
-import { ModelPage } from "./water/ModelPage";
-import { RulesPage } from "./water/RulesPage";
+import { WaterDistributionPage } from "./water/WaterDistributionPage";
+import { CompareProductLotsPage } from "./water/CompareProductLotsPage";
+import { AbsorptionModelPage } from "./water/AbsorptionModelPage";
+import { CorrectionFactorsPage } from "./water/CorrectionFactorsPage";
 import { WaterPage } from "./water/WaterPage";
 
 const queries = new QueryClient({
@@ -60,7 +60,7 @@ onRecorded(() => void queries.invalidateQueries());
 const router = createBrowserRouter([
   {
     element: <Shell />,
-    errorElement: <Lost />,
+    errorElement: <ErrorPage />,
     children: [
       // A fault in one view is that view's.
       {
@@ -68,39 +68,39 @@ const router = createBrowserRouter([
         children: [
           { path: "/", element: <StartPage /> },
           { path: "/flour", element: <FlourPage /> },
-          { path: "/flour/intake", element: <IntakePage /> },
-          { path: "/flour/import", element: <ImportPage /> },
-          { path: "/flour/change", element: <ChangePage /> },
-          { path: "/flour/drift/:flourId?", element: <DriftPage /> },
+          { path: "/flour/intake", element: <ReceiveFlourPage /> },
+          { path: "/flour/import", element: <BulkImportPage /> },
+          { path: "/flour/change", element: <CompareLotsPage /> },
+          { path: "/flour/drift/:flourId?", element: <ControlChartPage /> },
           { path: "/flour/curves", element: <CurvesPage /> },
           { path: "/flour/specification/:flourId?", element: <SpecificationPage /> },
-          { path: "/flour/blend", element: <BlendPage /> },
-          { path: "/flour/mend", element: <MendPage /> },
+          { path: "/flour/blend", element: <BlendCalculatorPage /> },
+          { path: "/flour/mend", element: <FlourCorrectionPage /> },
           { path: "/water", element: <WaterPage /> },
-          { path: "/water/lots", element: <LotsPage /> },
-          { path: "/water/holders", element: <HoldersPage /> },
+          { path: "/water/lots", element: <CompareProductLotsPage /> },
+          { path: "/water/holders", element: <WaterDistributionPage /> },
           { path: "/water/grains", element: <GrainsPage /> },
-          { path: "/water/rules", element: <RulesPage /> },
-          { path: "/water/model", element: <ModelPage /> },
+          { path: "/water/rules", element: <CorrectionFactorsPage /> },
+          { path: "/water/model", element: <AbsorptionModelPage /> },
           { path: "/dough", element: <DoughPage /> },
-          { path: "/dough/variants", element: <VariantsPage /> },
-          { path: "/dough/amounts", element: <AmountsPage /> },
+          { path: "/dough/variants", element: <TrialsPage /> },
+          { path: "/dough/amounts", element: <ConvertRecipePage /> },
           { path: "/dough/revisions", element: <RevisionsPage /> },
           { path: "/dough/ingredients", element: <IngredientsPage /> },
           { path: "/dough/new", element: <NewProductPage /> },
           { path: "/trials/:id", element: <TrialPage /> },
-          { path: "/method", element: <MethodPage /> },
+          { path: "/method", element: <DoughTemperaturePage /> },
           { path: "/method/stages", element: <StagesPage /> },
           { path: "/method/line", element: <LinePage /> },
           { path: "/method/sponge", element: <SpongePage /> },
-          { path: "/method/two-ways", element: <TwoWaysPage /> },
-          { path: "/method/rise", element: <RisePage /> },
+          { path: "/method/two-ways", element: <ProcessComparisonPage /> },
+          { path: "/method/rise", element: <FermentationPage /> },
           { path: "/method/starter", element: <StarterPage /> },
-          { path: "/method/day", element: <DayPage /> },
-          { path: "/method/run", element: <RunPage /> },
+          { path: "/method/day", element: <SchedulePage /> },
+          { path: "/method/run", element: <ProductionRunPage /> },
           { path: "/floor", element: <FloorPage /> },
           { path: "/batches/:id", element: <BatchPage /> },
-          { path: "*", element: <Lost /> },
+          { path: "*", element: <ErrorPage /> },
         ],
       },
     ],

@@ -54,19 +54,19 @@ test("a formula with parts has a column for each, and they add up", async () => 
 test("a share of flour moves the main one, and a flour goes out with its share", async () => {
   const { user } = await dough("kesh-dark", "KR-26-0466");
   await type(user, "Tarn Plain, percent on flour", "40");
-  expect(place.hand.draft?.flours).toEqual([
+  expect(place.scenario.draft?.flours).toEqual([
     { name: "Kesh Rye", share_pct: 60 },
     { name: "Tarn Plain", share_pct: 40 },
   ]);
   await user.click(screen.getByRole("button", { name: "Take Tarn Plain out" }));
-  expect(place.hand.draft?.flours).toEqual([]);
+  expect(place.scenario.draft?.flours).toEqual([]);
   expect(screen.queryByRole("button", { name: "Take Kesh Rye out" })).toBeNull();
 });
 
 test("a flour comes in with a lot of its own", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
   await user.selectOptions(await field("Add a flour"), "Rigg Spelt");
-  expect(place.hand.draft?.flours).toEqual([
+  expect(place.scenario.draft?.flours).toEqual([
     { name: "Tarn Strong", share_pct: 90 },
     { name: "Rigg Spelt", share_pct: 10 },
   ]);
@@ -81,22 +81,22 @@ test("a flour comes in with a lot of its own", async () => {
 test("an ingredient comes in and goes out, and out of the parts with it", async () => {
   const { user } = await dough("kesh-dark", "KR-26-0466");
   await type(user, "seeds in the scald, percent on all flour", "3");
-  expect(place.hand.draft?.parts?.[1]?.lines).toEqual([{ ingredient: "seeds", pct: 3 }]);
+  expect(place.scenario.draft?.parts?.[1]?.lines).toEqual([{ ingredient: "seeds", pct: 3 }]);
   await user.click(screen.getByRole("button", { name: "Take seeds out" }));
-  expect(place.hand.draft?.lines?.some((line) => line.ingredient === "seeds")).toBe(false);
-  expect(place.hand.draft?.parts?.[1]?.lines).toEqual([]);
+  expect(place.scenario.draft?.lines?.some((line) => line.ingredient === "seeds")).toBe(false);
+  expect(place.scenario.draft?.parts?.[1]?.lines).toEqual([]);
   await user.selectOptions(await field("Add an ingredient"), "honey");
-  expect(place.hand.draft?.lines?.at(-1)).toEqual({ ingredient: "honey", pct: 1 });
+  expect(place.scenario.draft?.lines?.at(-1)).toEqual({ ingredient: "honey", pct: 1 });
 });
 
 test("a part is split off as its kind usually is, and put back", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
   await user.selectOptions(await field("Make a part before"), "Starter");
   await user.selectOptions(await field("Make a part before"), "Starter");
-  expect(place.hand.draft?.parts?.map((part) => part.name)).toEqual(["starter", "starter 2"]);
+  expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter", "starter 2"]);
   const [first] = screen.getAllByRole("button", { name: "Into the final dough" });
   if (first) await user.click(first);
-  expect(place.hand.draft?.parts?.map((part) => part.name)).toEqual(["starter 2"]);
+  expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter 2"]);
 });
 
 test("a starter is stated in any convention and is the same starter", async () => {
@@ -107,8 +107,8 @@ test("a starter is stated in any convention and is the same starter", async () =
   const [fermented = 0, onFinal = 0] = figures();
   expect(onFinal).toBeCloseTo((100 * 2 * fermented) / (100 - fermented), 1);
   await type(user, "Share", "40");
-  await waitFor(() => expect(place.hand.draft?.parts?.[0]?.flour_pct).toBeCloseTo(16.6667, 3));
-  expect(place.hand.draft?.parts?.[0]?.water_pct).toBeCloseTo(16.6667, 3);
+  await waitFor(() => expect(place.scenario.draft?.parts?.[0]?.flour_pct).toBeCloseTo(16.6667, 3));
+  expect(place.scenario.draft?.parts?.[0]?.water_pct).toBeCloseTo(16.6667, 3);
   await user.selectOptions(
     screen.getByLabelText("How the whole-wheat sour is stated"),
     "its flour, of all flour",
@@ -125,7 +125,7 @@ test("a fault is told at its line and the rest stays", async () => {
   expect((await field("fat, percent on flour")).getAttribute("aria-invalid")).toBeNull();
   await user.click(screen.getByRole("button", { name: "Put back" }));
   await computed();
-  expect(place.hand.draft).toBeUndefined();
+  expect(place.scenario.draft).toBeUndefined();
 });
 
 test("parts wetter than the whole dough are told with both figures", async () => {
@@ -170,9 +170,9 @@ test("piece, losses and style are edited with the formula", async () => {
   await type(user, "Lost in the bake", "20");
   await type(user, "Wetter by style, points", "2");
   expect([
-    place.hand.draft?.piece_kg,
-    place.hand.draft?.style_points,
-    place.hand.draft?.losses?.bake_pct,
+    place.scenario.draft?.piece_kg,
+    place.scenario.draft?.style_points,
+    place.scenario.draft?.losses?.bake_pct,
   ]).toEqual([0.08, 2, 20]);
   await screen.findByText(/pieces of 80 g/);
   await type(user, "Lost in the bake", "90");

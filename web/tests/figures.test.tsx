@@ -3,20 +3,20 @@ import { MemoryRouter } from "react-router";
 import { expect, test } from "vitest";
 import type { ReactNode } from "react";
 import type { Schemas } from "../src/api/client";
-import { Foretold } from "../src/figures/Foretold";
-import { RiseCurve } from "../src/figures/RiseCurve";
-import { ThirstBars } from "../src/figures/ThirstBars";
-import { WaterHeld } from "../src/figures/WaterHeld";
-import { WaterStair } from "../src/figures/WaterStair";
-import { VariantTable } from "../src/dough/VariantTable";
-import { HandProvider } from "../src/hand/HandProvider";
+import { PredictionPlot } from "../src/figures/PredictionPlot";
+import { FermentationFigure } from "../src/figures/FermentationFigure";
+import { AbsorptionChange } from "../src/figures/AbsorptionChange";
+import { WaterDistributionFigure } from "../src/figures/WaterDistributionFigure";
+import { AbsorptionBuildUpFigure } from "../src/figures/AbsorptionBuildUpFigure";
+import { TrialTable } from "../src/dough/TrialTable";
+import { ScenarioProvider } from "../src/scenario/ScenarioProvider";
 import { PreferencesProvider } from "../src/units/preferences";
 
 const draw = (figure: ReactNode) =>
   render(
     <MemoryRouter initialEntries={["/water/model?product=deck-roll-60&mixer=1"]}>
       <PreferencesProvider>
-        <HandProvider>{figure}</HandProvider>
+        <ScenarioProvider>{figure}</ScenarioProvider>
       </PreferencesProvider>
     </MemoryRouter>,
   ).container;
@@ -27,7 +27,7 @@ const finite = (drawn: Element) => {
       expect(value, `${shape.tagName} ${name}`).not.toMatch(/NaN|Infinity|undefined/);
 };
 
-const step = (key: string, points: number, low = points, high = points): Schemas["Step"] => ({
+const step = (key: string, points: number, low = points, high = points): Schemas["Adjustment"] => ({
   key,
   label: key,
   points,
@@ -37,7 +37,10 @@ const step = (key: string, points: number, low = points, high = points): Schemas
   reason: "because",
 });
 
-const stair = (steps: Schemas["Step"][], ceiling_pct?: number): Schemas["Stair"] => {
+const stair = (
+  steps: Schemas["Adjustment"][],
+  ceiling_pct?: number,
+): Schemas["AbsorptionBuildUp"] => {
   const floor_pct = steps.reduce((sum, one) => sum + one.points, 0);
   return {
     steps,
@@ -54,7 +57,7 @@ const stair = (steps: Schemas["Step"][], ceiling_pct?: number): Schemas["Stair"]
 
 test("the stair has a column for each step and one for the floor", () => {
   const drawn = draw(
-    <WaterStair
+    <AbsorptionBuildUpFigure
       stair={stair([
         step("base", 62, 61.4, 62.6),
         step("salt", -1.1, -1.7, -0.8),
@@ -70,14 +73,22 @@ test("the stair has a column for each step and one for the floor", () => {
 });
 
 test("the strength's ceiling is drawn where the stair comes near it", () => {
-  const near = draw(<WaterStair stair={stair([step("base", 62), step("style", 18)], 82)} />);
+  const near = draw(
+    <AbsorptionBuildUpFigure stair={stair([step("base", 62), step("style", 18)], 82)} />,
+  );
   expect(near.textContent).toContain("what the strength is likely to carry, 82.0 %");
-  const far = draw(<WaterStair stair={stair([step("base", 55)], 90)} />);
+  const far = draw(<AbsorptionBuildUpFigure stair={stair([step("base", 55)], 90)} />);
   expect(far.textContent).not.toContain("likely to carry");
 });
 
 test("a stair of one step without a band is drawn all the same", () => {
-  finite(draw(<WaterStair stair={{ ...stair([step("base", 60)]), low_pct: 60, high_pct: 60 }} />));
+  finite(
+    draw(
+      <AbsorptionBuildUpFigure
+        stair={{ ...stair([step("base", 60)]), low_pct: 60, high_pct: 60 }}
+      />,
+    ),
+  );
 });
 
 test("shares of water are drawn beside each other and told in a table", () => {
@@ -89,7 +100,7 @@ test("shares of water are drawn beside each other and told in a table", () => {
     free_pct: 5,
   };
   const drawn = draw(
-    <WaterHeld
+    <WaterDistributionFigure
       rows={[
         { name: "VR-1", shares },
         { name: "VR-2", shares: { ...shares, free_pct: 0, intact_pct: 35 } },
@@ -129,7 +140,7 @@ const stage = (label: string, from_h: number, to_h: number): Schemas["RiseStage"
 
 test("a rise is drawn over its stages, those too short without their name", () => {
   const drawn = draw(
-    <RiseCurve
+    <FermentationFigure
       series={[point(0, 0), point(1, 40), point(1, 0), point(3, 120, 30)]}
       stages={[stage("Bulk fermentation", 0, 1), stage("Fold", 1, 1.05), stage("Proof", 1.05, 3)]}
     />,
@@ -142,14 +153,20 @@ test("a rise is drawn over its stages, those too short without their name", () =
 });
 
 test("a dough of even temperature and no rise is drawn all the same", () => {
-  finite(draw(<RiseCurve series={[point(0, 0), point(2, 0)]} stages={[stage("Rest", 0, 2)]} />));
+  finite(
+    draw(<FermentationFigure series={[point(0, 0), point(2, 0)]} stages={[stage("Rest", 0, 2)]} />),
+  );
 });
 
-const lot = (code: string, predicted_pct: number, measured_pct: number): Schemas["Foretold"] => ({
+const lot = (
+  code: string,
+  predicted_pct: number,
+  measured_pct: number,
+): Schemas["PredictedAbsorption"] => ({
   lot_id: code,
   code,
   flour: "Tarn Strong",
-  came_at: "2026-11-05T00:00:00Z",
+  received_at: "2026-11-05T00:00:00Z",
   predicted_pct,
   measured_pct,
   sd_pct: 1.5,
@@ -157,7 +174,7 @@ const lot = (code: string, predicted_pct: number, measured_pct: number): Schemas
 
 test("lots foretold wrong stand out and are listed, farthest first", () => {
   const lots = [lot("VR-1", 62, 62.2), lot("VR-2", 62, 66), lot("VR-3", 60, 59)];
-  const drawn = draw(<Foretold lots={lots} />);
+  const drawn = draw(<PredictionPlot lots={lots} />);
   finite(drawn);
   const radii = [...drawn.querySelectorAll("circle")].map((one) => Number(one.getAttribute("r")));
   expect(radii.filter((r) => r > 4)).toHaveLength(1);
@@ -171,7 +188,7 @@ test("lots foretold wrong stand out and are listed, farthest first", () => {
   expect(rows[1]?.textContent).toContain("−1.0");
 });
 
-test("one lot alone is drawn", () => finite(draw(<Foretold lots={[lot("VR-1", 62, 62)]} />)));
+test("one lot alone is drawn", () => finite(draw(<PredictionPlot lots={[lot("VR-1", 62, 62)]} />)));
 
 test("thirst is shared out in bars, the unexplained one hollow", () => {
   const part = (key: string, label: string, points: number) => ({
@@ -182,8 +199,8 @@ test("thirst is shared out in bars, the unexplained one hollow", () => {
     high: points + 0.2,
   });
   const drawn = draw(
-    <ThirstBars
-      thirst={{
+    <AbsorptionChange
+      absorption_difference={{
         parts: [
           part("protein", "protein", 0.4),
           part("damaged_starch", "damaged starch", 2.1),
@@ -209,9 +226,9 @@ const variant = (
   extra: Partial<Schemas["Variant"]> = {},
 ): Schemas["Variant"] => ({
   name,
-  levers: [],
-  floor_pct: water,
-  weigh_pct: water,
+  interventions: [],
+  dough_absorption_pct: water,
+  added_water_pct: water,
   handling: "soft",
   mixing_min: 8,
   total_min: 200,
@@ -220,13 +237,13 @@ const variant = (
 
 test("doughs of a trial are lettered, and what differs from the first stands out", () => {
   draw(
-    <VariantTable
+    <TrialTable
       set={{
         kg: 2,
         variants: [
           variant("as it is", 60),
           variant("wetter", 63),
-          variant("none", 60, { trouble: "no dough comes of it" }),
+          variant("none", 60, { error: "no dough comes of it" }),
         ],
       }}
     />,

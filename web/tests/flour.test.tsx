@@ -1,13 +1,13 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { expect, test } from "vitest";
 import { CurvesPage } from "../src/curve/CurvesPage";
-import { BlendPage } from "../src/flour/BlendPage";
-import { ChangePage } from "../src/flour/ChangePage";
-import { DriftPage } from "../src/flour/DriftPage";
+import { BlendCalculatorPage } from "../src/flour/BlendCalculatorPage";
+import { CompareLotsPage } from "../src/flour/CompareLotsPage";
+import { ControlChartPage } from "../src/flour/ControlChartPage";
 import { FlourPage } from "../src/flour/FlourPage";
-import { ImportPage } from "../src/flour/ImportPage";
-import { IntakePage } from "../src/flour/IntakePage";
-import { MendPage } from "../src/flour/MendPage";
+import { BulkImportPage } from "../src/flour/BulkImportPage";
+import { ReceiveFlourPage } from "../src/flour/ReceiveFlourPage";
+import { FlourCorrectionPage } from "../src/flour/FlourCorrectionPage";
 import { SpecificationPage } from "../src/flour/SpecificationPage";
 import { inHand, open } from "./page";
 
@@ -40,14 +40,14 @@ test("a lot is shown with its verdict, each reading beside its rule", async () =
 });
 
 test("a lot is changed against another by what explains it", async () => {
-  open(<ChangePage />, { at: await inHand("/flour/change", "deck-roll-60", "VR-26-1033") });
+  open(<CompareLotsPage />, { at: await inHand("/flour/change", "deck-roll-60", "VR-26-1033") });
   await waitFor(() => expect(document.body.textContent).toMatch(/damaged starch/));
   await screen.findByRole("img", { name: /Points of water by what explains them/ });
   expect(document.body.textContent).toMatch(/stick/);
 });
 
 test("drift finds the stray lot, and opens it", async () => {
-  const { user } = open(<DriftPage />, {
+  const { user } = open(<ControlChartPage />, {
     at: await inHand("/flour/drift", "deck-roll-60", "VR-26-1090"),
   });
   await user.click(await screen.findByLabelText(/^damaged starch/));
@@ -81,7 +81,7 @@ test("a specification is edited in place and refused in words", async () => {
 });
 
 test("shares on the blend bench move their mixture, each lot's price beside it", async () => {
-  const { user } = open(<BlendPage />, {
+  const { user } = open(<BlendCalculatorPage />, {
     at: await inHand("/flour/blend", "deck-roll-60", "VR-26-1090"),
   });
   const put = await screen.findByLabelText<HTMLSelectElement>("Put a lot on the bench");
@@ -96,7 +96,7 @@ test("shares on the blend bench move their mixture, each lot's price beside it",
 });
 
 test("a flour is mended by mass, and a remedy that ends says where", async () => {
-  const { user } = open(<MendPage />, {
+  const { user } = open(<FlourCorrectionPage />, {
     at: await inHand("/flour/mend", "deck-roll-60", "VR-26-1090"),
   });
   const wanted = await screen.findByLabelText<HTMLInputElement>("Protein wanted on 14 %");
@@ -112,7 +112,7 @@ test("a flour is mended by mass, and a remedy that ends says where", async () =>
 });
 
 test("a certificate's good rows stay while each bad one says what is wrong", async () => {
-  const { user } = open(<IntakePage />, { at: "/flour/intake" });
+  const { user } = open(<ReceiveFlourPage />, { at: "/flour/intake" });
   await choose(CERTIFICATE);
   await screen.findByText(/protein of 130 cannot be; it is from 0 to 40 %/);
   expect(screen.getByText(/“loaf joy” is not a property we know/)).toBeTruthy();
@@ -135,7 +135,7 @@ test("a certificate's good rows stay while each bad one says what is wrong", asy
 test("what is typed of a certificate outlives the page, and a file that is none leaves it alone", async () => {
   const { clearDraft } = await import("../src/flour/draft");
   clearDraft();
-  const { router } = open(<IntakePage />, { at: "/flour/intake" });
+  const { router } = open(<ReceiveFlourPage />, { at: "/flour/intake" });
   await choose(CERTIFICATE);
   const moisture = () => screen.getByLabelText<HTMLInputElement>("value, row 1").value;
   await waitFor(() => expect(moisture()).toBe("14,1"));
@@ -151,7 +151,7 @@ test("what is typed of a certificate outlives the page, and a file that is none 
 });
 
 test("a mill's table is understood by its headers before anything is taken in", async () => {
-  open(<ImportPage />, { at: "/flour/import" });
+  open(<BulkImportPage />, { at: "/flour/import" });
   await choose(
     "Numéro de lot;Humidité %;Protéines % m.s.;Temps de chute (s);Remarque\nBS-T-1;14,2;15,1;290;bon\nBS-T-2;sec;14,9;300;\n",
     "moulin.csv",
@@ -167,7 +167,7 @@ test("a mill's table is understood by its headers before anything is taken in", 
 });
 
 test("without a lot in hand the page says how to take one", async () => {
-  open(<MendPage />, { at: "/flour/mend" });
+  open(<FlourCorrectionPage />, { at: "/flour/mend" });
   await screen.findByText(/Take a lot in hand first/);
   expect(screen.getByRole("link", { name: "choose one" }).getAttribute("href")).toBe("/");
 });

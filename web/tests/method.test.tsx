@@ -3,14 +3,14 @@ import userEvent from "@testing-library/user-event";
 import { beforeEach, expect, test } from "vitest";
 import { fieldOf } from "../src/units/clock";
 import { LinePage } from "../src/method/LinePage";
-import { MethodPage } from "../src/method/MethodPage";
-import { RisePage } from "../src/method/RisePage";
+import { DoughTemperaturePage } from "../src/method/DoughTemperaturePage";
+import { FermentationPage } from "../src/method/FermentationPage";
 import { keptRun, stopInput } from "../src/method/run";
-import { RunPage } from "../src/method/RunPage";
+import { ProductionRunPage } from "../src/method/ProductionRunPage";
 import { SpongePage } from "../src/method/SpongePage";
 import { StagesPage } from "../src/method/StagesPage";
 import { StarterPage } from "../src/method/StarterPage";
-import { TwoWaysPage } from "../src/method/TwoWaysPage";
+import { ProcessComparisonPage } from "../src/method/ProcessComparisonPage";
 import { computed, inHand, open, place } from "./page";
 
 const HOUR = 3_600_000;
@@ -37,14 +37,14 @@ test("a stage is changed, moved and taken out, and all of it is undone", async (
   const { user } = await held(<StagesPage />, "/method/stages", "ferry-tin-short");
   await user.click(await screen.findByRole("button", { name: "Change Development" }));
   await take(user, screen.getByLabelText("Minutes"), "9");
-  expect(place.hand.method?.stages?.[1]?.minutes).toBe(9);
+  expect(place.scenario.method?.stages?.[1]?.minutes).toBe(9);
   await screen.findByText(/Edited and not recorded/);
   await user.click(screen.getByRole("button", { name: "Later" }));
-  expect(place.hand.method?.stages?.[2]?.label).toBe("Development");
+  expect(place.scenario.method?.stages?.[2]?.label).toBe("Development");
   await user.click(screen.getByRole("button", { name: "Take it out" }));
-  expect(place.hand.method?.stages?.map((stage) => stage.label)).not.toContain("Development");
+  expect(place.scenario.method?.stages?.map((stage) => stage.label)).not.toContain("Development");
   for (let i = 0; i < 3; i++) await user.keyboard("{Control>}z{/Control}");
-  await waitFor(() => expect(place.hand.method).toBeUndefined());
+  await waitFor(() => expect(place.scenario.method).toBeUndefined());
   expect(screen.queryByText(/Edited and not recorded/)).toBeNull();
 });
 
@@ -66,11 +66,11 @@ test("a method is recorded with who and why, and an old state taken up again", a
   await screen.findByText(/why is it changed/);
   await user.type(screen.getByLabelText("Why"), "cooler in summer");
   await user.click(screen.getByRole("button", { name: /^Record revision/ }));
-  await waitFor(() => expect(place.hand.method).toBeUndefined());
+  await waitFor(() => expect(place.scenario.method).toBeUndefined());
   await screen.findAllByText(/cooler in summer/);
   const first = screen.getAllByRole("button", { name: "Take up again" }).at(-1);
   if (first) await user.click(first);
-  await waitFor(() => expect(place.hand.method?.target_c).toBe(27));
+  await waitFor(() => expect(place.scenario.method?.target_c).toBe(27));
 });
 
 test("a step of two schools is left out and made good", async () => {
@@ -79,18 +79,18 @@ test("a step of two schools is left out and made good", async () => {
   expect(autolyse.checked).toBe(true);
   await user.click(autolyse);
   await waitFor(() =>
-    expect(place.hand.method?.stages?.map((stage) => stage.label)).toContain(
+    expect(place.scenario.method?.stages?.map((stage) => stage.label)).toContain(
       "One more set of folds",
     ),
   );
   expect(screen.getByText(/one more set of folds does the same/)).toBeTruthy();
   const families = screen.getByLabelText("Begin again from");
   await user.selectOptions(families, await screen.findByRole("option", { name: /^Frozen dough/ }));
-  expect(place.hand.method?.process).toBe("frozen");
+  expect(place.scenario.method?.process).toBe("frozen");
 });
 
 test("the floor's rule stands beside the balance, and a measured dough teaches it", async () => {
-  const { user } = await held(<MethodPage />, "/method", "ferry-tin-short");
+  const { user } = await held(<DoughTemperaturePage />, "/method", "ferry-tin-short");
   const rule = await screen.findByRole("region", { name: "The floor's rule beside it" });
   const before = /learned from (\d+) dough/.exec(rule.textContent ?? "")?.[1];
   const form = screen.getByRole("region", { name: "A dough measured" });
@@ -110,7 +110,7 @@ test("the floor's rule stands beside the balance, and a measured dough teaches i
 });
 
 test("the mixer's jacket is a lever, then runs", async () => {
-  const { user } = await held(<MethodPage />, "/method", "ferry-tin-800");
+  const { user } = await held(<DoughTemperaturePage />, "/method", "ferry-tin-800");
   await screen.findByRole("row", { name: /^the mixer's jacket on/ });
   await user.click(screen.getByRole("checkbox", { name: /The mixer's jacket runs/ }));
   expect(place.search.get("jacket")).toBe("on");
@@ -120,11 +120,11 @@ test("the mixer's jacket is a lever, then runs", async () => {
 });
 
 test("what a July dough needs is said when ice cannot save it", async () => {
-  await held(<MethodPage />, "/method", "ferry-tin-800", "&flour=32&room=33&tap=24");
+  await held(<DoughTemperaturePage />, "/method", "ferry-tin-800", "&flour=32&room=33&tap=24");
   const alert = await screen.findByRole("alert");
   expect(alert.textContent).toContain("The target cannot be reached");
-  for (const says of [/flour \d+\.\d °C cooler/, /minutes less mixing/, /jacket on/])
-    expect(alert.textContent).toMatch(says);
+  for (const message of [/flour \d+\.\d °C cooler/, /minutes less mixing/, /jacket on/])
+    expect(alert.textContent).toMatch(message);
 });
 
 test("the line's figures are revised with a reason, and hold at once", async () => {
@@ -151,9 +151,9 @@ test("a sponge is solved, hurried, and its warmth taken into the formula", async
   await screen.findByText(/end of the sponge must be from 15 to 40 °C/);
   await take(user, screen.getByLabelText("End of the sponge"), "28.5");
   await take(user, screen.getByLabelText("Time, h"), "4");
-  expect(place.hand.method?.stages?.[0]?.minutes).toBe(240);
+  expect(place.scenario.method?.stages?.[0]?.minutes).toBe(240);
   await user.click(await screen.findByRole("button", { name: /^Take 28\.\d °C into it/ }));
-  const part = place.hand.draft?.parts?.find((one) => one.kind === "sponge");
+  const part = place.scenario.draft?.parts?.find((one) => one.kind === "sponge");
   expect(part?.temperature_c).toBeGreaterThan(28);
 });
 
@@ -163,13 +163,13 @@ test("a dough without a sponge says how to give it one", async () => {
 });
 
 test("both ways stand side by side, and the other one's stages are taken up", async () => {
-  const { user } = await held(<TwoWaysPage />, "/method/two-ways", "ferry-tin-800");
+  const { user } = await held(<ProcessComparisonPage />, "/method/two-ways", "ferry-tin-800");
   const table = await screen.findByRole("table", { name: "Both ways side by side" });
   for (const row of ["Water the dough takes", "Troughs in use, and their floor", "Flavour"])
     expect(within(table).getByRole("row", { name: new RegExp(`^${row}`) })).toBeTruthy();
   expect(screen.getByText(/W at least 260/)).toBeTruthy();
   await user.click(screen.getByRole("button", { name: "Take its stages up" }));
-  expect(place.hand.method?.process).toBe("no_time");
+  expect(place.scenario.method?.process).toBe("no_time");
 });
 
 test("a starter is fed for an hour, or followed by its parts", async () => {
@@ -187,7 +187,7 @@ test("a starter is fed for an hour, or followed by its parts", async () => {
 });
 
 test("tonight's readings move the estimate, and are kept", async () => {
-  const { user } = await held(<RisePage />, "/method/rise", "ferry-tin-short");
+  const { user } = await held(<FermentationPage />, "/method/rise", "ferry-tin-short");
   const tonight = await screen.findByRole("region", { name: "Tonight's readings" });
   await take(user, within(tonight).getByLabelText("After, min"), "40");
   await take(user, within(tonight).getByLabelText("Risen"), "12");
@@ -217,7 +217,7 @@ test("ten doughs are planned, one is moved, and the line stops", async () => {
   soon.setHours(5, 0, 0, 0);
   const kept = JSON.stringify({ ...keptRun(), at: fieldOf(soon) });
   const at = await inHand("/method/run", "ferry-tin-800", STRONG, "&mixer=10");
-  const { user } = open(<RunPage />, { at });
+  const { user } = open(<ProductionRunPage />, { at });
   localStorage.setItem("ironpeel.run.ferry-tin-800", kept);
   await computed();
   const table = await screen.findByRole("table", { name: "When each dough begins each stage" });

@@ -43,9 +43,9 @@ test.each<[string, Kind, RegExp]>([
   ["3 lb 4", "mass", /is not a mass/],
   ["1 25", "number", /is not a number/],
   ["soon", "number", /is not a number/],
-])("%s as %s is refused in words", (text, kind, says) => {
+])("%s as %s is refused in words", (text, kind, message) => {
   const read = parseQuantity(text, kind, { ...HERE, mark: "." });
-  expect("says" in read && read.says).toMatch(says);
+  expect("message" in read && read.message).toMatch(message);
 });
 
 test("what a form cannot read goes as it was typed, for the server to say what is wrong", () => {

@@ -5,8 +5,8 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type * as Outbox from "../src/api/outbox";
 import { Refused } from "../src/api/client";
 
-type Answer = (() => Response | Promise<Response>) | undefined;
-let answers: Answer[] = [];
+type HeatSolution = (() => Response | Promise<Response>) | undefined;
+let answers: HeatSolution[] = [];
 let sent: { path: string; body: unknown }[] = [];
 let locks: Map<string, Promise<unknown>>;
 
@@ -51,15 +51,15 @@ const tab = async (): Promise<typeof Outbox> => {
   vi.resetModules();
   return import("../src/api/outbox");
 };
-const says = (status: number, body: unknown) => () => Response.json(body, { status });
+const message = (status: number, body: unknown) => () => Response.json(body, { status });
 const LOT = { path: "/api/v1/lots/1/revisions/2", label: "lot VR-1", body: { code: "VR-1" } };
 const BATCH = { path: "/api/v1/batches/9", label: "batch", body: {} };
 const later = (ms = 3100) => act(() => vi.advanceTimersByTimeAsync(ms));
-const refusal = says(422, { title: "no", status: 422, detail: "the lot needs its code" });
+const refusal = message(422, { title: "no", status: 422, detail: "the lot needs its code" });
 
 test("what the server has is kept no longer", async () => {
   const { record, useOutbox } = await tab();
-  answers.push(says(200, { id: "1" }));
+  answers.push(message(200, { id: "1" }));
   const { result } = renderHook(() => useOutbox());
   await expect(record(LOT)).resolves.toEqual({ id: "1" });
   expect(sent).toEqual([{ path: LOT.path, body: LOT.body }]);
@@ -75,7 +75,7 @@ test("what the server refuses stays until it is mended, and is not sent again", 
   await later(10_000);
   expect(sent).toHaveLength(1);
   expect(result.current.map((one) => one.refused?.status)).toEqual([422]);
-  answers.push(says(200, {}));
+  answers.push(message(200, {}));
   await record({ ...LOT, path: "/api/v1/lots/1/revisions/3", subject: "lot 1" });
   await waitFor(() => expect(result.current).toEqual([]));
 });
@@ -96,12 +96,12 @@ test("what nobody answered waits and is sent again by itself, ever less often", 
   const recorded = record(LOT);
   await waitFor(() => expect(result.current.map((one) => one.label)).toEqual(["lot VR-1"]));
   await waitFor(() => expect(sent).toHaveLength(1));
-  answers.push(says(503, {}));
+  answers.push(message(503, {}));
   await later();
   await waitFor(() => expect(sent).toHaveLength(2));
   expect(result.current, "a server that cannot now is asked again").toHaveLength(1);
   expect(result.current[0]?.at, "kept in the browser's database").toBeGreaterThan(0);
-  answers.push(says(200, { id: "1" }));
+  answers.push(message(200, { id: "1" }));
   await later();
   expect(sent, "twice as long is waited now").toHaveLength(2);
   await later();
@@ -115,7 +115,7 @@ test("a page closed in mid-send leaves what it sent, and the next sends it again
   await waitFor(() => expect(sent).toHaveLength(1));
   // Its lock goes with it.
   locks = new Map();
-  answers.push(says(200, {}));
+  answers.push(message(200, {}));
   const { useOutbox } = await tab();
   const { result } = renderHook(() => useOutbox());
   await waitFor(() => expect(sent).toHaveLength(2));
@@ -125,7 +125,7 @@ test("a page closed in mid-send leaves what it sent, and the next sends it again
 
 test("of two tabs one sends, and the other hears of it", async () => {
   const [one, other] = [await tab(), await tab()];
-  answers.push(says(200, { id: "1" }), says(200, { id: "9" }));
+  answers.push(message(200, { id: "1" }), message(200, { id: "9" }));
   const answered = await Promise.all([one.record(LOT), other.record(BATCH)]);
   expect(answered).toEqual([{ id: "1" }, { id: "9" }]);
   expect(sent.map((entry) => entry.path).sort()).toEqual([BATCH.path, LOT.path].sort());
@@ -135,7 +135,7 @@ test("changed while it was sent, it is sent anew, and after", async () => {
   const { record } = await tab();
   let release = () => {};
   const held = new Promise<void>((resolve) => (release = resolve));
-  answers.push(() => held.then(() => Response.json({ first: true })), says(200, { last: true }));
+  answers.push(() => held.then(() => Response.json({ first: true })), message(200, { last: true }));
   const first = record({ ...LOT, subject: "lot 1" });
   await waitFor(() => expect(sent).toHaveLength(1));
   const edited = { ...LOT, path: "/api/v1/lots/1/revisions/3", body: { code: "VR-2" } };
@@ -159,13 +159,13 @@ test("pressed twice, it is recorded once", async () => {
 
 test("one that waits holds up what is about the same, and nothing else", async () => {
   const { record } = await tab();
-  answers.push(says(503, {}), says(200, { id: "9" }));
+  answers.push(message(503, {}), message(200, { id: "9" }));
   const stuck = record({ ...LOT, subject: "lot 1" });
   const stock = { path: "/api/v1/lots/1/stock/4", label: "stock", body: { place: "silo 4" } };
   const after = record({ ...stock, subject: "lot 1" });
   await expect(record(BATCH)).resolves.toEqual({ id: "9" });
   expect(sent.map((one) => one.path)).toEqual([LOT.path, BATCH.path]);
-  answers.push(says(200, { id: "1" }), says(200, { id: "4" }));
+  answers.push(message(200, { id: "1" }), message(200, { id: "4" }));
   await later();
   expect(await Promise.all([stuck, after])).toEqual([{ id: "1" }, { id: "4" }]);
 });
@@ -178,7 +178,7 @@ test("a browser without room sends all the same, and waits for the answer", asyn
     },
   });
   const { result } = renderHook(() => useOutbox());
-  answers.push(says(503, {}), says(200, { id: "1" }));
+  answers.push(message(503, {}), message(200, { id: "1" }));
   const recorded = record(LOT);
   await waitFor(() => expect(result.current).toHaveLength(1));
   await later();
@@ -189,7 +189,7 @@ test("a curve of sixteen megabytes waits like anything else", async () => {
   const { record, useOutbox } = await tab();
   const { result } = renderHook(() => useOutbox());
   const body = { fu: "5".repeat(16 << 20) };
-  answers.push(says(503, {}), says(200, { id: "1" }));
+  answers.push(message(503, {}), message(200, { id: "1" }));
   const recorded = record({ path: "/api/v1/lots/1/curves/2", label: "curve", body });
   await waitFor(() => expect(result.current).toHaveLength(1));
   await waitFor(() => expect(sent).toHaveLength(1));
@@ -201,7 +201,7 @@ test("a curve of sixteen megabytes waits like anything else", async () => {
 test("what was typed is let go once it is recorded, unless it was changed since", async () => {
   const { record } = await tab();
   localStorage.setItem("typed", JSON.stringify({ code: "VR-1" }));
-  answers.push(says(200, {}), says(200, {}));
+  answers.push(message(200, {}), message(200, {}));
   await record({ ...LOT, draft: { key: "typed", as: { code: "VR-0" } } });
   expect(localStorage.getItem("typed")).not.toBeNull();
   await record({ ...LOT, draft: { key: "typed", as: { code: "VR-1" } } });
@@ -210,7 +210,7 @@ test("what was typed is let go once it is recorded, unless it was changed since"
 
 test("what an earlier version kept is taken over", async () => {
   localStorage.setItem("ironpeel.outbox", JSON.stringify([LOT]));
-  answers.push(says(200, {}));
+  answers.push(message(200, {}));
   const { useOutbox } = await tab();
   const { result } = renderHook(() => useOutbox());
   await waitFor(() => expect(sent).toEqual([{ path: LOT.path, body: LOT.body }]));

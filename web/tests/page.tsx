@@ -4,23 +4,23 @@ import userEvent from "@testing-library/user-event";
 import { useEffect, type ReactNode } from "react";
 import { createMemoryRouter, Outlet, RouterProvider, useLocation } from "react-router";
 import { expect } from "vitest";
-import { HandProvider, useHand } from "../src/hand/HandProvider";
-import { useChain } from "../src/hand/useChain";
+import { ScenarioProvider, useScenario } from "../src/scenario/ScenarioProvider";
+import { useChain } from "../src/scenario/useChain";
 import { PreferencesProvider, type Preferences } from "../src/units/preferences";
 
 /** Where the page stands and what it has in hand, for a test to read. */
 export const place = {
   path: "",
   search: new URLSearchParams(),
-  hand: {} as ReturnType<typeof useHand>,
+  scenario: {} as ReturnType<typeof useScenario>,
 };
 
 function Frame() {
   const held = useChain();
-  const hand = useHand();
+  const scenario = useScenario();
   const { pathname, search } = useLocation();
   useEffect(() => {
-    Object.assign(place, { path: pathname, search: new URLSearchParams(search), hand });
+    Object.assign(place, { path: pathname, search: new URLSearchParams(search), scenario });
   });
   return (
     <>
@@ -41,9 +41,9 @@ export function open(
     [
       {
         element: (
-          <HandProvider>
+          <ScenarioProvider>
             <Frame />
-          </HandProvider>
+          </ScenarioProvider>
         ),
         children: [
           { path, element: children },

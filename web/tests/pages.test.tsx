@@ -1,18 +1,18 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { expect, test } from "vitest";
-import { AmountsPage } from "../src/dough/AmountsPage";
+import { ConvertRecipePage } from "../src/dough/ConvertRecipePage";
 import { IngredientsPage } from "../src/dough/IngredientsPage";
 import { NewProductPage } from "../src/dough/NewProductPage";
 import { RevisionsPage } from "../src/dough/RevisionsPage";
-import { VariantsPage } from "../src/dough/VariantsPage";
+import { TrialsPage } from "../src/dough/TrialsPage";
 import { FloorPage } from "../src/floor/FloorPage";
-import { MethodPage } from "../src/method/MethodPage";
-import { RisePage } from "../src/method/RisePage";
+import { DoughTemperaturePage } from "../src/method/DoughTemperaturePage";
+import { FermentationPage } from "../src/method/FermentationPage";
 import { StartPage } from "../src/start/StartPage";
 import { computed, inHand, open, place } from "./page";
 
 test("a dough by amounts is understood line by line", async () => {
-  const { user } = open(<AmountsPage />, { at: "/dough/amounts" });
+  const { user } = open(<ConvertRecipePage />, { at: "/dough/amounts" });
   await waitFor(() =>
     expect(screen.getByLabelText<HTMLSelectElement>("Ingredient 1").options.length).toBeGreaterThan(
       20,
@@ -45,7 +45,7 @@ test("a dough by amounts is understood line by line", async () => {
 });
 
 test("amounts go into the product in hand as a formula with its starter", async () => {
-  const { user } = open(<AmountsPage />, {
+  const { user } = open(<ConvertRecipePage />, {
     at: await inHand("/dough/amounts", "causeway-stick", "VP-26-0435"),
   });
   await computed();
@@ -58,13 +58,13 @@ test("amounts go into the product in hand as a formula with its starter", async 
     await screen.findByRole("button", { name: /^Take it over into Causeway Stick/ }),
   );
   expect(place.search.get("water"), "the water is the formula's own, not the address's").toBeNull();
-  expect(place.hand.draft?.hydration_pct).toBe(70);
-  expect(place.hand.draft?.batch_kg).toBeCloseTo(1.72, 6);
-  expect(place.hand.draft?.lines).toEqual([
+  expect(place.scenario.draft?.hydration_pct).toBe(70);
+  expect(place.scenario.draft?.batch_kg).toBeCloseTo(1.72, 6);
+  expect(place.scenario.draft?.lines).toEqual([
     { ingredient: "flour", pct: 100 },
     { ingredient: "salt", pct: 2 },
   ]);
-  expect(place.hand.draft?.parts?.[0]).toMatchObject({
+  expect(place.scenario.draft?.parts?.[0]).toMatchObject({
     kind: "starter",
     flour_pct: 10,
     water_pct: 10,
@@ -132,7 +132,7 @@ test("two products' formulas stand side by side, differences first", async () =>
 });
 
 test("levers are offered for a wish, and set out side by side", async () => {
-  const { user } = open(<VariantsPage />, {
+  const { user } = open(<TrialsPage />, {
     at: await inHand("/dough/variants", "causeway-stick", "VP-26-0435"),
   });
   await computed();
@@ -157,7 +157,7 @@ test("levers are offered for a wish, and set out side by side", async () => {
 });
 
 test("what sets the heat moves the water, and what cannot be says what could", async () => {
-  const { user } = open(<MethodPage />, {
+  const { user } = open(<DoughTemperaturePage />, {
     at: await inHand("/method", "ferry-tin-short", "VR-26-1090"),
   });
   await computed();
@@ -175,7 +175,7 @@ test("what sets the heat moves the water, and what cannot be says what could", a
 });
 
 test("a dough is followed stage by stage, and yeast found for another rise", async () => {
-  const { user } = open(<RisePage />, {
+  const { user } = open(<FermentationPage />, {
     at: await inHand("/method/rise", "ferry-tin-800", "VR-26-1090"),
   });
   await computed();
@@ -185,13 +185,13 @@ test("a dough is followed stage by stage, and yeast found for another rise", asy
   await user.type(wanted, "100{Enter}");
   await user.click(await screen.findByRole("button", { name: "Take it into the formula" }));
   const yeast =
-    place.hand.draft?.lines?.find((line) => line.ingredient === "instant_yeast")?.pct ?? 0;
+    place.scenario.draft?.lines?.find((line) => line.ingredient === "instant_yeast")?.pct ?? 0;
   expect(yeast).toBeGreaterThan(0);
   expect(yeast).toBeLessThan(1.1);
-  expect(place.hand.draft?.parts?.[0]?.lines?.[0]?.pct, "all of it is the sponge's").toBeCloseTo(
-    yeast,
-    4,
-  );
+  expect(
+    place.scenario.draft?.parts?.[0]?.lines?.[0]?.pct,
+    "all of it is the sponge's",
+  ).toBeCloseTo(yeast, 4);
   await screen.findByText("+100 %", { selector: "span" });
 });
 

@@ -82,8 +82,8 @@ test("what cannot be understood stays in sight with what would be right", async 
   expect(screen.getByText("“plenty” is not a percentage, such as 1.9")).toBeTruthy();
   expect(field.value).toBe("plenty");
   expect(field.getAttribute("aria-invalid")).toBe("true");
-  const says = field.getAttribute("aria-describedby");
-  expect(says && document.getElementById(says)?.textContent).toContain("plenty");
+  const message = field.getAttribute("aria-describedby");
+  expect(message && document.getElementById(message)?.textContent).toContain("plenty");
   await user.clear(field);
   await user.type(field, "58{Enter}");
   expect(onSet).toHaveBeenCalledExactlyOnceWith(58);

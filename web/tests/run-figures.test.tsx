@@ -2,9 +2,9 @@ import { fireEvent, render, screen } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { beforeEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../src/api/client";
-import { FeedCurve } from "../src/figures/FeedCurve";
+import { RefreshmentFigure } from "../src/figures/RefreshmentFigure";
 import { RunChart } from "../src/figures/RunChart";
-import { TwoWaysFigure } from "../src/figures/TwoWaysFigure";
+import { ProcessComparisonFigure } from "../src/figures/ProcessComparisonFigure";
 import { CadenceTable } from "../src/method/CadenceTable";
 import { Format } from "../src/units/format";
 import { PreferencesProvider, USUAL } from "../src/units/preferences";
@@ -39,8 +39,8 @@ const CADENCE: Schemas["Cadence"] = {
   minutes: 20,
   bottleneck: "oven",
   paces: [
-    { place: "mixer", minutes: 12, says: "9 min in the bowl and 3 to turn round" },
-    { place: "oven", minutes: 19.6, says: "500 pieces for 24 min, 610 at once" },
+    { place: "mixer", minutes: 12, message: "9 min in the bowl and 3 to turn round" },
+    { place: "oven", minutes: 19.6, message: "500 pieces for 24 min, 610 at once" },
   ],
   divide_min: 19.6,
   divider_per_min: 25.5,
@@ -133,19 +133,19 @@ test("a standstill and now are drawn where they are, and not outside the run", (
   expect(at - begins).toBeCloseTo(2 * width, 6);
 });
 
-const way = (process: Schemas["Process"], change: Partial<Schemas["WayMade"]>) =>
+const way = (process: Schemas["Process"], change: Partial<Schemas["ProcessOutcome"]>) =>
   ({
     process,
     hours: 6,
     mixing_kj_per_kg: 20,
     floor_m2: 30,
-    floor_pct: 62,
+    dough_absorption_pct: 62,
     ...change,
-  }) as Schemas["WayMade"];
+  }) as Schemas["ProcessOutcome"];
 
 test("both ways are drawn on one scale each", () => {
   const own = way("sponge_dough", {});
-  draw(<TwoWaysFigure own={own} other={way("no_time", { hours: 2, floor_m2: 0 })} />);
+  draw(<ProcessComparisonFigure own={own} other={way("no_time", { hours: 2, floor_m2: 0 })} />);
   const widths = [...document.querySelectorAll("rect")].map((bar) => numbers(bar, "width")[0]!);
   expect(widths).toHaveLength(8);
   expect(widths[1]! / widths[0]!).toBeCloseTo(1 / 3, 6);
@@ -155,7 +155,7 @@ test("both ways are drawn on one scale each", () => {
 });
 
 test("a starter is shaded while it is at its best, and its rise capped where it falls", () => {
-  const feed = (ripe_h: number | null, tired_h: number | null): Schemas["Feed"] => ({
+  const feed = (ripe_h: number | null, tired_h: number | null): Schemas["Refreshment"] => ({
     reachable: true,
     flour_parts: 1,
     water_parts: 1,
@@ -168,7 +168,7 @@ test("a starter is shaded while it is at its best, and its rise capped where it 
     looks: [],
     series: [0, 4, 8, 12].map((t_h) => ({ t_h, rise_pct: t_h * 50, dough_c: 24, sugar_pct: 1 })),
   });
-  const { unmount } = draw(<FeedCurve feed={feed(4, 8)} feedAt="2026-11-26T08:00" />);
+  const { unmount } = draw(<RefreshmentFigure feed={feed(4, 8)} feedAt="2026-11-26T08:00" />);
   const [x = 0, width = 0] = numbers(document.querySelector("rect")!, "x", "width");
   expect(x - width, "a third in, a third wide").toBeCloseTo(34, 6);
   expect(screen.getByText("rise, to 260 %")).toBeTruthy();
@@ -177,7 +177,7 @@ test("a starter is shaded while it is at its best, and its rise capped where it 
   expect(screen.getByText("falls back")).toBeTruthy();
   expect(screen.getByText("08:00")).toBeTruthy();
   unmount();
-  draw(<FeedCurve feed={feed(null, null)} feedAt="2026-11-26T08:00" />);
+  draw(<RefreshmentFigure feed={feed(null, null)} feedAt="2026-11-26T08:00" />);
   expect(document.querySelector("rect")).toBeNull();
 });
 

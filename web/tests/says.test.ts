@@ -21,10 +21,10 @@ test("a text has its quantities in the units of who reads it, a difference as a 
       "dough off the mixer must be from 32 to 140 °F; 199.9 °F was given",
     ],
   ] as const) {
-    expect(of({}).says(text)).toBe(metric);
-    expect(pounds.says(text)).toBe(imperial);
+    expect(of({}).text(text)).toBe(metric);
+    expect(pounds.text(text)).toBe(imperial);
   }
-  expect(of({ mark: "," }).says("flour 7.3 K cooler")).toBe("flour 7,3 °C cooler");
+  expect(of({ mark: "," }).text("flour 7.3 K cooler")).toBe("flour 7,3 °C cooler");
 });
 
 test("small doughs, bags and long times are shown as what they are", () => {

@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
-import { HandProvider } from "../src/hand/HandProvider";
+import { ScenarioProvider } from "../src/scenario/ScenarioProvider";
 import { expect, test } from "vitest";
 import { useState } from "react";
 import { Refused, type Schemas } from "../src/api/client";
@@ -11,15 +11,15 @@ import { LotList } from "../src/start/LotList";
 import { ChainBar } from "../src/shell/ChainBar";
 import { FieldText } from "../src/shell/FieldText";
 import { Finder } from "../src/shell/Finder";
-import { Moves } from "../src/shell/Moves";
+import { ChangeSummary } from "../src/shell/ChangeSummary";
 import { PreferencesDialog } from "../src/shell/PreferencesDialog";
 import { Refusal } from "../src/shell/Refusal";
 import { Shortcuts } from "../src/shell/Shortcuts";
 import { Tabs } from "../src/shell/Tabs";
-import { Term } from "../src/shell/Term";
-import { useHeld } from "../src/shell/useHeld";
-import { useHand } from "../src/hand/HandProvider";
-import { Why } from "../src/shell/Why";
+import { GlossaryTerm } from "../src/shell/GlossaryTerm";
+import { useScenarioContext } from "../src/shell/useScenarioContext";
+import { useScenario } from "../src/scenario/ScenarioProvider";
+import { Derivation } from "../src/shell/Why";
 import { PreferencesProvider } from "../src/units/preferences";
 import { computed, inHand, open, place } from "./page";
 
@@ -70,7 +70,7 @@ test("a field's fault belongs to it", async () => {
 test("tabs keep what is in hand", () => {
   render(
     <MemoryRouter initialEntries={["/water/rules?product=deck-roll-60"]}>
-      <HandProvider>
+      <ScenarioProvider>
         <Tabs
           of="Water"
           tabs={[
@@ -78,7 +78,7 @@ test("tabs keep what is in hand", () => {
             ["Rules", "/water/rules"],
           ]}
         />
-      </HandProvider>
+      </ScenarioProvider>
     </MemoryRouter>,
   );
   expect(screen.getByRole("link", { name: "Rules" }).getAttribute("aria-current")).toBe("page");
@@ -88,12 +88,12 @@ test("tabs keep what is in hand", () => {
 });
 
 test("a word of the trade explains itself", async () => {
-  render(<Term of="windowpane" />);
+  render(<GlossaryTerm of="windowpane" />);
   await userEvent.click(screen.getByRole("button", { name: "windowpane" }));
   await screen.findByText(/drawn out until light shows through/);
 });
 
-const WHY: Schemas["Why"] = {
+const WHY: Schemas["Derivation"] = {
   formula: "a times b",
   inputs: [{ name: "dough", value: 160, unit: "kg" }],
   coefficients: [
@@ -121,9 +121,9 @@ const WHY: Schemas["Why"] = {
 test("a figure answers why with inputs, origins and bands", async () => {
   render(
     <PreferencesProvider>
-      <Why why={WHY} of="one dough">
+      <Derivation why={WHY} of="one dough">
         160.0 kg
-      </Why>
+      </Derivation>
     </PreferencesProvider>,
   );
   await userEvent.click(screen.getByRole("button", { name: "Why: one dough" }));
@@ -185,7 +185,7 @@ test("what the finder does not find is said", async () => {
 });
 
 function Bar() {
-  return <ChainBar held={useHeld()} />;
+  return <ChainBar held={useScenarioContext()} />;
 }
 
 test("the chain shows each link's figure, and what a lot without moisture stops", async () => {
@@ -207,14 +207,14 @@ test("without a product the chain waits and says for what", () => {
 });
 
 function Moving() {
-  const held = useHeld();
-  const { change } = useHand();
+  const held = useScenarioContext();
+  const { change } = useScenario();
   return (
     <>
       <button type="button" onClick={() => change({ water: 64 })}>
         wetter
       </button>
-      <Moves moves={held.moves} />
+      <ChangeSummary moves={held.moves} />
     </>
   );
 }

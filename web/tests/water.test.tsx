@@ -1,10 +1,10 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { expect, test } from "vitest";
 import { GrainsPage } from "../src/water/GrainsPage";
-import { HoldersPage } from "../src/water/HoldersPage";
-import { LotsPage } from "../src/water/LotsPage";
-import { ModelPage } from "../src/water/ModelPage";
-import { RulesPage } from "../src/water/RulesPage";
+import { WaterDistributionPage } from "../src/water/WaterDistributionPage";
+import { CompareProductLotsPage } from "../src/water/CompareProductLotsPage";
+import { AbsorptionModelPage } from "../src/water/AbsorptionModelPage";
+import { CorrectionFactorsPage } from "../src/water/CorrectionFactorsPage";
 import { WaterPage } from "../src/water/WaterPage";
 import { computed, inHand, open, place } from "./page";
 
@@ -50,7 +50,7 @@ test("water set by hand is a step of its own and goes back", async () => {
 });
 
 test("a rule opens with the house's value and reason, and asks for one", async () => {
-  const { user } = open(<RulesPage />, { at: "/water/rules" });
+  const { user } = open(<CorrectionFactorsPage />, { at: "/water/rules" });
   await user.click(await screen.findByRole("button", { name: "Change spelt, not measured" }));
   const sheet = await screen.findByRole("dialog");
   expect(within(sheet).getByText(/House default −3 points, −5 to −1/)).toBeTruthy();
@@ -63,7 +63,9 @@ test("a rule opens with the house's value and reason, and asks for one", async (
 });
 
 test("who holds the water adds up for every lot, and feel dilutes the protein", async () => {
-  open(<HoldersPage />, { at: await inHand("/water/holders", "deck-roll-60", "VR-26-1033") });
+  open(<WaterDistributionPage />, {
+    at: await inHand("/water/holders", "deck-roll-60", "VR-26-1033"),
+  });
   await computed();
   const table = await screen.findByRole("table", { name: "Shares of the dough's water" });
   await waitFor(() => expect(within(table).getAllByRole("columnheader")).toHaveLength(3));
@@ -86,7 +88,9 @@ test("who holds the water adds up for every lot, and feel dilutes the protein", 
 });
 
 test("a blend without gluten is told nothing of gluten", async () => {
-  open(<HoldersPage />, { at: await inHand("/water/holders", "lantern-flats", "LB-26-0440") });
+  open(<WaterDistributionPage />, {
+    at: await inHand("/water/holders", "lantern-flats", "LB-26-0440"),
+  });
   await computed();
   await screen.findByText(/This dough has no gluten/);
   expect(screen.queryByRole("slider")).toBeNull();
@@ -106,7 +110,7 @@ test("each grain of a mix has its own advice", async () => {
 });
 
 test("a lot is set beside others, at most three, and taken in hand", async () => {
-  const { user } = open(<LotsPage />, {
+  const { user } = open(<CompareProductLotsPage />, {
     at: await inHand("/water/lots", "deck-roll-60", "VR-26-1090"),
   });
   await computed();
@@ -125,7 +129,7 @@ test("a lot is set beside others, at most three, and taken in hand", async () =>
 });
 
 test("what lots teach is set beside what was believed", async () => {
-  open(<ModelPage />, { at: "/water/model" });
+  open(<AbsorptionModelPage />, { at: "/water/model" });
   const table = await screen.findByRole("table", { name: "The model's coefficients" });
   for (const row of within(table).getAllByRole("row").slice(1)) {
     const [before, after, used] = [...row.querySelectorAll("td")].map((cell) => cell.textContent);

@@ -5,8 +5,10 @@ use std::hint::black_box;
 use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
 use chrono_tz::Tz;
 use criterion::{Criterion, criterion_group, criterion_main};
-use ironpeel_core::day::{Anchor, DayWanted, EachDough, Refused, RunWanted, Shift, Stop, plan_run};
 use ironpeel_core::method::{Equipment, Method, Stage, StageKind};
+use ironpeel_core::schedule::{
+    Anchor, ClosedHours, EachDough, RunRequest, ScheduleRequest, Shift, Stop, plan_run,
+};
 use ironpeel_core::water::Process;
 
 fn runs(criterion: &mut Criterion) {
@@ -39,17 +41,17 @@ fn runs(criterion: &mut Criterion) {
     };
     let five: DateTime<Utc> = Utc.with_ymd_and_hms(2026, 11, 26, 5, 0, 0).single().expect("five");
     let clock = |hour| NaiveTime::from_hms_opt(hour, 0, 0).expect("an hour");
-    let day = DayWanted {
+    let day = ScheduleRequest {
         anchor: Anchor::OutBy(five),
         // A day's start has to be sought.
-        refused: vec![Refused { from: clock(3), to: clock(5) }],
+        refused: vec![ClosedHours { from: clock(3), to: clock(5) }],
         zone: Tz::Europe__London,
         not_before: None,
     };
     let shifts = [Shift { dough: 7, stage: 1, by_min: 20.0 }];
     // Each piece is laid by itself: the time for a dough is to stay the same.
     for doughs in [10, 20, 40] {
-        let wanted = RunWanted {
+        let wanted = RunRequest {
             method: &method,
             equipment: &equipment,
             doughs,

@@ -10,13 +10,13 @@
 //! Every coefficient knows its [`units::Origin`].
 
 pub mod chain;
-pub mod day;
 pub mod dough;
 pub mod ferment;
 pub mod flour;
 pub mod heat;
 pub mod method;
 pub mod plant;
+pub mod schedule;
 pub mod trial;
 pub mod units;
 pub mod water;

@@ -2,13 +2,13 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::dough::{Facts, Library};
-use crate::water::{AbsorptionModel, Override, Rules};
+use crate::dough::{IngredientProperties, Library};
+use crate::water::{AbsorptionModel, CorrectionFactors, Override};
 
 /// A plant's own numbers, as every computation uses them.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct PlantNumbers {
-    pub rules: Rules,
+    pub correction_factors: CorrectionFactors,
     pub library: Library,
     pub model: AbsorptionModel,
 }
@@ -17,9 +17,9 @@ pub struct PlantNumbers {
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct OwnNumbers {
     #[serde(default)]
-    pub rules: Vec<Override>,
+    pub correction_factors: Vec<Override>,
     #[serde(default)]
-    pub ingredients: Vec<Facts>,
+    pub ingredients: Vec<IngredientProperties>,
     /// What was learned of absorption; the house's belief where nothing was.
     #[serde(default)]
     pub model: Option<AbsorptionModel>,
@@ -28,7 +28,7 @@ pub struct OwnNumbers {
 impl From<OwnNumbers> for PlantNumbers {
     fn from(own: OwnNumbers) -> Self {
         Self {
-            rules: Rules(own.rules),
+            correction_factors: CorrectionFactors(own.correction_factors),
             library: Library::with(own.ingredients),
             model: own.model.unwrap_or_default(),
         }

@@ -3,21 +3,22 @@
 mod support;
 
 use ironpeel_core::flour::{Moisture, Species};
-use ironpeel_core::units::{Banded, Faults, Origin};
+use ironpeel_core::units::{Estimate, Origin, ValidationErrors};
 use ironpeel_core::water::{
-    AbsorptionInput, AbsorptionModel, AbsorptionModelInput, Composition, Flour, NoBase, Override,
-    OverrideInput, Process, Rule, Rules, Stair, hold_back,
+    AbsorptionBuildUp, AbsorptionInput, AbsorptionModel, AbsorptionModelInput, AbsorptionUnknown,
+    Composition, CorrectionFactor, CorrectionFactors, Flour, Override, OverrideInput, Process,
+    hold_back,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{Asked, PLAIN, climb, climb_by, flour, near, parts};
 
-fn model(input: Value) -> Result<ironpeel_core::water::AbsorptionModelAnswer, Faults> {
+fn model(input: Value) -> Result<ironpeel_core::water::AbsorptionModelAnswer, ValidationErrors> {
     let input: AbsorptionModelInput = serde_json::from_value(input).expect("the contract's shape");
     input.compute()
 }
 
-fn absorption(input: Value) -> Result<Stair, Faults> {
+fn absorption(input: Value) -> Result<AbsorptionBuildUp, ValidationErrors> {
     let input: AbsorptionInput = serde_json::from_value(input).expect("the contract's shape");
     input.compute()
 }
@@ -36,8 +37,8 @@ fn four_lots() -> Vec<Value> {
     ]
 }
 
-fn points(stair: &Stair, key: &str) -> Option<f64> {
-    stair.steps.iter().find(|step| step.key == key).map(|step| step.points)
+fn points(build_up: &AbsorptionBuildUp, key: &str) -> Option<f64> {
+    build_up.adjustments.iter().find(|step| step.key == key).map(|step| step.points)
 }
 
 fn unmeasured(species: Species, whole_grain_pct: f64, ash: Option<f64>) -> Flour {
@@ -108,11 +109,11 @@ fn an_estimated_base_carries_its_own_doubt() {
         "flour": {"moisture_pct": 14, "protein_14_pct": 13.2, "damaged_starch_pct": 8.6, "ash_dm_pct": 0.62},
         "process": "straight_bulk"}))
     .expect("in range");
-    near(found.floor_pct, 62.94, 0.005);
-    near(found.high_pct - found.floor_pct, 2.22, 0.005);
+    near(found.dough_absorption_pct, 62.94, 0.005);
+    near(found.high_pct - found.dough_absorption_pct, 2.22, 0.005);
     assert!(found.estimated);
-    assert_eq!(found.steps[0].origin, Origin::House);
-    assert!(found.steps[0].label.starts_with("estimated absorption"));
+    assert_eq!(found.adjustments[0].origin, Origin::House);
+    assert!(found.adjustments[0].label.starts_with("estimated absorption"));
 }
 
 #[test]
@@ -154,7 +155,8 @@ fn bran_is_counted_once() {
 fn a_mix_of_flours_behaves_by_its_parts() {
     let spelt = unmeasured(Species::Spelt, 100.0, Some(1.6));
     let white = flour();
-    let mix = climb_by(&[(spelt, 40.0), (white, 60.0)], &PLAIN, &Rules::default()).expect("a mix");
+    let mix = climb_by(&[(spelt, 40.0), (white, 60.0)], &PLAIN, &CorrectionFactors::default())
+        .expect("a mix");
     let alone =
         |flour: &Flour, key| points(&climb(flour, &PLAIN).expect("has a base"), key).unwrap_or(0.0);
     for key in ["absorption", "moisture", "species", "whole_grain", "weak_film", "process"] {
@@ -162,12 +164,12 @@ fn a_mix_of_flours_behaves_by_its_parts() {
         near(points(&mix, key).unwrap_or(0.0), wanted, 1e-9);
     }
     assert!(mix.estimated);
-    assert!(mix.steps[0].reason.contains("spelt 40 %"), "{}", mix.steps[0].reason);
+    assert!(mix.adjustments[0].reason.contains("spelt 40 %"), "{}", mix.adjustments[0].reason);
     assert_eq!(mix.ceiling_pct, None, "one flour's strength is not known");
     let both = climb_by(
         &[(white, 50.0), (Flour { w: Some(210.0), ..white }, 50.0)],
         &PLAIN,
-        &Rules::default(),
+        &CorrectionFactors::default(),
     );
     near(both.expect("a mix").ceiling_pct.expect("both known"), 50.0 + 0.13 * 260.0, 1e-9);
 }
@@ -176,14 +178,14 @@ fn a_mix_of_flours_behaves_by_its_parts() {
 fn a_blend_without_gluten_starts_from_its_own_sheet() {
     let mut blend = unmeasured(Species::GlutenFree, 0.0, None);
     let refused = climb(&blend, &PLAIN).expect_err("no sheet");
-    assert_eq!(refused, NoBase::NeedsItsSheet("gluten_free".into()));
+    assert_eq!(refused, AbsorptionUnknown::NeedsItsSheet("gluten_free".into()));
     assert!(refused.to_string().contains("its own sheet"));
     blend.absorption_14_pct = Some(92.0);
     blend.moisture = Moisture::new(11.0).expect("in range");
     blend.age_days = Some(1.0);
     let asked = Asked { process: Process::NoTime, machine_divided: true, ..PLAIN };
     let found = climb(&blend, &asked).expect("its sheet");
-    let keys: Vec<_> = found.steps.iter().map(|step| &*step.key).collect();
+    let keys: Vec<_> = found.adjustments.iter().map(|step| &*step.key).collect();
     assert_eq!(keys, ["absorption"], "no moisture, no process, no age: no gluten model");
     assert_eq!(found.ceiling_pct, None);
     let told: Vec<_> = found.cautions.iter().map(|caution| caution.key).collect();
@@ -199,41 +201,49 @@ fn nothing_to_start_from_is_said_with_what_would_help() {
         Flour { composition: Composition::default(), ..unmeasured(Species::Rye, 0.0, None) };
     let message = climb(&nothing, &PLAIN).expect_err("nothing").to_string();
     assert!(message.contains("rye") && message.contains("protein"), "{message}");
-    assert_eq!(climb_by(&[], &PLAIN, &Rules::default()), Err(NoBase::NoFlour));
+    assert_eq!(
+        climb_by(&[], &PLAIN, &CorrectionFactors::default()),
+        Err(AbsorptionUnknown::NoFlour)
+    );
 }
 
-fn own(rule: Rule, typical: f64, off: bool) -> Rules {
-    let value = Banded::new(typical, typical - 1.0, typical + 1.0);
-    Rules(vec![Override { rule, off, value, reason: "weighed for a year".into() }])
+fn own(rule: CorrectionFactor, typical: f64, off: bool) -> CorrectionFactors {
+    let value = Estimate::new(typical, typical - 1.0, typical + 1.0);
+    CorrectionFactors(vec![Override { rule, off, value, reason: "weighed for a year".into() }])
 }
 
 #[test]
 fn a_plants_own_rule_takes_the_houses_place_and_says_so() {
     let asked = Asked { process: Process::SpongeDough, ..PLAIN };
     let flours = [(flour(), 100.0)];
-    let house = climb_by(&flours, &asked, &Rules::default()).expect("has a base");
-    let own_rules = own(Rule::SpongeDough, 4.5, false);
+    let house = climb_by(&flours, &asked, &CorrectionFactors::default()).expect("has a base");
+    let own_rules = own(CorrectionFactor::SpongeDough, 4.5, false);
     let plant = climb_by(&flours, &asked, &own_rules).expect("has a base");
-    near(plant.floor_pct - house.floor_pct, 1.5, 1e-9);
-    let step = plant.steps.iter().find(|step| step.key == "process").expect("a step");
+    near(plant.dough_absorption_pct - house.dough_absorption_pct, 1.5, 1e-9);
+    let step = plant.adjustments.iter().find(|step| step.key == "process").expect("a step");
     assert_eq!((step.origin, &*step.reason), (Origin::Plant, "weighed for a year"));
-    assert_eq!(step.rule, Some(Rule::SpongeDough));
-    assert_eq!(own_rules.coefficient(Rule::SpongeDough).origin, Origin::Plant);
-    assert_eq!(own_rules.coefficient(Rule::NoTime).origin, Origin::House);
+    assert_eq!(step.rule, Some(CorrectionFactor::SpongeDough));
+    assert_eq!(own_rules.coefficient(CorrectionFactor::SpongeDough).origin, Origin::Plant);
+    assert_eq!(own_rules.coefficient(CorrectionFactor::NoTime).origin, Origin::House);
 }
 
 #[test]
 fn a_rule_switched_off_leaves_a_step_of_nothing() {
     let spelt = Flour { species: Species::Spelt, ..flour() };
     let found =
-        climb_by(&[(spelt, 100.0)], &PLAIN, &own(Rule::SpeltHeldBack, -1.5, true)).expect("a base");
-    let step = found.steps.iter().find(|step| step.key == "weak_film").expect("still there");
+        climb_by(&[(spelt, 100.0)], &PLAIN, &own(CorrectionFactor::SpeltHeldBack, -1.5, true))
+            .expect("a base");
+    let step = found.adjustments.iter().find(|step| step.key == "weak_film").expect("still there");
     assert_eq!((step.points, step.low, step.high), (0.0, 0.0, 0.0));
     assert!(step.label.ends_with("switched off"));
-    near(found.floor_pct, 62.0, 1e-9);
+    near(found.dough_absorption_pct, 62.0, 1e-9);
     let trap = Flour { composition: Composition::of(12.9, 11.0, 0.6), ..flour() };
-    let quiet = climb_by(&[(trap, 100.0)], &PLAIN, &own(Rule::CriticalDamagedStarch, 10.0, true))
-        .expect("a base");
+    let quiet = climb_by(
+        &[(trap, 100.0)],
+        &PLAIN,
+        &own(CorrectionFactor::CriticalDamagedStarch, 10.0, true),
+    )
+    .expect("a base");
     assert!(quiet.cautions.iter().all(|caution| caution.key != "damaged_starch"));
 }
 
@@ -241,7 +251,7 @@ fn a_rule_switched_off_leaves_a_step_of_nothing() {
 fn an_own_rule_needs_a_band_that_holds_it_and_a_reason() {
     let check = |input: Value| {
         let input: OverrideInput = serde_json::from_value(input).expect("the contract's shape");
-        let mut faults = Faults::default();
+        let mut faults = ValidationErrors::default();
         let found = input.check("rules[0].", &mut faults);
         faults.or(found)
     };
@@ -259,18 +269,18 @@ fn an_own_rule_needs_a_band_that_holds_it_and_a_reason() {
 
 #[test]
 fn every_rule_has_words_and_a_band_that_holds_it() {
-    for rule in Rule::ALL {
+    for rule in CorrectionFactor::ALL {
         let house = rule.house();
         assert!(house.low <= house.typical && house.typical <= house.high, "{rule:?}");
         assert!(!rule.label().is_empty() && !rule.unit().is_empty() && rule.reason().len() > 10);
         let word = serde_json::to_value(rule).expect("a word");
-        assert_eq!(serde_json::from_value::<Rule>(word).expect("the same"), rule);
+        assert_eq!(serde_json::from_value::<CorrectionFactor>(word).expect("the same"), rule);
     }
 }
 
 #[test]
 fn the_calculator_refuses_in_the_words_of_the_job() {
-    for (input, field, says) in [
+    for (input, field, message) in [
         (json!({}), "process", "it is missing"),
         (
             json!({"process": "magic", "flour": {"moisture_pct": 14}}),
@@ -331,9 +341,9 @@ fn the_calculator_refuses_in_the_words_of_the_job() {
             "from 20 to 150",
         ),
     ] {
-        let Faults(faults) = absorption(input.clone()).expect_err("refused");
+        let ValidationErrors(faults) = absorption(input.clone()).expect_err("refused");
         assert!(
-            faults.iter().any(|fault| fault.field == field && fault.message.contains(says)),
+            faults.iter().any(|fault| fault.field == field && fault.message.contains(message)),
             "{input}: {faults:?}"
         );
     }
@@ -348,15 +358,15 @@ fn the_calculator_climbs_the_whole_stair() {
             {"ingredient": "butter", "pct": 5}]}))
     .expect("in range");
     let moisture = (61.0 + 100.0) * (100.0 - 13.2) / 86.0 - 100.0 - 61.0;
-    near(found.floor_pct, 61.0 + moisture + 1.0 - 1.2 - 1.2 - 1.5 + 0.5 + 2.0, 1e-9);
+    near(found.dough_absorption_pct, 61.0 + moisture + 1.0 - 1.2 - 1.2 - 1.5 + 0.5 + 2.0, 1e-9);
     near(found.ingredient_water_pct, 8.75 + 0.8, 1e-9);
-    near(found.weigh_pct, found.floor_pct - 9.55, 1e-9);
+    near(found.added_water_pct, found.dough_absorption_pct - 9.55, 1e-9);
 }
 
 #[test]
 fn bran_weak_grains_and_damage_ask_to_hold_back_and_wait() {
     let held = |flours: &[(Flour, f64)]| {
-        hold_back(&parts(flours), &Rules::default(), &AbsorptionModel::prior())
+        hold_back(&parts(flours), &CorrectionFactors::default(), &AbsorptionModel::prior())
     };
     assert_eq!(held(&[(flour(), 100.0)]), None, "white flour needs none");
     let whole = held(&[(unmeasured(Species::Wheat, 100.0, Some(1.6)), 100.0)]).expect("bran");
@@ -417,10 +427,10 @@ proptest! {
             composition: lot, ..unmeasured(Species::Emmer, whole, None)
         };
         let mix = [(estimated, share), (flour(), 100.0 - share)];
-        let found = climb_by(&mix, &PLAIN, &Rules::default()).expect("a mix");
-        let sum: f64 = found.steps.iter().map(|step| step.points).sum();
-        prop_assert!((sum - found.floor_pct).abs() < 1e-9);
-        for step in &found.steps {
+        let found = climb_by(&mix, &PLAIN, &CorrectionFactors::default()).expect("a mix");
+        let sum: f64 = found.adjustments.iter().map(|step| step.points).sum();
+        prop_assert!((sum - found.dough_absorption_pct).abs() < 1e-9);
+        for step in &found.adjustments {
             prop_assert!(step.low <= step.points + 1e-9 && step.points <= step.high + 1e-9, "{step:?}");
         }
     }

@@ -3,16 +3,16 @@
 mod support;
 
 use ironpeel_core::dough::{
-    Amount, ByAmount, CannotKeep, FactsInput, Ingredient, IngredientPrice, Keep, Library, Losses,
-    Masses, QuantityError, cost, read_quantity, scale,
+    Amount, ByAmount, Ingredient, IngredientPrice, IngredientPropertiesInput, KeptConstant,
+    Library, Losses, Masses, QuantityError, RescalingError, cost, read_quantity, scale,
 };
-use ironpeel_core::units::{DecimalMark, Faults, NumberError, Origin};
+use ironpeel_core::units::{DecimalMark, NumberError, Origin, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};
 
 fn kg(text: &str, of: Ingredient) -> Result<(f64, f64, f64), QuantityError> {
-    let found = read_quantity(text, Library::default().facts(of), None)?;
+    let found = read_quantity(text, Library::default().properties(of), None)?;
     Ok((found.typical, found.low, found.high))
 }
 
@@ -43,7 +43,8 @@ fn quantities_are_read_as_people_write_them() {
 
 #[test]
 fn thousands_are_grouped_and_a_mark_that_could_be_either_asks() {
-    let flour = |text, mark| read_quantity(text, Library::default().facts(Ingredient::Flour), mark);
+    let flour =
+        |text, mark| read_quantity(text, Library::default().properties(Ingredient::Flour), mark);
     for text in ["1 250 g", "1\u{202f}250 g", "1'250 g", "1250 g", "1.25 kg"] {
         near(flour(text, None).expect(text).typical, 1.25, 1e-12);
     }
@@ -96,7 +97,7 @@ fn what_is_no_quantity_says_how_to_write_one() {
     assert!(kg(&long, Ingredient::Flour).is_err());
 }
 
-fn by_amount(input: Value) -> Result<ironpeel_core::dough::AmountsRead, Faults> {
+fn by_amount(input: Value) -> Result<ironpeel_core::dough::AmountsRead, ValidationErrors> {
     let input: ByAmount = serde_json::from_value(input).expect("the contract's shape");
     input.read(&Library::default())
 }
@@ -140,7 +141,7 @@ fn milk_and_eggs_count_as_water_only_where_it_says_so() {
 
 #[test]
 fn amounts_that_make_no_dough_are_told_at_their_line() {
-    for (input, field, says) in [
+    for (input, field, message) in [
         (json!({"lines": [{"ingredient": "salt", "amount": "1 tsp"}]}), "lines", "no flour"),
         (
             json!({"lines": [{"ingredient": "flour", "amount": "lots"}]}),
@@ -163,9 +164,9 @@ fn amounts_that_make_no_dough_are_told_at_their_line() {
             "from 0 to 500",
         ),
     ] {
-        let Faults(faults) = by_amount(input).expect_err("refused");
+        let ValidationErrors(faults) = by_amount(input).expect_err("refused");
         assert!(
-            faults.iter().any(|fault| fault.field == field && fault.message.contains(says)),
+            faults.iter().any(|fault| fault.field == field && fault.message.contains(message)),
             "{faults:?}"
         );
     }
@@ -182,14 +183,14 @@ fn dough() -> Masses {
 
 #[test]
 fn one_number_changes_and_what_was_chosen_stays() {
-    let wetter = dough().with(Ingredient::Water, 70.0, Keep::Flour).expect("a dough");
+    let wetter = dough().with(Ingredient::Water, 70.0, KeptConstant::Flour).expect("a dough");
     assert_eq!((wetter.of(Ingredient::Flour), wetter.total_kg()), (100.0, 173.0));
-    let kept = dough().with(Ingredient::Water, 70.0, Keep::Dough).expect("a dough");
+    let kept = dough().with(Ingredient::Water, 70.0, KeptConstant::Dough).expect("a dough");
     near(kept.total_kg(), 165.0, 1e-9);
     assert!(kept.of(Ingredient::Flour) < 100.0);
-    let saltier = dough().with(Ingredient::Salt, 3.0, Keep::Water).expect("a dough");
+    let saltier = dough().with(Ingredient::Salt, 3.0, KeptConstant::Water).expect("a dough");
     assert_eq!((saltier.of(Ingredient::Water), saltier.of(Ingredient::Flour)), (62.0, 100.0));
-    let stiffer = dough().with(Ingredient::Flour, 110.0, Keep::Water).expect("a dough");
+    let stiffer = dough().with(Ingredient::Flour, 110.0, KeptConstant::Water).expect("a dough");
     assert_eq!(stiffer.of(Ingredient::Water), 62.0);
     near(stiffer.of(Ingredient::Salt) / stiffer.of(Ingredient::Flour), 0.02, 1e-12);
     let percent = wetter.on_flour();
@@ -199,13 +200,13 @@ fn one_number_changes_and_what_was_chosen_stays() {
 #[test]
 fn a_change_that_leaves_no_dough_is_refused() {
     for (changed, to, keep, wanted) in [
-        (Ingredient::Egg, 1.0, Keep::Flour, CannotKeep::NotInIt),
-        (Ingredient::Salt, -1.0, Keep::Flour, CannotKeep::NoDough),
-        (Ingredient::Salt, f64::NAN, Keep::Flour, CannotKeep::NoDough),
-        (Ingredient::Flour, 0.0, Keep::Dough, CannotKeep::NoDough),
-        (Ingredient::Water, 165.0, Keep::Dough, CannotKeep::TooMuch),
-        (Ingredient::Flour, 90.0, Keep::Flour, CannotKeep::IsKept),
-        (Ingredient::Water, 60.0, Keep::Water, CannotKeep::IsKept),
+        (Ingredient::Egg, 1.0, KeptConstant::Flour, RescalingError::NotInIt),
+        (Ingredient::Salt, -1.0, KeptConstant::Flour, RescalingError::NoDough),
+        (Ingredient::Salt, f64::NAN, KeptConstant::Flour, RescalingError::NoDough),
+        (Ingredient::Flour, 0.0, KeptConstant::Dough, RescalingError::NoDough),
+        (Ingredient::Water, 165.0, KeptConstant::Dough, RescalingError::TooMuch),
+        (Ingredient::Flour, 90.0, KeptConstant::Flour, RescalingError::IsKept),
+        (Ingredient::Water, 60.0, KeptConstant::Water, RescalingError::IsKept),
     ] {
         assert_eq!(dough().with(changed, to, keep), Err(wanted), "{changed} {keep:?}");
     }
@@ -244,13 +245,18 @@ fn a_run_costs_what_is_in_it_and_water_is_worth_what_it_saves() {
 fn every_ingredient_of_the_house_is_known_by_its_word() {
     let library = Library::default();
     assert_eq!(library.all().count(), Ingredient::ALL.len());
-    for (facts, ingredient) in library.all().zip(Ingredient::ALL) {
-        assert_eq!(facts.ingredient, ingredient, "the library stands in the order of the words");
+    for (properties, ingredient) in library.all().zip(Ingredient::ALL) {
+        assert_eq!(
+            properties.ingredient, ingredient,
+            "the library stands in the order of the words"
+        );
         assert_eq!(Ingredient::from_key(&ingredient.key()), Some(ingredient));
-        assert!(library.knows(ingredient) && facts.origin == Origin::House);
-        assert!((1.0..=4.2).contains(&facts.specific_heat), "{ingredient}");
-        assert!((0.0..=100.0).contains(&facts.water_pct), "{ingredient}");
-        for band in facts.kg_per_l.iter().chain(facts.effect.iter().map(|effect| &effect.points)) {
+        assert!(library.knows(ingredient) && properties.origin == Origin::House);
+        assert!((1.0..=4.2).contains(&properties.specific_heat), "{ingredient}");
+        assert!((0.0..=100.0).contains(&properties.water_pct), "{ingredient}");
+        for band in
+            properties.kg_per_l.iter().chain(properties.effect.iter().map(|effect| &effect.points))
+        {
             assert!(band.low <= band.typical && band.typical <= band.high, "{ingredient}");
         }
         let word = serde_json::to_value(ingredient).expect("a word");
@@ -264,10 +270,11 @@ fn every_ingredient_of_the_house_is_known_by_its_word() {
 #[test]
 fn a_plants_own_ingredient_is_checked_and_found() {
     let check = |input: Value| {
-        let input: FactsInput = serde_json::from_value(input).expect("the contract's shape");
-        let mut faults = Faults::default();
-        let facts = input.check("ingredients[0].", &mut faults);
-        faults.or(facts)
+        let input: IngredientPropertiesInput =
+            serde_json::from_value(input).expect("the contract's shape");
+        let mut faults = ValidationErrors::default();
+        let properties = input.check("ingredients[0].", &mut faults);
+        faults.or(properties)
     };
     let malt = check(json!({"ingredient": "own_1", "label": "Skerrow seaweed", "role": "other",
         "water_pct": 12, "points": 3, "points_low": 2, "points_high": 4, "kg_per_l": 0.4,
@@ -280,11 +287,11 @@ fn a_plants_own_ingredient_is_checked_and_found() {
     .expect("good");
     assert!(salt.effect.is_none(), "its effect is switched off");
     let library = Library::with(vec![malt, salt]);
-    assert_eq!(library.facts(Ingredient::Own(1)).label, "Skerrow seaweed");
-    assert_eq!(library.facts(Ingredient::Salt).origin, Origin::Plant);
+    assert_eq!(library.properties(Ingredient::Own(1)).label, "Skerrow seaweed");
+    assert_eq!(library.properties(Ingredient::Salt).origin, Origin::Plant);
     assert_eq!(library.all().count(), Ingredient::ALL.len() + 1);
     assert!(!library.knows(Ingredient::Own(2)));
-    assert!(library.facts(Ingredient::Own(2)).label.contains("no longer on record"));
+    assert!(library.properties(Ingredient::Own(2)).label.contains("no longer on record"));
     for (input, field) in [
         (
             json!({"ingredient": "own_1", "label": " ", "role": "other", "water_pct": 0}),
@@ -308,8 +315,8 @@ fn a_plants_own_ingredient_is_checked_and_found() {
     }
 }
 
-fn keep() -> impl Strategy<Value = Keep> {
-    prop::sample::select(vec![Keep::Flour, Keep::Dough, Keep::Water])
+fn keep() -> impl Strategy<Value = KeptConstant> {
+    prop::sample::select(vec![KeptConstant::Flour, KeptConstant::Dough, KeptConstant::Water])
 }
 
 proptest! {
@@ -333,9 +340,9 @@ proptest! {
             let Ok(now) = dough().with(changed, to, keep) else { continue };
             prop_assert!((now.of(changed) - to).abs() < 1e-9);
             match keep {
-                Keep::Flour => prop_assert!((now.of(Ingredient::Flour) - 100.0).abs() < 1e-9),
-                Keep::Dough => prop_assert!((now.total_kg() - 165.0).abs() < 1e-9),
-                Keep::Water => prop_assert!((now.of(Ingredient::Water) - 62.0).abs() < 1e-9),
+                KeptConstant::Flour => prop_assert!((now.of(Ingredient::Flour) - 100.0).abs() < 1e-9),
+                KeptConstant::Dough => prop_assert!((now.total_kg() - 165.0).abs() < 1e-9),
+                KeptConstant::Water => prop_assert!((now.of(Ingredient::Water) - 62.0).abs() < 1e-9),
             }
             let back = now.with(changed, dough().of(changed), keep).expect("was one");
             for (ingredient, kg) in dough().0 {

@@ -1,7 +1,7 @@
 //! Certificates as they arrive, and what is said of the rows that cannot be used.
 
 use ironpeel_core::flour::{
-    Column, Limit, MoistureBasis, Property, Readings, Row, Verdict, assess, read_rows,
+    CertificateColumn, Limit, MoistureBasis, Property, Readings, Row, Verdict, assess, read_rows,
 };
 use proptest::prelude::*;
 
@@ -13,23 +13,27 @@ fn row(text: &str) -> Row {
 
 #[test]
 fn each_bad_row_says_what_would_be_right_and_spoils_no_other() {
-    for (text, column, says) in [
-        ("loaf joy;3;%;as is", Column::Property, "one of moisture, protein, ash"),
-        (";3;%;as is", Column::Property, "the property is missing"),
-        ("protein;13,0;;14 %", Column::Unit, "the unit is missing; protein is in %"),
-        ("W;298;cups;", Column::Unit, "write it in 10-4 J"),
-        ("protein;thirteen;%;14 %", Column::Value, "“thirteen” is not a number"),
-        ("protein;130;%;14 %", Column::Value, "protein of 130 cannot be; it is from 0 to 40 %"),
-        ("protein;13,0;%;", Column::Basis, "needs its basis: as is, 14 % or dry matter"),
-        ("protein;13,0;%;wet", Column::Basis, "“wet” is not a basis"),
-        ("absorption;62;%;dry matter", Column::Basis, "never on dry matter"),
-        ("moisture;14;%;dry matter", Column::Basis, "always as is"),
+    for (text, column, message) in [
+        ("loaf joy;3;%;as is", CertificateColumn::Property, "one of moisture, protein, ash"),
+        (";3;%;as is", CertificateColumn::Property, "the property is missing"),
+        ("protein;13,0;;14 %", CertificateColumn::Unit, "the unit is missing; protein is in %"),
+        ("W;298;cups;", CertificateColumn::Unit, "write it in 10-4 J"),
+        ("protein;thirteen;%;14 %", CertificateColumn::Value, "“thirteen” is not a number"),
+        (
+            "protein;130;%;14 %",
+            CertificateColumn::Value,
+            "protein of 130 cannot be; it is from 0 to 40 %",
+        ),
+        ("protein;13,0;%;", CertificateColumn::Basis, "needs its basis: as is, 14 % or dry matter"),
+        ("protein;13,0;%;wet", CertificateColumn::Basis, "“wet” is not a basis"),
+        ("absorption;62;%;dry matter", CertificateColumn::Basis, "never on dry matter"),
+        ("moisture;14;%;dry matter", CertificateColumn::Basis, "always as is"),
     ] {
         let read = read_rows(&[row("ash;0,61;%;dry matter;ISO 2171"), row(text)], None);
         assert!(read[0].is_ok());
         let fault = read[1].as_ref().expect_err(text);
         assert_eq!(fault.column, column, "{text}");
-        assert!(fault.message.contains(says), "{text}: {}", fault.message);
+        assert!(fault.message.contains(message), "{text}: {}", fault.message);
     }
 }
 
@@ -80,7 +84,7 @@ fn a_lot_is_as_good_as_its_worst_reading() {
         let readings: Vec<_> =
             read_rows(&rows, None).into_iter().map(|read| read.expect("good")).collect();
         let assessment = assess(&limits, &Readings(readings));
-        let each: Vec<_> = assessment.rules.iter().map(|rule| rule.verdict).collect();
+        let each: Vec<_> = assessment.checks.iter().map(|rule| rule.verdict).collect();
         (assessment.verdict, each)
     };
     assert_eq!(
@@ -109,7 +113,7 @@ fn a_value_as_is_without_moisture_cannot_be_judged_on_dry_matter() {
     let reading = read_rows(&[row("ash;0.55;%;as is")], None).remove(0).expect("good");
     let assessment = assess(&[limit], &Readings(vec![reading]));
     assert_eq!(assessment.verdict, Verdict::Missing);
-    assert!(assessment.rules[0].says.contains("moisture"));
+    assert!(assessment.checks[0].message.contains("moisture"));
 }
 
 proptest! {

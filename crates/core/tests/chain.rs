@@ -3,7 +3,7 @@
 mod support;
 
 use ironpeel_core::chain::{
-    FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, Link, chain, moves,
+    Link, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine, chain, moves,
 };
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, Species, read_rows};
@@ -37,8 +37,8 @@ fn lot(rows: &[(&str, &str, &str, &str)]) -> Readings {
     Readings(readings)
 }
 
-fn wheat(readings: &Readings, age_days: Option<f64>) -> FlourInHand<'_> {
-    FlourInHand {
+fn wheat(readings: &Readings, age_days: Option<f64>) -> ScenarioFlour<'_> {
+    ScenarioFlour {
         name: "Tarn Strong",
         species: Species::Wheat,
         extraction_pct: Some(76.0),
@@ -53,9 +53,9 @@ fn wheat(readings: &Readings, age_days: Option<f64>) -> FlourInHand<'_> {
 
 /// Everything a hand borrows but its flours.
 struct Plant {
-    formula: FormulaInHand,
+    formula: ScenarioFormula,
     method: Method,
-    line: LineInHand,
+    line: ScenarioLine,
     numbers: PlantNumbers,
 }
 
@@ -64,19 +64,23 @@ fn plant() -> Plant {
 }
 
 impl Plant {
-    fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>], knobs: Knobs<'static>) -> Hand<'a> {
-        Hand {
+    fn scenario<'a>(
+        &'a self,
+        flours: &'a [ScenarioFlour<'a>],
+        run_settings: RunSettings<'static>,
+    ) -> Scenario<'a> {
+        Scenario {
             flours,
             formula: &self.formula,
             method: &self.method,
             line: &self.line,
             numbers: &self.numbers,
-            knobs,
+            run_settings,
         }
     }
 }
 
-fn roll() -> FormulaInHand {
+fn roll() -> ScenarioFormula {
     let line = |ingredient, pct: f64| LineInput { ingredient, pct: pct.into() };
     let formula = Formula::new(&[
         line(Ingredient::Flour, 100.0),
@@ -86,7 +90,7 @@ fn roll() -> FormulaInHand {
         line(Ingredient::Salt, 1.9),
     ])
     .expect("makes a dough");
-    FormulaInHand {
+    ScenarioFormula {
         formula,
         style_points: 0.0,
         piece_kg: 0.060,
@@ -115,8 +119,8 @@ fn method() -> Method {
     }
 }
 
-fn line() -> LineInHand {
-    LineInHand {
+fn line() -> ScenarioLine {
+    ScenarioLine {
         mixer: Mixer {
             name: "mixer 2".into(),
             kind: "spiral".into(),
@@ -135,7 +139,7 @@ fn line() -> LineInHand {
     }
 }
 
-const KNOBS: Knobs = Knobs {
+const KNOBS: RunSettings = RunSettings {
     amount: Amount::Pieces { pieces: 4000.0 },
     division_kg: None,
     hydration_pct: None,
@@ -163,10 +167,10 @@ const USUAL: [(&str, &str, &str, &str); 3] = [
 fn another_lot_moves_every_link_and_says_why() {
     let (usual, thirsty, plant) = (lot(&USUAL), lot(&THIRSTY), plant());
     let (usual, thirsty) = ([wheat(&usual, Some(6.0))], [wheat(&thirsty, Some(6.0))]);
-    let hand = plant.hand(&usual, KNOBS);
-    let other = Hand { flours: &thirsty, ..hand };
-    let (before, after) = (chain(&hand), chain(&other));
-    let moved = moves((&hand, &before), (&other, &after));
+    let scenario = plant.scenario(&usual, KNOBS);
+    let other = Scenario { flours: &thirsty, ..scenario };
+    let (before, after) = (chain(&scenario), chain(&other));
+    let moved = moves((&scenario, &before), (&other, &after));
 
     let floor = moved.iter().find(|moved| moved.figure == "floor_pct").expect("water moved");
     assert_eq!(floor.link, Link::Water);
@@ -177,15 +181,16 @@ fn another_lot_moves_every_link_and_says_why() {
         assert!((told - figure.delta).abs() < 0.03, "{figure:?}");
     }
     assert!(moved.iter().any(|moved| moved.figure == "flour_kg" && moved.delta < 0.0));
-    assert!(moves((&hand, &before), (&hand, &before)).is_empty());
+    assert!(moves((&scenario, &before), (&scenario, &before)).is_empty());
 }
 
 #[test]
 fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
     let (lot, plant) = (lot(&USUAL), plant());
     let flours = [wheat(&lot, None)];
-    let hand = plant.hand(&flours, Knobs { flour_c: Some(32.0), tap_c: Some(24.0), ..KNOBS });
-    let chain = chain(&hand);
+    let scenario =
+        plant.scenario(&flours, RunSettings { flour_c: Some(32.0), tap_c: Some(24.0), ..KNOBS });
+    let chain = chain(&scenario);
     let sheet = chain.sheet.expect("a dough");
     let salt_step = sheet
         .steps
@@ -205,28 +210,28 @@ fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
 fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
     let (lot, plant) = (lot(&[("moisture", "14.1", "%", "")]), plant());
     let flours = [wheat(&lot, None)];
-    let mut hand = plant.hand(&flours, KNOBS);
-    let stopped = chain(&hand);
-    assert_eq!(stopped.trouble.expect("no base").link, Link::Water);
+    let mut scenario = plant.scenario(&flours, KNOBS);
+    let stopped = chain(&scenario);
+    assert_eq!(stopped.error.expect("no base").link, Link::Water);
     assert!(stopped.sheet.is_none());
-    hand.knobs.hydration_pct = Some(61.0);
-    let going = chain(&hand);
-    assert!(going.trouble.is_none());
-    assert_eq!(going.water.expect("set by hand").floor_pct, 61.0);
+    scenario.run_settings.hydration_pct = Some(61.0);
+    let going = chain(&scenario);
+    assert!(going.error.is_none());
+    assert_eq!(going.water.expect("set by hand").dough_absorption_pct, 61.0);
 }
 
 #[test]
 fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
     let (lot, plant) = (lot(&USUAL), plant());
     let flours = [wheat(&lot, Some(1.0))];
-    let hand = plant.hand(&flours, Knobs { hydration_pct: Some(84.0), ..KNOBS });
-    let water = chain(&hand).water.expect("still a dough");
+    let scenario = plant.scenario(&flours, RunSettings { hydration_pct: Some(84.0), ..KNOBS });
+    let water = chain(&scenario).water.expect("still a dough");
     let keys: Vec<_> = water.cautions.iter().map(|caution| caution.key).collect();
     assert_eq!(keys, ["strength", "green"]);
     assert_eq!(water.ceiling_pct, Some(50.0 + 0.13 * 300.0 - 8.0));
 }
 
-fn knobs() -> impl Strategy<Value = Knobs<'static>> {
+fn run_settings() -> impl Strategy<Value = RunSettings<'static>> {
     let degrees = || prop::option::of(0.0..45.0);
     (
         0.05..2000.0,
@@ -237,24 +242,26 @@ fn knobs() -> impl Strategy<Value = Knobs<'static>> {
         degrees(),
         degrees(),
     )
-        .prop_map(|(kg, division_kg, hydration_pct, target_c, flour_c, room_c, tap_c)| Knobs {
-            jacket: false,
-            ingredients_c: &[],
-            rate: None,
-            amount: Amount::Dough { kg },
-            division_kg,
-            hydration_pct,
-            target_c,
-            flour_c,
-            room_c,
-            tap_c,
+        .prop_map(|(kg, division_kg, hydration_pct, target_c, flour_c, room_c, tap_c)| {
+            RunSettings {
+                jacket: false,
+                ingredients_c: &[],
+                rate: None,
+                amount: Amount::Dough { kg },
+                division_kg,
+                hydration_pct,
+                target_c,
+                flour_c,
+                room_c,
+                tap_c,
+            }
         })
 }
 
 proptest! {
     #[test]
     fn whatever_is_set_the_chain_holds_together(
-        a in knobs(), b in knobs(), moisture in 8.0..16.0f64, absorption in 50.0..75.0f64,
+        a in run_settings(), b in run_settings(), moisture in 8.0..16.0f64, absorption in 50.0..75.0f64,
     ) {
         let (moisture, absorption) = (format!("{moisture:.1}"), format!("{absorption:.1}"));
         let other = lot(&[
@@ -263,8 +270,8 @@ proptest! {
         ]);
         let (usual, plant) = (lot(&USUAL), plant());
         let (usual, other) = ([wheat(&usual, Some(6.0))], [wheat(&other, Some(6.0))]);
-        let before = plant.hand(&usual, a);
-        let after = Hand { flours: &other, knobs: b, ..before };
+        let before = plant.scenario(&usual, a);
+        let after = Scenario { flours: &other, run_settings: b, ..before };
         let (was, is) = (chain(&before), chain(&after));
 
         for chain in [&was, &is] {

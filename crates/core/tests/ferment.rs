@@ -1,8 +1,8 @@
 //! Fermentation and friction: the worked examples and the laws.
 
 use ironpeel_core::ferment::{
-    Begun, Culture, FermentationInput, FermentingDough, NotReachable, Phase, Ripeness, Within,
-    ferment, ferment_on, yeast_for,
+    Culture, FermentationInput, FermentingDough, NotReachable, Phase, ResidualSubstrate, Ripeness,
+    Within, ferment, ferment_on, yeast_for,
 };
 use ironpeel_core::heat::{Friction, FrictionInput, Temperatures};
 use proptest::prelude::*;
@@ -46,13 +46,13 @@ fn near(found: f64, wanted: f64, within: f64) {
 
 #[test]
 fn the_worked_examples_hold_within_a_hundredth() {
-    let track = ferment(&straight(), &[Phase::rest(6.0, 24.0)]);
-    near(track.reaches(50.0).expect("in time"), 0.927, 0.01);
-    near(track.reaches(100.0).expect("in time"), 1.595, 0.01);
+    let curve = ferment(&straight(), &[Phase::rest(6.0, 24.0)]);
+    near(curve.reaches(50.0).expect("in time"), 0.927, 0.01);
+    near(curve.reaches(100.0).expect("in time"), 1.595, 0.01);
 
-    let track = ferment(&sour(), &[Phase::rest(12.0, 23.0)]);
-    near(track.reaches(50.0).expect("in time"), 4.37, 0.01);
-    near(track.reaches(100.0).expect("in time"), 6.33, 0.01);
+    let curve = ferment(&sour(), &[Phase::rest(12.0, 23.0)]);
+    near(curve.reaches(50.0).expect("in time"), 4.37, 0.01);
+    near(curve.reaches(100.0).expect("in time"), 6.33, 0.01);
 
     let sponge = FermentingDough {
         yeast_idy_pct: 1.0,
@@ -63,13 +63,13 @@ fn the_worked_examples_hold_within_a_hundredth() {
         mass_kg: 300.0,
         ..straight()
     };
-    let track = ferment(&sponge, &[Phase::rest(4.5, 27.0)]);
-    near(track.last().expect("a moment").dough_c, 28.0, 0.01);
+    let curve = ferment(&sponge, &[Phase::rest(4.5, 27.0)]);
+    near(curve.last().expect("a moment").dough_c, 28.0, 0.01);
 
     let slow = FermentingDough { lag_h: 0.5, ..straight() };
-    let track = ferment(&slow, &[Phase::rest(6.0, 24.0)]);
-    near(track.reaches(50.0).expect("in time"), 1.123, 0.01);
-    near(track.reaches(100.0).expect("in time"), 1.816, 0.01);
+    let curve = ferment(&slow, &[Phase::rest(6.0, 24.0)]);
+    near(curve.reaches(50.0).expect("in time"), 1.123, 0.01);
+    near(curve.reaches(100.0).expect("in time"), 1.816, 0.01);
 
     let piece = FermentingDough {
         yeast_idy_pct: 1.0,
@@ -81,8 +81,8 @@ fn the_worked_examples_hold_within_a_hundredth() {
         ..straight()
     };
     for (lag_h, wanted) in [(0.25, 1.217), (0.5, 1.419)] {
-        let track = ferment(&FermentingDough { lag_h, ..piece }, &[Phase::rest(4.0, 30.0)]);
-        near(track.reaches(100.0).expect("in time"), wanted, 0.01);
+        let curve = ferment(&FermentingDough { lag_h, ..piece }, &[Phase::rest(4.0, 30.0)]);
+        near(curve.reaches(100.0).expect("in time"), wanted, 0.01);
     }
 
     let old = FermentingDough {
@@ -96,23 +96,23 @@ fn the_worked_examples_hold_within_a_hundredth() {
         rise_limit_pct: Some(346.4),
         ..straight()
     };
-    let track = ferment(&old, &[Phase::rest(6.0, 27.0)]);
-    near(track.drop_h.expect("it drops"), 2.480, 0.01);
-    let ripe = Ripeness::of(track.drop_h);
+    let curve = ferment(&old, &[Phase::rest(6.0, 27.0)]);
+    near(curve.drop_h.expect("it drops"), 2.480, 0.01);
+    let ripe = Ripeness::of(curve.drop_h);
     near(ripe.ripe_h.expect("ripe"), 3.758, 0.01);
     near(ripe.ripe_low_h.expect("ripe"), 3.444, 0.01);
     near(ripe.ripe_high_h.expect("ripe"), 4.133, 0.01);
-    near(track.rise_at(6.0), 207.8, 0.01);
+    near(curve.rise_at(6.0), 207.8, 0.01);
 }
 
 #[test]
 fn yeast_and_salt_act_from_when_they_are_in() {
     let nothing = Within { yeast: 0.0, sour: 0.0, salt: 0.0 };
     let alone = Phase { within: nothing, ..Phase::rest(0.5, 24.0) };
-    let track = ferment(&straight(), &[alone, Phase::rest(3.0, 24.0)]);
-    assert!(track.rise_at(0.5) < 1e-9, "flour and water rest without gas");
+    let curve = ferment(&straight(), &[alone, Phase::rest(3.0, 24.0)]);
+    assert!(curve.rise_at(0.5) < 1e-9, "flour and water rest without gas");
     let fresh = ferment(&straight(), &[Phase::rest(3.0, 24.0)]);
-    let later = track.reaches(50.0).expect("in time") - 0.5;
+    let later = curve.reaches(50.0).expect("in time") - 0.5;
     // By the same lag: it counts from the yeast's own wetting.
     assert!((later - fresh.reaches(50.0).expect("in time")).abs() < 0.05, "{later}");
     let sour = ferment(&sour(), &[alone, Phase::rest(8.0, 23.0)]);
@@ -126,13 +126,13 @@ fn yeast_and_salt_act_from_when_they_are_in() {
 #[test]
 fn a_film_holds_to_its_limit_and_a_fold_mends_it() {
     let dough = FermentingDough { yeast_idy_pct: 2.0, rise_limit_pct: Some(120.0), ..straight() };
-    let track = ferment(&dough, &[Phase::rest(5.0, 27.0)]);
-    let highest = track.points.iter().map(|point| point.rise_pct).fold(0.0, f64::max);
+    let curve = ferment(&dough, &[Phase::rest(5.0, 27.0)]);
+    let highest = curve.points.iter().map(|point| point.rise_pct).fold(0.0, f64::max);
     assert!((highest - 120.0).abs() < 1e-6);
-    assert_eq!(track.reaches(121.0), None);
+    assert_eq!(curve.reaches(121.0), None);
     let free =
         ferment(&FermentingDough { rise_limit_pct: None, ..dough }, &[Phase::rest(5.0, 27.0)]);
-    let (one, other) = (track.last().expect("an end"), free.last().expect("an end"));
+    let (one, other) = (curve.last().expect("an end"), free.last().expect("an end"));
     assert_eq!((one.sugar_pct, one.dough_c), (other.sugar_pct, other.dough_c), "gas goes on");
     let fold = Phase { let_go_pct: 90.0, ..Phase::rest(0.5, 27.0) };
     let folded = ferment(&dough, &[Phase::rest(2.0, 27.0), fold]);
@@ -171,7 +171,8 @@ fn a_small_jar_follows_the_room_sooner_than_the_bulk() {
     let cold = [Phase::rest(3.0, 15.0)];
     let bulk = ferment(&straight(), &cold);
     let jar = ferment(&FermentingDough { mass_kg: 0.1, ..straight() }, &cold);
-    let end = |track: &ironpeel_core::ferment::Track| track.last().expect("a moment").dough_c;
+    let end =
+        |curve: &ironpeel_core::ferment::FermentationCurve| curve.last().expect("a moment").dough_c;
     assert!(end(&jar) < 15.6 && end(&bulk) > 20.0);
     assert!(jar.reaches(50.0) > bulk.reaches(50.0), "so say which was read");
 }
@@ -184,10 +185,14 @@ fn what_is_let_go_is_gone_from_the_rise_and_not_from_the_sugar() {
     let [quiet, folded, knocked] =
         [quiet, folded, knocked].map(|phases| ferment(&straight(), &phases));
     let at_one = quiet.rise_at(1.0);
-    let end = |track: &ironpeel_core::ferment::Track| track.last().expect("a moment").rise_pct;
+    let end = |curve: &ironpeel_core::ferment::FermentationCurve| {
+        curve.last().expect("a moment").rise_pct
+    };
     assert!((end(&quiet) - end(&folded) - 0.25 * at_one).abs() < 1e-9);
     assert!((end(&quiet) - end(&knocked) - at_one).abs() < 1e-9);
-    let sugar = |track: &ironpeel_core::ferment::Track| track.last().expect("a moment").sugar_pct;
+    let sugar = |curve: &ironpeel_core::ferment::FermentationCurve| {
+        curve.last().expect("a moment").sugar_pct
+    };
     assert!((sugar(&quiet) - sugar(&knocked)).abs() < 1e-12);
 }
 
@@ -195,12 +200,13 @@ fn what_is_let_go_is_gone_from_the_rise_and_not_from_the_sugar() {
 fn a_dough_with_a_sponge_in_it_rises_at_once_on_what_is_left() {
     let phases = [Phase::rest(2.0, 26.0)];
     let fresh = ferment(&straight(), &phases);
-    let begun = Begun { sugar_g: 0.012, damaged_g: 0.075 };
+    let begun = ResidualSubstrate { sugar_g: 0.012, damaged_g: 0.075 };
     let awake = ferment_on(&FermentingDough { lag_h: 0.05, ..straight() }, begun, &phases);
     assert!(awake.reaches(20.0) < fresh.reaches(20.0), "no yeast has to wake");
-    let spent = ferment_on(&straight(), Begun { sugar_g: 0.001, damaged_g: 0.02 }, &phases);
+    let spent =
+        ferment_on(&straight(), ResidualSubstrate { sugar_g: 0.001, damaged_g: 0.02 }, &phases);
     assert!(spent.rise_at(2.0) < fresh.rise_at(2.0));
-    let sponge = ferment(&straight(), &[Phase::rest(4.0, 27.0)]).leaves();
+    let sponge = ferment(&straight(), &[Phase::rest(4.0, 27.0)]).residual();
     assert!(sponge.sugar_g >= 0.0 && sponge.damaged_g < 0.075);
 }
 
@@ -316,24 +322,24 @@ proptest! {
             yeast_idy_pct: yeast, sour_pct: sour, sugar_pct: sugar, damaged_starch_pct: damaged,
             ..straight()
         };
-        let track = ferment(&dough, &[Phase::rest(hours, ambient)]);
+        let curve = ferment(&dough, &[Phase::rest(hours, ambient)]);
         let flour = 1.0 / (1.0 + (62.0 + 2.0 + sugar) / 100.0);
         // All the sugar there can be, turned to gas.
         let most = 272.0 * (0.012 + sugar / 100.0 + damaged / 100.0);
         let rise = 100.0 * 0.85 * 1.15 * flour * most;
-        for point in &track.points {
+        for point in &curve.points {
             prop_assert!(point.rise_pct <= rise + 1e-6 && point.rise_pct >= 0.0);
             prop_assert!(point.sugar_pct >= -1e-9);
             prop_assert!(point.dough_c.is_finite());
         }
-        prop_assert!(track.points.windows(2).all(|two| two[0].rise_pct <= two[1].rise_pct + 1e-9));
+        prop_assert!(curve.points.windows(2).all(|two| two[0].rise_pct <= two[1].rise_pct + 1e-9));
     }
 
     #[test]
     fn the_moment_of_a_rise_and_the_rise_of_a_moment_agree(rise in 1.0..120.0) {
-        let track = ferment(&straight(), &[Phase::rest(6.0, 25.0)]);
-        let at = track.reaches(rise).expect("it rises so far");
-        prop_assert!((track.rise_at(at) - rise).abs() < 1e-6);
+        let curve = ferment(&straight(), &[Phase::rest(6.0, 25.0)]);
+        let at = curve.reaches(rise).expect("it rises so far");
+        prop_assert!((curve.rise_at(at) - rise).abs() < 1e-6);
     }
 
     #[test]

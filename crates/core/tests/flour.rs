@@ -1,13 +1,14 @@
 //! Names, drift, what changed, proposals, remedies and mappings.
 
 use ironpeel_core::flour::{
-    Censored, ColumnMeaning, DateOrder, HeadField, IntendedUse, Limit, Mending, MoistureBasis,
-    NameKind, Property, ProposedFrom, Reading, Readings, Row, Species, Verdict, assess, change,
-    date_parts, drift, flour_names, own_header_of, propose, propose_mapping, read_rows,
+    Censored, ColumnMeaning, CorrectionInput, DateOrder, IntendedUse, Limit, LotField,
+    MoistureBasis, NameKind, Property, Reading, Readings, Row, Species, SuggestedFrom, Verdict,
+    assess, compare_lots, date_parts, drift, flour_names, own_header_of, read_rows, suggest_limits,
+    suggest_mapping,
 };
 use ironpeel_core::plant::PlantNumbers;
 use ironpeel_core::units::Origin;
-use ironpeel_core::water::{AbsorptionModel, Composition, Rules, StarchTrap};
+use ironpeel_core::water::{AbsorptionModel, Composition, CorrectionFactors, StarchTrap};
 use proptest::prelude::*;
 
 #[track_caller]
@@ -94,21 +95,22 @@ fn lot(damaged: f64, w: f64, falling: f64, absorption: f64) -> Readings {
 
 #[test]
 fn what_changed_is_explained_in_the_words_of_the_job() {
-    let told = change(
+    let told = compare_lots(
         &lot(8.2, 310.0, 340.0, 62.0),
         &lot(10.9, 240.0, 250.0, 65.4),
         &PlantNumbers::default(),
     );
-    let part =
-        |key: &str| told.thirst.parts.iter().find(|part| part.key == key).expect("a part").points;
+    let part = |key: &str| {
+        told.absorption_difference.parts.iter().find(|part| part.key == key).expect("a part").points
+    };
     near(part("damaged_starch"), 3.78, 1e-9);
     near(part("protein"), 0.0, 1e-9);
     near(part("unexplained"), 3.4 - 3.78, 1e-9);
     let said = |key: &str| {
-        told.consequences.iter().find(|one| one.key == key).map(|one| one.says.as_str())
+        told.consequences.iter().find(|one| one.key == key).map(|one| one.message.as_str())
     };
     // One figure for it, here as on the water's page and the sheet.
-    let trap = StarchTrap::of(Some(10.9), &Rules::default(), &AbsorptionModel::prior());
+    let trap = StarchTrap::of(Some(10.9), &CorrectionFactors::default(), &AbsorptionModel::prior());
     near(trap.expect("above").points.typical, 0.9 * 1.4, 1e-9);
     assert!(said("damaged_starch").expect("said").starts_with("Hold back 1.3 points"));
     assert!(said("damaged_starch").expect("said").contains("80 %"));
@@ -162,42 +164,42 @@ fn limits_are_proposed_from_history_and_from_the_use() {
         .into_iter()
         .map(|damaged| lot(damaged, 310.0, 340.0, 62.0))
         .collect();
-    let proposals = propose(IntendedUse::PanBread, &history, 1.5);
+    let suggestions = suggest_limits(IntendedUse::PanBread, &history, 1.5);
     let of = |property, from| {
-        proposals
+        suggestions
             .iter()
             .find(|one| one.limit.property == property && one.from == from)
             .expect("proposed")
     };
-    let by_use = of(Property::DamagedStarch, ProposedFrom::Use);
+    let by_use = of(Property::DamagedStarch, SuggestedFrom::Use);
     near(by_use.would_fail_pct, 100.0 / 6.0, 1e-9);
-    let by_history = of(Property::DamagedStarch, ProposedFrom::History);
+    let by_history = of(Property::DamagedStarch, SuggestedFrom::History);
     assert_eq!((by_history.lots, by_history.limit.target), (6, Some(8.7)));
     assert!(by_history.limit.check().is_ok());
-    assert!(proposals.iter().all(|one| one.limit.check().is_ok()));
-    assert!(!proposals.iter().any(|one| one.limit.property == Property::Ie));
+    assert!(suggestions.iter().all(|one| one.limit.check().is_ok()));
+    assert!(!suggestions.iter().any(|one| one.limit.property == Property::Ie));
 }
 
 #[test]
 fn remedies_balance_and_say_where_they_end() {
     let house = &PlantNumbers::default();
-    let sieve = Mending::Sieve { ash_dm_pct: 0.85 }.of(1.62, house).expect("reachable");
+    let sieve = CorrectionInput::Sieve { ash_dm_pct: 0.85 }.of(1.62, house).expect("reachable");
     near(sieve.amount_pct, 15.56, 0.005);
     near(sieve.yield_pct, 84.44, 0.005);
     near(sieve.water_points, -0.77 * 4.0, 1e-9);
     assert!(sieve.low_pct < sieve.amount_pct && sieve.amount_pct < sieve.high_pct);
-    let white = Mending::PartWhite { ash_dm_pct: 1.31, white_ash_dm_pct: 0.60 }
+    let white = CorrectionInput::PartWhite { ash_dm_pct: 1.31, white_ash_dm_pct: 0.60 }
         .of(1.62, house)
         .expect("between");
     near(white.amount_pct, 100.0 * 0.31 / 1.02, 1e-9);
-    let malt = Mending::Malt { falling_number_s: 300.0 }.of(380.0, house).expect("lower");
+    let malt = CorrectionInput::Malt { falling_number_s: 300.0 }.of(380.0, house).expect("lower");
     assert!(malt.amount_pct > 0.1 && malt.amount_pct < 0.5, "{}", malt.amount_pct);
     for (out, has) in [
-        (Mending::VitalGluten { protein_14_pct: 11.0 }, 12.0),
-        (Mending::VitalGluten { protein_14_pct: f64::NAN }, 12.0),
-        (Mending::Malt { falling_number_s: 400.0 }, 380.0),
-        (Mending::Sieve { ash_dm_pct: 1.7 }, 1.62),
-        (Mending::PartWhite { ash_dm_pct: 0.5, white_ash_dm_pct: 0.6 }, 1.62),
+        (CorrectionInput::VitalGluten { protein_14_pct: 11.0 }, 12.0),
+        (CorrectionInput::VitalGluten { protein_14_pct: f64::NAN }, 12.0),
+        (CorrectionInput::Malt { falling_number_s: 400.0 }, 380.0),
+        (CorrectionInput::Sieve { ash_dm_pct: 1.7 }, 1.62),
+        (CorrectionInput::PartWhite { ash_dm_pct: 0.5, white_ash_dm_pct: 0.6 }, 1.62),
     ] {
         assert!(!out.of(has, house).expect_err("no such flour").to_string().is_empty(), "{out:?}");
     }
@@ -207,7 +209,8 @@ fn remedies_balance_and_say_where_they_end() {
 fn a_remedy_moves_the_water_by_what_the_plant_learned_of_ash() {
     let mut numbers = PlantNumbers::default();
     let sieve = |numbers: &PlantNumbers| {
-        let sieved = Mending::Sieve { ash_dm_pct: 0.85 }.of(1.62, numbers).expect("reachable");
+        let sieved =
+            CorrectionInput::Sieve { ash_dm_pct: 0.85 }.of(1.62, numbers).expect("reachable");
         (sieved.water_points, sieved.why.coefficients.last().map(|one| one.origin))
     };
     assert_eq!(sieve(&numbers).1, Some(Origin::House));
@@ -241,19 +244,19 @@ fn headers_of_five_languages_are_understood() {
         ("Proteína 14 %", Property::Protein, "%", Some(Fourteen)),
         ("P (mmH2O)", Property::P, "mmH2O", None),
     ] {
-        let meant = propose_mapping(&[header.to_owned()], &[]).columns.remove(0);
+        let meant = suggest_mapping(&[header.to_owned()], &[]).columns.remove(0);
         let wanted =
             ColumnMeaning::Reading { property, unit: unit.into(), basis, method: String::new() };
         assert_eq!(meant, wanted, "{header}");
     }
     for (header, field) in
-        [("Lot", HeadField::Lot), ("Farine", HeadField::Flour), ("Mahldatum", HeadField::Milled)]
+        [("Lot", LotField::Lot), ("Farine", LotField::Flour), ("Mahldatum", LotField::Milled)]
     {
-        let meant = propose_mapping(&[header.to_owned()], &[]).columns.remove(0);
+        let meant = suggest_mapping(&[header.to_owned()], &[]).columns.remove(0);
         assert_eq!(meant, ColumnMeaning::Head { field }, "{header}");
     }
     for stranger in ["Remarks", "", "Price", "Lab"] {
-        let meant = propose_mapping(&[stranger.to_owned()], &[]).columns.remove(0);
+        let meant = suggest_mapping(&[stranger.to_owned()], &[]).columns.remove(0);
         assert_eq!(meant, ColumnMeaning::Ignored, "{stranger}");
     }
 }
@@ -262,8 +265,8 @@ fn headers_of_five_languages_are_understood() {
 fn the_order_of_dates_is_seen_where_it_shows() {
     let headers = ["Lot".to_owned(), "Milled".to_owned()];
     let rows = |date: &str| [vec!["A".to_owned(), date.to_owned()]];
-    assert_eq!(propose_mapping(&headers, &rows("03/25/2026")).dates, DateOrder::MonthFirst);
-    assert_eq!(propose_mapping(&headers, &rows("25/03/2026")).dates, DateOrder::DayFirst);
+    assert_eq!(suggest_mapping(&headers, &rows("03/25/2026")).dates, DateOrder::MonthFirst);
+    assert_eq!(suggest_mapping(&headers, &rows("25/03/2026")).dates, DateOrder::DayFirst);
     for (text, order, wanted) in [
         ("3.11.26", DateOrder::DayFirst, Some((2026, 11, 3))),
         ("03/11/2026 08:15", DateOrder::MonthFirst, Some((2026, 3, 11))),
@@ -277,7 +280,7 @@ fn the_order_of_dates_is_seen_where_it_shows() {
 #[test]
 fn what_says_nothing_gives_no_reading() {
     let headers = ["Lot", "Protein %", "F.N. s"].map(str::to_owned);
-    let mapping = propose_mapping(&headers, &[]);
+    let mapping = suggest_mapping(&headers, &[]);
     let lot = mapping.lot(&["A", "n/a", "<62"].map(str::to_owned));
     let [row] = lot.rows.as_slice() else { panic!("{:?}", lot.rows) };
     assert_eq!((row.property.as_str(), row.value.as_str()), ("falling number", "<62"));
@@ -289,14 +292,14 @@ proptest! {
         let property = Property::ALL[at];
         let basis = [None, Some(MoistureBasis::AsIs), Some(MoistureBasis::Fourteen), Some(MoistureBasis::DryMatter)][basis];
         let header = own_header_of(property, property.unit(), basis, &method);
-        let meant = propose_mapping(&[header], &[]).columns.remove(0);
+        let meant = suggest_mapping(&[header], &[]).columns.remove(0);
         let wanted = ColumnMeaning::Reading { property, unit: property.unit().into(), basis, method };
         prop_assert_eq!(meant, wanted);
     }
 
     #[test]
     fn no_header_or_date_makes_it_panic(header in ".*", date in ".*") {
-        let _ = propose_mapping(&[header], &[vec![date.clone()]]);
+        let _ = suggest_mapping(&[header], &[vec![date.clone()]]);
         let _ = date_parts(&date, DateOrder::DayFirst);
     }
 
@@ -304,8 +307,8 @@ proptest! {
     fn the_parts_of_a_change_add_up(
         a in 4.0..12.0f64, b in 4.0..12.0f64, was in 55.0..70.0f64, is in 55.0..70.0f64,
     ) {
-        let told = change(&lot(a, 300.0, 300.0, was), &lot(b, 300.0, 300.0, is), &PlantNumbers::default());
-        let sum: f64 = told.thirst.parts.iter().map(|part| part.points).sum();
+        let told = compare_lots(&lot(a, 300.0, 300.0, was), &lot(b, 300.0, 300.0, is), &PlantNumbers::default());
+        let sum: f64 = told.absorption_difference.parts.iter().map(|part| part.points).sum();
         prop_assert!((sum - (is - was)).abs() < 1e-9);
     }
 }

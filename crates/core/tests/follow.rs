@@ -2,8 +2,8 @@
 
 mod support;
 
-use ironpeel_core::chain::{ReadOf, chain, followed, otherwise_risen, rise};
-use ironpeel_core::ferment::{FeedInput, Reading};
+use ironpeel_core::chain::{ReadOf, chain, fermentation_tracking, otherwise_risen, rise};
+use ironpeel_core::ferment::{JarReading, RefreshmentInput};
 use ironpeel_core::flour::Species;
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
@@ -11,8 +11,8 @@ use serde_json::{Value, json};
 use support::bench::{bench, flour, plain, strong};
 use support::near;
 
-fn feed(input: Value) -> ironpeel_core::ferment::Feed {
-    let input: FeedInput = serde_json::from_value(input).expect("the shape of the contract");
+fn feed(input: Value) -> ironpeel_core::ferment::Refreshment {
+    let input: RefreshmentInput = serde_json::from_value(input).expect("the shape of the contract");
     input.compute().expect("inside its ranges")
 }
 
@@ -21,15 +21,16 @@ fn a_room_or_a_time_gives_the_rise_that_was_asked() {
     let flours = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &flours)];
     let bench = bench(plain(), Process::StraightBulk);
-    let hand = bench.hand(&flours);
-    let chain = chain(&hand);
-    let now = rise(&hand, &chain).expect("it has yeast").stages.last().expect("stages").rise_pct;
-    let same = otherwise_risen(&hand, &chain, now).expect("it has yeast");
+    let scenario = bench.scenario(&flours);
+    let chain = chain(&scenario);
+    let now =
+        rise(&scenario, &chain).expect("it has yeast").stages.last().expect("stages").rise_pct;
+    let same = otherwise_risen(&scenario, &chain, now).expect("it has yeast");
     near(same.room_c.expect("the room it has"), 22.0, 0.05);
-    let half = otherwise_risen(&hand, &chain, now * 0.9).expect("it has yeast");
+    let half = otherwise_risen(&scenario, &chain, now * 0.9).expect("it has yeast");
     assert!(half.room_c.is_some_and(|room| room < 22.0));
     assert!(half.after_h < same.after_h);
-    let never = otherwise_risen(&hand, &chain, 5000.0).expect("it has yeast");
+    let never = otherwise_risen(&scenario, &chain, 5000.0).expect("it has yeast");
     assert_eq!((never.room_c, never.after_h), (None, None));
 }
 
@@ -38,16 +39,16 @@ fn readings_move_the_estimate_and_narrow_it() {
     let flours = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &flours)];
     let bench = bench(plain(), Process::StraightBulk);
-    let hand = bench.hand(&flours);
-    let chain = chain(&hand);
-    let planned = rise(&hand, &chain).expect("it has yeast");
+    let scenario = bench.scenario(&flours);
+    let chain = chain(&scenario);
+    let planned = rise(&scenario, &chain).expect("it has yeast");
     let jar: Vec<(f64, f64)> =
         planned.jar.iter().filter_map(|mark| Some((mark.at_h?, mark.rise_pct))).collect();
-    let read = |slower: f64| -> Vec<Reading> {
-        jar.iter().map(|(at, pct)| Reading { t_h: at * slower, rise_pct: *pct }).collect()
+    let read = |slower: f64| -> Vec<JarReading> {
+        jar.iter().map(|(at, pct)| JarReading { t_h: at * slower, rise_pct: *pct }).collect()
     };
-    let by = |readings: &[Reading]| {
-        followed(&hand, &chain, ReadOf::Jar, readings).expect("it has yeast")
+    let by = |readings: &[JarReading]| {
+        fermentation_tracking(&scenario, &chain, ReadOf::Jar, readings).expect("it has yeast")
     };
     let nothing = by(&[]);
     near(nothing.rate.rate, 1.0, 1e-3);
@@ -60,7 +61,8 @@ fn readings_move_the_estimate_and_narrow_it() {
     assert!(slow.end_rise_pct < as_planned.end_rise_pct);
     let mark = slow.marks[0];
     assert!(mark.early_h < mark.at_h && mark.at_h < mark.late_h);
-    let bulk = followed(&hand, &chain, ReadOf::Bulk, &read(1.0)).expect("it has yeast");
+    let bulk =
+        fermentation_tracking(&scenario, &chain, ReadOf::Bulk, &read(1.0)).expect("it has yeast");
     assert!((bulk.rate.rate - as_planned.rate.rate).abs() > 1e-3, "a jar is not the bulk");
 }
 
@@ -83,7 +85,7 @@ fn a_starter_is_found_for_its_hour() {
 #[test]
 fn a_feed_out_of_range_is_refused_in_words() {
     let input = json!({"ambient_c": 90, "grams": 1, "ripe_in_h": 0, "activity": "very"});
-    let input: FeedInput = serde_json::from_value(input).expect("the shape of the contract");
+    let input: RefreshmentInput = serde_json::from_value(input).expect("the shape of the contract");
     let faults = input.compute().expect_err("out of range");
     let fields: Vec<&str> = faults.0.iter().map(|fault| fault.field.as_str()).collect();
     assert_eq!(fields, ["ambient_c", "activity", "grams", "ripe_in_h"]);
@@ -126,10 +128,10 @@ fn any_speed_is_found_from_enough_readings() {
     };
     let phases = [Phase::rest(5.0, 24.0)];
     for true_rate in [0.5, 0.7, 0.9, 1.1, 1.4, 1.8] {
-        let track = ferment(&FermentingDough { rate: true_rate, ..dough }, &phases);
-        let read: Vec<Reading> = (1..=12)
+        let curve = ferment(&FermentingDough { rate: true_rate, ..dough }, &phases);
+        let read: Vec<JarReading> = (1..=12)
             .map(|quarter| f64::from(quarter) * 0.25)
-            .map(|t_h| Reading { t_h, rise_pct: track.rise_at(t_h) })
+            .map(|t_h| JarReading { t_h, rise_pct: curve.rise_at(t_h) })
             .collect();
         let found = fit_rate(&dough, &phases, &read);
         near(found.rate, true_rate, 0.02);

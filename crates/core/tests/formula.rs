@@ -1,21 +1,21 @@
 //! Formulas, scaling and the method's arithmetic.
 
 use ironpeel_core::dough::{
-    Amount, AmountInput, Formula, Ingredient, LineInput, Losses, scale, weigh,
+    Amount, AmountInput, Formula, Ingredient, LineInput, Losses, round_to_resolution, scale,
 };
 use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind, cautions_at};
-use ironpeel_core::units::{Faults, Given};
+use ironpeel_core::units::{RawNumber, ValidationErrors};
 use ironpeel_core::water::Process;
 
-fn line(ingredient: Ingredient, pct: impl Into<Given>) -> LineInput {
+fn line(ingredient: Ingredient, pct: impl Into<RawNumber>) -> LineInput {
     LineInput { ingredient, pct: pct.into() }
 }
 
 #[track_caller]
-fn refused(lines: &[LineInput], field: &str, says: &str) {
-    let Faults(faults) = Formula::new(lines).expect_err("makes no dough");
+fn refused(lines: &[LineInput], field: &str, message: &str) {
+    let ValidationErrors(faults) = Formula::new(lines).expect_err("makes no dough");
     assert!(
-        faults.iter().any(|fault| fault.field == field && fault.message.contains(says)),
+        faults.iter().any(|fault| fault.field == field && fault.message.contains(message)),
         "{faults:?}"
     );
 }
@@ -28,9 +28,9 @@ fn percentages_that_make_no_dough_are_refused_at_their_line() {
     refused(&[flour(), line(Ingredient::Salt, -2.0)], "lines[1].pct", "-2 was given");
     refused(&[flour(), line(Ingredient::Salt, 200.0)], "lines[1].pct", "from 0 to 100 %");
     refused(&[flour(), line(Ingredient::Salt, f64::NAN)], "lines[1].pct", "percent on flour");
-    refused(&[flour(), line(Ingredient::Salt, Given::Missing)], "lines[1].pct", "is missing");
+    refused(&[flour(), line(Ingredient::Salt, RawNumber::Missing)], "lines[1].pct", "is missing");
     refused(
-        &[flour(), line(Ingredient::Salt, Given::Other("“much”".into()))],
+        &[flour(), line(Ingredient::Salt, RawNumber::Other("“much”".into()))],
         "lines[1].pct",
         "must be a number",
     );
@@ -44,7 +44,7 @@ fn percentages_that_make_no_dough_are_refused_at_their_line() {
 
 #[test]
 fn every_fault_of_a_formula_is_told_at_once() {
-    let Faults(faults) = Formula::new(&[
+    let ValidationErrors(faults) = Formula::new(&[
         line(Ingredient::Salt, -1.0),
         line(Ingredient::Water, 60.0),
         line(Ingredient::Sugar, 900.0),
@@ -79,11 +79,11 @@ fn amounts_out_of_range_are_told_in_the_words_of_the_job() {
             "dough mass must be from 0.05 to 100000 kg; -4 was given",
         ),
         (
-            AmountInput::Mixer { doughs: Given::Missing },
+            AmountInput::Mixer { doughs: RawNumber::Missing },
             "number of full mixers is missing; from 1 to 500",
         ),
     ] {
-        let mut faults = Faults::default();
+        let mut faults = ValidationErrors::default();
         amount.check("", &mut faults);
         assert_eq!(faults.0[0].message, message);
     }
@@ -118,7 +118,7 @@ fn what_the_scale_cannot_show_goes_to_a_finer_one() {
         (0.26, 0.01, 0.26, 0.01),
         (0.2, 0.01, 0.2, 0.001),
     ] {
-        let mass = weigh(&[kg], division)[0];
+        let mass = round_to_resolution(&[kg], division)[0];
         assert!((mass.kg - kg_shown).abs() < 1e-9, "{kg} kg shows {}", mass.kg);
         assert!(
             (mass.division_kg - division_shown).abs() < 1e-12,
@@ -126,8 +126,8 @@ fn what_the_scale_cannot_show_goes_to_a_finer_one() {
             mass.division_kg
         );
     }
-    assert!(weigh(&[1e-300], 0.05)[0].kg.is_finite());
-    assert!(weigh(&[], 0.05).is_empty());
+    assert!(round_to_resolution(&[1e-300], 0.05)[0].kg.is_finite());
+    assert!(round_to_resolution(&[], 0.05).is_empty());
 }
 
 fn stage(kind: StageKind, minutes: f64, speed: Option<Speed>) -> Stage {

@@ -2,19 +2,19 @@
 
 use ironpeel_core::flour::Moisture;
 use ironpeel_core::heat::{
-    Balance, DoughTemperatureInput, HOTTEST_WATER_C, Part, PartIs, WaterSources,
+    Balance, DoughTemperatureInput, HOTTEST_WATER_C, HeatPart, HeatSource, WaterSources,
     flour_specific_heat,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
-fn part(name: &'static str, kg: f64, temperature_c: f64, specific_heat: f64) -> Part {
-    Part {
+fn part(name: &'static str, kg: f64, temperature_c: f64, specific_heat: f64) -> HeatPart {
+    HeatPart {
         name: name.into(),
         kg,
         temperature_c,
         specific_heat,
-        is: if name == "flour" { PartIs::Flour } else { PartIs::Other },
+        is: if name == "flour" { HeatSource::Flour } else { HeatSource::Other },
     }
 }
 
@@ -62,18 +62,18 @@ fn each_lever_gives_what_it_promises() {
     for mixing in [12.0, 36.0, 80.0] {
         let now = Balance { mixing_kj_per_kg: mixing, ..dough() };
         let answer = now.solve();
-        for lever in &answer.levers {
+        for measure in &answer.sensitivities {
             let mut other = now.clone();
-            match lever.lever {
+            match measure.measure {
                 "flour" => other.parts[0].temperature_c -= 1.0,
                 "mixing" => other.mixing_kj_per_kg *= 0.9,
                 "tap" => other.tap_c -= 1.0,
                 unknown => panic!("{unknown} is no lever"),
             }
             let then = other.solve();
-            near(lever.water_c, then.water_c - answer.water_c, 1e-9);
-            near(lever.ice_kg, then.ice_kg - answer.ice_kg, 1e-9);
-            near(lever.dough_c, then.dough_c - answer.dough_c, 1e-9);
+            near(measure.water_c, then.water_c - answer.water_c, 1e-9);
+            near(measure.ice_kg, then.ice_kg - answer.ice_kg, 1e-9);
+            near(measure.dough_c, then.dough_c - answer.dough_c, 1e-9);
         }
     }
 }
@@ -83,8 +83,8 @@ fn each_remedy_alone_reaches_the_target() {
     let hot = Balance { mixing_kj_per_kg: 110.0, tap_c: 28.0, ..dough() };
     let answer = hot.solve();
     assert!(!answer.reachable && answer.dough_c > 26.0);
-    let figure = |says: &str| -> f64 {
-        says.split([' ', '(']).find_map(|word| word.parse().ok()).expect("a figure")
+    let figure = |message: &str| -> f64 {
+        message.split([' ', '(']).find_map(|word| word.parse().ok()).expect("a figure")
     };
     let remedies: Vec<&str> = answer.remedies.iter().map(|remedy| remedy.remedy).collect();
     assert_eq!(remedies, ["flour", "mixing", "jacket"]);
@@ -92,17 +92,17 @@ fn each_remedy_alone_reaches_the_target() {
         let mut other = hot.clone();
         match remedy.remedy {
             "flour" => {
-                assert!(remedy.says.contains("cooler"), "{}", remedy.says);
-                other.parts[0].temperature_c -= figure(&remedy.says) + 0.1;
+                assert!(remedy.message.contains("cooler"), "{}", remedy.message);
+                other.parts[0].temperature_c -= figure(&remedy.message) + 0.1;
             }
-            "mixing" => other.mixing_kj_per_kg *= 1.0 - (figure(&remedy.says) + 0.1) / 10.0,
+            "mixing" => other.mixing_kj_per_kg *= 1.0 - (figure(&remedy.message) + 0.1) / 10.0,
             _ => {
-                let kj = remedy.says.split(' ').find_map(|word| word.parse::<f64>().ok());
+                let kj = remedy.message.split(' ').find_map(|word| word.parse::<f64>().ok());
                 let dough_kg = 165.0;
                 other.mixing_kj_per_kg -= (kj.expect("a figure") + 1.0) / dough_kg;
             }
         }
-        assert!(other.solve().reachable, "{}", remedy.says);
+        assert!(other.solve().reachable, "{}", remedy.message);
     }
 }
 
@@ -118,8 +118,10 @@ fn a_dough_too_cold_is_told_how_far_hot_water_takes_it() {
     let answer = cold.solve();
     assert!(!answer.reachable);
     assert_eq!((answer.water_c, answer.ice_kg), (HOTTEST_WATER_C, 0.0));
-    assert!(answer.reason.as_deref().is_some_and(|says| says.contains("water hotter than 60 °C")));
-    assert!(answer.remedies[0].says.contains("warmer"), "{:?}", answer.remedies);
+    assert!(
+        answer.reason.as_deref().is_some_and(|message| message.contains("water hotter than 60 °C"))
+    );
+    assert!(answer.remedies[0].message.contains("warmer"), "{:?}", answer.remedies);
     assert_eq!(answer.remedies.len(), 1, "no less mixing warms a dough");
 }
 
@@ -127,7 +129,7 @@ fn a_dough_too_cold_is_told_how_far_hot_water_takes_it() {
 fn a_mixer_without_water_is_at_the_mercy_of_what_is_in_it() {
     let answer = Balance { water_kg: 0.0, ..dough() }.solve();
     assert!(!answer.reachable);
-    assert!(answer.reason.as_deref().is_some_and(|says| says.contains("no water")));
+    assert!(answer.reason.as_deref().is_some_and(|message| message.contains("no water")));
     let settled = Balance { water_kg: 0.0, target_c: answer.dough_c, ..dough() }.solve();
     assert!(settled.reachable, "unless it is where it should be");
 }
@@ -144,7 +146,7 @@ fn colder_ice_does_more_and_a_higher_cap_reaches_further() {
         capped
             .reason
             .as_deref()
-            .is_some_and(|says| says.contains("even with 10 % of the water as ice"))
+            .is_some_and(|message| message.contains("even with 10 % of the water as ice"))
     );
     assert!(Balance { max_ice_pct: 60.0, ..hot }.solve().reachable);
 }
@@ -279,15 +281,15 @@ fn ice_and_chilled_water_are_levers_with_their_effect() {
         ice_c: 0.0,
         max_ice_pct: 60.0,
     };
-    let (answer, levers) = (balance.solve(), balance.at_hand());
-    let lever = |name| levers.iter().find(|lever| lever.lever == name).expect(name);
-    assert!(lever("ice").dough_c < -0.5, "a kilo of ice cools: {}", lever("ice").dough_c);
-    assert!(lever("chilled").ice_kg < -5.0, "{}", lever("chilled").ice_kg);
-    assert!(lever("jacket").ice_kg < -2.0, "{}", lever("jacket").ice_kg);
+    let (answer, sensitivities) = (balance.solve(), balance.available_measures());
+    let measure = |name| sensitivities.iter().find(|measure| measure.measure == name).expect(name);
+    assert!(measure("ice").dough_c < -0.5, "a kilo of ice cools: {}", measure("ice").dough_c);
+    assert!(measure("chilled").ice_kg < -5.0, "{}", measure("chilled").ice_kg);
+    assert!(measure("jacket").ice_kg < -2.0, "{}", measure("jacket").ice_kg);
     // The jacket takes what it takes from the mixing.
     let with = Balance { mixing_kj_per_kg: 28.0, jacket_kj_per_kg: None, ..balance };
-    assert!((with.solve().ice_kg - answer.ice_kg - lever("jacket").ice_kg).abs() < 1e-9);
-    assert!(with.at_hand().iter().all(|lever| lever.lever != "jacket"));
+    assert!((with.solve().ice_kg - answer.ice_kg - measure("jacket").ice_kg).abs() < 1e-9);
+    assert!(with.available_measures().iter().all(|measure| measure.measure != "jacket"));
 }
 
 #[test]

@@ -3,11 +3,11 @@
 mod support;
 
 use ironpeel_core::dough::{
-    Allergen, AllergenFlour, AllergenLine, AllergenStatement, Amount, AmountInput, FactsInput,
-    Ingredient, Library, Losses, LossesInput, Role, allergen_line, scale,
+    Allergen, AllergenFlour, AllergenLine, AllergenStatement, Amount, AmountInput, Ingredient,
+    IngredientPropertiesInput, Library, Losses, LossesInput, Role, allergen_line, scale,
 };
 use ironpeel_core::flour::Species;
-use ironpeel_core::units::{Faults, Given, Origin};
+use ironpeel_core::units::{Origin, RawNumber, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};
@@ -16,19 +16,23 @@ use support::{formula, near};
 fn every_ingredient_has_facts_that_make_sense() {
     let library = Library::default();
     for ingredient in Ingredient::ALL {
-        let facts = library.facts(ingredient);
-        assert_eq!(facts.ingredient, ingredient);
-        assert_eq!(facts.origin, Origin::House, "{ingredient}");
-        assert!(!facts.label.is_empty() && !facts.label.contains('_'), "{}", facts.label);
-        assert!((0.0..=100.0).contains(&facts.water_pct), "{ingredient}");
-        assert!((1.0..=4.3).contains(&facts.specific_heat), "{ingredient}");
-        assert!(facts.price_per_kg.is_none_or(|price| price >= 0.0));
-        if let Some(effect) = &facts.effect {
+        let properties = library.properties(ingredient);
+        assert_eq!(properties.ingredient, ingredient);
+        assert_eq!(properties.origin, Origin::House, "{ingredient}");
+        assert!(
+            !properties.label.is_empty() && !properties.label.contains('_'),
+            "{}",
+            properties.label
+        );
+        assert!((0.0..=100.0).contains(&properties.water_pct), "{ingredient}");
+        assert!((1.0..=4.3).contains(&properties.specific_heat), "{ingredient}");
+        assert!(properties.price_per_kg.is_none_or(|price| price >= 0.0));
+        if let Some(effect) = &properties.effect {
             let points = effect.points;
             assert!(points.low <= points.typical && points.typical <= points.high, "{ingredient}");
             assert!(effect.reason.len() > 5, "{ingredient} says why");
         }
-        if let Some(litre) = facts.kg_per_l {
+        if let Some(litre) = properties.kg_per_l {
             assert!(litre.low <= litre.typical && litre.typical <= litre.high, "{ingredient}");
             assert!((0.1..=2.0).contains(&litre.typical), "{ingredient}");
         }
@@ -39,7 +43,7 @@ fn every_ingredient_has_facts_that_make_sense() {
 #[test]
 fn wetter_things_hold_more_heat() {
     let library = Library::default();
-    let heat = |ingredient| library.facts(ingredient).specific_heat;
+    let heat = |ingredient| library.properties(ingredient).specific_heat;
     assert!(heat(Ingredient::Water) > heat(Ingredient::Milk));
     assert!(heat(Ingredient::Milk) > heat(Ingredient::Egg));
     assert!(heat(Ingredient::Egg) > heat(Ingredient::Honey));
@@ -63,23 +67,26 @@ fn words_on_the_wire_come_back() {
 
 #[test]
 fn a_plant_changes_what_it_knows_better_and_no_more() {
-    let input: FactsInput = serde_json::from_value(json!({
+    let input: IngredientPropertiesInput = serde_json::from_value(json!({
         "ingredient": "psyllium", "label": "psyllium husk", "role": "fibre", "water_pct": 6,
         "points": 5.2, "points_low": 4, "points_high": 6,
     }))
     .expect("the shape");
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let own = input.check("", &mut faults);
     assert!(faults.0.is_empty(), "{faults:?}");
     let library = Library::with(vec![own]);
-    let facts = library.facts(Ingredient::Psyllium);
-    assert_eq!((&*facts.label, facts.origin), ("psyllium husk", Origin::Plant));
-    assert!(facts.specific_heat > 1.3, "from its water, where nothing is said");
-    assert_eq!(facts.kg_per_l, None, "no volume is understood where none was given");
-    assert_eq!(library.facts(Ingredient::Salt), Library::default().facts(Ingredient::Salt));
+    let properties = library.properties(Ingredient::Psyllium);
+    assert_eq!((&*properties.label, properties.origin), ("psyllium husk", Origin::Plant));
+    assert!(properties.specific_heat > 1.3, "from its water, where nothing is said");
+    assert_eq!(properties.kg_per_l, None, "no volume is understood where none was given");
+    assert_eq!(
+        library.properties(Ingredient::Salt),
+        Library::default().properties(Ingredient::Salt)
+    );
     assert_eq!(library.all().count(), Ingredient::ALL.len());
     assert!(!library.knows(Ingredient::Own(3)));
-    assert_eq!(Role::Fibre, facts.role);
+    assert_eq!(Role::Fibre, properties.role);
 }
 
 #[test]
@@ -90,8 +97,8 @@ fn a_band_must_hold_its_own_value() {
         for (key, value) in extra.as_object().expect("an object") {
             input[key] = value.clone();
         }
-        let input: FactsInput = serde_json::from_value(input).expect("the shape");
-        let mut faults = Faults::default();
+        let input: IngredientPropertiesInput = serde_json::from_value(input).expect("the shape");
+        let mut faults = ValidationErrors::default();
         let _ = input.check("ingredients[2].", &mut faults);
         faults.0.into_iter().map(|fault| fault.field).collect()
     };
@@ -123,7 +130,7 @@ fn what_must_be_declared_is_what_is_stated_of_each() {
     let nothing = AllergenStatement::default();
     let wheat = line_of(&["milk", "egg", "butter"], &[milled(Species::Wheat, Some(&nothing))]);
     assert_eq!(wheat.allergens, [Gluten, Wheat, Egg, Milk]);
-    assert_eq!(wheat.says, "Contains: cereals containing gluten, wheat, egg, milk.");
+    assert_eq!(wheat.message, "Contains: cereals containing gluten, wheat, egg, milk.");
     assert_eq!(wheat.caution, None);
     for species in [Species::Spelt, Species::Durum, Species::Einkorn, Species::Khorasan] {
         let line = line_of(&[], &[milled(species, Some(&nothing))]);
@@ -132,8 +139,8 @@ fn what_must_be_declared_is_what_is_stated_of_each() {
     assert_eq!(line_of(&[], &[milled(Species::Rye, Some(&nothing))]).allergens, [Gluten]);
     let traces = AllergenStatement { contains: vec![Soy], may_contain: vec![Sesame, Soy] }.tidy();
     let free = line_of(&[], &[milled(Species::GlutenFree, Some(&traces))]);
-    assert_eq!(free.says, "Contains: soy. May contain: sesame.");
-    assert!(free.caution.is_some_and(|says| says.contains("is not gluten-free")));
+    assert_eq!(free.message, "Contains: soy. May contain: sesame.");
+    assert!(free.caution.is_some_and(|message| message.contains("is not gluten-free")));
 }
 
 #[test]
@@ -141,19 +148,19 @@ fn one_unknown_is_named_and_nothing_is_claimed() {
     // A low-starch mix is often vital wheat gluten.
     let mix = line_of(&[], &[milled(Species::LowStarch, None)]);
     assert_eq!(mix.unknown, ["the flour"]);
-    assert!(mix.says.starts_with("Not stated for the flour"), "{}", mix.says);
+    assert!(mix.message.starts_with("Not stated for the flour"), "{}", mix.message);
     let stated = AllergenStatement::by_nature(&[Allergen::Gluten, Allergen::Wheat]);
     let mix = line_of(&[], &[milled(Species::LowStarch, Some(&stated))]);
-    assert_eq!(mix.says, "Contains: cereals containing gluten, wheat.");
+    assert_eq!(mix.message, "Contains: cereals containing gluten, wheat.");
     assert_eq!(mix.caution, None);
     let nothing = AllergenStatement::default();
     for unknown in ["seeds", "own_7", "fat", "vinegar"] {
         let line = line_of(&[unknown], &[milled(Species::GlutenFree, Some(&nothing))]);
         assert_eq!(line.unknown.len(), 1, "{unknown}");
-        assert!(!line.says.contains("None of"), "{unknown}: {}", line.says);
+        assert!(!line.message.contains("None of"), "{unknown}: {}", line.message);
     }
     let plain = line_of(&["salt"], &[milled(Species::GlutenFree, Some(&nothing))]);
-    assert_eq!(plain.says, "None of the listed allergens by the statements of its ingredients.");
+    assert_eq!(plain.message, "None of the listed allergens by the statements of its ingredients.");
 }
 
 #[test]
@@ -170,21 +177,21 @@ fn a_statement_is_read_as_stated_or_as_an_earlier_record_had_it() {
 
 #[test]
 fn losses_and_amounts_are_checked_at_their_place() {
-    let mut faults = Faults::default();
-    let input = LossesInput { bake_pct: Given::from(60.0), ..LossesInput::default() };
+    let mut faults = ValidationErrors::default();
+    let input = LossesInput { bake_pct: RawNumber::from(60.0), ..LossesInput::default() };
     let checked = input.check(Losses::HOUSE, "losses.", &mut faults);
     assert_eq!(faults.0[0].field, "losses.bake_pct");
     assert_eq!(checked.cooling_pct, Losses::HOUSE.cooling_pct, "what is left out is as it was");
     for (amount, field) in [
-        (json!({"by": "pieces", "pieces": 0}), "knobs.amount.pieces"),
-        (json!({"by": "baked", "pieces": 10}), "knobs.amount.cooled_kg"),
-        (json!({"by": "dough", "kg": 1e6}), "knobs.amount.kg"),
-        (json!({"by": "flour", "kg": "some"}), "knobs.amount.kg"),
-        (json!({"by": "mixer", "doughs": -1}), "knobs.amount.doughs"),
+        (json!({"by": "pieces", "pieces": 0}), "run_settings.amount.pieces"),
+        (json!({"by": "baked", "pieces": 10}), "run_settings.amount.cooled_kg"),
+        (json!({"by": "dough", "kg": 1e6}), "run_settings.amount.kg"),
+        (json!({"by": "flour", "kg": "some"}), "run_settings.amount.kg"),
+        (json!({"by": "mixer", "doughs": -1}), "run_settings.amount.doughs"),
     ] {
         let amount: AmountInput = serde_json::from_value(amount).expect("the shape");
-        let mut faults = Faults::default();
-        amount.check("knobs.", &mut faults);
+        let mut faults = ValidationErrors::default();
+        amount.check("run_settings.", &mut faults);
         assert_eq!(faults.0.iter().map(|fault| &*fault.field).collect::<Vec<_>>(), [field]);
     }
 }

@@ -1,8 +1,8 @@
 //! Revised specifications, certificates against curves, and what a chain rests on.
 
 use ironpeel_core::flour::{
-    CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict, age_says,
-    assess, check_against_curve, concerns, revised, strength, targets, temper,
+    CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict, age_message,
+    assess, check_against_curve, nonconformities, revised, strength, targets, tenacity_class,
 };
 use proptest::prelude::*;
 
@@ -21,7 +21,7 @@ fn reading(property: Property, value: f64) -> Reading {
 fn every_way_a_limit_can_be_revised_has_its_word() {
     let w = |min, max| limit(Property::W, min, None, max);
     let base = w(Some(260.0), Some(360.0));
-    for (after, says) in [
+    for (after, message) in [
         (w(Some(280.0), Some(360.0)), "narrower"),
         (w(Some(240.0), Some(380.0)), "wider"),
         (w(Some(240.0), None), "wider"),
@@ -31,14 +31,14 @@ fn every_way_a_limit_can_be_revised_has_its_word() {
         (Limit { method: Some("ISO 27971".into()), ..base.clone() }, "another method"),
     ] {
         let found = revised(std::slice::from_ref(&base), std::slice::from_ref(&after));
-        assert_eq!((found.len(), found[0].says), (1, says), "{after:?}");
+        assert_eq!((found.len(), found[0].message), (1, message), "{after:?}");
     }
-    assert_eq!(revised(&[], std::slice::from_ref(&base))[0].says, "added");
-    assert_eq!(revised(std::slice::from_ref(&base), &[])[0].says, "removed");
+    assert_eq!(revised(&[], std::slice::from_ref(&base))[0].message, "added");
+    assert_eq!(revised(std::slice::from_ref(&base), &[])[0].message, "removed");
     assert_eq!(revised(std::slice::from_ref(&base), std::slice::from_ref(&base)), []);
     let protein = limit(Property::Protein, Some(12.0), None, None);
     let dry = Limit { basis: Some(MoistureBasis::DryMatter), ..protein.clone() };
-    assert_eq!(revised(&[protein], &[dry])[0].says, "on another basis");
+    assert_eq!(revised(&[protein], &[dry])[0].message, "on another basis");
 }
 
 #[test]
@@ -68,16 +68,16 @@ fn a_method_that_was_not_asked_for_is_seen() {
     let by = |method: Option<&str>| {
         let measured =
             Reading { method: method.map(Into::into), ..reading(Property::DamagedStarch, 8.0) };
-        assess(std::slice::from_ref(&asked), &Readings(vec![measured])).rules[0].other_method
+        assess(std::slice::from_ref(&asked), &Readings(vec![measured])).checks[0].other_method
     };
     assert!(!by(Some("aacc 76 31")) && !by(None) && by(Some("AACC 76-33")));
 }
 
 #[test]
 fn the_words_for_age_strength_and_temper_change_where_they_should() {
-    for (days, says) in [(0.0, "green"), (1.9, "green"), (2.0, ""), (14.0, ""), (15.0, "aged")] {
-        assert!(age_says(days).unwrap_or_default().starts_with(says), "{days}");
-        assert_eq!(age_says(days).is_none(), says.is_empty(), "{days}");
+    for (days, message) in [(0.0, "green"), (1.9, "green"), (2.0, ""), (14.0, ""), (15.0, "aged")] {
+        assert!(age_message(days).unwrap_or_default().starts_with(message), "{days}");
+        assert_eq!(age_message(days).is_none(), message.is_empty(), "{days}");
     }
     for (w, word) in [
         (119.0, "weak"),
@@ -94,7 +94,7 @@ fn the_words_for_age_strength_and_temper_change_where_they_should() {
         (0.9, "between balanced and tenacious"),
         (1.01, "tenacious"),
     ] {
-        assert_eq!(temper(ratio), word);
+        assert_eq!(tenacity_class(ratio), word);
     }
 }
 
@@ -125,10 +125,10 @@ proptest! {
         let lot = Readings(vec![
             reading(Property::Moisture, moisture), reading(Property::Protein, protein), reading(Property::W, w),
         ]);
-        let (whole, part) = (assess(&limits, &lot), concerns(&limits, &lot));
+        let (whole, part) = (assess(&limits, &lot), nonconformities(&limits, &lot));
         prop_assert_eq!(whole.verdict, part.verdict);
-        let not_in: Vec<_> = whole.rules.into_iter().filter(|rule| rule.verdict != Verdict::In).collect();
-        prop_assert_eq!(not_in, part.rules);
+        let not_in: Vec<_> = whole.checks.into_iter().filter(|rule| rule.verdict != Verdict::In).collect();
+        prop_assert_eq!(not_in, part.checks);
     }
 
     #[test]

@@ -2,9 +2,9 @@
 
 mod support;
 
-use ironpeel_core::dough::{Amount, Ingredient, Losses, scale, weigh};
+use ironpeel_core::dough::{Amount, Ingredient, Losses, round_to_resolution, scale};
 use ironpeel_core::flour::{Moisture, Species, absorption_at_moisture, at_moisture};
-use ironpeel_core::heat::{Balance, HOTTEST_WATER_C, Part, PartIs};
+use ironpeel_core::heat::{Balance, HOTTEST_WATER_C, HeatPart, HeatSource};
 use ironpeel_core::water::{Composition, Flour, Process};
 use proptest::prelude::*;
 use support::{Asked, PLAIN, climb};
@@ -31,12 +31,12 @@ fn balance() -> impl Strategy<Value = Balance> {
     (1.0..500.0, 0.3..0.9, 0.0..40.0, 1.0..30.0, 18.0..34.0, 0.0..45.0, 0.0..100.0).prop_map(
         |(flour_kg, hydration, flour_c, tap_c, target_c, mixing, max_ice_pct)| Balance {
             jacket_kj_per_kg: None,
-            parts: vec![Part {
+            parts: vec![HeatPart {
                 name: "flour".into(),
                 kg: flour_kg,
                 temperature_c: flour_c,
                 specific_heat: 1.833,
-                is: PartIs::Flour,
+                is: HeatSource::Flour,
             }],
             water_kg: flour_kg * hydration,
             tap_c,
@@ -65,7 +65,7 @@ proptest! {
         exact in prop::collection::vec(0.0..500.0f64, 1..20),
         division in prop::sample::select(vec![0.001, 0.005, 0.01, 0.05, 0.1, 0.5]),
     ) {
-        let weighed = weigh(&exact, division);
+        let weighed = round_to_resolution(&exact, division);
         let total: f64 = exact.iter().sum();
         let rounded: f64 = weighed.iter().map(|mass| mass.kg).sum();
         prop_assert!((rounded - total).abs() <= division / 2.0 + 1e-6);
@@ -83,11 +83,11 @@ proptest! {
     ) {
         let lines = [(Ingredient::Salt, salt), (Ingredient::Sugar, sugar)];
         let asked = Asked { process: Process::NoTime, lines: &lines, style_points: style, ..PLAIN };
-        let stair = climb(&flour, &asked).expect("has a base");
-        let sum: f64 = stair.steps.iter().map(|step| step.points).sum();
-        prop_assert!((stair.floor_pct - sum).abs() < 1e-9);
-        prop_assert!(stair.low_pct < stair.floor_pct && stair.floor_pct < stair.high_pct);
-        for step in &stair.steps {
+        let build_up = climb(&flour, &asked).expect("has a base");
+        let sum: f64 = build_up.adjustments.iter().map(|step| step.points).sum();
+        prop_assert!((build_up.dough_absorption_pct - sum).abs() < 1e-9);
+        prop_assert!(build_up.low_pct < build_up.dough_absorption_pct && build_up.dough_absorption_pct < build_up.high_pct);
+        for step in &build_up.adjustments {
             prop_assert!(step.low <= step.points && step.points <= step.high, "{step:?}");
         }
     }
@@ -97,20 +97,20 @@ proptest! {
         flour in flour(), milk in 0.0..100.0f64, egg in 0.0..100.0f64,
     ) {
         let lines = [(Ingredient::Milk, milk), (Ingredient::Egg, egg)];
-        let stair = climb(&flour, &Asked { lines: &lines, ..PLAIN }).expect("has a base");
-        let said = stair.cautions.iter().any(|caution| caution.key == "too_wet");
-        prop_assert_eq!(stair.weigh_pct < 0.0, said, "{}", stair.weigh_pct);
+        let build_up = climb(&flour, &Asked { lines: &lines, ..PLAIN }).expect("has a base");
+        let said = build_up.cautions.iter().any(|caution| caution.key == "too_wet");
+        prop_assert_eq!(build_up.added_water_pct < 0.0, said, "{}", build_up.added_water_pct);
     }
 
     #[test]
     fn water_set_by_hand_is_the_floor_figure(flour in flour(), wanted in 40.0..90.0f64) {
-        let asked = Asked { set_by_hand_pct: Some(wanted), ..PLAIN };
+        let asked = Asked { override_pct: Some(wanted), ..PLAIN };
         let with = climb(&flour, &asked).expect("has a figure");
-        prop_assert!((with.floor_pct - wanted).abs() < 1e-9);
+        prop_assert!((with.dough_absorption_pct - wanted).abs() < 1e-9);
         let without =
             Flour { absorption_14_pct: None, composition: Composition::default(), ..flour };
         let with = climb(&without, &asked).expect("needs no base");
-        prop_assert!((with.floor_pct - wanted).abs() < 1e-9);
+        prop_assert!((with.dough_absorption_pct - wanted).abs() < 1e-9);
     }
 
     #[test]

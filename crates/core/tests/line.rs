@@ -2,23 +2,23 @@
 
 mod support;
 
-use ironpeel_core::chain::{LineDraft, LineInHand};
-use ironpeel_core::day::{EachDough, Place, cadence};
+use ironpeel_core::chain::{LineDraft, ScenarioLine};
 use ironpeel_core::method::{Method, Stage, StageKind};
-use ironpeel_core::units::Faults;
+use ironpeel_core::schedule::{EachDough, Place, cadence};
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::bench::{bench, plain};
 use support::near;
 
-fn line() -> LineInHand {
+fn line() -> ScenarioLine {
     bench(plain(), Process::NoTime).line
 }
 
-fn over(draft: Value) -> (LineInHand, Vec<String>) {
+fn over(draft: Value) -> (ScenarioLine, Vec<String>) {
     let draft: LineDraft = serde_json::from_value(draft).expect("the shape of the contract");
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let line = draft.over(&line(), "", &mut faults);
     (
         line,
@@ -44,13 +44,13 @@ fn a_jacket_of_nothing_is_none() {
     assert_eq!(with.mixer.jacket_kj_per_kg_min, Some(0.8));
     let draft: LineDraft =
         serde_json::from_value(json!({"jacket_kj_per_kg_min": 0})).expect("a line");
-    let without = draft.over(&with, "", &mut Faults::default());
+    let without = draft.over(&with, "", &mut ValidationErrors::default());
     assert_eq!(without.mixer.jacket_kj_per_kg_min, None);
 }
 
 #[test]
 fn what_no_line_has_is_refused_in_words() {
-    for (draft, says) in [
+    for (draft, message) in [
         (
             json!({"oven_pieces": 0}),
             "oven_pieces: oven must be from 1 to 100000 pieces; 0 was given",
@@ -67,7 +67,7 @@ fn what_no_line_has_is_refused_in_words() {
         ),
     ] {
         let (_, faults) = over(draft);
-        assert_eq!(faults, [says]);
+        assert_eq!(faults, [message]);
     }
 }
 

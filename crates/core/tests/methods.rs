@@ -4,10 +4,11 @@ mod support;
 
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::method::{
-    Choice, EndsBy, FlourSays, Help, Method, MethodDraft, Mixer, Need, Speed, Stage, StageKind,
-    StageRole, Window, cautions_of, conditioning, developments,
+    ConditioningDemand, ConditioningMeans, EndPoint, FlourStrength, Method, MethodDraft, Mixer,
+    OptionalStep, Speed, Stage, StageKind, StageRole, TimeTolerance, cautions_of, conditioning,
+    developments,
 };
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -41,7 +42,7 @@ fn straight() -> Method {
 
 fn faults(draft: Value) -> Vec<(String, String)> {
     let draft: MethodDraft = serde_json::from_value(draft).expect("the shape of the contract");
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     draft.check("", &mut faults);
     faults.0.into_iter().map(|fault| (fault.field, fault.message)).collect()
 }
@@ -78,13 +79,13 @@ fn a_stage_is_what_its_place_makes_it() {
 #[test]
 fn a_dough_can_wait_where_it_lies_and_not_under_hands() {
     let mut method = straight();
-    method.stages[2].window = Some(Window { low_min: 80.0, high_min: 130.0 });
+    method.stages[2].tolerance = Some(TimeTolerance { low_min: 80.0, high_min: 130.0 });
     let waits = method.waits();
     near(waits[2], 30.0, 1e-9);
     near(waits[5], 12.0, 1e-9);
     assert_eq!((waits[0], waits[3], waits[6]), (0.0, 0.0, 0.0));
     for (usual, stage) in method.usual().iter().zip(&method.stages) {
-        assert!(!usual.says.is_empty(), "{}", stage.label);
+        assert!(!usual.message.is_empty(), "{}", stage.label);
         let bands = [usual.minutes, usual.temperature_c, usual.humidity_pct];
         for band in bands.into_iter().flatten() {
             assert!(band.low <= band.typical && band.typical <= band.high);
@@ -99,8 +100,8 @@ fn what_no_dough_can_be_made_by_is_refused_at_its_place() {
     "stages": [
         {"kind": "proof", "label": " ", "minutes": -1},
         {"kind": "bake", "label": "Bake", "minutes": "soon", "humidity_pct": 130},
-        {"kind": "rest", "label": "Rest", "minutes": 30, "window": {"low_min": 40, "high_min": 60}},
-        {"kind": "rest", "label": "Rest", "minutes": 30, "window": {"low_min": 40, "high_min": 20}},
+        {"kind": "rest", "label": "Rest", "minutes": 30, "tolerance": {"low_min": 40, "high_min": 60}},
+        {"kind": "rest", "label": "Rest", "minutes": 30, "tolerance": {"low_min": 40, "high_min": 20}},
     ]}));
     let fields: Vec<&str> = found.iter().map(|(field, _)| field.as_str()).collect();
     assert_eq!(
@@ -113,7 +114,7 @@ fn what_no_dough_can_be_made_by_is_refused_at_its_place() {
             "stages[1].minutes",
             "stages[1].humidity_pct",
             "stages[2].minutes",
-            "stages[3].window.high_min",
+            "stages[3].tolerance.high_min",
         ]
     );
     assert_eq!(found[6].1, "30 min are planned, and 40 to 60 are allowed here");
@@ -128,19 +129,19 @@ fn what_was_typed_becomes_the_method() {
     let draft: MethodDraft = serde_json::from_value(json!({
     "process": "sponge_dough", "target_c": 26.5, "machine_divided": true,
     "stages": [
-        {"kind": "mix", "label": " Mix ", "minutes": 9, "speed": "fast", "ends_by": "windowpane",
+        {"kind": "mix", "label": " Mix ", "minutes": 9, "speed": "fast", "end_point": "windowpane",
          "ends_when": "thin enough", "reason": "all of it", "adds": ["salt"]},
         {"kind": "proof", "label": "Proof", "minutes": 58, "speed": "fast", "temperature_c": 36,
-         "humidity_pct": 85, "window": {"low_min": 45, "high_min": 70}},
+         "humidity_pct": 85, "tolerance": {"low_min": 45, "high_min": 70}},
     ]}))
     .expect("the shape of the contract");
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let method = draft.check("", &mut faults);
-    assert_eq!(faults, Faults::default());
+    assert_eq!(faults, ValidationErrors::default());
     assert_eq!(method.stages[0].label, "Mix");
-    assert_eq!(method.stages[0].ends_by, EndsBy::Windowpane);
+    assert_eq!(method.stages[0].end_point, EndPoint::Windowpane);
     assert_eq!(method.stages[1].speed, None, "only a mixer has one");
-    assert_eq!(method.stages[1].window, Some(Window { low_min: 45.0, high_min: 70.0 }));
+    assert_eq!(method.stages[1].tolerance, Some(TimeTolerance { low_min: 45.0, high_min: 70.0 }));
 }
 
 #[test]
@@ -153,30 +154,34 @@ fn what_can_hurt_is_said_at_its_stage() {
     let told = cautions_of(&method);
     assert_eq!(told.len(), method.stages.len());
     for (stage, word) in [(0, "dust"), (0, "locked out"), (4, "Frozen metal"), (7, "Steam")] {
-        assert!(told[stage].iter().any(|says| says.contains(word)), "{stage}: {:?}", told[stage]);
+        assert!(
+            told[stage].iter().any(|message| message.contains(word)),
+            "{stage}: {:?}",
+            told[stage]
+        );
     }
-    assert!(!told[1].iter().any(|says| says.contains("dust")), "no flour goes in there");
+    assert!(!told[1].iter().any(|message| message.contains("dust")), "no flour goes in there");
 }
 
 #[test]
 fn an_autolyse_left_out_is_one_more_set_of_folds() {
-    let with = straight().with(Choice::Autolyse, true);
+    let with = straight().with(OptionalStep::Autolyse, true);
     let labels = |method: &Method| -> Vec<String> {
         method.stages.iter().map(|stage| stage.label.clone()).collect()
     };
     assert_eq!(labels(&with)[..3], ["Flour and water", "Autolyse", "Bring together"]);
     assert!(with.stages[2].adds.contains(&Ingredient::Salt), "salt waits for the rest");
-    let without = with.with(Choice::Autolyse, false);
+    let without = with.with(OptionalStep::Autolyse, false);
     assert!(!labels(&without).contains(&"Autolyse".to_owned()));
     let fold = without.stages.iter().position(|stage| stage.kind == StageKind::Fold);
     let fold = fold.expect("a set of folds in its place");
     near(without.stages[fold - 1].minutes + without.stages[fold + 1].minutes, 100.0, 1e-9);
-    assert_eq!(straight().with(Choice::Autolyse, false), straight(), "nothing to leave out");
+    assert_eq!(straight().with(OptionalStep::Autolyse, false), straight(), "nothing to leave out");
 }
 
 #[test]
 fn salt_held_back_goes_in_at_three_quarters_of_mixing() {
-    let late = straight().with(Choice::SaltLate, true);
+    let late = straight().with(OptionalStep::SaltLate, true);
     let mut mixed = 0.0;
     for stage in &late.stages {
         if stage.adds.contains(&Ingredient::Salt) {
@@ -186,23 +191,26 @@ fn salt_held_back_goes_in_at_three_quarters_of_mixing() {
     }
     near(mixed, 9.0, 1e-9);
     near(late.mixing_min(), straight().mixing_min(), 1e-9);
-    let back = late.with(Choice::SaltLate, false);
+    let back = late.with(OptionalStep::SaltLate, false);
     assert!(back.stages.iter().all(|stage| !stage.adds.contains(&Ingredient::Salt)));
 }
 
 #[test]
 fn oxidation_is_by_strength_age_and_time() {
-    let flour = |w, age| FlourSays { w: Some(w), p_over_l: Some(0.7), age_days: Some(age) };
+    let flour = |w, age| FlourStrength { w: Some(w), p_over_l: Some(0.7), age_days: Some(age) };
     let need = |flour, process| conditioning(flour, process)[0].need;
-    assert_eq!(need(flour(300.0, 6.0), Process::NoTime), Need::Usual);
-    assert_eq!(need(flour(150.0, 6.0), Process::NoTime), Need::Much);
-    assert_eq!(need(flour(300.0, 6.0), Process::SpongeDough), Need::Little);
-    assert!(need(flour(300.0, 1.0), Process::SpongeDough) > Need::Little);
+    assert_eq!(need(flour(300.0, 6.0), Process::NoTime), ConditioningDemand::Usual);
+    assert_eq!(need(flour(150.0, 6.0), Process::NoTime), ConditioningDemand::Much);
+    assert_eq!(need(flour(300.0, 6.0), Process::SpongeDough), ConditioningDemand::Little);
+    assert!(need(flour(300.0, 1.0), Process::SpongeDough) > ConditioningDemand::Little);
     let green = &conditioning(flour(300.0, 1.0), Process::SpongeDough)[0];
     assert!(green.goes_into.starts_with("into the sponge"), "{}", green.goes_into);
-    let tenacious = FlourSays { p_over_l: Some(1.3), ..FlourSays::default() };
+    let tenacious = FlourStrength { p_over_l: Some(1.3), ..FlourStrength::default() };
     let [_, relaxation] = conditioning(tenacious, Process::StraightBulk);
-    assert_eq!((relaxation.help, relaxation.need), (Help::Relaxation, Need::Usual));
+    assert_eq!(
+        (relaxation.help, relaxation.need),
+        (ConditioningMeans::Relaxation, ConditioningDemand::Usual)
+    );
     assert!(relaxation.because[0].contains("1.30"));
 }
 
@@ -210,7 +218,7 @@ fn oxidation_is_by_strength_age_and_time() {
 fn a_mixer_of_no_power_develops_nothing() {
     let mixer = Mixer {
         name: "by hand".into(),
-        kind: "hand".into(),
+        kind: "scenario".into(),
         min_kg: 0.2,
         max_kg: 5.0,
         slow_kj_per_kg_min: 0.1,
@@ -232,13 +240,13 @@ proptest! {
         method.stages.splice(0..2, own);
         let at = method.stages.iter().position(|stage| stage.label == "Bulk").expect("it lies");
         method.stages[at].minutes = bulk;
-        for choice in Choice::ALL {
+        for choice in OptionalStep::ALL {
             for taken in [true, false] {
                 let then = method.with(choice, taken);
-                let says = then.optional();
-                let one = says.iter().find(|one| one.choice == choice).expect("all are told of");
+                let message = then.optional();
+                let one = message.iter().find(|one| one.choice == choice).expect("all are told of");
                 prop_assert_eq!(one.taken, taken, "{:?}", choice);
-                if choice != Choice::Autolyse {
+                if choice != OptionalStep::Autolyse {
                     prop_assert!((then.mixing_min() - method.mixing_min()).abs() < 1e-9);
                 }
                 prop_assert!(then.stages.iter().all(|stage| stage.minutes > 0.0));

@@ -2,7 +2,7 @@
 
 use ironpeel_core::flour::{
     FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, Property, Reading, Readings,
-    Species, Treatment, age_says, flour_names, hard_and_soft, strength, temper,
+    Species, Treatment, age_message, flour_names, hard_and_soft, strength, tenacity_class,
 };
 use proptest::prelude::*;
 
@@ -99,9 +99,9 @@ fn italy_asks_for_protein_too() {
         assert_eq!((enough.kind, &*enough.name), (NameKind::Class, name));
         let short = called(Species::Wheat, "IT", &of(ash, Some(least - 0.1)));
         assert_eq!((short.kind, short.name), (NameKind::Outside, format!("{name} by ash only")));
-        assert!(short.says.contains("is below its"), "{}", short.says);
+        assert!(short.message.contains("is below its"), "{}", short.message);
         let unknown = called(Species::Wheat, "IT", &of(ash, None));
-        assert!(unknown.says.contains("it also asks for protein"), "{}", unknown.says);
+        assert!(unknown.message.contains("it also asks for protein"), "{}", unknown.message);
     }
     ash_is(Species::Wheat, "IT", 1.10, "between 2 and integrale");
     ash_is(Species::Wheat, "IT", 1.71, "above integrale");
@@ -145,19 +145,19 @@ fn the_united_states_describe_on_fourteen_percent() {
         },
         reading(Property::Ash, 0.50, MoistureBasis::AsIs),
     ]);
-    assert!(called(Species::Wheat, "US", &readings).says.contains("0.48 %"));
+    assert!(called(Species::Wheat, "US", &readings).message.contains("0.48 %"));
 }
 
 #[test]
 fn a_grain_without_classes_is_told_so_and_a_lack_too() {
     for species in [Species::Emmer, Species::Einkorn, Species::Khorasan, Species::GlutenFree] {
         for name in flour_names(species, &of(0.6, Some(13.0))) {
-            assert_eq!((name.kind, &*name.says), (NameKind::None, "no class for this grain"));
+            assert_eq!((name.kind, &*name.message), (NameKind::None, "no class for this grain"));
         }
     }
     for name in flour_names(Species::Wheat, &Readings(Vec::new())) {
         assert_eq!(name.kind, NameKind::None);
-        assert!(name.says.contains("is not known"), "{}", name.says);
+        assert!(name.message.contains("is not known"), "{}", name.message);
     }
     let rye: Vec<NameKind> =
         flour_names(Species::Rye, &of(1.0, None)).into_iter().map(|name| name.kind).collect();
@@ -195,18 +195,18 @@ fn strength_and_temper_change_where_they_say() {
         (0.9, "between balanced and tenacious"),
         (1.01, "tenacious"),
     ] {
-        assert_eq!(temper(p_over_l), word, "{p_over_l}");
+        assert_eq!(tenacity_class(p_over_l), word, "{p_over_l}");
     }
 }
 
 #[test]
 fn age_is_told_at_its_ends_alone() {
-    assert!(age_says(0.0).is_some_and(|says| says.contains("green")));
-    assert!(age_says(1.9).is_some_and(|says| says.contains("green")));
+    assert!(age_message(0.0).is_some_and(|message| message.contains("green")));
+    assert!(age_message(1.9).is_some_and(|message| message.contains("green")));
     for days in [2.0, 7.0, 14.0] {
-        assert_eq!(age_says(days), None, "{days}");
+        assert_eq!(age_message(days), None, "{days}");
     }
-    assert!(age_says(14.1).is_some_and(|says| says.contains("aged")));
+    assert!(age_message(14.1).is_some_and(|message| message.contains("aged")));
 }
 
 #[test]
@@ -242,7 +242,7 @@ proptest! {
         for name in flour_names(Species::Wheat, &readings) {
             prop_assert!(name.kind != NameKind::None, "{name:?}");
             prop_assert!(!name.name.is_empty());
-            prop_assert!(name.says.contains('%'), "the figure it was read from: {}", name.says);
+            prop_assert!(name.message.contains('%'), "the figure it was read from: {}", name.message);
         }
     }
 

@@ -31,6 +31,6 @@ fn every_case_reads_as_it_says() {
 
 #[test]
 fn what_could_be_either_asks_with_both() {
-    let says = parse_number("1,250", None).expect_err("it could be either").to_string();
-    assert_eq!(says, "“1,250” can be 1.250 or 1250; write it as one of these");
+    let message = parse_number("1,250", None).expect_err("it could be either").to_string();
+    assert_eq!(message, "“1,250” can be 1.250 or 1250; write it as one of these");
 }

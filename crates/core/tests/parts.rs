@@ -3,19 +3,19 @@
 mod support;
 
 use ironpeel_core::dough::{
-    Formula, FormulaDraft, Ingredient, Library, PartKind, StarterConvention, StarterInput,
+    Formula, FormulaDraft, Ingredient, Library, PreparationKind, StarterConvention, StarterInput,
     StarterShares, compare,
 };
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::ValidationErrors;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};
 
-fn refused(draft: Value, field: &str, says: &str) {
+fn refused(draft: Value, field: &str, message: &str) {
     let draft: FormulaDraft = serde_json::from_value(draft).expect("the contract's shape");
-    let Faults(faults) = Formula::check(&draft).expect_err("makes no dough");
+    let ValidationErrors(faults) = Formula::check(&draft).expect_err("makes no dough");
     assert!(
-        faults.iter().any(|fault| fault.field == field && fault.message.contains(says)),
+        faults.iter().any(|fault| fault.field == field && fault.message.contains(message)),
         "{faults:?}"
     );
 }
@@ -42,7 +42,7 @@ fn each_row_adds_up_over_the_columns() {
     let formula = sponge_dough();
     let columns = formula.columns(61.0).expect("enough water");
     let sponge = &columns.parts[0];
-    assert_eq!((sponge.kind, &*sponge.name), (Some(PartKind::Sponge), "sponge"));
+    assert_eq!((sponge.kind, &*sponge.name), (Some(PreparationKind::Sponge), "sponge"));
     assert_eq!((sponge.flour_pct, sponge.water_pct), (65.0, 38.0));
     let last = &columns.final_dough;
     assert_eq!((last.flour_pct, last.water_pct), (35.0, 23.0));
@@ -65,7 +65,7 @@ fn each_row_adds_up_over_the_columns() {
 #[test]
 fn each_flour_adds_up_over_the_columns() {
     let columns = island_rye().columns(80.0).expect("enough water");
-    let rye = |column: &ironpeel_core::dough::Column| {
+    let rye = |column: &ironpeel_core::dough::DoughColumn| {
         let found = column.flours.iter().find(|flour| flour.name == "Kesh Rye");
         found.map_or(0.0, |flour| flour.share_pct)
     };
@@ -142,13 +142,13 @@ fn flours_must_be_named_once_and_add_up() {
 #[test]
 fn a_dough_drier_than_its_parts_is_refused_with_both_figures() {
     let error = island_rye().columns(30.0).expect_err("too dry");
-    let says = error.to_string();
-    assert!(says.contains("42.0 %") && says.contains("30.0 %"), "{says}");
+    let message = error.to_string();
+    assert!(message.contains("42.0 %") && message.contains("30.0 %"), "{message}");
 }
 
 #[test]
 fn a_starter_counts_into_flour_and_water() {
-    let starter = |input: Value| -> Result<_, Faults> {
+    let starter = |input: Value| -> Result<_, ValidationErrors> {
         serde_json::from_value::<StarterInput>(input).expect("the contract's shape").compute()
     };
     let found = starter(
@@ -257,8 +257,8 @@ proptest! {
                 {"kind": "sponge", "flour_pct": sponge, "water_pct": sponge * 0.6,
                     "lines": [{"ingredient": "instant_yeast", "pct": yeast * share}]},
                 {"kind": "starter", "flour_pct": starter, "water_pct": starter}]}));
-        let weigh = water + formula.early_water_pct();
-        let columns = formula.columns(weigh).expect("enough");
+        let round_to_resolution = water + formula.preferment_water_pct();
+        let columns = formula.columns(round_to_resolution).expect("enough");
         for ingredient in [Ingredient::Flour, Ingredient::Water, Ingredient::InstantYeast, Ingredient::Salt] {
             let sum: f64 = columns.parts.iter().map(|part| part.pct_of(ingredient)).sum::<f64>()
                 + columns.final_dough.pct_of(ingredient);

@@ -3,11 +3,11 @@
 mod support;
 
 use ironpeel_core::chain::{
-    FlourInHand, NoRise, Rise, chain, rise, seasonal_yeast, whys, yeast_wanted,
+    Rise, RiseError, ScenarioFlour, chain, derivations, rise, seasonal_yeast, yeast_wanted,
 };
 use ironpeel_core::flour::{Property, Readings, Species};
 use ironpeel_core::method::{Stage, StageKind};
-use ironpeel_core::units::{Origin, Why};
+use ironpeel_core::units::{Derivation, Origin};
 use ironpeel_core::water::Process;
 use serde_json::json;
 use support::bench::{
@@ -16,12 +16,12 @@ use support::bench::{
 };
 use support::near;
 
-fn risen(bench: &Bench, flours: &[FlourInHand<'_>]) -> Result<Rise, NoRise> {
-    let hand = bench.hand(flours);
-    rise(&hand, &chain(&hand))
+fn risen(bench: &Bench, flours: &[ScenarioFlour<'_>]) -> Result<Rise, RiseError> {
+    let scenario = bench.scenario(flours);
+    rise(&scenario, &chain(&scenario))
 }
 
-fn white(readings: &Readings) -> [FlourInHand<'_>; 1] {
+fn white(readings: &Readings) -> [ScenarioFlour<'_>; 1] {
     [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, readings)]
 }
 
@@ -164,9 +164,9 @@ fn a_speed_kept_for_a_starter_moves_its_dough_until_tonight_s_readings_say_other
         }
         let mut bench = bench(typed, Process::LongCold);
         bench.method.stages = vec![stage(StageKind::Mix, 6.0), at(StageKind::Rest, 240.0, 25.0)];
-        let mut hand = bench.hand(&flours);
-        hand.knobs.rate = tonight;
-        let found = rise(&hand, &chain(&hand)).expect("it has a starter");
+        let mut scenario = bench.scenario(&flours);
+        scenario.run_settings.rate = tonight;
+        let found = rise(&scenario, &chain(&scenario)).expect("it has a starter");
         found.stages.last().expect("a stage").rise_pct
     };
     assert!(end(Some(1.3), None) > end(None, None));
@@ -195,13 +195,13 @@ fn what_cannot_rise_says_why() {
     let lines =
         json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}]});
     let flat = risen(&bench(lines, Process::StraightBulk), &white(&flours));
-    assert_eq!(flat.expect_err("nothing makes gas"), NoRise::NoCulture);
+    assert_eq!(flat.expect_err("nothing makes gas"), RiseError::NoCulture);
     let bare = readings(&[(Property::Moisture, 14.0)]);
     let stopped = risen(&bench(plain(), Process::StraightBulk), &white(&bare));
-    assert_eq!(stopped.expect_err("no water"), NoRise::NoDough);
+    assert_eq!(stopped.expect_err("no water"), RiseError::NoDough);
     let mut at_once = bench(plain(), Process::NoTime);
     at_once.method.stages = vec![stage(StageKind::Mix, 0.0), stage(StageKind::Bake, 20.0)];
-    assert_eq!(risen(&at_once, &white(&flours)).expect_err("no time"), NoRise::NoTime);
+    assert_eq!(risen(&at_once, &white(&flours)).expect_err("no time"), RiseError::NoTime);
 }
 
 #[test]
@@ -210,8 +210,10 @@ fn yeast_is_found_for_the_rise_wanted_at_the_oven() {
     for mut bench in [bench(plain(), Process::StraightBulk), sponge_bench()] {
         let lots = white(&flours);
         let found = {
-            let hand = bench.hand(&lots);
-            yeast_wanted(&hand, &chain(&hand), 80.0).expect("it has yeast").expect("reachable")
+            let scenario = bench.scenario(&lots);
+            yeast_wanted(&scenario, &chain(&scenario), 80.0)
+                .expect("it has yeast")
+                .expect("reachable")
         };
         let was = risen(&bench, &lots).expect("it has yeast").yeast_idy_pct;
         let mut draft = serde_json::to_value(json!({
@@ -229,8 +231,8 @@ fn yeast_is_found_for_the_rise_wanted_at_the_oven() {
     }
     let bench = bench(plain(), Process::StraightBulk);
     let lots = white(&flours);
-    let hand = bench.hand(&lots);
-    let none = yeast_wanted(&hand, &chain(&hand), 5000.0).expect("it has yeast");
+    let scenario = bench.scenario(&lots);
+    let none = yeast_wanted(&scenario, &chain(&scenario), 5000.0).expect("it has yeast");
     assert!(none.is_err(), "no dough rises fifty times");
 }
 
@@ -245,8 +247,8 @@ fn warm_days_need_half_the_yeast() {
         at(StageKind::Proof, 60.0, 28.0),
     ];
     let lots = white(&flours);
-    let hand = bench.hand(&lots);
-    let table = seasonal_yeast(&hand, &chain(&hand)).expect("it has yeast");
+    let scenario = bench.scenario(&lots);
+    let table = seasonal_yeast(&scenario, &chain(&scenario)).expect("it has yeast");
     assert_eq!((table[0].room_c, table[table.len() - 1].room_c), (14.0, 34.0));
     let dose: Vec<f64> = table.iter().filter_map(|row| row.yeast_idy_pct).collect();
     assert!(dose.is_sorted_by(|one, other| one > other), "{dose:?}");
@@ -259,10 +261,10 @@ fn a_rise_and_a_sponge_answer_why() {
     let flours = strong();
     let flours = white(&flours);
     let bench = sponge_bench();
-    let hand = bench.hand(&flours);
-    let found = whys(&hand, &chain(&hand));
+    let scenario = bench.scenario(&flours);
+    let found = derivations(&scenario, &chain(&scenario));
     let (rise, sponge) = (found.rise.expect("it has yeast"), found.sponge.expect("it has one"));
-    let yeast = |why: &Why| {
+    let yeast = |why: &Derivation| {
         why.inputs.iter().find(|one| one.name == "yeast, as instant").map(|one| one.value)
     };
     near(yeast(&sponge).expect("an input"), yeast(&rise).expect("an input") / 0.65, 1e-9);
@@ -271,8 +273,8 @@ fn a_rise_and_a_sponge_answer_why() {
         assert!(why.coefficients.iter().any(|one| one.origin == Origin::Standard));
     }
     let plain = bench_of_no_gas();
-    let hand = plain.hand(&flours);
-    let none = whys(&hand, &chain(&hand));
+    let scenario = plain.scenario(&flours);
+    let none = derivations(&scenario, &chain(&scenario));
     assert!(none.rise.is_none() && none.sponge.is_none());
 }
 

@@ -4,11 +4,11 @@ mod support;
 
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::day::{
-    Anchor, Cadence, DayWanted, EachDough, Place, Refused, RunPlan, RunWanted, Shift, Stop,
-    cadence, plan_run,
-};
 use ironpeel_core::method::{Equipment, Method, Stage, StageKind, StageRole};
+use ironpeel_core::schedule::{
+    Anchor, Cadence, ClosedHours, EachDough, Place, RunPlan, RunRequest, ScheduleRequest, Shift,
+    Stop, cadence, plan_run,
+};
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use support::near;
@@ -52,12 +52,17 @@ fn sponge_dough() -> Method {
     }
 }
 
-fn out_by(anchor: DateTime<Utc>) -> DayWanted {
-    DayWanted { anchor: Anchor::OutBy(anchor), refused: vec![], zone: Tz::UTC, not_before: None }
+fn out_by(anchor: DateTime<Utc>) -> ScheduleRequest {
+    ScheduleRequest {
+        anchor: Anchor::OutBy(anchor),
+        refused: vec![],
+        zone: Tz::UTC,
+        not_before: None,
+    }
 }
 
-fn asked<'a>(method: &'a Method, day: &'a DayWanted) -> RunWanted<'a> {
-    RunWanted {
+fn asked<'a>(method: &'a Method, day: &'a ScheduleRequest) -> RunRequest<'a> {
+    RunRequest {
         method,
         equipment: &LINE,
         doughs: 10,
@@ -159,15 +164,16 @@ fn ten_doughs_are_out_by_five_with_their_sponges_set_the_evening_before() {
 fn a_run_keeps_clear_of_refused_hours_as_a_whole() {
     let clock = |hour| chrono::NaiveTime::from_hms_opt(hour, 0, 0).expect("an hour");
     let method = sponge_dough();
-    let refused = vec![Refused { from: clock(22), to: clock(4) }];
-    let day = DayWanted { refused, ..out_by(at(26, 5, 0)) };
+    let refused = vec![ClosedHours { from: clock(22), to: clock(4) }];
+    let day = ScheduleRequest { refused, ..out_by(at(26, 5, 0)) };
     let plan = plan_run(&asked(&method, &day)).expect("a day has room for it");
     assert!(plan.moved_min > 0 && plan.out_at <= at(25, 22, 0), "{}", plan.out_at);
-    let short = DayWanted { refused: vec![Refused { from: clock(8), to: clock(4) }], ..day };
+    let short =
+        ScheduleRequest { refused: vec![ClosedHours { from: clock(8), to: clock(4) }], ..day };
     let error = plan_run(&asked(&method, &short)).expect_err("four hours hold no run");
     assert!(error.to_string().contains("refused hours"), "{error}");
     let narrow = Equipment { oven_pieces: 1.0, ..LINE };
-    let years = RunWanted { equipment: &narrow, doughs: 200, ..asked(&method, &day) };
+    let years = RunRequest { equipment: &narrow, doughs: 200, ..asked(&method, &day) };
     let error = plan_run(&years).expect_err("an oven for one loaf");
     assert!(error.to_string().contains("no run is planned beyond 60"), "{error}");
 }
@@ -177,7 +183,7 @@ fn a_stage_that_is_moved_pushes_what_comes_after_and_nothing_before() {
     let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
     let calm = plan_run(&asked(&method, &day)).expect("fits");
     let shifts = [Shift { dough: 3, stage: 1, by_min: 40.0 }];
-    let moved = plan_run(&RunWanted { shifts: &shifts, ..asked(&method, &day) }).expect("fits");
+    let moved = plan_run(&RunRequest { shifts: &shifts, ..asked(&method, &day) }).expect("fits");
     sound(&moved);
     assert_eq!(moved.doughs[..3], calm.doughs[..3]);
     let mixed = |plan: &RunPlan, dough: usize| plan.doughs[dough].stages[1].starts_at;
@@ -186,7 +192,7 @@ fn a_stage_that_is_moved_pushes_what_comes_after_and_nothing_before() {
     assert!(mixed(&moved, 4) > mixed(&calm, 4), "the next gives way");
     near(moved.doughs[4].stages[0].waits_min, 0.0, 1e-9);
     let earlier = [Shift { dough: 0, stage: 0, by_min: -30.0 }];
-    let early = plan_run(&RunWanted { shifts: &earlier, ..asked(&method, &day) }).expect("fits");
+    let early = plan_run(&RunRequest { shifts: &earlier, ..asked(&method, &day) }).expect("fits");
     assert_eq!(calm.starts_at - early.starts_at, Duration::minutes(30));
 }
 
@@ -196,20 +202,20 @@ fn when_the_line_stops_sponges_wait_and_go_past_what_they_may() {
     let calm = plan_run(&asked(&method, &day)).expect("fits");
     let from = calm.doughs[2].stages[1].starts_at - Duration::minutes(1);
     let stop = Some(Stop { from, minutes: 90.0, place: None });
-    let stopped = plan_run(&RunWanted { stop, ..asked(&method, &day) }).expect("fits");
+    let stopped = plan_run(&RunRequest { stop, ..asked(&method, &day) }).expect("fits");
     sound(&stopped);
     let sponge = |dough: usize| &stopped.doughs[dough].stages[0];
     near(sponge(2).waits_min, 89.0, 1e-9);
     // A sponge of 210 min may be a quarter longer, to the minute.
     near(sponge(2).past_min, 89.0 - 53.0, 1e-9);
-    assert!(stopped.past.iter().any(|says| says.starts_with("Dough 3: Sponge goes 36 min")));
+    assert!(stopped.past.iter().any(|message| message.starts_with("Dough 3: Sponge goes 36 min")));
     let set_after = stopped.doughs.iter().filter(|dough| dough.starts_at >= from);
     for dough in set_after {
         near(dough.stages[0].waits_min, 0.0, 1e-9);
     }
     // Of what was begun before only what stood in the mixer's way is late.
     assert_eq!(stopped.doughs[0].stages[0], calm.doughs[0].stages[0]);
-    let fewer = RunWanted { stop, dropped: &[2, 3], ..asked(&method, &day) };
+    let fewer = RunRequest { stop, dropped: &[2, 3], ..asked(&method, &day) };
     let fewer = plan_run(&fewer).expect("fits");
     assert_eq!(fewer.doughs.len(), 8);
     assert!(fewer.out_at < stopped.out_at);
@@ -222,7 +228,7 @@ fn what_is_in_the_oven_is_baked_and_what_is_in_the_mixer_goes_on_after() {
     for (place, stage, longer) in [(Place::Mixer, 2, 30), (Place::Oven, 7, 0)] {
         let from = calm.doughs[0].stages[stage].starts_at + Duration::minutes(2);
         let stop = Some(Stop { from, minutes: 30.0, place: Some(place) });
-        let stopped = plan_run(&RunWanted { stop, ..asked(&method, &day) }).expect("fits");
+        let stopped = plan_run(&RunRequest { stop, ..asked(&method, &day) }).expect("fits");
         let lasts = |plan: &RunPlan| {
             plan.doughs[0].stages[stage].ends_at - plan.doughs[0].stages[stage].starts_at
         };
@@ -234,11 +240,11 @@ fn what_is_in_the_oven_is_baked_and_what_is_in_the_mixer_goes_on_after() {
 fn a_full_proofer_stops_the_divider_and_an_oven_that_stood_takes_no_more_than_it_holds() {
     let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
     let tight = Equipment { troughs: 60, proofer_pieces: 2600.0, ..LINE };
-    let wanted = RunWanted { equipment: &tight, doughs: 20, ..asked(&method, &day) };
+    let wanted = RunRequest { equipment: &tight, doughs: 20, ..asked(&method, &day) };
     let calm = plan_run(&wanted).expect("fits");
     let from = calm.doughs[4].stages[7].starts_at;
     let stop = Some(Stop { from, minutes: 90.0, place: Some(Place::Oven) });
-    let stopped = plan_run(&RunWanted { stop, ..wanted }).expect("fits");
+    let stopped = plan_run(&RunRequest { stop, ..wanted }).expect("fits");
     let most = |plan: &RunPlan, place| {
         let full = plan.fullest.iter().find(|one| one.place == place).expect("it is used");
         (full.most, full.holds)
@@ -260,11 +266,11 @@ fn a_full_proofer_stops_the_divider_and_an_oven_that_stood_takes_no_more_than_it
 #[test]
 fn no_sponge_is_set_while_the_whole_line_stands() {
     let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
-    let wanted = RunWanted { doughs: 20, ..asked(&method, &day) };
+    let wanted = RunRequest { doughs: 20, ..asked(&method, &day) };
     let calm = plan_run(&wanted).expect("fits");
     let from = calm.doughs[2].stages[1].starts_at;
     let stop = Stop { from, minutes: 90.0, place: None };
-    let stopped = plan_run(&RunWanted { stop: Some(stop), ..wanted }).expect("fits");
+    let stopped = plan_run(&RunRequest { stop: Some(stop), ..wanted }).expect("fits");
     let set = |plan: &RunPlan| {
         plan.doughs.iter().filter(|one| (from..stop.until()).contains(&one.starts_at)).count()
     };
@@ -275,7 +281,7 @@ fn no_sponge_is_set_while_the_whole_line_stands() {
 fn a_line_with_too_few_troughs_for_two_doughs_makes_them_one_by_one() {
     let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
     let few = Equipment { troughs: 3, ..LINE };
-    let plan = plan_run(&RunWanted { equipment: &few, ..asked(&method, &day) }).expect("fits");
+    let plan = plan_run(&RunRequest { equipment: &few, ..asked(&method, &day) }).expect("fits");
     sound(&plan);
     near(pace(&plan.cadence, Place::Troughs), 210.0 + 9.0 + 15.0, 1e-9);
     assert!(plan.troughs.iter().all(|now| now.troughs <= 2));
@@ -301,12 +307,12 @@ proptest! {
         let day = out_by(at(26, 5, 0));
         let equipment = Equipment { troughs, proofer_pieces: proofer, oven_pieces: oven, ..LINE };
         let each = EachDough { pieces, ..DOUGH };
-        let wanted = RunWanted { doughs, equipment: &equipment, each, ..asked(&method, &day) };
+        let wanted = RunRequest { doughs, equipment: &equipment, each, ..asked(&method, &day) };
         let calm = plan_run(&wanted).expect("all hours are open");
         fits(&calm);
         let from = calm.starts_at + Duration::minutes(stopped_after);
         let stop = Some(Stop { from, minutes: stop_min, place });
-        let stopped = plan_run(&RunWanted { stop, ..wanted }).expect("all hours are open");
+        let stopped = plan_run(&RunRequest { stop, ..wanted }).expect("all hours are open");
         sound(&stopped);
         prop_assert!(stopped.out_at + Duration::seconds(2) >= calm.out_at);
         // In a calm run of one proof nothing waits: its cadence is one the line keeps.
@@ -324,17 +330,17 @@ proptest! {
         let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
         let equipment = Equipment { troughs, ..LINE };
         let shifts = [Shift { dough, stage, by_min: by }];
-        let wanted = RunWanted { doughs, equipment: &equipment, shifts: &shifts, ..asked(&method, &day) };
+        let wanted = RunRequest { doughs, equipment: &equipment, shifts: &shifts, ..asked(&method, &day) };
         let plan = plan_run(&wanted).expect("all hours are open");
         sound(&plan);
         let from = plan.starts_at + Duration::minutes(stopped_after);
         let stop = Some(Stop { from, minutes: stop_min, place: None });
-        let stopped = plan_run(&RunWanted { stop, ..wanted }).expect("all hours are open");
+        let stopped = plan_run(&RunRequest { stop, ..wanted }).expect("all hours are open");
         sound(&stopped);
         // What nobody moves is never out sooner because the line stands still.
-        let calm = RunWanted { shifts: &[], ..wanted };
+        let calm = RunRequest { shifts: &[], ..wanted };
         let out_at = plan_run(&calm).expect("all hours are open").out_at;
-        let late = plan_run(&RunWanted { stop, ..calm }).expect("all hours are open");
+        let late = plan_run(&RunRequest { stop, ..calm }).expect("all hours are open");
         prop_assert!(late.out_at + Duration::seconds(2) >= out_at);
     }
 }

@@ -2,7 +2,7 @@
 
 mod support;
 
-use ironpeel_core::chain::{Chain, FlourInHand, chain};
+use ironpeel_core::chain::{Chain, ScenarioFlour, chain};
 use ironpeel_core::dough::{Amount, Ingredient};
 use ironpeel_core::flour::Species;
 use ironpeel_core::method::{Sheet, Speed, Stage, StageKind, ToWeigh};
@@ -26,11 +26,11 @@ fn sheet(bench: &Bench, kg: f64, division_kg: f64) -> Sheet {
     whole_sheet(bench, &flours, kg, division_kg).sheet.expect("a sheet")
 }
 
-fn whole_sheet(bench: &Bench, flours: &[FlourInHand<'_>], kg: f64, division_kg: f64) -> Chain {
-    let mut hand = bench.hand(flours);
-    hand.knobs.amount = Amount::Dough { kg };
-    hand.knobs.division_kg = Some(division_kg);
-    chain(&hand)
+fn whole_sheet(bench: &Bench, flours: &[ScenarioFlour<'_>], kg: f64, division_kg: f64) -> Chain {
+    let mut scenario = bench.scenario(flours);
+    scenario.run_settings.amount = Amount::Dough { kg };
+    scenario.run_settings.division_kg = Some(division_kg);
+    chain(&scenario)
 }
 
 fn takes(sheet: &Sheet) -> Vec<&ToWeigh> {
@@ -89,17 +89,23 @@ fn what_a_scale_cannot_show_is_told_with_the_scale_it_wants() {
         coarse
             .cautions
             .iter()
-            .any(|says| says.starts_with("Weigh ") && says.contains("ascorbic acid"))
+            .any(|message| message.starts_with("Weigh ") && message.contains("ascorbic acid"))
     );
     let fine = sheet(&bench, 150.0, 0.000_01);
-    assert!(fine.cautions.iter().all(|says| !says.starts_with("Weigh")), "{:?}", fine.cautions);
+    assert!(
+        fine.cautions.iter().all(|message| !message.starts_with("Weigh")),
+        "{:?}",
+        fine.cautions
+    );
 }
 
 #[test]
 fn too_little_for_the_mixer_is_told_and_too_much_is_split() {
     let bench = bench(plain(), Process::StraightBulk);
     let little = sheet(&bench, 0.5, 0.001);
-    assert!(little.cautions.iter().any(|says| says.contains("is less than bench mixes well")));
+    assert!(
+        little.cautions.iter().any(|message| message.contains("is less than bench mixes well"))
+    );
     let much = sheet(&bench, 50.0, 0.001);
     assert_eq!(much.doughs, 3, "20 kg at a time");
     near(much.dough_kg, 50.0 / 3.0, 0.001);
@@ -111,9 +117,9 @@ fn whole_grain_waits_before_its_water_is_judged() {
     let readings = whole();
     let flours = [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &readings)];
     let found = whole_sheet(&bench, &flours, 10.0, 0.001).sheet.expect("a sheet");
-    let says = found.cautions.iter().find(|says| says.starts_with("Hold back"));
-    let says = says.expect("bran drinks slowly");
-    assert!(says.contains("2.0 points") && says.contains("10 to 15 min"), "{says}");
+    let message = found.cautions.iter().find(|message| message.starts_with("Hold back"));
+    let message = message.expect("bran drinks slowly");
+    assert!(message.contains("2.0 points") && message.contains("10 to 15 min"), "{message}");
 }
 
 #[test]
@@ -164,8 +170,8 @@ fn a_step_that_can_hurt_says_so() {
         stage(StageKind::Cool, 60.0),
     ];
     let found = sheet(&bench, 10.0, 0.001);
-    let says: Vec<usize> = found.steps.iter().map(|step| step.cautions.len()).collect();
-    assert_eq!(says, [2, 1, 1, 0, 1, 0]);
+    let message: Vec<usize> = found.steps.iter().map(|step| step.cautions.len()).collect();
+    assert_eq!(message, [2, 1, 1, 0, 1, 0]);
     assert!(found.steps[0].cautions[0].contains("dust"));
     assert!(found.steps[4].cautions[0].contains("burn"));
 }

@@ -1,12 +1,13 @@
 //! Limits, fringes and verdicts.
 
 use ironpeel_core::flour::{
-    Limit, LimitFault, Moisture, MoistureBasis, Movement, Property, Reading, Readings, Verdict,
-    assess,
+    BasisConversion, Limit, LimitFault, Moisture, MoistureBasis, Property, Reading, Readings,
+    Verdict, assess,
 };
 
 fn limit(property: Property, min: Option<f64>, target: Option<f64>, max: Option<f64>) -> Limit {
-    let basis = (property.movement() != Movement::None).then_some(MoistureBasis::Fourteen);
+    let basis =
+        (property.basis_conversion() != BasisConversion::None).then_some(MoistureBasis::Fourteen);
     Limit { property, basis, min, target, max, must: true, method: None }
 }
 
@@ -77,8 +78,8 @@ fn without_a_repeatability_on_record_the_step_it_is_stated_to_is_the_fringe() {
     }
     let is = Readings(vec![reading(Property::Stability, 8.9, None)]);
     let assessment = assess(&[stability], &is);
-    let says = "0.1 below the minimum of 9: within the step it is stated to (0.1)";
-    assert_eq!(assessment.rules[0].says, says);
+    let message = "0.1 below the minimum of 9: within the step it is stated to (0.1)";
+    assert_eq!(assessment.checks[0].message, message);
 }
 
 #[test]
@@ -86,7 +87,7 @@ fn a_target_alone_puts_nothing_out() {
     let only = limit(Property::W, None, Some(310.0), None);
     assert_eq!(only.judge(90.0), Verdict::In);
     let assessment = assess(&[only], &Readings(vec![reading(Property::W, 90.0, None)]));
-    assert_eq!(assessment.rules[0].says, "no limit, only a target");
+    assert_eq!(assessment.checks[0].message, "no limit, only a target");
 }
 
 #[test]
@@ -99,14 +100,14 @@ fn a_reading_is_moved_to_the_basis_of_its_limit() {
     let protein = limit(Property::Protein, Some(12.4), None, None);
     let absorption = limit(Property::Absorption, None, None, Some(61.0));
     let assessment = assess(&[protein, absorption], &readings);
-    let values: Vec<f64> = assessment.rules.iter().filter_map(|rule| rule.value).collect();
+    let values: Vec<f64> = assessment.checks.iter().filter_map(|rule| rule.value).collect();
     assert!((values[0] - 12.9).abs() < 1e-9);
     assert!((values[1] - (161.0 * 86.0 / 86.8 - 100.0)).abs() < 1e-9);
 }
 
 #[test]
 fn words_name_the_nearest_limit_and_the_distance() {
-    for (property, min, max, value, says) in [
+    for (property, min, max, value, message) in [
         (Property::DamagedStarch, Some(6.5), Some(9.5), 10.9, "1.4 above the maximum of 9.5"),
         (Property::W, Some(270.0), None, 240.0, "30 below the minimum of 270"),
         (
@@ -121,7 +122,7 @@ fn words_name_the_nearest_limit_and_the_distance() {
         let basis = (property == Property::DamagedStarch).then_some(MoistureBasis::Fourteen);
         let limit = Limit { property, basis, min, target: None, max, must: true, method: None };
         let assessment = assess(&[limit], &Readings(vec![reading(property, value, basis)]));
-        assert_eq!(assessment.rules[0].says, says);
+        assert_eq!(assessment.checks[0].message, message);
     }
 }
 

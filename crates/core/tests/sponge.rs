@@ -5,21 +5,23 @@ mod support;
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::chain::{
-    FlourInHand, Hand, Late, Seen, SpongeUnknown, SpongeView, WayOut, chain, each_dough, late,
-    rise, sponge_for, sponge_sooner, thumb, two_ways,
+    DelayedBatch, DoughState, Recovery, Scenario, ScenarioFlour, SpongeUnknown, SpongeView, chain,
+    each_dough, friction_factor, late, process_comparison, rise, sponge_acceleration, sponge_for,
 };
 use ironpeel_core::chain::{Measured, mixed_dough};
-use ironpeel_core::day::{Anchor, DayWanted, RunDough, RunWanted, Stop, plan_run};
 use ironpeel_core::dough::Amount;
 use ironpeel_core::flour::{Property, Readings, Species};
 use ironpeel_core::heat::Temperatures;
 use ironpeel_core::method::{MixingClass, Speed, StageKind, StageRole};
+use ironpeel_core::schedule::{
+    Anchor, RunRequest, ScheduleRequest, ScheduledBatch, Stop, plan_run,
+};
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use support::bench::{Bench, bench, flour, plain, readings, sponge_bench, strong};
 use support::near;
 
-fn white(readings: &Readings) -> [FlourInHand<'_>; 1] {
+fn white(readings: &Readings) -> [ScenarioFlour<'_>; 1] {
     [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, readings)]
 }
 
@@ -37,19 +39,19 @@ fn plant() -> Bench {
     bench
 }
 
-fn full<'a>(bench: &'a Bench, flours: &'a [FlourInHand<'a>], doughs: f64) -> Hand<'a> {
-    let mut hand = bench.hand(flours);
-    hand.knobs.amount = Amount::Mixer { doughs };
-    hand
+fn full<'a>(bench: &'a Bench, flours: &'a [ScenarioFlour<'a>], doughs: f64) -> Scenario<'a> {
+    let mut scenario = bench.scenario(flours);
+    scenario.run_settings.amount = Amount::Mixer { doughs };
+    scenario
 }
 
 #[test]
 fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
-    let hand = full(&bench, &flours, 1.0);
-    let chain = chain(&hand);
-    let sponge = SpongeView::of(&hand, &chain).expect("it has one");
+    let scenario = full(&bench, &flours, 1.0);
+    let chain = chain(&scenario);
+    let sponge = SpongeView::of(&scenario, &chain).expect("it has one");
     let dough = chain.dough.as_ref().expect("computed");
     near(sponge.flour_kg, dough.flour_kg * 0.65, 1e-9);
     near(sponge.flour_kg + sponge.dough_flour_kg, dough.flour_kg, 1e-9);
@@ -63,17 +65,17 @@ fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
     let cooler = sponge.heat.answer.ice_kg;
     assert!(cooler < stated, "a cooler sponge wants less ice");
     let straight = self::bench(plain(), Process::StraightBulk);
-    let hand = straight.hand(&flours);
-    assert!(SpongeView::of(&hand, &self::chain(&hand)).is_none());
+    let scenario = straight.scenario(&flours);
+    assert!(SpongeView::of(&scenario, &self::chain(&scenario)).is_none());
 }
 
 #[test]
 fn each_number_alone_brings_it_to_the_temperature() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
-    let hand = full(&bench, &flours, 1.0);
-    let chain = chain(&hand);
-    let found = sponge_for(&hand, &chain, 29.0).expect("it has a sponge");
+    let scenario = full(&bench, &flours, 1.0);
+    let chain = chain(&scenario);
+    let found = sponge_for(&scenario, &chain, 29.0).expect("it has a sponge");
     let value = |unknown| found.iter().find(|one| one.unknown == unknown).expect("all").value;
     let mut warmer = plant();
     warmer.method.sponge_c = value(SpongeUnknown::SetTemperature);
@@ -82,11 +84,11 @@ fn each_number_alone_brings_it_to_the_temperature() {
     let mut hotter = plant();
     hotter.method.stages[0].temperature_c = value(SpongeUnknown::Room);
     for changed in [&warmer, &longer, &hotter] {
-        let hand = full(changed, &flours, 1.0);
-        let sponge = SpongeView::of(&hand, &self::chain(&hand)).expect("it has one");
+        let scenario = full(changed, &flours, 1.0);
+        let sponge = SpongeView::of(&scenario, &self::chain(&scenario)).expect("it has one");
         near(sponge.end_c, 29.0, 0.02);
     }
-    let never = sponge_for(&hand, &chain, 39.9).expect("it has a sponge");
+    let never = sponge_for(&scenario, &chain, 39.9).expect("it has a sponge");
     assert!(never.iter().all(|one| one.value.is_none() && one.nearest_c < 39.9));
 }
 
@@ -94,32 +96,32 @@ fn each_number_alone_brings_it_to_the_temperature() {
 fn mixing_brings_a_sponge_forward_where_a_hotter_room_hardly_does() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
-    let hand = full(&bench, &flours, 1.0);
-    let chain = chain(&hand);
-    let sooner = sponge_sooner(&hand, &chain, 30.0).expect("it has a sponge");
-    near(0.94_f64.powf(sooner.extra_min), 180.0 / 210.0, 1e-9);
-    near(0.90_f64.powf(sooner.extra_low_min), 180.0 / 210.0, 1e-9);
-    near(sooner.warms_c, sooner.extra_kj_per_kg / 2.8, 1e-9);
-    near(sooner.set_c, 24.0 - sooner.warms_c, 1e-9);
-    assert_eq!(sooner.room_c, None, "300 kg follow no room in half an hour");
+    let scenario = full(&bench, &flours, 1.0);
+    let chain = chain(&scenario);
+    let acceleration = sponge_acceleration(&scenario, &chain, 30.0).expect("it has a sponge");
+    near(0.94_f64.powf(acceleration.extra_min), 180.0 / 210.0, 1e-9);
+    near(0.90_f64.powf(acceleration.extra_low_min), 180.0 / 210.0, 1e-9);
+    near(acceleration.warms_c, acceleration.extra_kj_per_kg / 2.8, 1e-9);
+    near(acceleration.set_c, 24.0 - acceleration.warms_c, 1e-9);
+    assert_eq!(acceleration.room_c, None, "300 kg follow no room in half an hour");
     // Three kilos do.
-    let small = bench.hand(&flours);
-    let little = sponge_sooner(&small, &self::chain(&small), 20.0).expect("it has a sponge");
+    let small = bench.scenario(&flours);
+    let little = sponge_acceleration(&small, &self::chain(&small), 20.0).expect("it has a sponge");
     let room = little.room_c.expect("some room does twenty minutes");
     assert!(room > 27.5, "{room}");
     assert!(little.room_more_ice_kg.expect("computed") > 0.0);
-    assert!(sponge_sooner(&hand, &chain, 210.0).is_none(), "not at once");
+    assert!(sponge_acceleration(&scenario, &chain, 210.0).is_none(), "not at once");
 }
 
 #[test]
 fn both_ways_rise_the_same_and_differ_as_the_trade_knows_them_to() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
-    let hand = full(&bench, &flours, 1.0);
-    let both = two_ways(&hand, &chain(&hand)).expect("it has yeast");
+    let scenario = full(&bench, &flours, 1.0);
+    let both = process_comparison(&scenario, &chain(&scenario)).expect("it has yeast");
     let (sponge, straight) = (&both.own, &both.other);
     assert_eq!(straight.process, Process::NoTime);
-    near(sponge.floor_pct - straight.floor_pct, 4.0, 1e-9);
+    near(sponge.dough_absorption_pct - straight.dough_absorption_pct, 4.0, 1e-9);
     assert!(sponge.dough_yield > straight.dough_yield && sponge.pieces > straight.pieces);
     assert!(sponge.hours > straight.hours + 3.0 && sponge.floor_m2 > straight.floor_m2);
     assert!(straight.mixing_kj_per_kg > sponge.mixing_kj_per_kg);
@@ -139,8 +141,8 @@ fn both_ways_rise_the_same_and_differ_as_the_trade_knows_them_to() {
     weak.0.retain(|reading| reading.property != Property::W);
     weak.0.extend(readings(&[(Property::W, 180.0)]).0);
     let flours = white(&weak);
-    let hand = full(&bench, &flours, 1.0);
-    let both = two_ways(&hand, &chain(&hand)).expect("it has yeast");
+    let scenario = full(&bench, &flours, 1.0);
+    let both = process_comparison(&scenario, &chain(&scenario)).expect("it has yeast");
     assert_eq!(both.asks[0].met, Some(false));
 }
 
@@ -148,43 +150,47 @@ fn both_ways_rise_the_same_and_differ_as_the_trade_knows_them_to() {
 fn a_straight_dough_is_seen_with_a_sponge_of_all_its_yeast() {
     let (flours, bench) = (strong(), bench(plain(), Process::StraightBulk));
     let flours = white(&flours);
-    let hand = bench.hand(&flours);
-    let both = two_ways(&hand, &chain(&hand)).expect("it has yeast");
+    let scenario = bench.scenario(&flours);
+    let both = process_comparison(&scenario, &chain(&scenario)).expect("it has yeast");
     assert_eq!(both.other.process, Process::SpongeDough);
     assert_eq!(both.other_method.roles()[0], StageRole::Sponge);
-    near(both.other.floor_pct - both.own.floor_pct, 3.0, 1e-9);
+    near(both.other.dough_absorption_pct - both.own.dough_absorption_pct, 3.0, 1e-9);
 }
 
-fn stopped(minutes: f64, doughs: f64) -> Vec<Late> {
+fn stopped(minutes: f64, doughs: f64) -> Vec<DelayedBatch> {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
-    let hand = full(&bench, &flours, doughs);
-    let chain = chain(&hand);
+    let scenario = full(&bench, &flours, doughs);
+    let chain = chain(&scenario);
     let five: DateTime<Utc> = Utc.with_ymd_and_hms(2026, 11, 26, 5, 0, 0).single().expect("five");
-    let day =
-        DayWanted { anchor: Anchor::OutBy(five), refused: vec![], zone: Tz::UTC, not_before: None };
-    let wanted = RunWanted {
-        method: hand.method,
-        equipment: &hand.line.equipment,
+    let day = ScheduleRequest {
+        anchor: Anchor::OutBy(five),
+        refused: vec![],
+        zone: Tz::UTC,
+        not_before: None,
+    };
+    let wanted = RunRequest {
+        method: scenario.method,
+        equipment: &scenario.line.equipment,
         doughs: doughs as usize,
-        each: each_dough(&hand, &chain).expect("it is mixed"),
+        each: each_dough(&scenario, &chain).expect("it is mixed"),
         day: &day,
         shifts: &[],
         stop: None,
         dropped: &[],
     };
     let calm = plan_run(&wanted).expect("fits");
-    assert!(late(&hand, &chain, &calm, calm.starts_at).is_empty(), "nothing waits");
+    assert!(late(&scenario, &chain, &calm, calm.starts_at).is_empty(), "nothing waits");
     // When the third sponge is about to be mixed.
     let from = calm.doughs[2].stages[1].starts_at - Duration::minutes(1);
     let stop = Some(Stop { from, minutes, place: None });
-    let plan = plan_run(&RunWanted { stop, ..wanted }).expect("fits");
+    let plan = plan_run(&RunRequest { stop, ..wanted }).expect("fits");
     let goes_again = from + Duration::seconds((minutes * 60.0) as i64);
-    let found = late(&hand, &chain, &plan, goes_again);
+    let found = late(&scenario, &chain, &plan, goes_again);
 
     // Every dough that waits is there once, and no sponge set before the line goes again takes an
     // old one.
-    let waits = |dough: &&RunDough| {
+    let waits = |dough: &&ScheduledBatch| {
         dough.stages.iter().any(|one| one.waits_min > 0.0 && one.role != StageRole::Cool)
     };
     let waiting: Vec<usize> = plan.doughs.iter().filter(waits).map(|dough| dough.number).collect();
@@ -195,7 +201,7 @@ fn stopped(minutes: f64, doughs: f64) -> Vec<Late> {
         assert!(own || taken.starts_at >= goes_again, "dough {into} is set before");
     }
     // As it was planned it is as its rise has it.
-    let risen = rise(&hand, &chain).expect("it has yeast");
+    let risen = rise(&scenario, &chain).expect("it has yeast");
     for one in found.iter().filter(|one| one.role != StageRole::Sponge) {
         let stage = risen.stages.iter().find(|stage| stage.label == one.stage).expect("it rises");
         let planned = one.planned.expect("it is a dough");
@@ -210,10 +216,10 @@ fn what_waits_and_is_within_its_window_goes_on() {
     let found = stopped(20.0, 4.0);
     let sponge = found.iter().find(|one| one.dough == 3).expect("it waits");
     assert_eq!((sponge.role, sponge.past_min), (StageRole::Sponge, 0.0));
-    let advised: Vec<WayOut> =
+    let advised: Vec<Recovery> =
         sponge.ways.iter().filter(|way| way.advised).map(|way| way.way).collect();
-    assert_eq!(advised, [WayOut::GoOn]);
-    let dough_c = |seen: Option<Seen>| seen.expect("a sponge").dough_c;
+    assert_eq!(advised, [Recovery::GoOn]);
+    let dough_c = |seen: Option<DoughState>| seen.expect("a sponge").dough_c;
     assert!(dough_c(sponge.then) > dough_c(sponge.planned));
 }
 
@@ -222,26 +228,26 @@ fn an_old_sponge_is_spread_in_thirds_over_the_next_with_less_of_their_own() {
     let found = stopped(120.0, 40.0);
     let sponge = found.iter().find(|one| one.dough == 3).expect("it waits");
     assert!(sponge.past_min > 60.0, "{}", sponge.past_min);
-    let spread = sponge.ways.iter().find(|way| way.way == WayOut::SpreadInThirds).expect("a way");
+    let spread = sponge.ways.iter().find(|way| way.way == Recovery::SpreadInThirds).expect("a way");
     assert!(spread.advised && spread.caution.is_some());
     assert_eq!(spread.doughs.len(), 3, "{:?}", spread.doughs);
     let kg = |of: &str| spread.amounts.iter().find(|one| one.of == of).expect(of).kg;
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
-    let hand = full(&bench, &flours, 40.0);
-    let whole = SpongeView::of(&hand, &chain(&hand)).expect("it has one");
+    let scenario = full(&bench, &flours, 40.0);
+    let whole = SpongeView::of(&scenario, &chain(&scenario)).expect("it has one");
     near(kg("old sponge into each"), whole.kg / 3.0, 1e-9);
     near(kg("flour in each then"), whole.flour_kg * 2.0 / 3.0, 1e-9);
     near(kg("water in each then"), whole.water_kg * 2.0 / 3.0, 1e-9);
-    let bake = sponge.ways.iter().find(|way| way.way == WayOut::BakeOff).expect("a way");
-    assert!(bake.caution.is_some_and(|says| says.contains("Bake it first")));
-    let cold = sponge.ways.iter().find(|way| way.way == WayOut::HoldCold).expect("a way");
-    assert!(cold.says.contains("hardly cools"), "{}", cold.says);
+    let bake = sponge.ways.iter().find(|way| way.way == Recovery::BakeOff).expect("a way");
+    assert!(bake.caution.is_some_and(|message| message.contains("Bake it first")));
+    let cold = sponge.ways.iter().find(|way| way.way == Recovery::HoldCold).expect("a way");
+    assert!(cold.message.contains("hardly cools"), "{}", cold.message);
     // No sponge takes two thirds of old ones.
     let mut into: Vec<usize> = found
         .iter()
         .flat_map(|one| &one.ways)
-        .filter(|way| way.way == WayOut::SpreadInThirds)
+        .filter(|way| way.way == Recovery::SpreadInThirds)
         .flat_map(|way| way.doughs.clone())
         .collect();
     let all = into.len();
@@ -254,17 +260,17 @@ fn an_old_sponge_is_spread_in_thirds_over_the_next_with_less_of_their_own() {
 fn a_run_with_no_sponge_left_says_how_many_are_wanted_after_it() {
     let found = stopped(120.0, 4.0);
     let sponge = found.iter().find(|one| one.dough == 3).expect("it waits");
-    let spread = sponge.ways.iter().find(|way| way.way == WayOut::SpreadInThirds).expect("a way");
-    assert!(spread.says.contains("3 of them are set after this run"), "{}", spread.says);
+    let spread = sponge.ways.iter().find(|way| way.way == Recovery::SpreadInThirds).expect("a way");
+    assert!(spread.message.contains("3 of them are set after this run"), "{}", spread.message);
 }
 
 #[test]
 fn the_floors_rule_stands_beside_the_balance_and_learns() {
     let (flours, bench) = (strong(), bench(plain(), Process::StraightBulk));
     let flours = white(&flours);
-    let hand = bench.hand(&flours);
-    let chain = chain(&hand);
-    let none = thumb(&hand, &chain, &[]).expect("it is mixed");
+    let scenario = bench.scenario(&flours);
+    let chain = chain(&scenario);
+    let none = friction_factor(&scenario, &chain, &[]).expect("it is mixed");
     assert_eq!((none.counts, none.doughs, none.measured_kj_per_kg), (3, 0, None));
     // 3 · 25 − 21 − 22 − 14
     near(none.water_c.typical, 18.0, 1e-9);
@@ -283,25 +289,29 @@ fn the_floors_rule_stands_beside_the_balance_and_learns() {
         ice_share_pct: 0.0,
         ice_c: 0.0,
     };
-    let mixed = mixed_dough(&hand, &chain);
+    let mixed = mixed_dough(&scenario, &chain);
     let measured = Measured { temperatures: measured, mixed };
-    let learned = thumb(&hand, &chain, &vec![measured.clone(); 12]).expect("it is mixed");
+    let learned =
+        friction_factor(&scenario, &chain, &vec![measured.clone(); 12]).expect("it is mixed");
     near(learned.measured_kj_per_kg.expect("measured"), chain.method.mixing_kj_per_kg, 1e-6);
     near(learned.water_c.typical, heat.water_c, 1.0);
     assert!(learned.friction.sd_c < 1.0 && !learned.disagree);
 
     // Judged by its own masses: a wetter formula today changes nothing of it.
-    let mut wetter = hand;
-    wetter.knobs.hydration_pct = Some(75.0);
-    let today =
-        thumb(&wetter, &ironpeel_core::chain::chain(&wetter), std::slice::from_ref(&measured));
+    let mut wetter = scenario;
+    wetter.run_settings.hydration_pct = Some(75.0);
+    let today = friction_factor(
+        &wetter,
+        &ironpeel_core::chain::chain(&wetter),
+        std::slice::from_ref(&measured),
+    );
     near(
         today.expect("it is mixed").measured_kj_per_kg.expect("kept"),
         chain.method.mixing_kj_per_kg,
         1e-6,
     );
     let unkept = Measured { mixed: None, ..measured };
-    let none = thumb(&hand, &chain, &[unkept]).expect("it is mixed");
+    let none = friction_factor(&scenario, &chain, &[unkept]).expect("it is mixed");
     assert_eq!((none.doughs, none.measured_kj_per_kg), (1, None));
 }
 
@@ -310,8 +320,8 @@ fn an_iced_dough_teaches_by_its_equivalent_water() {
     let (flours, mut bench) = (strong(), plant());
     bench.line.flour_c = 32.0;
     let flours = white(&flours);
-    let hand = full(&bench, &flours, 1.0);
-    let chain = chain(&hand);
+    let scenario = full(&bench, &flours, 1.0);
+    let chain = chain(&scenario);
     let heat = &chain.heat.as_ref().expect("computed").answer;
     assert!(heat.ice_kg > 0.0);
     let iced = Temperatures {
@@ -323,7 +333,7 @@ fn an_iced_dough_teaches_by_its_equivalent_water() {
         ice_share_pct: 100.0 * heat.ice_kg / (heat.ice_kg + heat.water_kg),
         ice_c: 0.0,
     };
-    let mixed = mixed_dough(&hand, &chain).expect("mixed");
+    let mixed = mixed_dough(&scenario, &chain).expect("mixed");
     near(mixed.mixing_kj_per_kg(&iced).expect("mixed"), chain.method.mixing_kj_per_kg, 1e-6);
     let by_tap = Temperatures { ice_share_pct: 0.0, ..iced };
     assert!(iced.friction_c() > by_tap.friction_c() + 10.0, "the ice is no friction's absence");
@@ -334,20 +344,27 @@ fn a_sponge_is_counted_among_the_temperatures_and_a_jacket_takes_heat_away() {
     let (flours, mut bench) = (strong(), plant());
     let flours = white(&flours);
     bench.line.mixer.jacket_kj_per_kg_min = Some(0.9);
-    let hand = full(&bench, &flours, 1.0);
-    let off = chain(&hand);
-    assert_eq!(thumb(&hand, &off, &[]).expect("it is mixed").counts, 4);
-    let mut cooled = hand;
-    cooled.knobs.jacket = true;
+    let scenario = full(&bench, &flours, 1.0);
+    let off = chain(&scenario);
+    assert_eq!(friction_factor(&scenario, &off, &[]).expect("it is mixed").counts, 4);
+    let mut cooled = scenario;
+    cooled.run_settings.jacket = true;
     let on = chain(&cooled);
     let ice =
         |chain: &ironpeel_core::chain::Chain| chain.heat.as_ref().expect("computed").answer.ice_kg;
     assert!(ice(&on) < ice(&off), "{} {}", ice(&on), ice(&off));
-    let levers = &off.heat.as_ref().expect("computed").answer.levers;
-    let jacket = levers.iter().find(|lever| lever.lever == "jacket").expect("it is off");
+    let sensitivities = &off.heat.as_ref().expect("computed").answer.sensitivities;
+    let jacket =
+        sensitivities.iter().find(|measure| measure.measure == "jacket").expect("it is off");
     near(jacket.ice_kg, ice(&on) - ice(&off), 1e-9);
     assert!(
-        on.heat.as_ref().expect("computed").answer.levers.iter().all(|one| one.lever != "jacket")
+        on.heat
+            .as_ref()
+            .expect("computed")
+            .answer
+            .sensitivities
+            .iter()
+            .all(|one| one.measure != "jacket")
     );
 }
 
@@ -358,12 +375,12 @@ fn a_small_sponge_set_warmer_than_its_room_is_answered() {
     let flours = white(&flours);
     bench.method.sponge_c = Some(24.0);
     bench.method.stages[0].temperature_c = Some(18.0);
-    let mut hand = bench.hand(&flours);
-    hand.knobs.amount = Amount::Dough { kg: 2.0 };
-    let chain = chain(&hand);
-    let sponge = SpongeView::of(&hand, &chain).expect("it has one");
+    let mut scenario = bench.scenario(&flours);
+    scenario.run_settings.amount = Amount::Dough { kg: 2.0 };
+    let chain = chain(&scenario);
+    let sponge = SpongeView::of(&scenario, &chain).expect("it has one");
     assert!(sponge.end_c < 24.0, "{}", sponge.end_c);
-    let found = sponge_for(&hand, &chain, 22.0).expect("it has a sponge");
+    let found = sponge_for(&scenario, &chain, 22.0).expect("it has a sponge");
     assert!(found.iter().all(|one| one.nearest_c.is_finite()));
     assert!(found.iter().any(|one| one.value.is_some()), "{found:?}");
 }
@@ -379,23 +396,23 @@ proptest! {
         bench.method.sponge_c = set_c;
         bench.method.stages[0].temperature_c = Some(room_c);
         bench.method.stages[0].minutes = minutes;
-        let mut hand = bench.hand(&flours);
-        hand.knobs.amount = Amount::Dough { kg };
-        let chain = chain(&hand);
-        let risen = rise(&hand, &chain).expect("it has yeast");
+        let mut scenario = bench.scenario(&flours);
+        scenario.run_settings.amount = Amount::Dough { kg };
+        let chain = chain(&scenario);
+        let risen = rise(&scenario, &chain).expect("it has yeast");
         prop_assert!(risen.stages.iter().all(|stage| stage.rise_pct.is_finite()));
-        if let Some(sponge) = SpongeView::of(&hand, &chain) {
+        if let Some(sponge) = SpongeView::of(&scenario, &chain) {
             prop_assert!(sponge.end_c.is_finite());
         }
-        for one in sponge_for(&hand, &chain, end_c).into_iter().flatten() {
+        for one in sponge_for(&scenario, &chain, end_c).into_iter().flatten() {
             prop_assert!(one.nearest_c.is_finite(), "{:?}", one);
             prop_assert!(one.value.is_none_or(f64::is_finite), "{:?}", one);
         }
-        if let Some(sooner) = sponge_sooner(&hand, &chain, by_min) {
-            prop_assert!(sooner.set_c.is_finite() && sooner.extra_min.is_finite());
+        if let Some(acceleration) = sponge_acceleration(&scenario, &chain, by_min) {
+            prop_assert!(acceleration.set_c.is_finite() && acceleration.extra_min.is_finite());
         }
-        if let Ok(both) = two_ways(&hand, &chain) {
-            prop_assert!(both.other.floor_pct.is_finite() && both.other.dough_yield.is_finite());
+        if let Ok(both) = process_comparison(&scenario, &chain) {
+            prop_assert!(both.other.dough_absorption_pct.is_finite() && both.other.dough_yield.is_finite());
         }
     }
 }

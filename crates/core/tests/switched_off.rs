@@ -3,31 +3,36 @@
 mod support;
 
 use ironpeel_core::flour::Species;
-use ironpeel_core::units::Banded;
+use ironpeel_core::units::Estimate;
 use ironpeel_core::water::{
-    AbsorptionModel, Composition, Flour, Override, Process, Rule, Rules, Stair, Wanted, hold_back,
-    stair,
+    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Composition, CorrectionFactor,
+    CorrectionFactors, Flour, Override, Process, build_up, hold_back,
 };
 use proptest::prelude::*;
 use support::{flour, parts};
 
-fn off(rule: Rule) -> Rules {
-    let value = Banded::new(0.0, 0.0, 0.0);
-    Rules(vec![Override { rule, off: true, value, reason: "not here".into() }])
+fn off(rule: CorrectionFactor) -> CorrectionFactors {
+    let value = Estimate::new(0.0, 0.0, 0.0);
+    CorrectionFactors(vec![Override { rule, off: true, value, reason: "not here".into() }])
 }
 
-fn of(flours: &[(Flour, f64)], process: Process, machine_divided: bool, rules: &Rules) -> Stair {
+fn of(
+    flours: &[(Flour, f64)],
+    process: Process,
+    machine_divided: bool,
+    correction_factors: &CorrectionFactors,
+) -> AbsorptionBuildUp {
     let model = AbsorptionModel::prior();
-    let wanted = Wanted {
+    let wanted = AbsorptionRequest {
         process,
         lines: &[],
         style_points: 0.0,
-        set_by_hand_pct: None,
+        override_pct: None,
         machine_divided,
-        rules,
+        correction_factors,
         model: &model,
     };
-    stair(&parts(flours), &wanted).expect("has a base")
+    build_up(&parts(flours), &wanted).expect("has a base")
 }
 
 fn damaged(pct: f64) -> Flour {
@@ -38,16 +43,16 @@ fn damaged(pct: f64) -> Flour {
 fn a_critical_level_that_is_off_holds_nothing_back_and_cautions_of_nothing() {
     let model = AbsorptionModel::prior();
     let lot = [(damaged(11.0), 100.0)];
-    let rules = off(Rule::CriticalDamagedStarch);
-    assert!(hold_back(&parts(&lot), &Rules::default(), &model).is_some());
-    assert_eq!(hold_back(&parts(&lot), &rules, &model), None);
-    let found = of(&lot, Process::NoTime, true, &rules);
+    let correction_factors = off(CorrectionFactor::CriticalDamagedStarch);
+    assert!(hold_back(&parts(&lot), &CorrectionFactors::default(), &model).is_some());
+    assert_eq!(hold_back(&parts(&lot), &correction_factors, &model), None);
+    let found = of(&lot, Process::NoTime, true, &correction_factors);
     assert!(found.cautions.iter().all(|caution| caution.key != "damaged_starch"));
 }
 
 #[test]
 fn a_ceiling_that_is_off_never_warns() {
-    for rule in [Rule::CeilingBase, Rule::CeilingPerW] {
+    for rule in [CorrectionFactor::CeilingBase, CorrectionFactor::CeilingPerW] {
         let found = of(&[(damaged(8.0), 100.0)], Process::SpongeDough, true, &off(rule));
         assert_eq!(found.ceiling_pct, None, "{rule:?}");
         assert!(found.cautions.iter().all(|caution| caution.key != "strength"));
@@ -62,7 +67,7 @@ proptest! {
     /// The figure is the same figure less that one step; nothing else moves.
     #[test]
     fn every_rule_removes_its_own_step(
-        rule in prop::sample::select(Rule::ALL.to_vec()), species in species(),
+        rule in prop::sample::select(CorrectionFactor::ALL.to_vec()), species in species(),
         whole in 0.0..100.0f64, damaged in 4.0..14.0f64, age in 0.5..30.0f64, machine in any::<bool>(),
         process in prop::sample::select(vec![Process::NoTime, Process::LongCold, Process::SpongeDough]),
     ) {
@@ -77,21 +82,21 @@ proptest! {
         };
         let flours = [(lot, 100.0)];
         let (on, without) = (
-            of(&flours, process, machine, &Rules::default()),
+            of(&flours, process, machine, &CorrectionFactors::default()),
             of(&flours, process, machine, &off(rule)),
         );
-        let points = |stair: &Stair| -> f64 {
-            stair.steps.iter().filter(|step| step.rule == Some(rule)).map(|step| step.points).sum()
+        let points = |build_up: &AbsorptionBuildUp| -> f64 {
+            build_up.adjustments.iter().filter(|step| step.rule == Some(rule)).map(|step| step.points).sum()
         };
         prop_assert_eq!(points(&without), 0.0);
-        prop_assert!((on.floor_pct - points(&on) - without.floor_pct).abs() < 1e-9);
-        for step in on.steps.iter().filter(|step| step.rule != Some(rule)) {
-            let same = without.steps.iter().find(|other| other.key == step.key);
+        prop_assert!((on.dough_absorption_pct - points(&on) - without.dough_absorption_pct).abs() < 1e-9);
+        for step in on.adjustments.iter().filter(|step| step.rule != Some(rule)) {
+            let same = without.adjustments.iter().find(|other| other.key == step.key);
             prop_assert_eq!(same.map(|other| other.points), Some(step.points));
         }
-        let held = |rules: &Rules| {
-            hold_back(&parts(&flours), rules, &AbsorptionModel::prior()).map_or(0.0, |held| held.points)
+        let held = |correction_factors: &CorrectionFactors| {
+            hold_back(&parts(&flours), correction_factors, &AbsorptionModel::prior()).map_or(0.0, |held| held.points)
         };
-        prop_assert!(held(&off(rule)) <= held(&Rules::default()) + 1e-9, "off never holds back more");
+        prop_assert!(held(&off(rule)) <= held(&CorrectionFactors::default()) + 1e-9, "off never holds back more");
     }
 }

@@ -2,11 +2,11 @@
 
 mod support;
 
-use ironpeel_core::chain::{FlourInHand, Link, chain};
-use ironpeel_core::dough::{Ingredient, PartKind};
+use ironpeel_core::chain::{Link, ScenarioFlour, chain};
+use ironpeel_core::dough::{Ingredient, PreparationKind};
 use ironpeel_core::flour::{Property, Species, Verdict};
 use ironpeel_core::plant::OwnNumbers;
-use ironpeel_core::trial::{Lever, Wish, levers_for, trial_set};
+use ironpeel_core::trial::{Intervention, QualityGoal, interventions_for, trial_set};
 use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::json;
@@ -21,11 +21,11 @@ fn a_dough_with_a_starter_and_two_flours_weighs_out_to_its_mass() {
         flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
         flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &white),
     ];
-    let found = chain(&bench.hand(&flours));
+    let found = chain(&bench.scenario(&flours));
     let (dough, sheet) = (found.dough.expect("a dough"), found.sheet.expect("a sheet"));
     near(sheet.dough_kg, 5.0, 0.0006);
     let starter = &sheet.parts[0];
-    assert_eq!((starter.kind, &*starter.name), (PartKind::Starter, "starter"));
+    assert_eq!((starter.kind, &*starter.name), (PreparationKind::Starter, "starter"));
     let names: Vec<_> = starter.takes.iter().map(|item| &*item.name).collect();
     assert_eq!(names, ["water", "Rigg Spelt"]);
     assert_eq!(sheet.steps[0].takes_parts, [0]);
@@ -46,7 +46,10 @@ fn a_dough_with_a_starter_and_two_flours_weighs_out_to_its_mass() {
     assert!(sheet.cautions.iter().any(|caution| caution.starts_with("Hold back")));
     assert_eq!(found.flour.others.len(), 1);
     assert!(
-        dough.allergens.says.starts_with("Contains: cereals containing gluten, wheat. Not stated")
+        dough
+            .allergens
+            .message
+            .starts_with("Contains: cereals containing gluten, wheat. Not stated")
     );
 }
 
@@ -58,10 +61,10 @@ fn a_flour_without_moisture_is_named() {
         flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
         flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &bare),
     ];
-    let trouble = chain(&bench.hand(&flours)).trouble.expect("no moisture");
-    assert_eq!(trouble.link, Link::Flour);
-    assert!(trouble.says.contains("Tarn Strong"));
-    let none = chain(&bench.hand(&[])).trouble.expect("no flour");
+    let error = chain(&bench.scenario(&flours)).error.expect("no moisture");
+    assert_eq!(error.link, Link::Flour);
+    assert!(error.message.contains("Tarn Strong"));
+    let none = chain(&bench.scenario(&[])).error.expect("no flour");
     assert_eq!(none.link, Link::Water);
 }
 
@@ -72,8 +75,8 @@ fn a_dough_drier_than_its_sponge_stops_at_the_dough() {
     let bench = bench(draft, Process::SpongeDough);
     let white = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
-    let found = chain(&bench.hand(&flours));
-    assert_eq!(found.trouble.expect("too dry").link, Link::Dough);
+    let found = chain(&bench.scenario(&flours));
+    assert_eq!(found.error.expect("too dry").link, Link::Dough);
     assert!(found.sheet.is_none());
 }
 
@@ -90,12 +93,14 @@ fn the_worst_lot_is_the_doughs_verdict() {
     }];
     let bench = bench(spelt_sour(), Process::LongCold);
     let (spelt, white) = (whole(), strong());
-    let weak =
-        FlourInHand { limits: &limits, ..flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &white) };
+    let weak = ScenarioFlour {
+        limits: &limits,
+        ..flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &white)
+    };
     let flours = [flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt), weak];
-    let found = chain(&bench.hand(&flours)).flour;
+    let found = chain(&bench.scenario(&flours)).flour;
     assert_eq!((found.verdict, found.others[0].verdict), (Verdict::Out, Verdict::Out));
-    assert!(found.concerns.is_empty(), "the main flour is in");
+    assert!(found.nonconformities.is_empty(), "the main flour is in");
 }
 
 #[test]
@@ -103,9 +108,9 @@ fn the_plants_own_numbers_reach_the_chain_and_come_back_from_record() {
     let mut bench = bench(plain(), Process::NoTime);
     let white = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
-    let house = chain(&bench.hand(&flours)).water.expect("a stair").floor_pct;
+    let house = chain(&bench.scenario(&flours)).water.expect("a stair").dough_absorption_pct;
     let own: OwnNumbers = serde_json::from_value(json!({
-        "rules": [{"rule": "no_time", "off": false, "value": {"typical": 1.0, "low": 0.0, "high": 2.0}, "reason": "x"}],
+        "correction_factors": [{"rule": "no_time", "off": false, "value": {"typical": 1.0, "low": 0.0, "high": 2.0}, "reason": "x"}],
         "ingredients": [{"ingredient": "salt", "label": "sea salt", "role": "salt", "water_pct": 3, "specific_heat": 1.3,
             "effect": null, "kg_per_l": null, "allergens": [], "price_per_kg": 1.0, "origin": "plant"}]}))
     .expect("the shape on record");
@@ -113,8 +118,8 @@ fn the_plants_own_numbers_reach_the_chain_and_come_back_from_record() {
         serde_json::from_value(serde_json::to_value(&own).expect("a record")).expect("read back");
     assert_eq!(own, again);
     bench.numbers = own.into();
-    let found = chain(&bench.hand(&flours)).water.expect("a stair");
-    near(found.floor_pct, house + 2.0 + 1.2, 1e-9);
+    let found = chain(&bench.scenario(&flours)).water.expect("a stair");
+    near(found.dough_absorption_pct, house + 2.0 + 1.2, 1e-9);
     near(found.ingredient_water_pct, 0.06, 1e-9);
 }
 
@@ -123,21 +128,28 @@ fn each_wish_gets_the_levers_the_trade_uses() {
     let bench = bench(plain(), Process::StraightBulk);
     let white = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
-    let hand = bench.hand(&flours);
-    for wish in Wish::ALL {
-        let offered = levers_for(&hand, wish);
-        assert!(!offered.is_empty() || wish == Wish::LighterWholeGrain, "{wish:?}");
-        for lever in offered {
-            assert!(lever.variant.trouble.is_none(), "{:?}", lever.variant.trouble);
-            assert!(lever.does.len() > 10 && lever.trade_off.len() > 5);
-            assert_eq!(lever.variant.levers, [lever.lever]);
+    let scenario = bench.scenario(&flours);
+    for goal in QualityGoal::ALL {
+        let offered = interventions_for(&scenario, goal);
+        assert!(!offered.is_empty() || goal == QualityGoal::LighterWholeGrain, "{goal:?}");
+        for intervention in offered {
+            assert!(intervention.variant.error.is_none(), "{:?}", intervention.variant.error);
+            assert!(intervention.does.len() > 10 && intervention.trade_off.len() > 5);
+            assert_eq!(intervention.variant.interventions, [intervention.intervention]);
         }
     }
-    let has = |wish, lever| levers_for(&hand, wish).iter().any(|offered| offered.lever == lever);
-    assert!(has(Wish::OpenCrumb, Lever::MoreWater));
-    assert!(!has(Wish::LighterWholeGrain, Lever::Sieve), "nothing to sieve out of white flour");
-    assert!(!has(Wish::Faster, Lever::YeastTrace), "it has yeast already");
-    assert!(!has(Wish::FewerAdditives, Lever::NoAscorbicAcid), "it has none");
+    let has = |goal, intervention| {
+        interventions_for(&scenario, goal)
+            .iter()
+            .any(|offered| offered.intervention == intervention)
+    };
+    assert!(has(QualityGoal::OpenCrumb, Intervention::MoreWater));
+    assert!(
+        !has(QualityGoal::LighterWholeGrain, Intervention::Sieve),
+        "nothing to sieve out of white flour"
+    );
+    assert!(!has(QualityGoal::Faster, Intervention::YeastTrace), "it has yeast already");
+    assert!(!has(QualityGoal::FewerAdditives, Intervention::NoAscorbicAcid), "it has none");
 }
 
 #[test]
@@ -147,15 +159,20 @@ fn a_whole_grain_tin_is_lightened_by_what_bakers_try() {
     let bench = bench(draft, Process::LongCold);
     let holm = whole();
     let flours = [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &holm)];
-    let hand = bench.hand(&flours);
-    let levers =
-        [Lever::MoreWater, Lever::Sieve, Lever::PartWhite, Lever::VitalGluten, Lever::YeastTrace];
-    let set = trial_set(&hand, &levers, 1.5);
+    let scenario = bench.scenario(&flours);
+    let interventions = [
+        Intervention::MoreWater,
+        Intervention::Sieve,
+        Intervention::PartWhite,
+        Intervention::VitalGluten,
+        Intervention::YeastTrace,
+    ];
+    let set = trial_set(&scenario, &interventions, 1.5);
     let names: Vec<_> = set.variants.iter().map(|variant| &*variant.name).collect();
     assert_eq!(names.len(), 7);
     assert_eq!((names[0], names[6]), ("as it is", "all together"));
-    let base = set.variants[0].floor_pct.expect("a dough");
-    let moved = |at: usize| set.variants[at].floor_pct.expect("a dough") - base;
+    let base = set.variants[0].dough_absorption_pct.expect("a dough");
+    let moved = |at: usize| set.variants[at].dough_absorption_pct.expect("a dough") - base;
     near(moved(1), 3.0, 1e-9);
     assert!(moved(2) < -1.0, "less bran drinks less: {}", moved(2));
     assert!(moved(3) < 0.0, "white flour drinks less");
@@ -184,10 +201,16 @@ fn a_sponge_takes_the_yeast_and_the_hours() {
     let bench = bench(plain(), Process::NoTime);
     let white = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
-    let set = trial_set(&bench.hand(&flours), &[Lever::Sponge, Lever::Sponge], 2.0);
+    let set =
+        trial_set(&bench.scenario(&flours), &[Intervention::Sponge, Intervention::Sponge], 2.0);
     assert_eq!(set.variants.len(), 2, "pulled once, and nothing to put together");
     let (straight, sponge) = (&set.variants[0], &set.variants[1]);
-    near(sponge.floor_pct.expect("a dough") - straight.floor_pct.expect("a dough"), 4.0, 1e-9);
+    near(
+        sponge.dough_absorption_pct.expect("a dough")
+            - straight.dough_absorption_pct.expect("a dough"),
+        4.0,
+        1e-9,
+    );
     assert_eq!(sponge.total_min - straight.total_min, 210.0);
     let sheet = sponge.sheet.as_ref().expect("set out");
     assert!(sheet.parts[0].takes.iter().any(|item| item.ingredient == Ingredient::InstantYeast));
@@ -201,16 +224,16 @@ fn without_gluten_no_lever_speaks_of_it() {
     let bench = bench(draft, Process::StraightBulk);
     let blend = readings(&[(Property::Moisture, 11.0), (Property::Absorption, 88.0)]);
     let flours = [flour("Lantern Blend", Species::GlutenFree, 70.0, 100.0, &blend)];
-    let hand = bench.hand(&flours);
-    for wish in Wish::ALL {
-        for offered in levers_for(&hand, wish) {
+    let scenario = bench.scenario(&flours);
+    for goal in QualityGoal::ALL {
+        for offered in interventions_for(&scenario, goal) {
             let words = format!("{} {} {}", offered.label, offered.does, offered.trade_off);
             for word in ["gluten", "film to", "autolyse", "folds", "bran"] {
                 assert!(!words.contains(word), "{word}: {words}");
             }
         }
     }
-    let found = chain(&hand);
+    let found = chain(&scenario);
     let dough = found.dough.expect("a dough");
     assert!(dough.allergens.caution.expect("cross-contact").contains("Keep it apart"));
     let told = format!("{:?}", found.water.expect("a stair").cautions);
@@ -222,23 +245,23 @@ fn colder_slower_and_the_night_take_their_time() {
     let bench = bench(plain(), Process::StraightBulk);
     let white = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
-    let hand = bench.hand(&flours);
-    let minutes = |lever| {
-        let set = trial_set(&hand, &[lever], 1.0);
+    let scenario = bench.scenario(&flours);
+    let minutes = |intervention| {
+        let set = trial_set(&scenario, &[intervention], 1.0);
         set.variants[1].total_min - set.variants[0].total_min
     };
-    for (lever, wanted) in [
-        (Lever::ColdNight, 720.0),
-        (Lever::Autolyse, 33.0),
-        (Lever::AnotherFold, 30.0),
-        (Lever::WaterInTwo, 10.0),
-        (Lever::MoreFat, 0.0),
+    for (intervention, wanted) in [
+        (Intervention::ColdNight, 720.0),
+        (Intervention::Autolyse, 33.0),
+        (Intervention::AnotherFold, 30.0),
+        (Intervention::WaterInTwo, 10.0),
+        (Intervention::MoreFat, 0.0),
     ] {
-        assert_eq!(minutes(lever), wanted, "{lever:?}");
+        assert_eq!(minutes(intervention), wanted, "{intervention:?}");
     }
     // Yeast and warmth ask the model: the same gas at the oven, sooner or later.
-    assert!(minutes(Lever::MoreYeast) < -20.0 && minutes(Lever::WarmerDough) < -5.0);
-    assert!(minutes(Lever::LessYeast) > 40.0 && minutes(Lever::ColderDough) > 5.0);
+    assert!(minutes(Intervention::MoreYeast) < -20.0 && minutes(Intervention::WarmerDough) < -5.0);
+    assert!(minutes(Intervention::LessYeast) > 40.0 && minutes(Intervention::ColderDough) > 5.0);
 }
 
 #[test]
@@ -250,17 +273,21 @@ fn a_night_in_the_cold_is_as_long_whatever_the_yeast_and_the_proof_comes_after_i
         let steps = &set.variants.last().expect("all").sheet.as_ref().expect("set out").steps;
         steps.iter().map(|step| (step.label.clone(), step.minutes)).collect()
     };
-    let set = trial_set(&bench.hand(&flours), &[Lever::ColdNight, Lever::LessYeast], 1.0);
+    let set = trial_set(
+        &bench.scenario(&flours),
+        &[Intervention::ColdNight, Intervention::LessYeast],
+        1.0,
+    );
     let steps = of(&set);
     let night = steps.iter().position(|(label, _)| label.contains("night")).expect("a night");
     assert_eq!(steps[night].1, 720.0);
     assert!(steps[night + 1..].iter().any(|(label, _)| label == "Proof"), "{steps:?}");
     bench.method.machine_divided = false;
-    let set = trial_set(&bench.hand(&flours), &[Lever::Autolyse], 1.0);
+    let set = trial_set(&bench.scenario(&flours), &[Intervention::Autolyse], 1.0);
     let sheet = set.variants[1].sheet.as_ref().expect("set out");
     let first: Vec<_> = sheet.steps[0].takes.iter().map(|item| &*item.name).collect();
     assert_eq!(first, ["water", "flour"], "flour and water rest alone");
-    let set = trial_set(&bench.hand(&flours), &[Lever::WaterInTwo], 1.0);
+    let set = trial_set(&bench.scenario(&flours), &[Intervention::WaterInTwo], 1.0);
     let sheet = set.variants[1].sheet.as_ref().expect("set out");
     let water: Vec<f64> = sheet
         .steps
@@ -279,7 +306,7 @@ fn gluten_and_fibre_move_what_strength_carries() {
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
     let ceiling = |lines: serde_json::Value| {
         let bench = bench(lines, Process::StraightBulk);
-        chain(&bench.hand(&flours)).water.expect("computed").ceiling_pct.expect("W is stated")
+        chain(&bench.scenario(&flours)).water.expect("computed").ceiling_pct.expect("W is stated")
     };
     let base = json!([{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}]);
     let with = |ingredient: &str| {
@@ -291,22 +318,22 @@ fn gluten_and_fibre_move_what_strength_carries() {
     assert!(with("vital_gluten") > plain && with("bran") < plain);
 }
 
-fn pulled() -> impl Strategy<Value = Vec<Lever>> {
-    prop::collection::vec(prop::sample::select(Lever::ALL.to_vec()), 0..6)
+fn pulled() -> impl Strategy<Value = Vec<Intervention>> {
+    prop::collection::vec(prop::sample::select(Intervention::ALL.to_vec()), 0..6)
 }
 
 proptest! {
     #[test]
-    fn whatever_levers_are_pulled_each_dough_is_one(levers in pulled(), kg in 0.3..15.0f64) {
+    fn whatever_levers_are_pulled_each_dough_is_one(interventions in pulled(), kg in 0.3..15.0f64) {
         let bench = bench(plain(), Process::StraightBulk);
         let (holm, white) = (whole(), strong());
         for flours in [
             [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &holm)],
             [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)],
         ] {
-            let set = trial_set(&bench.hand(&flours), &levers, kg);
+            let set = trial_set(&bench.scenario(&flours), &interventions, kg);
             for variant in &set.variants {
-                prop_assert!(variant.trouble.is_none(), "{:?}", variant.trouble);
+                prop_assert!(variant.error.is_none(), "{:?}", variant.error);
                 let sheet = variant.sheet.as_ref().expect("set out");
                 prop_assert!((sheet.dough_kg - kg).abs() < 0.001, "{} for {kg}", sheet.dough_kg);
             }

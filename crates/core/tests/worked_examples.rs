@@ -42,7 +42,7 @@ fn straight_dough(mixing: f64) -> serde_json::Value {
     })
 }
 
-fn solve(input: &serde_json::Value) -> ironpeel_core::heat::Answer {
+fn solve(input: &serde_json::Value) -> ironpeel_core::heat::HeatSolution {
     let input: DoughTemperatureInput =
         serde_json::from_value(input.clone()).expect("the shape of the contract");
     input.compute().expect("in range")

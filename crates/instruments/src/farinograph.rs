@@ -67,10 +67,10 @@ impl Shape {
         let arrival = solve(0.0, sample.development_min, 500.0, |minute| {
             sure.centre(minute, 500.0) + band(minute)
         });
-        let leaves = (arrival + sample.stability_min - sample.development_min).clamp(0.5, 11.5);
-        let wanted = band(sample.development_min + leaves);
+        let residual = (arrival + sample.stability_min - sample.development_min).clamp(0.5, 11.5);
+        let wanted = band(sample.development_min + residual);
         // The longer it holds at first, the less it has fallen by then.
-        at(solve(0.02, 60.0, -wanted, |holds_min| -at(holds_min).fallen(leaves)))
+        at(solve(0.02, 60.0, -wanted, |holds_min| -at(holds_min).fallen(residual)))
     }
 
     /// FU below the summit, this long after it.

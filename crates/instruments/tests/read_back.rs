@@ -1,7 +1,7 @@
 //! What a stand-in draws, read by the core, gives back what the sample is.
 
 use ironpeel_core::flour::{
-    Curve, Farinogram, FarinographMixer, Moisture, Readings, read_bubbles, read_rows,
+    Curve, Farinogram, FarinographMixer, Moisture, Readings, read_curves, read_rows,
 };
 use ironpeel_instruments::{Sample, Titration, certificate, run_alveograph, run_farinograph};
 
@@ -75,7 +75,7 @@ fn bubbles_read_as_the_sample_is() {
         let bubbles = run_alveograph(&sample, seed);
         let curves: Vec<Curve<'_>> =
             bubbles.0.iter().map(|(l, p)| Curve { l_mm: l, p_mmh2o: p }).collect();
-        let read = read_bubbles(&curves);
+        let read = read_curves(&curves);
         near(read.p_mmh2o, sample.p_mmh2o, 4.0);
         near(read.l_mm, sample.l_mm, 8.0);
         near(read.w, sample.w, 0.1 * sample.w);

@@ -118,9 +118,9 @@ async fn import_against_copy() {
 /// The same rows as `COPY` takes them.
 fn copy_of(lots: &[NewLotRevision]) -> String {
     let none = "\\N";
-    let lot_rows = lots
-        .iter()
-        .map(|lot| format!("{}\t{}\t{}\t{}\n", lot.lot_id, lot.flour_id, lot.code, lot.came_at()));
+    let lot_rows = lots.iter().map(|lot| {
+        format!("{}\t{}\t{}\t{}\n", lot.lot_id, lot.flour_id, lot.code, lot.received_at())
+    });
     let revision_rows = lots.iter().map(|lot| {
         let date = lot.milled_on.map(|date| date.to_string()).unwrap_or_default();
         let (id, lot_id) = (lot.revision_id, lot.lot_id);
@@ -135,7 +135,7 @@ fn copy_of(lots: &[NewLotRevision]) -> String {
         })
     });
     format!(
-        "BEGIN;\nCOPY lot (id, flour_id, code, came_at) FROM STDIN;\n{}\\.\n\
+        "BEGIN;\nCOPY lot (id, flour_id, code, received_at) FROM STDIN;\n{}\\.\n\
          COPY lot_revision (id, lot_id, number, made_by, reason, milled_on, delivered_on, tonnes) \
          FROM STDIN;\n{}\\.\n\
          COPY reading (lot_revision_id, position, property, value, basis, method, stated_value, \
@@ -158,7 +158,7 @@ fn psql(url: &str, script: &str) {
 
 /// Rows made inside the database: the lists only read them.
 const FILL: &str = "
-INSERT INTO lot (id, flour_id, code, came_at)
+INSERT INTO lot (id, flour_id, code, received_at)
     SELECT gen_random_uuid(), '{flour}', 'M-' || n, timestamptz '2000-01-01' + n * interval '7 minutes'
     FROM generate_series(1, {lots}) AS n;
 INSERT INTO lot_revision (id, lot_id, number, made_by, reason)
@@ -208,7 +208,7 @@ async fn deep_pages(store: &Store, flour_id: Uuid) {
     const PAGE: i64 = 50;
     const DEEP: i64 = 1000;
     let far = store.lots(Some(flour_id), None, PAGE * (DEEP - 1)).await.expect("read");
-    let last = far.last().map(|lot| (lot.came_at, lot.id));
+    let last = far.last().map(|lot| (lot.received_at, lot.id));
     assert!(last.is_some());
     let mut times = [Vec::new(), Vec::new()];
     for _ in 0..ROUNDS {

@@ -18,9 +18,9 @@ const WARM_UP: usize = 500;
 async fn main() {
     let plant = Plant::open().await;
     let set = json!({"amount": {"by": "mixer", "doughs": 1}, "hydration_pct": 60});
-    let usual = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    let other = plant.hand("deck-roll-60", "VR-26-1063", full_mixer()).await;
-    let wetter = plant.hand("deck-roll-60", "VR-26-1090", set).await;
+    let usual = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let other = plant.scenario("deck-roll-60", "VR-26-1063", full_mixer()).await;
+    let wetter = plant.scenario("deck-roll-60", "VR-26-1090", set).await;
     let asked = [
         json!({"now": other, "before": usual}).to_string(),
         json!({"now": wetter, "before": usual}).to_string(),

@@ -2,11 +2,10 @@
 
 use std::iter;
 
-use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
-use ironpeel_core::units::{Faults, moment};
+use ironpeel_core::units::{ValidationErrors, timestamp};
 use ironpeel_store::{BatchFlour, BatchSummary, NewBatch, Product};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
@@ -15,12 +14,12 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::{HandInput, Held};
-use crate::flour::{DecisionView, Judged};
-use crate::page::{After, PAGE, Wanted, cut};
-use crate::pins::{LotPin, Pins};
+use crate::chain::{ScenarioContext, ScenarioInput};
+use crate::flour::{DecisionView, LotAssessment};
+use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Recorded, from_value};
+use crate::request::{Json, Path, Query, Recorded, from_value};
+use crate::revision_refs::{LotRef, RevisionRefs};
 use crate::state::{App, Documents, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -45,7 +44,7 @@ pub struct BatchRow {
 pub struct BatchPage {
     pub batches: Vec<BatchRow>,
     /// Where the next page begins; none on the last.
-    pub next: Option<After>,
+    pub next: Option<Cursor>,
 }
 
 /// A planned batch: a record, not recomputed.
@@ -57,10 +56,10 @@ pub struct BatchView {
     pub planned_for: DateTime<Utc>,
     pub saved_at: DateTime<Utc>,
     pub saved_by: String,
-    pub pins: Pins,
+    pub revision_refs: RevisionRefs,
     /// What was set for it, as sent.
     #[schema(value_type = Object)]
-    pub knobs: Value,
+    pub run_settings: Value,
     #[schema(value_type = Issued)]
     pub issued: Value,
 }
@@ -117,19 +116,20 @@ impl IssuedLot {
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct BatchInput {
     pub slug: String,
-    pub hand: HandInput,
-    #[serde(deserialize_with = "moment::within")]
+    #[serde(alias = "hand")]
+    pub scenario: ScenarioInput,
+    #[serde(deserialize_with = "timestamp::within")]
     pub planned_for: DateTime<Utc>,
     #[serde(default)]
     pub by: String,
 }
 
 /// Batches, newest first
-#[utoipa::path(get, path = "/api/v1/batches", tag = "batch", params(Wanted),
+#[utoipa::path(get, path = "/api/v1/batches", tag = "batch", params(PageQuery),
     responses((status = 200, body = BatchPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn batches(State(app): State<App>, Asked(page): Asked<Wanted>) -> Result<Json<BatchPage>> {
+async fn batches(State(app): State<App>, Query(page): Query<PageQuery>) -> Result<Json<BatchPage>> {
     let mut found = app.store.batches(page.key(), PAGE + 1).await?;
-    let next = cut(&mut found, |batch| (batch.saved_at, batch.id));
+    let next = paginate(&mut found, |batch| (batch.saved_at, batch.id));
     Ok(Json(BatchPage { batches: found.into_iter().map(Into::into).collect(), next }))
 }
 
@@ -144,7 +144,7 @@ impl From<BatchSummary> for BatchRow {
 /// A batch as it was issued
 #[utoipa::path(get, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)),
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchView>> {
+async fn batch(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<BatchView>> {
     let (batch, slug, others) = app.store.batch(id).await?;
     Ok(Json(BatchView {
         id: batch.id,
@@ -153,7 +153,7 @@ async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchVie
         planned_for: batch.planned_for,
         saved_at: batch.saved_at,
         saved_by: batch.saved_by,
-        pins: Pins {
+        revision_refs: RevisionRefs {
             lot_revision_id: batch.lot_revision_id,
             specification_revision_id: batch.specification_revision_id,
             formula_revision_id: batch.formula_revision_id,
@@ -162,7 +162,7 @@ async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchVie
             numbers_revision_id: batch.numbers_revision_id,
             other_lots: others.into_iter().map(Into::into).collect(),
         },
-        knobs: batch.knobs,
+        run_settings: batch.run_settings,
         issued: batch.issued,
     }))
 }
@@ -172,36 +172,47 @@ async fn batch(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<BatchVie
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At(id): At<Uuid>,
+    Path(id): Path<Uuid>,
     Recorded { input: sent, write }: Recorded<Value>,
 ) -> Result<Json<BatchView>> {
     let records = write.of(&app, id);
     // What was planned stands, whatever could be planned now.
     if !records.was_written().await? {
-        // The knobs are kept as they were sent, beside what they were understood as.
-        let knobs = sent.pointer("/hand/knobs").cloned().unwrap_or_default();
+        // The settings are kept as they were sent, beside what they were understood as.
+        let paths = ["/scenario/run_settings", "/hand/knobs"];
+        let run_settings = paths.iter().find_map(|path| sent.pointer(path)).cloned();
         let input: BatchInput = from_value(sent)?;
-        let (new, others) = Box::pin(plan(&app, id, input, knobs)).await?;
+        let (new, others) =
+            Box::pin(plan(&app, id, input, run_settings.unwrap_or_default())).await?;
         records.add_batch(&new, &others).await?;
     }
-    batch(State(app), At(id)).await
+    batch(State(app), Path(id)).await
 }
 
-const LOT: &str = "hand.pins.lot_revision_id";
-const SPECIFICATION: &str = "hand.pins.specification_revision_id";
-const OTHERS: &str = "hand.pins.other_lots";
+const LOT: &str = "scenario.revision_refs.lot_revision_id";
+const SPECIFICATION: &str = "scenario.revision_refs.specification_revision_id";
+const OTHERS: &str = "scenario.revision_refs.other_lots";
 
 /// Each document must be of the product that is planned.
-fn belongs(documents: &Documents, product: &Product, faults: &mut Faults) {
+fn belongs(documents: &Documents, product: &Product, faults: &mut ValidationErrors) {
     let name = &product.name;
     if documents.formula.formula_id != product.formula_id {
-        faults.push("hand.pins.formula_revision_id", format!("this formula is not {name}'s"));
+        faults.push(
+            "scenario.revision_refs.formula_revision_id",
+            format!("this formula is not {name}'s"),
+        );
     }
     if documents.method.method_id != product.method_id {
-        faults.push("hand.pins.method_revision_id", format!("this method is not {name}'s"));
+        faults.push(
+            "scenario.revision_refs.method_revision_id",
+            format!("this method is not {name}'s"),
+        );
     }
     if documents.line.line_id != product.line_id {
-        faults.push("hand.pins.line_revision_id", format!("{name} is not made on this line"));
+        faults.push(
+            "scenario.revision_refs.line_revision_id",
+            format!("{name} is not made on this line"),
+        );
     }
     let lot = &documents.flour.lot;
     if lot.flour.id != product.flour_id {
@@ -215,18 +226,18 @@ async fn plan(
     app: &App,
     id: Uuid,
     mut input: BatchInput,
-    knobs: Value,
+    run_settings: Value,
 ) -> Result<(NewBatch, Vec<BatchFlour>)> {
     let product = app.store.product(&input.slug).await?;
     // The lot's age counts to the day of mixing, and the sheet is of what is on record.
     let mixed_at = input.planned_for.with_timezone(&app.clock().await?);
-    input.hand.mix_on = Some(mixed_at.date_naive());
-    input.hand.draft = None;
-    input.hand.method = None;
-    let held = Held::load(app, &input.hand, "hand.").await?;
+    input.scenario.mix_on = Some(mixed_at.date_naive());
+    input.scenario.draft = None;
+    input.scenario.method = None;
+    let held = ScenarioContext::load(app, &input.scenario, "scenario.").await?;
     let documents = &held.documents;
 
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let by = input.by.trim();
     if by.is_empty() || by.chars().count() > 200 {
         faults.push("by", "who plans this? a name or initials");
@@ -235,7 +246,7 @@ async fn plan(
     let others = documents.others.iter().map(|other| (other, OTHERS, OTHERS));
     let flours = iter::once((&documents.flour, LOT, SPECIFICATION)).chain(others);
     let ids: Vec<Uuid> = flours.clone().map(|(flour, ..)| flour.lot.id).collect();
-    let fates = app.store.fates(&ids).await?;
+    let dispositions = app.store.dispositions(&ids).await?;
     let mut releases = Vec::new();
     for (Specified { lot, specification }, at, asked_at) in flours {
         if specification.flour_id != lot.flour.id {
@@ -244,8 +255,9 @@ async fn plan(
             continue;
         }
         let by = (specification.revision.id, &*specification.limits);
-        let judged = Judged::of(&lot.current, Some(by));
-        let decision = fates.get(&lot.id).and_then(|fate| fate.decision.as_ref());
+        let judged = LotAssessment::of(&lot.current, Some(by));
+        let decision =
+            dispositions.get(&lot.id).and_then(|disposition| disposition.decision.as_ref());
         if let Some(why) = judged.barred(decision) {
             faults.push(at, format!("{} cannot be planned: {why}", lot.code));
         }
@@ -254,9 +266,9 @@ async fn plan(
         }
     }
     faults.or(())?;
-    let chain = chain(&held.hand(&held.flours()));
-    if let Some(trouble) = &chain.trouble {
-        return Err(Problem::field("hand", trouble.says.clone()));
+    let chain = chain(&held.scenario(&held.flours()));
+    if let Some(error) = &chain.error {
+        return Err(Problem::field("scenario", error.message.clone()));
     }
     let lot = &documents.flour.lot;
     let issued = Issued {
@@ -275,7 +287,7 @@ async fn plan(
         releases,
         chain,
     };
-    let Pins {
+    let RevisionRefs {
         lot_revision_id,
         specification_revision_id,
         formula_revision_id,
@@ -283,7 +295,7 @@ async fn plan(
         line_revision_id,
         numbers_revision_id,
         other_lots,
-    } = input.hand.pins;
+    } = input.scenario.revision_refs;
     let others = other_lots.into_iter().map(Into::into).collect();
     let batch = NewBatch {
         id,
@@ -296,19 +308,19 @@ async fn plan(
         numbers_revision_id,
         planned_for: input.planned_for,
         saved_by: by.into(),
-        knobs,
+        run_settings,
         issued: json!(issued),
     };
     Ok((batch, others))
 }
 
-impl From<LotPin> for BatchFlour {
-    fn from(LotPin { lot_revision_id, specification_revision_id }: LotPin) -> Self {
+impl From<LotRef> for BatchFlour {
+    fn from(LotRef { lot_revision_id, specification_revision_id }: LotRef) -> Self {
         Self { lot_revision_id, specification_revision_id }
     }
 }
 
-impl From<BatchFlour> for LotPin {
+impl From<BatchFlour> for LotRef {
     fn from(BatchFlour { lot_revision_id, specification_revision_id }: BatchFlour) -> Self {
         Self { lot_revision_id, specification_revision_id }
     }

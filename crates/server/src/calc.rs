@@ -1,21 +1,24 @@
 //! The calculators: stateless, nothing stored.
 
-use axum::Json;
 use axum::extract::DefaultBodyLimit;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
-use ironpeel_core::ferment::{Feed, FeedInput, FermentationAnswer, FermentationInput};
+use ironpeel_core::ferment::{
+    FermentationAnswer, FermentationInput, Refreshment, RefreshmentInput,
+};
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
     FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
 };
-use ironpeel_core::heat::{Answer, DoughTemperatureInput, Friction, FrictionInput};
-use ironpeel_core::water::{AbsorptionInput, AbsorptionModelAnswer, AbsorptionModelInput, Stair};
+use ironpeel_core::heat::{DoughTemperatureInput, Friction, FrictionInput, HeatSolution};
+use ironpeel_core::water::{
+    AbsorptionBuildUp, AbsorptionInput, AbsorptionModelAnswer, AbsorptionModelInput,
+};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::heavy::heavy;
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::state::App;
 
 const MOST_BYTES: usize = 16 * 1024 * 1024;
@@ -42,7 +45,7 @@ pub fn routes() -> OpenApiRouter<App> {
     request_body = MoistureBasisInput,
     responses((status = 200, body = MoistureBasisAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn moisture_basis(
-    Body(input): Body<MoistureBasisInput>,
+    Json(input): Json<MoistureBasisInput>,
 ) -> Result<Json<MoistureBasisAnswer>> {
     Ok(Json(input.compute()?))
 }
@@ -51,7 +54,7 @@ async fn moisture_basis(
 #[utoipa::path(post, path = "/api/v1/calc/farinograph", tag = "calculators",
     request_body = FarinographInput,
     responses((status = 200, body = FarinographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn farinograph(Body(input): Body<FarinographInput>) -> Result<Json<FarinographAnswer>> {
+async fn farinograph(Json(input): Json<FarinographInput>) -> Result<Json<FarinographAnswer>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
 
@@ -59,7 +62,7 @@ async fn farinograph(Body(input): Body<FarinographInput>) -> Result<Json<Farinog
 #[utoipa::path(post, path = "/api/v1/calc/alveograph", tag = "calculators",
     request_body = AlveographInput,
     responses((status = 200, body = AlveographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn alveograph(Body(input): Body<AlveographInput>) -> Result<Json<AlveographAnswer>> {
+async fn alveograph(Json(input): Json<AlveographInput>) -> Result<Json<AlveographAnswer>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
 
@@ -67,7 +70,7 @@ async fn alveograph(Body(input): Body<AlveographInput>) -> Result<Json<Alveograp
 #[utoipa::path(post, path = "/api/v1/calc/blend", tag = "calculators",
     request_body = BlendInput,
     responses((status = 200, body = BlendAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn blend(Body(input): Body<BlendInput>) -> Result<Json<BlendAnswer>> {
+async fn blend(Json(input): Json<BlendInput>) -> Result<Json<BlendAnswer>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
 
@@ -75,7 +78,7 @@ async fn blend(Body(input): Body<BlendInput>) -> Result<Json<BlendAnswer>> {
 #[utoipa::path(post, path = "/api/v1/calc/sift", tag = "calculators",
     request_body = SiftInput,
     responses((status = 200, body = SiftAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn sift(Body(input): Body<SiftInput>) -> Result<Json<SiftAnswer>> {
+async fn sift(Json(input): Json<SiftInput>) -> Result<Json<SiftAnswer>> {
     Ok(Json(input.compute()?))
 }
 
@@ -84,7 +87,7 @@ async fn sift(Body(input): Body<SiftInput>) -> Result<Json<SiftAnswer>> {
     request_body = AbsorptionModelInput,
     responses((status = 200, body = AbsorptionModelAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn absorption_model(
-    Body(input): Body<AbsorptionModelInput>,
+    Json(input): Json<AbsorptionModelInput>,
 ) -> Result<Json<AbsorptionModelAnswer>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
@@ -92,8 +95,8 @@ async fn absorption_model(
 /// From the flour to the floor: how much water the dough wants
 #[utoipa::path(post, path = "/api/v1/calc/absorption", tag = "calculators",
     request_body = AbsorptionInput,
-    responses((status = 200, body = Stair), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn absorption(Body(input): Body<AbsorptionInput>) -> Result<Json<Stair>> {
+    responses((status = 200, body = AbsorptionBuildUp), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn absorption(Json(input): Json<AbsorptionInput>) -> Result<Json<AbsorptionBuildUp>> {
     Ok(Json(input.compute()?))
 }
 
@@ -101,15 +104,15 @@ async fn absorption(Body(input): Body<AbsorptionInput>) -> Result<Json<Stair>> {
 #[utoipa::path(post, path = "/api/v1/calc/starter", tag = "calculators",
     request_body = StarterInput,
     responses((status = 200, body = StarterAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn starter(Body(input): Body<StarterInput>) -> Result<Json<StarterAnswer>> {
+async fn starter(Json(input): Json<StarterInput>) -> Result<Json<StarterAnswer>> {
     Ok(Json(input.compute()?))
 }
 
 /// Water temperature, or ice, by heat balance
 #[utoipa::path(post, path = "/api/v1/calc/dough-temperature", tag = "calculators",
     request_body = DoughTemperatureInput,
-    responses((status = 200, body = Answer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn dough_temperature(Body(input): Body<DoughTemperatureInput>) -> Result<Json<Answer>> {
+    responses((status = 200, body = HeatSolution), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn dough_temperature(Json(input): Json<DoughTemperatureInput>) -> Result<Json<HeatSolution>> {
     Ok(Json(input.compute()?))
 }
 
@@ -117,7 +120,7 @@ async fn dough_temperature(Body(input): Body<DoughTemperatureInput>) -> Result<J
 #[utoipa::path(post, path = "/api/v1/calc/friction", tag = "calculators",
     request_body = FrictionInput,
     responses((status = 200, body = Friction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn friction(Body(input): Body<FrictionInput>) -> Result<Json<Friction>> {
+async fn friction(Json(input): Json<FrictionInput>) -> Result<Json<Friction>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
 
@@ -125,14 +128,14 @@ async fn friction(Body(input): Body<FrictionInput>) -> Result<Json<Friction>> {
 #[utoipa::path(post, path = "/api/v1/calc/fermentation", tag = "calculators",
     request_body = FermentationInput,
     responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn fermentation(Body(input): Body<FermentationInput>) -> Result<Json<FermentationAnswer>> {
+async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<FermentationAnswer>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// A starter's feed: when it is ripe, or the feed that is ripe at an hour
 #[utoipa::path(post, path = "/api/v1/calc/starter-feed", tag = "calculators",
-    request_body = FeedInput,
-    responses((status = 200, body = Feed), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn starter_feed(Body(input): Body<FeedInput>) -> Result<Json<Feed>> {
+    request_body = RefreshmentInput,
+    responses((status = 200, body = Refreshment), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn starter_feed(Json(input): Json<RefreshmentInput>) -> Result<Json<Refreshment>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }

@@ -1,25 +1,25 @@
 //! The what-if: the whole chain for the dough in hand, and what moved since before.
 
-use axum::Json;
 use axum::extract::State;
 use chrono::NaiveDate;
 use ironpeel_core::chain::{
-    Chain, FlourInHand, FormulaInHand, Hand, Knobs, Move, Whys, chain, figures, moves, whys,
+    Chain, Derivations, FigureChange, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, chain,
+    derivations, figures, moves,
 };
 use ironpeel_core::dough::{
     AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft, Ingredient, LossesInput,
 };
 use ironpeel_core::method::{Method, MethodDraft};
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::flour_names::current_names;
-use crate::pins::Pins;
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
+use crate::revision_refs::RevisionRefs;
 use crate::state::{App, Documents};
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -28,26 +28,26 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// What is set for tonight, as it was typed; what is left out comes from the line or the method.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct KnobsInput {
+pub struct RunSettingsInput {
     pub amount: AmountInput,
     /// The scale's division, 0.0001 to 5 kg.
     #[serde(default)]
-    pub division_kg: Given,
+    pub division_kg: RawNumber,
     /// All the water on flour set by hand, 20 to 140 %.
     #[serde(default)]
-    pub hydration_pct: Given,
+    pub hydration_pct: RawNumber,
     /// 0 to 60 °C.
     #[serde(default)]
-    pub target_c: Given,
+    pub target_c: RawNumber,
     /// −20 to 60 °C.
     #[serde(default)]
-    pub flour_c: Given,
+    pub flour_c: RawNumber,
     /// −20 to 60 °C.
     #[serde(default)]
-    pub room_c: Given,
+    pub room_c: RawNumber,
     /// 0 to 60 °C.
     #[serde(default)]
-    pub tap_c: Given,
+    pub tap_c: RawNumber,
     /// The mixer's jacket runs.
     #[serde(default)]
     pub jacket: bool,
@@ -56,7 +56,7 @@ pub struct KnobsInput {
     pub ingredients: Vec<IngredientAtInput>,
     /// Speed of tonight's fermentation beside the model's, 0.2 to 4; the model's if left out.
     #[serde(default)]
-    pub rate: Given,
+    pub rate: RawNumber,
 }
 
 /// An ingredient as warm as it was measured.
@@ -65,14 +65,17 @@ pub struct IngredientAtInput {
     pub ingredient: Ingredient,
     /// −30 to 60 °C.
     #[serde(default)]
-    pub temperature_c: Given,
+    pub temperature_c: RawNumber,
 }
 
 /// The dough in hand.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct HandInput {
-    pub pins: Pins,
-    pub knobs: KnobsInput,
+pub struct ScenarioInput {
+    // What a browser queued before an upgrade has its names of then.
+    #[serde(alias = "pins")]
+    pub revision_refs: RevisionRefs,
+    #[serde(alias = "knobs")]
+    pub run_settings: RunSettingsInput,
     /// When it is to be mixed; today if left out. The lot's age counts to it.
     pub mix_on: Option<NaiveDate>,
     /// The formula as edited and not yet recorded.
@@ -88,10 +91,10 @@ pub struct EditedFormula {
     pub formula: FormulaDraft,
     /// −20 to 20 points of water, wetter or drier by style.
     #[serde(default)]
-    pub style_points: Given,
+    pub style_points: RawNumber,
     /// 0.005 to 20 kg.
     #[serde(default)]
-    pub piece_kg: Given,
+    pub piece_kg: RawNumber,
     #[serde(default)]
     pub losses: LossesInput,
     #[serde(flatten)]
@@ -103,14 +106,14 @@ pub struct EditedFormula {
 pub struct FormulaHolds {
     /// Its own water, 20 to 140 % on flour; as the flour takes if left out.
     #[serde(default)]
-    pub hydration_pct: Given,
+    pub hydration_pct: RawNumber,
     /// Its usual batch, 0.05 to 100 000 kg of dough; none if left out.
     #[serde(default)]
-    pub batch_kg: Given,
+    pub batch_kg: RawNumber,
 }
 
 impl FormulaHolds {
-    pub fn check(&self, faults: &mut Faults) -> (Option<f64>, Option<f64>) {
+    pub fn check(&self, faults: &mut ValidationErrors) -> (Option<f64>, Option<f64>) {
         (
             OWN_WATER.check_opt(&self.hydration_pct, "", faults),
             BATCH.check_opt(&self.batch_kg, "", faults),
@@ -121,40 +124,45 @@ impl FormulaHolds {
 /// A what-if: the dough in hand, and the one before it.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct WhatIf {
-    pub now: HandInput,
-    pub before: Option<HandInput>,
+    pub now: ScenarioInput,
+    pub before: Option<ScenarioInput>,
 }
 
 /// The chain, and what moved.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct WhatIfAnswer {
     pub chain: Chain,
-    pub moves: Vec<Move>,
+    pub moves: Vec<FigureChange>,
 }
 
-const DIVISION: Bound = Bound::new("division_kg", "the scale's division", "kg", 0.0001, 5.0);
-const HYDRATION: Bound = Bound::new("hydration_pct", "water on flour", "%", 20.0, 140.0);
-const TARGET: Bound = Bound::new("target_c", "target dough temperature", "°C", 0.0, 60.0);
-const FLOUR: Bound = Bound::new("flour_c", "flour temperature", "°C", -20.0, 60.0);
-const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -20.0, 60.0);
-pub const PIECE: Bound = Bound::new("piece_kg", "piece", "kg", 0.005, 20.0);
-pub const STYLE: Bound = Bound::new("style_points", "style", "points of water", -20.0, 20.0);
+const DIVISION: NumberRange =
+    NumberRange::new("division_kg", "the scale's division", "kg", 0.0001, 5.0);
+const HYDRATION: NumberRange =
+    NumberRange::new("hydration_pct", "water on flour", "%", 20.0, 140.0);
+const TARGET: NumberRange =
+    NumberRange::new("target_c", "target dough temperature", "°C", 0.0, 60.0);
+const FLOUR: NumberRange = NumberRange::new("flour_c", "flour temperature", "°C", -20.0, 60.0);
+const ROOM: NumberRange = NumberRange::new("room_c", "room temperature", "°C", -20.0, 60.0);
+pub const PIECE: NumberRange = NumberRange::new("piece_kg", "piece", "kg", 0.005, 20.0);
+pub const STYLE: NumberRange =
+    NumberRange::new("style_points", "style", "points of water", -20.0, 20.0);
 /// Most ingredients with a temperature of their own.
 const MOST_INGREDIENTS: usize = 60;
-const INGREDIENT: Bound =
-    Bound::new("temperature_c", "temperature of the ingredient", "°C", -30.0, 60.0);
-const RATE: Bound = Bound::new("rate", "speed of the fermentation", "", 0.2, 4.0);
-const OWN_WATER: Bound =
-    Bound::new("hydration_pct", "the formula's own water", "% on flour", 20.0, 140.0);
-const BATCH: Bound = Bound::new("batch_kg", "usual batch", "kg of dough", 0.05, 100_000.0);
-const TAP: Bound = Bound::new("tap_c", "tap water", "°C", 0.0, 60.0);
+const INGREDIENT: NumberRange =
+    NumberRange::new("temperature_c", "temperature of the ingredient", "°C", -30.0, 60.0);
+const RATE: NumberRange = NumberRange::new("rate", "speed of the fermentation", "", 0.2, 4.0);
+const OWN_WATER: NumberRange =
+    NumberRange::new("hydration_pct", "the formula's own water", "% on flour", 20.0, 140.0);
+const BATCH: NumberRange =
+    NumberRange::new("batch_kg", "usual batch", "kg of dough", 0.05, 100_000.0);
+const TAP: NumberRange = NumberRange::new("tap_c", "tap water", "°C", 0.0, 60.0);
 
-impl KnobsInput {
+impl RunSettingsInput {
     /// The temperatures typed for ingredients.
-    fn ingredients_c(&self, at: &str, faults: &mut Faults) -> Vec<(Ingredient, f64)> {
+    fn ingredients_c(&self, at: &str, faults: &mut ValidationErrors) -> Vec<(Ingredient, f64)> {
         if self.ingredients.len() > MOST_INGREDIENTS {
-            let says = format!("up to {MOST_INGREDIENTS} ingredients have a temperature typed");
-            faults.push(format!("{at}ingredients"), says);
+            let message = format!("up to {MOST_INGREDIENTS} ingredients have a temperature typed");
+            faults.push(format!("{at}ingredients"), message);
         }
         let typed = self.ingredients.iter().enumerate();
         typed
@@ -165,8 +173,8 @@ impl KnobsInput {
             .collect()
     }
 
-    fn check(&self, at: &str, faults: &mut Faults) -> Knobs<'static> {
-        Knobs {
+    fn check(&self, at: &str, faults: &mut ValidationErrors) -> RunSettings<'static> {
+        RunSettings {
             amount: self.amount.check(at, faults),
             division_kg: DIVISION.check_opt(&self.division_kg, at, faults),
             hydration_pct: HYDRATION.check_opt(&self.hydration_pct, at, faults),
@@ -183,21 +191,22 @@ impl KnobsInput {
 
 /// A hand with everything it points at, so that the core can borrow from it.
 #[derive(Debug)]
-pub struct Held {
+pub struct ScenarioContext {
     pub documents: Documents,
-    edited: Option<FormulaInHand>,
+    edited: Option<ScenarioFormula>,
     edited_method: Option<Method>,
     mix_on: NaiveDate,
-    knobs: Knobs<'static>,
+    run_settings: RunSettings<'static>,
     ingredients_c: Vec<(Ingredient, f64)>,
 }
 
-impl Held {
-    pub async fn load(app: &App, input: &HandInput, at: &str) -> Result<Self> {
-        let documents = app.revisions.documents(&input.pins).await?;
-        let mut faults = Faults::default();
-        let knobs = input.knobs.check(&format!("{at}knobs."), &mut faults);
-        let ingredients_c = input.knobs.ingredients_c(&format!("{at}knobs."), &mut faults);
+impl ScenarioContext {
+    pub async fn load(app: &App, input: &ScenarioInput, at: &str) -> Result<Self> {
+        let documents = app.revisions.documents(&input.revision_refs).await?;
+        let mut faults = ValidationErrors::default();
+        let run_settings = input.run_settings.check(&format!("{at}run_settings."), &mut faults);
+        let ingredients_c =
+            input.run_settings.ingredients_c(&format!("{at}run_settings."), &mut faults);
         let recorded = &documents.formula.formula;
         let mut renamed = None;
         if let Some(draft) = &input.draft
@@ -214,68 +223,73 @@ impl Held {
             Some(day) => day,
             None => app.today().await?,
         };
-        let held = Self { documents, edited, edited_method, mix_on, knobs, ingredients_c };
+        let held = Self { documents, edited, edited_method, mix_on, run_settings, ingredients_c };
         let missing = held.formula().formula.flours().iter().skip(1).find(|flour| {
             !held.documents.others.iter().any(|other| other.lot.flour.name == flour.name)
         });
         if let Some(flour) = missing {
             let message = format!("no lot of {} was chosen, and the formula has it", flour.name);
-            faults.push(format!("{at}pins.other_lots"), message);
+            faults.push(format!("{at}revision_refs.other_lots"), message);
         }
         faults.or(held).map_err(Into::into)
     }
 
-    pub fn formula(&self) -> &FormulaInHand {
+    pub fn formula(&self) -> &ScenarioFormula {
         self.edited.as_ref().unwrap_or(&self.documents.formula.formula)
     }
 
-    /// A lot of each flour of the formula, for [`Self::hand`] to borrow.
-    pub fn flours(&self) -> Vec<FlourInHand<'_>> {
+    /// A lot of each flour of the formula, for [`Self::scenario`] to borrow.
+    pub fn flours(&self) -> Vec<ScenarioFlour<'_>> {
         let Documents { flour, others, .. } = &self.documents;
         let shares = self.formula().formula.flours();
         let main = shares.first().map_or(FLOUR_PCT, |main| main.share_pct);
-        let mut flours = vec![flour.lot.in_hand(self.mix_on, main, &flour.specification.limits)];
+        let mut flours =
+            vec![flour.lot.for_scenario(self.mix_on, main, &flour.specification.limits)];
         flours.extend(shares.iter().skip(1).filter_map(|FlourShare { name, share_pct }| {
             let other = others.iter().find(|other| other.lot.flour.name == *name)?;
-            Some(other.lot.in_hand(self.mix_on, *share_pct, &other.specification.limits))
+            Some(other.lot.for_scenario(self.mix_on, *share_pct, &other.specification.limits))
         }));
         flours
     }
 
-    pub fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>]) -> Hand<'a> {
-        Hand {
+    pub fn scenario<'a>(&'a self, flours: &'a [ScenarioFlour<'a>]) -> Scenario<'a> {
+        Scenario {
             flours,
             formula: self.formula(),
             method: self.edited_method.as_ref().unwrap_or(&self.documents.method.method),
             line: &self.documents.line.line,
             numbers: self.documents.numbers(),
-            knobs: Knobs { ingredients_c: &self.ingredients_c, ..self.knobs },
+            run_settings: RunSettings { ingredients_c: &self.ingredients_c, ..self.run_settings },
         }
     }
 }
 
 impl EditedFormula {
-    fn over(&self, recorded: &FormulaInHand, faults: &mut Faults) -> Option<FormulaInHand> {
+    fn over(
+        &self,
+        recorded: &ScenarioFormula,
+        faults: &mut ValidationErrors,
+    ) -> Option<ScenarioFormula> {
         let style_points = STYLE.check_or(&self.style_points, recorded.style_points, "", faults);
         let piece_kg = PIECE.check_or(&self.piece_kg, recorded.piece_kg, "", faults);
         let losses = self.losses.check(recorded.losses, "losses.", faults);
         let (hydration_pct, batch_kg) = self.holds.check(faults);
         let formula = Formula::check(&self.formula).map_err(|more| faults.0.extend(more.0)).ok()?;
-        Some(FormulaInHand { formula, style_points, piece_kg, losses, hydration_pct, batch_kg })
+        Some(ScenarioFormula { formula, style_points, piece_kg, losses, hydration_pct, batch_kg })
     }
 }
 
 /// The whole chain for the dough in hand
 #[utoipa::path(post, path = "/api/v1/chain", tag = "chain", request_body = WhatIf,
     responses((status = 200, body = WhatIfAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Json<WhatIfAnswer>> {
-    let now = Held::load(&app, &asked.now, "now.").await?;
+async fn what_if(State(app): State<App>, Json(asked): Json<WhatIf>) -> Result<Json<WhatIfAnswer>> {
+    let now = ScenarioContext::load(&app, &asked.now, "now.").await?;
     let flours = now.flours();
-    let hand = now.hand(&flours);
-    let now_chain = chain(&hand);
+    let scenario = now.scenario(&flours);
+    let now_chain = chain(&scenario);
     // What could not be used before has nothing to be compared with.
     let before = match &asked.before {
-        Some(before) => match Held::load(&app, before, "before.").await {
+        Some(before) => match ScenarioContext::load(&app, before, "before.").await {
             Err(problem) if !problem.is_refusal() => return Err(problem),
             before => before.ok(),
         },
@@ -283,18 +297,21 @@ async fn what_if(State(app): State<App>, Body(asked): Body<WhatIf>) -> Result<Js
     };
     let moves = before.map_or_else(Vec::new, |before| {
         let flours = before.flours();
-        let was = before.hand(&flours);
-        moves((&was, &figures(&was)), (&hand, &now_chain))
+        let was = before.scenario(&flours);
+        moves((&was, &figures(&was)), (&scenario, &now_chain))
     });
     Ok(Json(WhatIfAnswer { chain: now_chain, moves }))
 }
 
 /// What the figures of the chain rest on
-#[utoipa::path(post, path = "/api/v1/chain/why", tag = "chain", request_body = HandInput,
-    responses((status = 200, body = Whys), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn why(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<Json<Whys>> {
-    let held = Held::load(&app, &asked, "").await?;
+#[utoipa::path(post, path = "/api/v1/chain/derivations", tag = "chain", request_body = ScenarioInput,
+    responses((status = 200, body = Derivations), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn why(
+    State(app): State<App>,
+    Json(asked): Json<ScenarioInput>,
+) -> Result<Json<Derivations>> {
+    let held = ScenarioContext::load(&app, &asked, "").await?;
     let flours = held.flours();
-    let hand = held.hand(&flours);
-    Ok(Json(whys(&hand, &chain(&hand))))
+    let scenario = held.scenario(&flours);
+    Ok(Json(derivations(&scenario, &chain(&scenario))))
 }

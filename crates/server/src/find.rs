@@ -1,6 +1,5 @@
 //! The quick finder.
 
-use axum::Json;
 use axum::extract::State;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -9,7 +8,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::Asked;
+use crate::request::{Json, Query};
 use crate::state::App;
 
 const MOST: i64 = 8;
@@ -20,7 +19,7 @@ pub fn routes() -> OpenApiRouter<App> {
 
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-struct Wanted {
+struct FindQuery {
     /// What a lot's code begins with.
     #[serde(default)]
     #[param(required = false)]
@@ -36,9 +35,12 @@ pub struct FoundLot {
 }
 
 /// Lots whose code begins with what was typed, newest first
-#[utoipa::path(get, path = "/api/v1/find", tag = "find", params(Wanted),
+#[utoipa::path(get, path = "/api/v1/find", tag = "find", params(FindQuery),
     responses((status = 200, body = Vec<FoundLot>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn find(State(app): State<App>, Asked(wanted): Asked<Wanted>) -> Result<Json<Vec<FoundLot>>> {
+async fn find(
+    State(app): State<App>,
+    Query(wanted): Query<FindQuery>,
+) -> Result<Json<Vec<FoundLot>>> {
     let text: String = wanted.q.trim().chars().take(60).collect();
     let found = app.store.find_lots(&text, MOST).await?;
     let lot = |(id, code, flour)| FoundLot { id, code, flour };

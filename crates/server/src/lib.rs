@@ -16,12 +16,12 @@ mod health;
 mod heavy;
 mod method;
 mod page;
-mod pins;
 mod plant;
 mod problem;
 mod products;
 mod request;
 mod revision;
+mod revision_refs;
 mod state;
 mod text_file;
 mod water;
@@ -31,11 +31,11 @@ use std::path::Path;
 use std::pin::Pin;
 use std::time::Duration;
 
+use axum::Router;
 use axum::extract::Request;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::middleware::{Next, from_fn};
 use axum::response::Response;
-use axum::{Json, Router};
 use ironpeel_store::Store;
 use tokio::net::TcpListener;
 use tower::ServiceBuilder;
@@ -48,6 +48,7 @@ use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
 use utoipa_axum::router::OpenApiRouter;
 
+use crate::request::Json;
 use problem::Problem;
 use state::App;
 
@@ -56,9 +57,9 @@ use state::App;
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
 /// The longest any request may take.
-const DEADLINE: Duration = Duration::from_secs(15);
+const REQUEST_TIMEOUT: Duration = Duration::from_secs(15);
 /// Answers below this are sent as they are: packing them costs more than a plant's network.
-const WORTH_PACKING: u16 = 32 * 1024;
+const MIN_COMPRESS_SIZE: u16 = 32 * 1024;
 
 #[derive(OpenApi)]
 #[openapi(info(
@@ -128,10 +129,10 @@ pub fn app(store: Store, web: Option<&Path>) -> Router {
         .layer(CatchPanicLayer::custom(|_| {
             axum::response::IntoResponse::into_response(Problem::fault("a request broke off"))
         }))
-        .layer(CompressionLayer::new().compress_when(SizeAbove::new(WORTH_PACKING.into())))
+        .layer(CompressionLayer::new().compress_when(SizeAbove::new(MIN_COMPRESS_SIZE.into())))
         .layer(from_fn(api_headers))
         .layer(from_fn(deadline))
-        .layer(from_fn(request::letters));
+        .layer(from_fn(request::reject_nul));
     routes.layer(layers).with_state(App::new(store))
 }
 
@@ -148,7 +149,7 @@ async fn api_headers(request: Request, next: Next) -> Response {
 }
 
 async fn deadline(request: Request, next: Next) -> Result<Response, Problem> {
-    tokio::time::timeout(DEADLINE, next.run(request)).await.map_err(|_| {
+    tokio::time::timeout(REQUEST_TIMEOUT, next.run(request)).await.map_err(|_| {
         let detail = "this took too long and was given up; it can be sent again, and what carries an \
                       id of its own is stored once";
         Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Too slow", detail)

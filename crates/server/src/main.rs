@@ -71,7 +71,7 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     }
     let app = ironpeel_server::app(store, arguments.web.as_deref());
     println!("Ironpeel is at http://{}", listener.local_addr()?);
-    ironpeel_server::serve(listener, app, Box::pin(told_to_stop())).await?;
+    ironpeel_server::serve(listener, app, Box::pin(shutdown_signal())).await?;
     println!("Ironpeel has stopped.");
     Ok(())
 }
@@ -83,7 +83,7 @@ fn start_log(json: bool) {
 }
 
 /// Ctrl-C, or the signal a service manager sends.
-async fn told_to_stop() {
+async fn shutdown_signal() {
     let interrupt = tokio::signal::ctrl_c();
     let mut terminate = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate())
         .expect("the runtime has signals enabled");

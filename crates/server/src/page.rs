@@ -1,5 +1,5 @@
 use chrono::{DateTime, Utc};
-use ironpeel_core::units::moment;
+use ironpeel_core::units::timestamp;
 use ironpeel_store::PageKey;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -10,7 +10,7 @@ pub const PAGE: i64 = 50;
 
 /// Where a page begins: after this row, counted from the newest.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
-pub struct After {
+pub struct Cursor {
     pub after_at: DateTime<Utc>,
     pub after_id: Uuid,
 }
@@ -18,22 +18,22 @@ pub struct After {
 /// The page wanted; the first if both are left out.
 #[derive(Debug, Clone, Copy, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub struct Wanted {
-    #[serde(default, deserialize_with = "moment::maybe")]
+pub struct PageQuery {
+    #[serde(default, deserialize_with = "timestamp::maybe")]
     pub after_at: Option<DateTime<Utc>>,
     pub after_id: Option<Uuid>,
 }
 
-impl Wanted {
+impl PageQuery {
     pub fn key(self) -> Option<PageKey> {
         self.after_at.zip(self.after_id)
     }
 }
 
 /// Cuts the one row too many that was asked for, and says where the next page begins.
-pub fn cut<T>(rows: &mut Vec<T>, key: impl Fn(&T) -> PageKey) -> Option<After> {
+pub fn paginate<T>(rows: &mut Vec<T>, key: impl Fn(&T) -> PageKey) -> Option<Cursor> {
     let more = rows.len() > PAGE as usize;
     rows.truncate(PAGE as usize);
     let (after_at, after_id) = rows.last().filter(|_| more).map(key)?;
-    Some(After { after_at, after_id })
+    Some(Cursor { after_at, after_id })
 }

@@ -1,8 +1,7 @@
-use axum::Json;
 use axum::extract::rejection::{BytesRejection, PathRejection, QueryRejection};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use ironpeel_core::units::{Faults, FieldError};
+use ironpeel_core::units::{FieldError, ValidationErrors};
 use ironpeel_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -42,7 +41,7 @@ impl Problem {
 
     /// One field that cannot be used.
     pub fn field(field: impl Into<String>, message: impl Into<String>) -> Self {
-        let mut faults = Faults::default();
+        let mut faults = ValidationErrors::default();
         faults.push(field, message);
         faults.into()
     }
@@ -63,7 +62,7 @@ impl Problem {
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::SERVICE_UNAVAILABLE);
-        let mut response = (status, Json(self)).into_response();
+        let mut response = (status, axum::Json(self)).into_response();
         let kind = HeaderValue::from_static("application/problem+json");
         response.headers_mut().insert(header::CONTENT_TYPE, kind);
         if status == StatusCode::SERVICE_UNAVAILABLE {
@@ -73,8 +72,8 @@ impl IntoResponse for Problem {
     }
 }
 
-impl From<Faults> for Problem {
-    fn from(Faults(errors): Faults) -> Self {
+impl From<ValidationErrors> for Problem {
+    fn from(ValidationErrors(errors): ValidationErrors) -> Self {
         let detail = match errors.as_slice() {
             [only] => only.message.clone(),
             many => format!("{} fields cannot be used; each says why", many.len()),
@@ -93,8 +92,8 @@ impl From<&StoreError> for Problem {
     fn from(error: &StoreError) -> Self {
         match error {
             StoreError::NotFound(what) => Self::not_found(format!("{what} is not on record")),
-            StoreError::Conflict(says) => {
-                Self::new(StatusCode::CONFLICT, "Somebody was there before", says.clone())
+            StoreError::Conflict(message) => {
+                Self::new(StatusCode::CONFLICT, "Somebody was there before", message.clone())
             }
             StoreError::Unavailable(source) => {
                 tracing::warn!(error = %source, "the records cannot be reached");

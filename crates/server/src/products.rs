@@ -1,8 +1,7 @@
 //! Products with the newest state of what they are made by.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{Flour, Product, Signed};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -14,7 +13,7 @@ use crate::dough::{FormulaView, template};
 use crate::flour::FlourView;
 use crate::method::{LineView, MethodView};
 use crate::problem::{Problem, Result};
-use crate::request::{At, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -86,7 +85,7 @@ async fn products(State(app): State<App>) -> Result<Json<Vec<ProductRow>>> {
 /// A product with the newest state of everything it is made by
 #[utoipa::path(get, path = "/api/v1/products/{slug}", tag = "product", params(("slug" = String, Path)),
     responses((status = 200, body = ProductView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn product(State(app): State<App>, At(slug): At<String>) -> Result<Json<ProductView>> {
+async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Json<ProductView>> {
     let product = app.store.product(&slug).await?;
     let method = app.store.current_method(product.method_id).await?;
     let line = app.store.current_line(product.line_id).await?;
@@ -125,15 +124,15 @@ async fn product(State(app): State<App>, At(slug): At<String>) -> Result<Json<Pr
     responses((status = 200, body = ProductView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn create(
     State(app): State<App>,
-    At(slug): At<String>,
+    Path(slug): Path<String>,
     Recorded { input, write }: Recorded<ProductInput>,
 ) -> Result<Json<ProductView>> {
     // Its word in addresses is what a product is made under once.
     let records = write.of(&app, Uuid::new_v5(&Uuid::NAMESPACE_URL, slug.as_bytes()));
     if records.was_written().await? {
-        return product(State(app), At(slug)).await;
+        return product(State(app), Path(slug)).await;
     }
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let name = input.name.trim();
     if name.is_empty() || name.chars().count() > 80 {
         faults.push("name", "the product needs a name, up to 80 letters");
@@ -156,9 +155,9 @@ async fn create(
     }
     for flour in &flours {
         if app.specification_of(flour.id).await?.is_none() {
-            let says =
+            let message =
                 format!("nothing is asked of {} yet: give it a specification first", flour.name);
-            faults.push("flours", says);
+            faults.push("flours", message);
         }
     }
     faults.or(())?;
@@ -178,5 +177,5 @@ async fn create(
         line,
     };
     records.make_product(&new, &formula, &template.method(), &signed).await?;
-    product(State(app), At(slug)).await
+    product(State(app), Path(slug)).await
 }

@@ -3,9 +3,10 @@
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Request};
 use axum::middleware::Next;
-use axum::response::Response;
+use axum::response::{IntoResponse, Response};
 use ironpeel_core::units::DecimalMark;
 use ironpeel_store::Store;
+use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use serde_json::error::Category;
@@ -19,12 +20,12 @@ use crate::state::App;
 /// The path's parts.
 #[derive(Debug, FromRequestParts)]
 #[from_request(via(axum::extract::Path), rejection(Problem))]
-pub struct At<T>(pub T);
+pub struct Path<T>(pub T);
 
 /// The query's parts.
 #[derive(Debug, FromRequestParts)]
 #[from_request(via(axum::extract::Query), rejection(Problem))]
-pub struct Asked<T>(pub T);
+pub struct Query<T>(pub T);
 
 /// How the sender of a file writes numbers that the file leaves open.
 #[derive(Debug, Clone, Copy, serde::Deserialize, utoipa::IntoParams)]
@@ -33,15 +34,21 @@ pub struct Marks {
     pub decimal_mark: Option<DecimalMark>,
 }
 
-/// A JSON body, whatever the content type says.
+/// A JSON body, whatever the content type says; and a JSON answer.
 #[derive(Debug)]
-pub struct Body<T>(pub T);
+pub struct Json<T>(pub T);
 
-impl<T: DeserializeOwned + Send + 'static, S: Send + Sync> FromRequest<S> for Body<T> {
+impl<T: DeserializeOwned + Send + 'static, S: Send + Sync> FromRequest<S> for Json<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
         read_body(Bytes::from_request(request, state).await?).await.map(Self)
+    }
+}
+
+impl<T: Serialize> IntoResponse for Json<T> {
+    fn into_response(self) -> Response {
+        axum::Json(self.0).into_response()
     }
 }
 
@@ -85,7 +92,7 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Recorded<T> {
 const ZERO: &str = "a text holds the character zero, which is no letter; take it out";
 
 /// Refuses an address with a character zero in it.
-pub async fn letters(request: Request, next: Next) -> Result<Response, Problem> {
+pub async fn reject_nul(request: Request, next: Next) -> Result<Response, Problem> {
     if request.uri().to_string().contains("%00") {
         return Err(Problem::unusable(ZERO));
     }
@@ -101,7 +108,7 @@ async fn read_body<T: DeserializeOwned + Send + 'static>(bytes: Bytes) -> Result
 
 /// Malformed JSON is a bad request; JSON of another shape is a field that cannot be used.
 fn read<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
-    if bytes.contains(&b'\\') && bytes.windows(6).any(|window| window == br"\u0000") {
+    if bytes.contains(&b'\\') && bytes.windows(6).any(|tolerance| tolerance == br"\u0000") {
         return Err(Problem::unusable(ZERO));
     }
     // Keeping track of the path to every field costs more than reading it; only a body that cannot
@@ -113,15 +120,15 @@ fn read<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
     let value = serde_path_to_error::deserialize(&mut *deserializer).map_err(|error| {
         let path = error.path().to_string();
         let error = error.into_inner();
-        let says = error.to_string();
+        let message = error.to_string();
         // A number such as 1e999 is well-formed JSON that no number can hold.
-        let endless = says.starts_with("number out of range");
+        let endless = message.starts_with("number out of range");
         match error.classify() {
             Category::Syntax | Category::Eof | Category::Io if !endless => {
-                Problem::malformed(format!("this is not JSON: {says}"))
+                Problem::malformed(format!("this is not JSON: {message}"))
             }
             _ if endless => Problem::field(path, "the number is too large for anything real"),
-            _ => Problem::field(field_of(path, &says), says),
+            _ => Problem::field(field_of(path, &message), message),
         }
     })?;
     deserializer.end().map_err(|error| Problem::malformed(format!("this is not JSON: {error}")))?;
@@ -129,8 +136,8 @@ fn read<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
 }
 
 /// The path to the field, to the missing one itself where serde only names its parent.
-fn field_of(path: String, says: &str) -> String {
-    let missing = says.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
+fn field_of(path: String, message: &str) -> String {
+    let missing = message.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
     match missing {
         Some(name) if path == "." => name.to_owned(),
         Some(name) => format!("{path}.{name}"),
@@ -142,7 +149,7 @@ fn field_of(path: String, says: &str) -> String {
 pub fn from_value<T: DeserializeOwned>(value: serde_json::Value) -> Result<T, Problem> {
     serde_path_to_error::deserialize(value).map_err(|error| {
         let path = error.path().to_string();
-        let says = error.into_inner().to_string();
-        Problem::field(field_of(path, &says), says)
+        let message = error.into_inner().to_string();
+        Problem::field(field_of(path, &message), message)
     })
 }

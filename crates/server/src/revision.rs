@@ -1,5 +1,5 @@
 use chrono::{DateTime, Utc};
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{Revision, Signed};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -35,7 +35,7 @@ pub struct SignedInput {
 
 impl SignedInput {
     /// A name is needed, and a reason where something on record is changed.
-    pub fn check(&self, is_change: bool, faults: &mut Faults) -> Signed {
+    pub fn check(&self, is_change: bool, faults: &mut ValidationErrors) -> Signed {
         let (by, reason) = (self.by.trim(), self.reason.trim());
         if by.is_empty() {
             faults.push("signed.by", "who records this? a name or initials");

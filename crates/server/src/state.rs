@@ -13,8 +13,8 @@ use ironpeel_store::{
 use moka::future::Cache;
 use uuid::Uuid;
 
-use crate::pins::Pins;
 use crate::problem::Problem;
+use crate::revision_refs::RevisionRefs;
 
 /// How long a server may go by what another changed meanwhile.
 const SOON: Duration = Duration::from_secs(3);
@@ -131,40 +131,44 @@ impl Revisions {
     }
 
     /// Every document of a dough.
-    pub async fn documents(&self, pins: &Pins) -> Result<Documents, Problem> {
+    pub async fn documents(&self, revision_refs: &RevisionRefs) -> Result<Documents, Problem> {
         let specified = async |lot, specification| {
             Ok::<_, Problem>(Specified {
                 lot: self.lot(lot).await?,
                 specification: self.specification(specification).await?,
             })
         };
-        let mut others = Vec::with_capacity(pins.other_lots.len());
-        for other in &pins.other_lots {
+        let mut others = Vec::with_capacity(revision_refs.other_lots.len());
+        for other in &revision_refs.other_lots {
             others.push(specified(other.lot_revision_id, other.specification_revision_id).await?);
         }
-        let own = match pins.numbers_revision_id {
+        let own = match revision_refs.numbers_revision_id {
             Some(id) => {
-                remembered(&self.numbers, id, || self.store.numbers(id)).await?.numbers.clone()
+                get_or_load(&self.numbers, id, || self.store.numbers(id)).await?.numbers.clone()
             }
             None => PlantNumbers::default(),
         };
         let plant = self.plant().await?;
         let numbers = PlantNumbers { library: own.library.priced(&plant.prices), ..own };
         Ok(Documents {
-            flour: specified(pins.lot_revision_id, pins.specification_revision_id).await?,
+            flour: specified(
+                revision_refs.lot_revision_id,
+                revision_refs.specification_revision_id,
+            )
+            .await?,
             others,
-            formula: self.formula(pins.formula_revision_id).await?,
-            method: self.method(pins.method_revision_id).await?,
-            line: self.line(pins.line_revision_id).await?,
+            formula: self.formula(revision_refs.formula_revision_id).await?,
+            method: self.method(revision_refs.method_revision_id).await?,
+            line: self.line(revision_refs.line_revision_id).await?,
             numbers,
         })
     }
 
     /// A lot in the state of one revision; its flour is as it is now.
     pub async fn lot(&self, id: Uuid) -> Result<Arc<Lot>, Problem> {
-        let lot = remembered(&self.lots, id, || self.store.lot_at(id)).await?;
+        let lot = get_or_load(&self.lots, id, || self.store.lot_at(id)).await?;
         let flour_id = lot.flour.id;
-        let flour = remembered(&self.flours, flour_id, || self.store.flour(flour_id)).await?;
+        let flour = get_or_load(&self.flours, flour_id, || self.store.flour(flour_id)).await?;
         if *flour == lot.flour {
             return Ok(lot);
         }
@@ -184,27 +188,27 @@ impl Revisions {
     }
 
     pub async fn plant(&self) -> Result<Arc<Plant>, Problem> {
-        remembered(&self.plant, (), || self.store.plant()).await
+        get_or_load(&self.plant, (), || self.store.plant()).await
     }
 
     pub async fn specification(&self, id: Uuid) -> Result<Arc<SpecificationRevision>, Problem> {
-        remembered(&self.specifications, id, || self.store.specification(id)).await
+        get_or_load(&self.specifications, id, || self.store.specification(id)).await
     }
 
     pub async fn formula(&self, id: Uuid) -> Result<Arc<FormulaRevision>, Problem> {
-        remembered(&self.formulas, id, || self.store.formula(id)).await
+        get_or_load(&self.formulas, id, || self.store.formula(id)).await
     }
 
     pub async fn method(&self, id: Uuid) -> Result<Arc<MethodRevision>, Problem> {
-        remembered(&self.methods, id, || self.store.method(id)).await
+        get_or_load(&self.methods, id, || self.store.method(id)).await
     }
 
     pub async fn line(&self, id: Uuid) -> Result<Arc<LineRevision>, Problem> {
-        remembered(&self.lines, id, || self.store.line(id)).await
+        get_or_load(&self.lines, id, || self.store.line(id)).await
     }
 }
 
-async fn remembered<K, T: Send + Sync + 'static, L: Future<Output = Result<T, StoreError>>>(
+async fn get_or_load<K, T: Send + Sync + 'static, L: Future<Output = Result<T, StoreError>>>(
     cache: &Cache<K, Arc<T>>,
     id: K,
     load: impl FnOnce() -> L,

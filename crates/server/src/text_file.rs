@@ -79,7 +79,7 @@ mod tests {
         fn no_table_makes_it_panic(bytes in proptest::collection::vec(proptest::prelude::any::<u8>(), 0..400)) {
             if let Ok(text) = decode(&bytes) {
                 let (headers, rows) = table(&text);
-                let mapping = ironpeel_core::flour::propose_mapping(&headers, &rows);
+                let mapping = ironpeel_core::flour::suggest_mapping(&headers, &rows);
                 for row in &rows {
                     let lot = mapping.lot(row);
                     let _ = ironpeel_core::flour::read_rows(&lot.rows, None);

@@ -11,8 +11,8 @@ const CHAIN: &str = "/api/v1/chain";
 #[tokio::test]
 async fn another_lot_moves_the_chain_and_says_why() {
     let plant = Plant::open().await;
-    let now = plant.hand("deck-roll-60", "VR-26-1063", full_mixer()).await;
-    let before = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let now = plant.scenario("deck-roll-60", "VR-26-1063", full_mixer()).await;
+    let before = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let (status, answer) = plant.post(CHAIN, &json!({"now": now, "before": before})).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
     let moves = answer["moves"].as_array().expect("a list");
@@ -24,22 +24,22 @@ async fn another_lot_moves_the_chain_and_says_why() {
         .map(|because| because["delta"].as_f64().expect("a number"))
         .sum();
     assert!((told - floor["delta"].as_f64().expect("a number")).abs() < 0.02);
-    let stair = &answer["chain"]["water"];
-    let sum: f64 = stair["steps"]
+    let build_up = &answer["chain"]["water"];
+    let sum: f64 = build_up["steps"]
         .as_array()
         .expect("a list")
         .iter()
         .map(|step| step["points"].as_f64().expect("a number"))
         .sum();
-    assert!((sum - stair["floor_pct"].as_f64().expect("a number")).abs() < 1e-9);
+    assert!((sum - build_up["floor_pct"].as_f64().expect("a number")).abs() < 1e-9);
 }
 
 #[tokio::test]
 async fn what_could_not_be_used_before_spoils_nothing_now() {
     let plant = Plant::open().await;
-    let now = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let now = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let wrong = json!({"amount": {"by": "dough", "kg": -4}});
-    let before = plant.hand("deck-roll-60", "VR-26-1090", wrong).await;
+    let before = plant.scenario("deck-roll-60", "VR-26-1090", wrong).await;
     let (status, answer) = plant.post(CHAIN, &json!({"now": now, "before": before})).await;
     assert_eq!((status, &answer["moves"]), (StatusCode::OK, &json!([])));
     assert!(answer["chain"]["sheet"].is_object());
@@ -49,53 +49,53 @@ async fn what_could_not_be_used_before_spoils_nothing_now() {
 async fn a_lot_that_states_too_little_stops_the_chain_until_water_is_set() {
     let plant = Plant::open().await;
     plant.record_lot("Tarn Plain", "VP-BARE", &[["moisture", "14.0", "%", "as is"]]).await;
-    let hand = plant.hand("causeway-stick", "VP-BARE", full_mixer()).await;
-    let (status, answer) = plant.post(CHAIN, &json!({"now": hand})).await;
+    let scenario = plant.scenario("causeway-stick", "VP-BARE", full_mixer()).await;
+    let (status, answer) = plant.post(CHAIN, &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK);
-    assert_eq!(answer["chain"]["trouble"]["link"], "water");
-    let knobs = json!({"amount": {"by": "dough", "kg": 12}, "hydration_pct": 78});
-    let hand = plant.hand("causeway-stick", "VP-BARE", knobs).await;
-    let (_, answer) = plant.post(CHAIN, &json!({"now": hand})).await;
-    assert_eq!(answer["chain"]["trouble"], Value::Null);
+    assert_eq!(answer["chain"]["error"]["link"], "water");
+    let run_settings = json!({"amount": {"by": "dough", "kg": 12}, "hydration_pct": 78});
+    let scenario = plant.scenario("causeway-stick", "VP-BARE", run_settings).await;
+    let (_, answer) = plant.post(CHAIN, &json!({"now": scenario})).await;
+    assert_eq!(answer["chain"]["error"], Value::Null);
     assert_eq!(answer["chain"]["dough"]["formula_hydration_pct"], 78.0);
 }
 
 #[tokio::test]
 async fn what_cannot_be_is_said_at_its_field() {
     let plant = Plant::open().await;
-    for (knobs, named) in [
-        (json!({"amount": {"by": "dough", "kg": -4}}), "now.knobs.amount.kg"),
-        (json!({"amount": {"by": "pieces"}}), "now.knobs.amount.pieces"),
-        (json!({"amount": {"by": "mixer", "doughs": 1}, "tap_c": 300}), "now.knobs.tap_c"),
+    for (run_settings, named) in [
+        (json!({"amount": {"by": "dough", "kg": -4}}), "now.run_settings.amount.kg"),
+        (json!({"amount": {"by": "pieces"}}), "now.run_settings.amount.pieces"),
+        (json!({"amount": {"by": "mixer", "doughs": 1}, "tap_c": 300}), "now.run_settings.tap_c"),
         (
             json!({"amount": {"by": "mixer", "doughs": 1}, "hydration_pct": "wet"}),
-            "now.knobs.hydration_pct",
+            "now.run_settings.hydration_pct",
         ),
         (
             json!({"amount": {"by": "mixer", "doughs": 1}, "division_kg": 0}),
-            "now.knobs.division_kg",
+            "now.run_settings.division_kg",
         ),
     ] {
-        let hand = plant.hand("deck-roll-60", "VR-26-1090", knobs).await;
-        let (status, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
+        let scenario = plant.scenario("deck-roll-60", "VR-26-1090", run_settings).await;
+        let (status, problem) = plant.post(CHAIN, &json!({"now": scenario})).await;
         assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec![named]));
     }
-    let mut hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    hand["draft"] =
+    let mut scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    scenario["draft"] =
         json!({"lines": [{"ingredient": "flour", "pct": 0}, {"ingredient": "salt", "pct": -2}]});
-    let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
+    let (_, problem) = plant.post(CHAIN, &json!({"now": scenario})).await;
     assert_eq!(fields(&problem), ["lines[1].pct"]);
-    hand["draft"] = json!({"lines": [{"ingredient": "flour", "pct": 0}]});
-    let (_, problem) = plant.post(CHAIN, &json!({"now": hand})).await;
-    assert!(problem["detail"].as_str().is_some_and(|says| says.contains("make no dough")));
-    hand["pins"]["lot_revision_id"] = json!(new_id());
-    let (status, _) = plant.post(CHAIN, &json!({"now": hand})).await;
+    scenario["draft"] = json!({"lines": [{"ingredient": "flour", "pct": 0}]});
+    let (_, problem) = plant.post(CHAIN, &json!({"now": scenario})).await;
+    assert!(problem["detail"].as_str().is_some_and(|message| message.contains("make no dough")));
+    scenario["revision_refs"]["lot_revision_id"] = json!(new_id());
+    let (status, _) = plant.post(CHAIN, &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
 
-async fn plan(plant: &Plant, id: &str, hand: &Value) -> (StatusCode, Value) {
+async fn plan(plant: &Plant, id: &str, scenario: &Value) -> (StatusCode, Value) {
     let body = json!({
-        "slug": "deck-roll-60", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
     });
     plant.put(&format!("/api/v1/batches/{id}"), &body).await
 }
@@ -103,11 +103,11 @@ async fn plan(plant: &Plant, id: &str, hand: &Value) -> (StatusCode, Value) {
 #[tokio::test]
 async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let id = new_id();
-    let (status, batch) = plan(&plant, &id, &hand).await;
+    let (status, batch) = plan(&plant, &id, &scenario).await;
     assert_eq!(status, StatusCode::OK, "{batch}");
-    plan(&plant, &id, &hand).await;
+    plan(&plant, &id, &scenario).await;
     let page = plant.get("/api/v1/batches").await;
     assert_eq!(page["batches"].as_array().map(Vec::len), Some(1), "sent twice, stored once");
 
@@ -128,7 +128,10 @@ async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
     let kept = plant.get(&format!("/api/v1/batches/{id}")).await;
     assert_eq!(kept["issued"], batch["issued"]);
     assert_eq!(kept["issued"]["formula_number"], 1);
-    assert_eq!(kept["pins"]["formula_revision_id"], hand["pins"]["formula_revision_id"]);
+    assert_eq!(
+        kept["revision_refs"]["formula_revision_id"],
+        scenario["revision_refs"]["formula_revision_id"]
+    );
     let newest = plant.get("/api/v1/products/deck-roll-60").await;
     assert_eq!(newest["formula"]["lines"][1]["pct"], 2.2);
 }
@@ -137,25 +140,26 @@ async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
 async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
     let plant = Plant::open().await;
     plant.record_lot("Tarn Strong", "VR-BARE", &[["moisture", "14.0", "%", "as is"]]).await;
-    let hand = plant.hand("deck-roll-60", "VR-BARE", full_mixer()).await;
-    let (status, problem) = plan(&plant, &new_id(), &hand).await;
-    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["hand"]));
-    let mut wrong = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
-    let strong = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    wrong["pins"]["specification_revision_id"] =
-        strong["pins"]["specification_revision_id"].clone();
+    let scenario = plant.scenario("deck-roll-60", "VR-BARE", full_mixer()).await;
+    let (status, problem) = plan(&plant, &new_id(), &scenario).await;
+    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["scenario"]));
+    let mut wrong = plant.scenario("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let strong = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    wrong["revision_refs"]["specification_revision_id"] =
+        strong["revision_refs"]["specification_revision_id"].clone();
     let (_, problem) = plan(&plant, &new_id(), &wrong).await;
     assert_eq!(
         fields(&problem),
         [
-            "hand.pins.formula_revision_id",
-            "hand.pins.method_revision_id",
-            "hand.pins.line_revision_id",
-            "hand.pins.lot_revision_id",
-            "hand.pins.specification_revision_id",
+            "scenario.revision_refs.formula_revision_id",
+            "scenario.revision_refs.method_revision_id",
+            "scenario.revision_refs.line_revision_id",
+            "scenario.revision_refs.lot_revision_id",
+            "scenario.revision_refs.specification_revision_id",
         ]
     );
-    let body = json!({"slug": "deck-roll-60", "hand": hand, "planned_for": "tonight", "by": "RK"});
+    let body =
+        json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": "tonight", "by": "RK"});
     let (status, problem) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["planned_for"]));
 }
@@ -163,9 +167,9 @@ async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
 #[tokio::test]
 async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let id = new_id();
-    assert_eq!(plan(&plant, &id, &hand).await.0, StatusCode::OK);
+    assert_eq!(plan(&plant, &id, &scenario).await.0, StatusCode::OK);
     plant.database.cut_connections().await;
     let kept = plant.get(&format!("/api/v1/batches/{id}")).await;
     assert_eq!(kept["saved_by"], "RK");
@@ -180,7 +184,7 @@ async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
         assert_eq!(response.status(), StatusCode::SERVICE_UNAVAILABLE);
         assert!(response.headers().contains_key("retry-after"));
         let problem: Value = response.json().await.expect("JSON");
-        assert!(problem["detail"].as_str().is_some_and(|says| says.contains("sent again")));
+        assert!(problem["detail"].as_str().is_some_and(|message| message.contains("sent again")));
     }
     let healthy = reqwest::get(format!("{base}/healthz")).await.expect("an answer");
     assert_eq!(healthy.status(), StatusCode::OK);
@@ -210,8 +214,8 @@ async fn a_dough_is_followed_to_the_oven() {
         ("rigg-spelt-500", "RS-26-0505"),
         ("lantern-flats", "LB-26-0440"),
     ] {
-        let hand = plant.hand(slug, lot, full_mixer()).await;
-        let (status, found) = plant.post("/api/v1/chain/rise", &hand).await;
+        let scenario = plant.scenario(slug, lot, full_mixer()).await;
+        let (status, found) = plant.post("/api/v1/chain/fermentation", &scenario).await;
         assert_eq!(status, StatusCode::OK, "{slug}: {found}");
         let stages = found["stages"].as_array().expect("a list");
         let series = found["series"].as_array().expect("a list");
@@ -231,29 +235,32 @@ async fn a_dough_is_followed_to_the_oven() {
 #[tokio::test]
 async fn the_yeast_for_a_rise_gives_that_rise() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    let ask = |rise: Value| json!({"hand": hand, "rise_pct": rise});
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let ask = |rise: Value| json!({"scenario": scenario, "rise_pct": rise});
     let (status, found) = plant.post("/api/v1/chain/yeast", &ask(json!(120))).await;
     assert_eq!(status, StatusCode::OK, "{found}");
-    let mut edited = hand.clone();
+    let mut edited = scenario.clone();
     let mut lines = plant.get("/api/v1/products/deck-roll-60").await["formula"]["lines"].clone();
     let yeast = lines.as_array_mut().expect("a list").iter_mut();
     for line in yeast.filter(|line| line["ingredient"] == "instant_yeast") {
         line["pct"] = found["yeast_idy_pct"].clone();
     }
     edited["draft"] = json!({"lines": lines});
-    let (_, risen) = plant.post("/api/v1/chain/rise", &edited).await;
+    let (_, risen) = plant.post("/api/v1/chain/fermentation", &edited).await;
     let end = risen["stages"].as_array().and_then(|stages| stages.last()).expect("a stage");
     assert!((end["rise_pct"].as_f64().expect("a number") - 120.0).abs() < 1.0, "{end}");
 
     let (_, none) = plant.post("/api/v1/chain/yeast", &ask(json!(990))).await;
     assert_eq!(none["yeast_idy_pct"], Value::Null);
-    assert!(none["says"].as_str().is_some_and(|says| says.contains("gives way")), "{none}");
+    assert!(
+        none["message"].as_str().is_some_and(|message| message.contains("gives way")),
+        "{none}"
+    );
     let (status, problem) = plant.post("/api/v1/chain/yeast", &ask(json!(0))).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["rise_pct"]));
-    let mut flat = hand.clone();
+    let mut flat = scenario.clone();
     flat["draft"] = json!({"lines": [{"ingredient": "flour", "pct": 100}]});
-    let (status, problem) = plant.post("/api/v1/chain/rise", &flat).await;
-    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["hand"]));
+    let (status, problem) = plant.post("/api/v1/chain/fermentation", &flat).await;
+    assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["scenario"]));
     assert!(problem.to_string().contains("nothing in this dough makes gas"), "{problem}");
 }

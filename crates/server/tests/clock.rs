@@ -40,14 +40,14 @@ async fn hours_that_are_nobodys_are_hours_of_the_plants_clock() {
     let plant = Plant::open().await;
     let lots = plant.get("/api/v1/lots").await;
     let code = lots["lots"][0]["code"].as_str().expect("a lot");
-    let hand = plant.hand("ferry-tin-short", code, full_mixer()).await;
+    let scenario = plant.scenario("ferry-tin-short", code, full_mixer()).await;
     for zone in [FIRST, LAST] {
         set(&plant, zone).await;
-        let asked = json!({"hand": hand, "day": {
+        let asked = json!({"scenario": scenario, "day": {
             "anchor": {"by": "from", "at": "2030-06-03T00:00:00Z"},
             "refused": [{"from": "22:00", "to": "4:00"}],
         }});
-        let (status, found) = plant.post("/api/v1/chain/day", &asked).await;
+        let (status, found) = plant.post("/api/v1/chain/schedule", &asked).await;
         assert_eq!(status, StatusCode::OK, "{found}");
         let zone: chrono_tz::Tz = zone.parse().expect("a zone");
         for stage in found["plan"]["stages"].as_array().expect("stages") {

@@ -73,8 +73,8 @@ async fn a_formula_with_parts_and_flours_is_revised_and_compared() {
     assert!(rows[differing..].iter().all(|row| row["delta"].is_null()), "differences first");
 
     // What needs no lot of the third flour any more still makes its dough.
-    let hand = plant.hand("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
-    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let scenario = plant.scenario("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
+    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
     assert_eq!(list(&answer["chain"]["flour"]["others"]).len(), 1);
 }
@@ -157,7 +157,7 @@ async fn a_formula_goes_into_a_file_and_comes_back_the_same() {
 #[tokio::test]
 async fn a_file_that_is_no_formula_says_what_one_is() {
     let plant = Plant::open().await;
-    for (file, says) in [
+    for (file, message) in [
         ("dear baker", "names its columns"),
         ("{\"format\": \"cake\"}", "must say “ironpeel formula”"),
         ("{\"format\"", "this is not JSON"),
@@ -171,7 +171,7 @@ async fn a_file_that_is_no_formula_says_what_one_is() {
         let response = plant.raw(Method::POST, "/api/v1/formula-file", file).await;
         assert_eq!(response.status(), StatusCode::UNPROCESSABLE_ENTITY, "{file}");
         let problem: Value = response.json().await.expect("JSON");
-        assert!(problem.to_string().contains(says), "{file}: {problem}");
+        assert!(problem.to_string().contains(message), "{file}: {problem}");
     }
     let bytes = vec![0x89, 0x50, 0x00, 0x01];
     let response = plant.raw(Method::POST, "/api/v1/formula-file", bytes).await;
@@ -242,16 +242,16 @@ async fn one_mass_changes_and_what_was_to_stay_stays() {
     let plant = Plant::open().await;
     // Half a mixer: there is room for what is added.
     let half = json!({"amount": {"by": "dough", "kg": 80}});
-    let hand = plant.hand("deck-roll-60", "VR-26-1090", half).await;
-    let (_, was) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", half).await;
+    let (_, was) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     let dough = &was["chain"]["dough"];
     for keep in ["flour", "dough", "water"] {
-        let body = json!({"hand": hand, "ingredient": "salt", "kg": 3, "keep": keep});
-        let (status, changed) = plant.post("/api/v1/chain/change", &body).await;
+        let body = json!({"scenario": scenario, "ingredient": "salt", "kg": 3, "keep": keep});
+        let (status, changed) = plant.post("/api/v1/chain/weight-adjustment", &body).await;
         assert_eq!(status, StatusCode::OK, "{changed}");
-        let mut now = hand.clone();
+        let mut now = scenario.clone();
         now["draft"] = json!({"lines": changed["lines"]});
-        now["knobs"] = json!({
+        now["run_settings"] = json!({
             "amount": {"by": "dough", "kg": changed["dough_kg"]},
             "hydration_pct": changed["hydration_pct"],
         });
@@ -269,11 +269,11 @@ async fn one_mass_changes_and_what_was_to_stay_stays() {
             .find(|item| item["ingredient"] == "salt");
         assert!((number(&salt.expect("in the sheet")["kg"]) - 3.0).abs() < 0.011);
     }
-    let body = json!({"hand": hand, "ingredient": "salt", "kg": 1e9, "keep": "flour"});
-    let (_, problem) = plant.post("/api/v1/chain/change", &body).await;
+    let body = json!({"scenario": scenario, "ingredient": "salt", "kg": 1e9, "keep": "flour"});
+    let (_, problem) = plant.post("/api/v1/chain/weight-adjustment", &body).await;
     assert_eq!(fields(&problem), ["kg"]);
-    let body = json!({"hand": hand, "ingredient": "salt", "kg": 500, "keep": "dough"});
-    let (_, problem) = plant.post("/api/v1/chain/change", &body).await;
+    let body = json!({"scenario": scenario, "ingredient": "salt", "kg": 500, "keep": "dough"});
+    let (_, problem) = plant.post("/api/v1/chain/weight-adjustment", &body).await;
     assert_eq!(fields(&problem), ["kg"], "more salt than there is dough");
 }
 
@@ -281,7 +281,7 @@ async fn one_mass_changes_and_what_was_to_stay_stays() {
 async fn an_edited_formula_moves_piece_losses_and_style_with_it() {
     let plant = Plant::open().await;
     let pieces = json!({"amount": {"by": "pieces", "pieces": 100}});
-    let before = plant.hand("deck-roll-60", "VR-26-1090", pieces).await;
+    let before = plant.scenario("deck-roll-60", "VR-26-1090", pieces).await;
     let recorded = formula(&plant, "deck-roll-60").await;
     let mut now = before.clone();
     now["draft"] = json!({
@@ -304,14 +304,14 @@ async fn an_edited_formula_moves_piece_losses_and_style_with_it() {
 #[tokio::test]
 async fn a_flour_without_a_lot_is_asked_for() {
     let plant = Plant::open().await;
-    let mut hand = plant.hand("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
-    hand["pins"]["other_lots"] = json!([]);
-    let (status, problem) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let mut scenario = plant.scenario("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
+    scenario["revision_refs"]["other_lots"] = json!([]);
+    let (status, problem) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert_eq!(fields(&problem), ["now.pins.other_lots"]);
+    assert_eq!(fields(&problem), ["now.revision_refs.other_lots"]);
     assert!(problem.to_string().contains("no lot of Brae Emmer was chosen"), "{problem}");
-    let mut twice = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
-    twice["pins"]["other_lots"] = json!([{
+    let mut twice = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    twice["revision_refs"]["other_lots"] = json!([{
         "lot_revision_id": new_id(), "specification_revision_id": new_id(),
     }]);
     let (status, _) = plant.post("/api/v1/chain", &json!({"now": twice})).await;
@@ -343,8 +343,8 @@ async fn a_product_is_made_of_a_template_once() {
     other["name"] = json!("Gull Loaf");
     other["flours"] = json!([emmer["id"], spelt["id"], strong["id"]]);
     assert_eq!(plant.put("/api/v1/products/gull-loaf", &other).await.0, StatusCode::CONFLICT);
-    let hand = plant.hand("gull-loaf", "RS-26-0505", full_mixer()).await;
-    let (_, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let scenario = plant.scenario("gull-loaf", "RS-26-0505", full_mixer()).await;
+    let (_, answer) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert!(answer["chain"]["sheet"].is_object(), "{answer}");
 
     let refuse = async |slug: &str, change: Value| -> Vec<String> {
@@ -376,35 +376,37 @@ async fn a_product_is_made_of_a_template_once() {
 #[tokio::test]
 async fn every_wish_has_levers_and_each_says_what_it_costs() {
     let plant = Plant::open().await;
-    let hand = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
-    let wishes = plant.get("/api/v1/wishes").await;
-    assert_eq!(list(&wishes).len(), 9);
+    let scenario = plant.scenario("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let goals = plant.get("/api/v1/quality-goals").await;
+    assert_eq!(list(&goals).len(), 9);
     let mut offered = 0;
-    for wish in list(&wishes) {
-        let (status, levers) =
-            plant.post("/api/v1/levers", &json!({"hand": hand, "wish": wish["wish"]})).await;
+    for wish in list(&goals) {
+        let (status, levers) = plant
+            .post("/api/v1/interventions", &json!({"scenario": scenario, "goal": wish["goal"]}))
+            .await;
         assert_eq!(status, StatusCode::OK, "{levers}");
         for lever in list(&levers) {
             offered += 1;
             for key in ["label", "does", "trade_off"] {
-                assert!(lever[key].as_str().is_some_and(|says| says.len() > 3), "{lever}");
+                assert!(lever[key].as_str().is_some_and(|message| message.len() > 3), "{lever}");
             }
             assert!(
-                lever["variant"]["handling"].is_string() || lever["variant"]["trouble"].is_string()
+                lever["variant"]["handling"].is_string() || lever["variant"]["error"].is_string()
             );
         }
     }
     assert!(offered > 15, "{offered} levers in all");
-    let (_, problem) = plant.post("/api/v1/levers", &json!({"hand": hand, "wish": "cake"})).await;
-    assert_eq!(fields(&problem), ["wish"]);
+    let (_, problem) =
+        plant.post("/api/v1/interventions", &json!({"scenario": scenario, "goal": "cake"})).await;
+    assert_eq!(fields(&problem), ["goal"]);
 }
 
 #[tokio::test]
 async fn a_trial_set_is_kept_as_it_was_set_out() {
     let plant = Plant::open().await;
-    let hand = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let scenario = plant.scenario("causeway-stick", "VP-26-0435", full_mixer()).await;
     let input = json!({
-        "hand": hand, "levers": ["more_water", "another_fold"], "kg": 2, "slug": "causeway-stick",
+        "scenario": scenario, "interventions": ["more_water", "another_fold"], "kg": 2, "slug": "causeway-stick",
         "by": "RK",
     });
     let (status, set) = plant.post("/api/v1/trial-sets", &input).await;
@@ -414,7 +416,7 @@ async fn a_trial_set_is_kept_as_it_was_set_out() {
     for variant in variants {
         assert!((number(&variant["sheet"]["dough_kg"]) - 2.0).abs() < 0.02, "{variant}");
     }
-    let water = |at: usize| number(&variants[at]["floor_pct"]);
+    let water = |at: usize| number(&variants[at]["dough_absorption_pct"]);
     assert!((water(1) - water(0) - 3.0).abs() < 1e-9);
 
     let id = new_id();
@@ -429,15 +431,15 @@ async fn a_trial_set_is_kept_as_it_was_set_out() {
     // A later rule reaches no trial that was set out before.
     let rule = json!({
         "number": 1, "signed": {"by": "RK", "reason": "ours"},
-        "rules": [{"rule": "straight_bulk", "typical": 4, "low": 3, "high": 5, "reason": "ours"}],
+        "correction_factors": [{"rule": "straight_bulk", "typical": 4, "low": 3, "high": 5, "reason": "ours"}],
     });
-    let path_of_rule = format!("/api/v1/numbers/revisions/{}", new_id());
+    let path_of_rule = format!("/api/v1/plant/parameters/revisions/{}", new_id());
     assert_eq!(plant.put(&path_of_rule, &rule).await.0, StatusCode::OK);
     assert_eq!(plant.get(&path).await["issued"], set);
 
     for (change, named) in [
-        (json!({"levers": []}), "levers"),
-        (json!({"levers": vec!["more_water"; 7]}), "levers"),
+        (json!({"interventions": []}), "interventions"),
+        (json!({"interventions": vec!["more_water"; 7]}), "interventions"),
         (json!({"kg": 0}), "kg"),
         (json!({"by": " "}), "by"),
     ] {
@@ -456,9 +458,8 @@ async fn a_trial_set_is_kept_as_it_was_set_out() {
 #[tokio::test]
 async fn trials_come_a_page_at_a_time_each_once() {
     let plant = Plant::open().await;
-    let hand = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
-    let input =
-        json!({"hand": hand, "levers": ["more_water"], "slug": "causeway-stick", "by": "RK"});
+    let scenario = plant.scenario("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let input = json!({"scenario": scenario, "interventions": ["more_water"], "slug": "causeway-stick", "by": "RK"});
     for _ in 0..53 {
         let (status, _) = plant.put(&format!("/api/v1/trials/{}", new_id()), &input).await;
         assert_eq!(status, StatusCode::OK);
@@ -482,16 +483,16 @@ async fn trials_come_a_page_at_a_time_each_once() {
 #[tokio::test]
 async fn a_batch_of_several_flours_is_tied_to_a_lot_of_each() {
     let plant = Plant::open().await;
-    let hand = plant.hand("kesh-dark", "KR-26-0466", full_mixer()).await;
+    let scenario = plant.scenario("kesh-dark", "KR-26-0466", full_mixer()).await;
     let body = json!({
-        "slug": "kesh-dark", "hand": hand, "planned_for": "2026-11-26T02:00:00Z", "by": "RK",
+        "slug": "kesh-dark", "scenario": scenario, "planned_for": "2026-11-26T02:00:00Z", "by": "RK",
     });
     let id = new_id();
     let (status, batch) = plant.put(&format!("/api/v1/batches/{id}"), &body).await;
     assert_eq!(status, StatusCode::OK, "{batch}");
     let issued = &batch["issued"];
     assert_eq!(issued["other_lots"][0]["flour"], "Tarn Plain");
-    assert_eq!(batch["pins"]["other_lots"], hand["pins"]["other_lots"]);
+    assert_eq!(batch["revision_refs"]["other_lots"], scenario["revision_refs"]["other_lots"]);
     let parts = list(&issued["chain"]["sheet"]["parts"]);
     assert_eq!(parts.len(), 2);
     let sum: f64 = parts
@@ -507,8 +508,8 @@ async fn a_batch_of_several_flours_is_tied_to_a_lot_of_each() {
 }
 
 async fn day(plant: &Plant, slug: &str, lot: &str, day: Value) -> (StatusCode, Value) {
-    let hand = plant.hand(slug, lot, full_mixer()).await;
-    plant.post("/api/v1/chain/day", &json!({"hand": hand, "day": day})).await
+    let scenario = plant.scenario(slug, lot, full_mixer()).await;
+    plant.post("/api/v1/chain/schedule", &json!({"scenario": scenario, "day": day})).await
 }
 
 #[tokio::test]
@@ -549,12 +550,13 @@ async fn a_dough_is_put_on_the_clock_around_the_night() {
 async fn a_day_s_calendar_is_opened_by_a_calendar_library() {
     use icalendar::{Calendar, CalendarComponent, Component};
     let plant = Plant::open().await;
-    let hand = plant.hand("ebb-flats-240", "VP-26-0435", full_mixer()).await;
-    let body = json!({"hand": hand, "day": {
+    let scenario = plant.scenario("ebb-flats-240", "VP-26-0435", full_mixer()).await;
+    let body = json!({"scenario": scenario, "day": {
         "anchor": {"by": "out_by", "at": "2026-11-27T18:00:00Z"}, "zone": "Europe/London",
     }});
-    let (_, planned) = plant.post("/api/v1/chain/day", &body).await;
-    let response = plant.raw(Method::POST, "/api/v1/chain/day/calendar", body.to_string()).await;
+    let (_, planned) = plant.post("/api/v1/chain/schedule", &body).await;
+    let response =
+        plant.raw(Method::POST, "/api/v1/chain/schedule/calendar", body.to_string()).await;
     assert_eq!(response.headers()["content-type"], "text/calendar; charset=utf-8");
     let text = response.text().await.expect("text");
     let calendar: Calendar = text.parse().expect("a calendar");
@@ -586,7 +588,7 @@ async fn a_day_s_calendar_is_opened_by_a_calendar_library() {
 #[tokio::test]
 async fn a_flour_renamed_is_found_by_drafts_and_files_under_its_earlier_name() {
     let plant = Plant::open().await;
-    let mut hand = plant.hand("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
+    let mut scenario = plant.scenario("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
     let formula = formula(&plant, "rigg-spelt-500").await;
     let revision = formula["revision"]["id"].as_str().expect("an id");
     let file = plant.get(&format!("/api/v1/formula-revisions/{revision}/file/json")).await;
@@ -600,10 +602,10 @@ async fn a_flour_renamed_is_found_by_drafts_and_files_under_its_earlier_name() {
     let names = plant.get("/api/v1/flour-names").await;
     assert_eq!(names, json!({"Brae Emmer": "Brae Old Emmer"}));
 
-    hand["draft"] = formula.clone();
-    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    scenario["draft"] = formula.clone();
+    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
-    assert_eq!(answer["chain"]["trouble"], Value::Null, "{answer}");
+    assert_eq!(answer["chain"]["error"], Value::Null, "{answer}");
 
     let (status, read) = plant.post("/api/v1/formula-file", &file).await;
     assert_eq!(status, StatusCode::OK, "{read}");

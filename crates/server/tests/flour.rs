@@ -55,7 +55,7 @@ async fn a_specification_is_revised_compared_and_sent() {
         .await;
     let [change] = list(&compared) else { panic!("{compared}") };
     assert_eq!(
-        (&change["property"], &change["says"]),
+        (&change["property"], &change["message"]),
         (&json!("damaged_starch"), &json!("narrower"))
     );
 
@@ -81,9 +81,9 @@ async fn a_specification_is_revised_compared_and_sent() {
 async fn limits_are_proposed_with_what_they_would_have_done() {
     let plant = Plant::open().await;
     let id = flour(&plant, "Tarn Strong").await["id"].clone();
-    let path = format!("/api/v1/flours/{}/specifications/proposals?k=2", text(&id));
-    let proposals = plant.get(&path).await;
-    let starch: Vec<&Value> = list(&proposals)
+    let path = format!("/api/v1/flours/{}/specifications/suggestions?k=2", text(&id));
+    let suggestions = plant.get(&path).await;
+    let starch: Vec<&Value> = list(&suggestions)
         .iter()
         .filter(|one| one["limit"]["property"] == "damaged_starch")
         .collect();
@@ -98,7 +98,7 @@ async fn a_lot_is_decided_on_and_placed() {
     let plant = Plant::open().await;
     let lot = plant.lot("VR-26-1098").await;
     let id = text(&lot["id"]);
-    let path = format!("/api/v1/lots/{id}/decisions/{}", new_id());
+    let path = format!("/api/v1/lots/{id}/dispositions/{}", new_id());
     let (status, problem) = plant
         .put(&path, &json!({"decision": "reject", "signed": {"by": "RK", "reason": ""}}))
         .await;
@@ -132,10 +132,10 @@ async fn a_lot_is_decided_on_and_placed() {
     assert_eq!(plant.put(&stock, &body).await.0, StatusCode::OK);
 
     let lot = plant.lot("VR-26-1098").await;
-    assert_eq!(lot["standing"]["decision"]["decision"], "hold");
-    assert_eq!(lot["standing"]["stock"]["tonnes_left"], 12.5);
+    assert_eq!(lot["status"]["decision"]["decision"], "hold");
+    assert_eq!(lot["status"]["stock"]["tonnes_left"], 12.5);
     assert_eq!(list(&lot["decisions"]).len(), 1, "sent twice, stored once");
-    let nowhere = format!("/api/v1/lots/{}/decisions/{}", new_id(), new_id());
+    let nowhere = format!("/api/v1/lots/{}/dispositions/{}", new_id(), new_id());
     let body = json!({"decision": "accept", "signed": signed()});
     assert_eq!(plant.put(&nowhere, &body).await.0, StatusCode::NOT_FOUND);
 }
@@ -144,7 +144,8 @@ async fn a_lot_is_decided_on_and_placed() {
 async fn the_damaged_lot_is_found_by_drift_and_explained() {
     let plant = Plant::open().await;
     let flour = flour(&plant, "Tarn Strong").await;
-    let path = format!("/api/v1/flours/{}/drift?property=damaged_starch", text(&flour["id"]));
+    let path =
+        format!("/api/v1/flours/{}/control-chart?property=damaged_starch", text(&flour["id"]));
     let view = plant.get(&path).await;
     let at =
         list(&view["lots"]).iter().position(|lot| lot["code"] == "VR-26-1033").expect("charted");
@@ -152,21 +153,22 @@ async fn the_damaged_lot_is_found_by_drift_and_explained() {
     assert_eq!(list(&view["lots"]).len(), list(&view["drift"]["points"]).len());
 
     let lot = text(&view["lots"][at]["id"]).to_owned();
-    let change = plant.get(&format!("/api/v1/lots/{lot}/change")).await;
+    let change = plant.get(&format!("/api/v1/lots/{lot}/comparison")).await;
     assert_eq!(change["against"]["code"], "VR-26-1028");
-    let says = &change["against"]["change"]["consequences"][0]["says"];
-    assert!(text(says).starts_with("Hold back"), "{says}");
+    let message = &change["against"]["comparison"]["consequences"][0]["message"];
+    assert!(text(message).starts_with("Hold back"), "{message}");
 
-    let target = plant.get(&format!("/api/v1/lots/{lot}/change?target=true")).await;
+    let target = plant.get(&format!("/api/v1/lots/{lot}/comparison?target=true")).await;
     assert_eq!(target["against"]["code"], "the targets of revision 1");
-    let parts = list(&target["against"]["change"]["thirst"]["parts"]);
+    let parts = list(&target["against"]["comparison"]["absorption_difference"]["parts"]);
     let starch = parts.iter().find(|part| part["key"] == "damaged_starch").expect("a part");
     assert!((starch["points"].as_f64().expect("points") - 1.4 * 2.7).abs() < 1e-9);
 
-    let from = text(&view["lots"][at - 5]["came_at"]);
+    let from = text(&view["lots"][at - 5]["received_at"]);
     let part = plant.get(&format!("{path}&from={from}")).await;
     assert!(list(&part["lots"]).len() < list(&view["lots"]).len());
-    let oldest = plant.get(&format!("/api/v1/lots/{}/change", text(&view["lots"][0]["id"]))).await;
+    let oldest =
+        plant.get(&format!("/api/v1/lots/{}/comparison", text(&view["lots"][0]["id"]))).await;
     assert_eq!(oldest["against"], Value::Null);
 }
 
@@ -379,7 +381,7 @@ async fn a_blend_is_mixed_solved_and_becomes_a_flour_of_its_own() {
         {"lot_id": strong["id"], "share_pct": 50, "price_per_t": 520},
         {"lot_id": plain["id"], "share_pct": 50, "price_per_t": 430}]);
     let asked = json!({"parts": parts, "targets": [{"property": "protein_14_pct", "min": 11.5}]});
-    let (status, bench) = plant.post("/api/v1/blends/bench", &asked).await;
+    let (status, bench) = plant.post("/api/v1/blends/calculation", &asked).await;
     assert_eq!(status, StatusCode::OK, "{bench}");
     assert_eq!(
         (&bench["price_per_t"], &bench["solved"]["feasible"]),
@@ -392,7 +394,7 @@ async fn a_blend_is_mixed_solved_and_becomes_a_flour_of_its_own() {
         let asked = json!({"parts": [
             {"lot_id": strong["id"], "share_pct": 50, "price_per_t": 520},
             {"lot_id": lot["id"], "share_pct": 50, "price_per_t": price}]});
-        plant.post("/api/v1/blends/bench", &asked).await
+        plant.post("/api/v1/blends/calculation", &asked).await
     };
     let (_, bench) = of(&plain, Value::Null).await;
     assert_eq!(bench["parts"][1]["price_per_t"], plain["flour"]["price_per_t"]);
@@ -442,7 +444,7 @@ async fn a_blend_is_mixed_solved_and_becomes_a_flour_of_its_own() {
 #[tokio::test]
 async fn a_lot_is_mended_or_told_why_not() {
     let plant = Plant::open().await;
-    let path = format!("/api/v1/lots/{}/mend", text(&plant.lot("BS-0430").await["id"]));
+    let path = format!("/api/v1/lots/{}/correction", text(&plant.lot("BS-0430").await["id"]));
     let (status, mended) = plant.post(&path, &json!({"remedy": "sieve", "ash_dm_pct": 0.9})).await;
     assert_eq!(status, StatusCode::OK, "{mended}");
     assert!(mended["low_pct"].as_f64() < mended["amount_pct"].as_f64());

@@ -27,9 +27,9 @@ async fn a_fault_of_ours_is_told_as_one_and_no_half_file_passes_for_a_whole() {
 async fn no_question_changes_anything() {
     let plant = Plant::open().await;
     let batch = new_id();
-    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let body = serde_json::json!({
-        "slug": "deck-roll-60", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
     });
     let (status, _) = plant.put(&format!("/api/v1/batches/{batch}"), &body).await;
     assert_eq!(status, StatusCode::OK);

@@ -44,7 +44,7 @@ async fn a_certificate_is_read_judged_recorded_and_stored_once() {
     let plant = Plant::open().await;
     let input = input(&plant).await;
     let to_judge = json!({"flour_id": input["flour_id"], "rows": input["rows"]});
-    let (status, judged) = plant.post("/api/v1/certificates/judge", &to_judge).await;
+    let (status, judged) = plant.post("/api/v1/certificates/assessment", &to_judge).await;
     assert_eq!(status, StatusCode::OK);
     assert_eq!(judged["assessment"]["verdict"], "in");
     let protein = &judged["rows"][1]["reading"];
@@ -68,7 +68,9 @@ async fn a_certificate_is_read_judged_recorded_and_stored_once() {
 
     let (status, problem) = plant.put(&at(&new_id(), &new_id()), &input).await;
     assert_eq!(status, StatusCode::CONFLICT);
-    assert!(problem["detail"].as_str().is_some_and(|says| says.contains("already on record")));
+    assert!(
+        problem["detail"].as_str().is_some_and(|message| message.contains("already on record"))
+    );
 }
 
 #[tokio::test]
@@ -162,7 +164,7 @@ async fn nothing_is_saved_half() {
 #[tokio::test]
 async fn a_file_that_is_no_certificate_says_what_one_is() {
     let plant = Plant::open().await;
-    for (file, says) in [
+    for (file, message) in [
         (b"\x89PNG\r\n\x1a\n\0\0".to_vec(), "not a text file"),
         (b"dear miller".to_vec(), "property;value;unit;basis;method"),
         (Vec::new(), "empty"),
@@ -171,7 +173,7 @@ async fn a_file_that_is_no_certificate_says_what_one_is() {
         let (status, problem) = read(&plant, file).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
         assert!(
-            problem["detail"].as_str().is_some_and(|detail| detail.contains(says)),
+            problem["detail"].as_str().is_some_and(|detail| detail.contains(message)),
             "{problem}"
         );
     }

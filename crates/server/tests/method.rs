@@ -37,10 +37,10 @@ async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
         "stages": method["stages"],
     });
     draft["stages"][1]["minutes"] = json!(4);
-    let mut hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
-    let (_, before) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
-    hand["method"] = draft.clone();
-    let (status, after) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let mut scenario = plant.scenario("deck-roll-60", STRONG, full_mixer()).await;
+    let (_, before) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
+    scenario["method"] = draft.clone();
+    let (status, after) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK, "{after}");
     let energy = |answer: &Value| answer["chain"]["method"]["mixing_kj_per_kg"].as_f64();
     assert!(energy(&after) < energy(&before), "two fast minutes less");
@@ -70,7 +70,8 @@ async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
     assert_eq!(old["stages"], method["stages"], "the old one is as it was");
 
     // A sheet is planned from what is recorded only.
-    let batch = json!({"slug": "deck-roll-60", "hand": hand, "planned_for": to_come(), "by": "RK"});
+    let batch =
+        json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": to_come(), "by": "RK"});
     let (status, planned) = plant.put(&format!("/api/v1/batches/{}", new_id()), &batch).await;
     assert_eq!(status, StatusCode::OK, "{planned}");
     assert_eq!(planned["issued"]["chain"]["heat"]["target_c"], 27.0, "as its pinned revision says");
@@ -79,10 +80,10 @@ async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
 #[tokio::test]
 async fn a_method_no_dough_can_be_made_by_is_refused_at_its_place() {
     let plant = Plant::open().await;
-    let mut hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
-    hand["method"] = json!({"process": "no_time", "target_c": 27,
+    let mut scenario = plant.scenario("deck-roll-60", STRONG, full_mixer()).await;
+    scenario["method"] = json!({"process": "no_time", "target_c": 27,
         "stages": [{"kind": "proof", "label": "", "minutes": 55}]});
-    let (status, refused) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let (status, refused) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(fields(&refused), ["now.method.stages", "now.method.stages[0].label"]);
 }
@@ -95,7 +96,7 @@ async fn families_are_offered_and_a_step_is_left_out_with_what_makes_it_good() {
     assert!(families.len() >= 14, "{}", families.len());
     let sour = families.iter().find(|one| one["key"] == "sour_folds").expect("a family");
     let asked = json!({"method": sour, "choice": "autolyse", "taken": false});
-    let (status, changed) = plant.post("/api/v1/method-choice", &asked).await;
+    let (status, changed) = plant.post("/api/v1/optional-step", &asked).await;
     assert_eq!(status, StatusCode::OK, "{changed}");
     let labels: Vec<&str> = changed["stages"]
         .as_array()
@@ -109,7 +110,7 @@ async fn families_are_offered_and_a_step_is_left_out_with_what_makes_it_good() {
     );
     let asked = json!({"method": {"process": "frozen"}, "choice": "autolyse", "taken": true});
     assert_eq!(
-        plant.post("/api/v1/method-choice", &asked).await.0,
+        plant.post("/api/v1/optional-step", &asked).await.0,
         StatusCode::UNPROCESSABLE_ENTITY
     );
 }
@@ -117,10 +118,10 @@ async fn families_are_offered_and_a_step_is_left_out_with_what_makes_it_good() {
 #[tokio::test]
 async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
     let plant = Plant::open().await;
-    let hand = plant.hand("ferry-tin-800", STRONG, full_mixer()).await;
-    let (_, guide) = plant.post("/api/v1/chain/method", &hand).await;
-    assert_eq!(guide["thumb"]["doughs"], 0);
-    assert_eq!(guide["thumb"]["friction"]["friction_c"], 14.0);
+    let scenario = plant.scenario("ferry-tin-800", STRONG, full_mixer()).await;
+    let (_, guide) = plant.post("/api/v1/chain/method", &scenario).await;
+    assert_eq!(guide["friction_factor"]["doughs"], 0);
+    assert_eq!(guide["friction_factor"]["friction"]["friction_c"], 14.0);
     let product = plant.get("/api/v1/products/ferry-tin-800").await;
     let mut dough = json!({
         "method_id": product["method"]["id"], "line_id": product["line"]["id"], "by": "",
@@ -141,17 +142,24 @@ async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
         // 4 · 27 − 22 − 24 − 9 − 28.5
         assert_eq!(saved["friction_c"], 24.5);
     }
-    let (_, learned) = plant.post("/api/v1/chain/method", &hand).await;
-    assert_eq!((&learned["thumb"]["doughs"], &learned["thumb"]["counts"]), (&json!(1), &json!(4)));
-    assert!(learned["thumb"]["friction"]["friction_c"].as_f64() > Some(20.0));
-    assert_eq!(learned["thumb"]["measured_kj_per_kg"], Value::Null, "its own dough is not known");
+    let (_, learned) = plant.post("/api/v1/chain/method", &scenario).await;
+    assert_eq!(
+        (&learned["friction_factor"]["doughs"], &learned["friction_factor"]["counts"]),
+        (&json!(1), &json!(4))
+    );
+    assert!(learned["friction_factor"]["friction"]["friction_c"].as_f64() > Some(20.0));
+    assert_eq!(
+        learned["friction_factor"]["measured_kj_per_kg"],
+        Value::Null,
+        "its own dough is not known"
+    );
     let mut known = dough.clone();
-    known["hand"] = hand.clone();
+    known["scenario"] = scenario.clone();
     let another = format!("/api/v1/dough-temperatures/{}", new_id());
     let (status, saved) = plant.put(&another, &known).await;
     assert_eq!(status, StatusCode::OK, "{saved}");
-    let (_, learned) = plant.post("/api/v1/chain/method", &hand).await;
-    assert!(learned["thumb"]["measured_kj_per_kg"].is_number(), "{learned}");
+    let (_, learned) = plant.post("/api/v1/chain/method", &scenario).await;
+    assert!(learned["friction_factor"]["measured_kj_per_kg"].is_number(), "{learned}");
     dough["method_id"] = json!(new_id());
     let nowhere = format!("/api/v1/dough-temperatures/{}", new_id());
     assert_eq!(plant.put(&nowhere, &dough).await.0, StatusCode::NOT_FOUND);
@@ -174,42 +182,46 @@ async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
 #[tokio::test]
 async fn a_sponge_is_solved_and_stands_beside_the_straight_dough() {
     let plant = Plant::open().await;
-    let hand = plant.hand("ferry-tin-800", STRONG, full_mixer()).await;
-    let asked = json!({"hand": hand, "end_c": 29, "sooner_min": 30});
+    let scenario = plant.scenario("ferry-tin-800", STRONG, full_mixer()).await;
+    let asked = json!({"scenario": scenario, "end_c": 29, "sooner_min": 30});
     let (status, found) = plant.post("/api/v1/chain/sponge", &asked).await;
     assert_eq!(status, StatusCode::OK, "{found}");
     assert_eq!(found["found"].as_array().map(Vec::len), Some(4));
-    assert!(found["sooner"]["extra_min"].as_f64() > Some(1.0));
-    let bad = json!({"hand": hand, "end_c": 90, "sooner_min": "soon"});
+    assert!(found["acceleration"]["extra_min"].as_f64() > Some(1.0));
+    let bad = json!({"scenario": scenario, "end_c": 90, "sooner_min": "soon"});
     let (_, refused) = plant.post("/api/v1/chain/sponge", &bad).await;
     assert_eq!(fields(&refused), ["end_c", "sooner_min"]);
 
-    let (status, both) = plant.post("/api/v1/chain/two-ways", &hand).await;
+    let (status, both) = plant.post("/api/v1/chain/process-comparison", &scenario).await;
     assert_eq!(status, StatusCode::OK, "{both}");
     assert_eq!(both["own"]["process"], "sponge_dough");
     assert_eq!(both["other"]["process"], "no_time");
-    assert!(both["own"]["floor_pct"].as_f64() > both["other"]["floor_pct"].as_f64());
+    assert!(
+        both["own"]["dough_absorption_pct"].as_f64()
+            > both["other"]["dough_absorption_pct"].as_f64()
+    );
 
-    let roll = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
-    let (_, none) = plant.post("/api/v1/chain/sponge", &json!({"hand": roll})).await;
+    let roll = plant.scenario("deck-roll-60", STRONG, full_mixer()).await;
+    let (_, none) = plant.post("/api/v1/chain/sponge", &json!({"scenario": roll})).await;
     assert_eq!(none["sponge"], Value::Null);
 }
 
 #[tokio::test]
 async fn ten_doughs_are_planned_moved_stopped_and_replanned() {
     let plant = Plant::open().await;
-    let hand = plant.hand("ferry-tin-800", STRONG, doughs(10)).await;
+    let scenario = plant.scenario("ferry-tin-800", STRONG, doughs(10)).await;
     let at = to_come();
-    let (status, calm) =
-        plant.post("/api/v1/chain/run", &json!({"hand": hand, "day": out_by(at)})).await;
+    let (status, calm) = plant
+        .post("/api/v1/chain/production-run", &json!({"scenario": scenario, "day": out_by(at)}))
+        .await;
     assert_eq!(status, StatusCode::OK, "{calm}");
     assert_eq!(calm["plan"]["doughs"].as_array().map(Vec::len), Some(10));
     assert_eq!(calm["plan"]["cadence"]["bottleneck"], "troughs");
     assert!((moment(&calm["plan"]["out_at"]) - at).num_seconds().abs() < 2);
     assert_eq!(calm["late"], json!([]));
 
-    let shifted = json!({"hand": hand, "day": out_by(at), "shifts": [{"dough": 3, "stage": 1, "by_min": 30}]});
-    let (_, moved) = plant.post("/api/v1/chain/run", &shifted).await;
+    let shifted = json!({"scenario": scenario, "day": out_by(at), "shifts": [{"dough": 3, "stage": 1, "by_min": 30}]});
+    let (_, moved) = plant.post("/api/v1/chain/production-run", &shifted).await;
     let mixed =
         |run: &Value, dough: usize| moment(&run["plan"]["doughs"][dough]["stages"][1]["starts_at"]);
     assert_eq!(mixed(&moved, 2) - mixed(&calm, 2), Duration::minutes(30));
@@ -217,25 +229,27 @@ async fn ten_doughs_are_planned_moved_stopped_and_replanned() {
     assert_eq!(mixed(&moved, 1), mixed(&calm, 1));
 
     let from = mixed(&calm, 2) - Duration::minutes(1);
-    let mut stop = json!({"hand": hand, "day": out_by(at), "stop": {"at": from, "minutes": 90}});
-    let (status, stopped) = plant.post("/api/v1/chain/run", &stop).await;
+    let mut stop =
+        json!({"scenario": scenario, "day": out_by(at), "stop": {"at": from, "minutes": 90}});
+    let (status, stopped) = plant.post("/api/v1/chain/production-run", &stop).await;
     assert_eq!(status, StatusCode::OK, "{stopped}");
     let late = stopped["late"].as_array().expect("a list");
     assert!(late.iter().any(|one| one["dough"] == 3 && one["past_min"].as_f64() > Some(10.0)));
     assert_eq!(moment(&stopped["calm_out_at"]), moment(&calm["plan"]["out_at"]));
     assert!(moment(&stopped["plan"]["out_at"]) > at);
     stop["dropped"] = json!([3, 4]);
-    let (_, fewer) = plant.post("/api/v1/chain/run", &stop).await;
+    let (_, fewer) = plant.post("/api/v1/chain/production-run", &stop).await;
     assert_eq!(fewer["plan"]["doughs"].as_array().map(Vec::len), Some(8));
     assert!(moment(&fewer["plan"]["out_at"]) < moment(&stopped["plan"]["out_at"]));
 
     stop["stop"]["minutes"] = json!(0);
-    let (_, refused) = plant.post("/api/v1/chain/run", &stop).await;
+    let (_, refused) = plant.post("/api/v1/chain/production-run", &stop).await;
     assert_eq!(fields(&refused), ["stop.minutes"]);
-    let many = plant.hand("ferry-tin-800", STRONG, doughs(201)).await;
-    let (_, refused) =
-        plant.post("/api/v1/chain/run", &json!({"hand": many, "day": out_by(at)})).await;
-    assert_eq!(fields(&refused), ["hand.knobs.amount"]);
+    let many = plant.scenario("ferry-tin-800", STRONG, doughs(201)).await;
+    let (_, refused) = plant
+        .post("/api/v1/chain/production-run", &json!({"scenario": many, "day": out_by(at)}))
+        .await;
+    assert_eq!(fields(&refused), ["scenario.run_settings.amount"]);
 }
 
 /// A calendar read by a library that reads calendars.
@@ -258,32 +272,32 @@ async fn balls_for_friday_have_their_spare_ones_in_the_calendar_and_a_sour_its_f
     let lots =
         plant.get(&format!("/api/v1/lots?flour_id={}", plain["id"].as_str().expect("id"))).await;
     let code = lots["lots"][0]["code"].as_str().expect("a lot");
-    let hand = plant.hand("ebb-flats-240", code, full_mixer()).await;
-    let asked = json!({"hand": hand, "day": out_by(to_come()),
+    let scenario = plant.scenario("ebb-flats-240", code, full_mixer()).await;
+    let asked = json!({"scenario": scenario, "day": out_by(to_come()),
         "spare": {"pieces": 4, "on": to_come() + Duration::days(5)}});
-    let (status, found) = plant.post("/api/v1/chain/day", &asked).await;
+    let (status, found) = plant.post("/api/v1/chain/schedule", &asked).await;
     assert_eq!(status, StatusCode::OK, "{found}");
     assert_eq!(found["spare"]["pieces"], 4);
-    let read = calendar(&plant, "/api/v1/chain/day/calendar", &asked).await;
+    let read = calendar(&plant, "/api/v1/chain/schedule/calendar", &asked).await;
     let names = summaries(&read);
     let stages = found["plan"]["stages"].as_array().expect("stages").len();
     assert_eq!(names.len(), stages + 3);
     assert!(names.iter().any(|name| name.ends_with("spare ones into the freezer")), "{names:?}");
     let mut soon = asked.clone();
     soon["spare"]["on"] = json!(to_come() - Duration::hours(10));
-    let (_, refused) = plant.post("/api/v1/chain/day", &soon).await;
+    let (_, refused) = plant.post("/api/v1/chain/schedule", &soon).await;
     assert_eq!(fields(&refused), ["spare.on"]);
 
     let whole = plant.flour("Holm Whole").await;
     let lots =
         plant.get(&format!("/api/v1/lots?flour_id={}", whole["id"].as_str().expect("id"))).await;
     let code = lots["lots"][0]["code"].as_str().expect("a lot");
-    let hand = plant.hand("holm-tin", code, full_mixer()).await;
-    let asked = json!({"hand": hand, "day": out_by(to_come())});
-    let (_, found) = plant.post("/api/v1/chain/day", &asked).await;
+    let scenario = plant.scenario("holm-tin", code, full_mixer()).await;
+    let asked = json!({"scenario": scenario, "day": out_by(to_come())});
+    let (_, found) = plant.post("/api/v1/chain/schedule", &asked).await;
     let fed = moment(&found["feed"]["at"]);
     assert!(fed < moment(&found["plan"]["starts_at"]), "{found}");
-    let read = calendar(&plant, "/api/v1/chain/day/calendar", &asked).await;
+    let read = calendar(&plant, "/api/v1/chain/schedule/calendar", &asked).await;
     let names = summaries(&read);
     assert!(names.iter().any(|name| name.ends_with("feed the starter")));
     let folds = names.iter().filter(|name| name.contains("Three sets of folds, "));
@@ -293,9 +307,9 @@ async fn balls_for_friday_have_their_spare_ones_in_the_calendar_and_a_sour_its_f
 #[tokio::test]
 async fn a_runs_calendar_has_what_somebody_does_with_each_dough() {
     let plant = Plant::open().await;
-    let hand = plant.hand("ferry-tin-800", STRONG, doughs(4)).await;
-    let asked = json!({"hand": hand, "day": out_by(to_come())});
-    let read = calendar(&plant, "/api/v1/chain/run/calendar", &asked).await;
+    let scenario = plant.scenario("ferry-tin-800", STRONG, doughs(4)).await;
+    let asked = json!({"scenario": scenario, "day": out_by(to_come())});
+    let read = calendar(&plant, "/api/v1/chain/production-run/calendar", &asked).await;
     let names = summaries(&read);
     let sponges = names.iter().filter(|name| name.ends_with("Sponge in the trough")).count();
     assert_eq!(sponges, 4, "{names:?}");
@@ -305,17 +319,19 @@ async fn a_runs_calendar_has_what_somebody_does_with_each_dough() {
 #[tokio::test]
 async fn tonights_dough_is_followed_by_its_readings() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
-    let asked = json!({"hand": hand, "of": "jar", "readings": [{"minutes": 40, "rise_pct": 20}]});
-    let (status, found) = plant.post("/api/v1/chain/followed", &asked).await;
+    let scenario = plant.scenario("deck-roll-60", STRONG, full_mixer()).await;
+    let asked =
+        json!({"scenario": scenario, "of": "jar", "readings": [{"minutes": 40, "rise_pct": 20}]});
+    let (status, found) = plant.post("/api/v1/chain/fermentation-tracking", &asked).await;
     assert_eq!(status, StatusCode::OK, "{found}");
     assert!(found["rate"]["sd"].as_f64() < Some(0.25));
     assert_eq!(found["marks"].as_array().map(Vec::len), Some(3));
-    let bad = json!({"hand": hand, "of": "bulk", "readings": [{"minutes": 0, "rise_pct": -3}]});
-    let (_, refused) = plant.post("/api/v1/chain/followed", &bad).await;
+    let bad =
+        json!({"scenario": scenario, "of": "bulk", "readings": [{"minutes": 0, "rise_pct": -3}]});
+    let (_, refused) = plant.post("/api/v1/chain/fermentation-tracking", &bad).await;
     assert_eq!(fields(&refused), ["readings[0].minutes", "readings[0].rise_pct"]);
     let (_, solved) =
-        plant.post("/api/v1/chain/yeast", &json!({"hand": hand, "rise_pct": 60})).await;
+        plant.post("/api/v1/chain/yeast", &json!({"scenario": scenario, "rise_pct": 60})).await;
     assert!(solved["otherwise"]["after_h"].is_number(), "{solved}");
 }
 
@@ -337,18 +353,18 @@ async fn a_starters_feed_is_open_to_spreadsheets() {
 #[tokio::test]
 async fn a_run_that_fits_no_hours_says_what_is_in_the_way() {
     let plant = Plant::open().await;
-    let hand = plant.hand("ferry-tin-800", STRONG, doughs(10)).await;
+    let scenario = plant.scenario("ferry-tin-800", STRONG, doughs(10)).await;
     let mut day = out_by(to_come());
     day["refused"] = json!([{"from": "6:00", "to": "2:00"}]);
-    let asked = json!({"hand": hand, "day": day});
-    let (status, refused) = plant.post("/api/v1/chain/run", &asked).await;
+    let asked = json!({"scenario": scenario, "day": day});
+    let (status, refused) = plant.post("/api/v1/chain/production-run", &asked).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(fields(&refused), ["day.refused"]);
     let mut late = asked.clone();
     late["day"] = json!({"anchor": {"by": "out_by", "at": Utc::now()}, "not_before": Utc::now()});
-    let (_, refused) = plant.post("/api/v1/chain/run", &late).await;
+    let (_, refused) = plant.post("/api/v1/chain/production-run", &late).await;
     assert!(refused["errors"][0]["message"].as_str().expect("words").contains("into the past"));
     late["day"]["zone"] = json!("Nowhere/Land");
-    let (_, refused) = plant.post("/api/v1/chain/run", &late).await;
+    let (_, refused) = plant.post("/api/v1/chain/production-run", &late).await;
     assert_eq!(fields(&refused), ["day.zone"]);
 }

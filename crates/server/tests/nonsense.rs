@@ -40,7 +40,10 @@ async fn told(plant: &Plant, method: &Method, path: &str, body: Vec<u8>) -> Stat
     if status.is_client_error() {
         assert_eq!(kind.as_deref(), Some("application/problem+json"), "{method} {path}: {text}");
         let problem: Value = serde_json::from_str(&text).expect("JSON");
-        assert!(problem["detail"].as_str().is_some_and(|says| !says.is_empty()), "{method} {path}");
+        assert!(
+            problem["detail"].as_str().is_some_and(|message| !message.is_empty()),
+            "{method} {path}"
+        );
         assert_eq!(problem["status"], status.as_u16());
         assert!(!text.contains("panicked"), "{text}");
     }
@@ -71,7 +74,7 @@ async fn bodies_that_are_nothing_are_told_as_such() {
         b"[]",
         b"{}",
         b"{\"hand\": 3, \"rows\": \"x\", \"lines\": {}, \"number\": -1}",
-        b"{\"signed\": null, \"pins\": [], \"knobs\": false}",
+        b"{\"signed\": null, \"revision_refs\": [], \"run_settings\": false}",
         b"\xff\xfe\x00",
         b"{\"a\":",
         deep.as_bytes(),
@@ -86,7 +89,7 @@ async fn bodies_that_are_nothing_are_told_as_such() {
         }
     }
     assert_eq!(plant.get("/api/v1/batches").await["batches"], json!([]), "nothing was stored");
-    assert_eq!(plant.get("/api/v1/numbers").await["revision"], Value::Null);
+    assert_eq!(plant.get("/api/v1/plant/parameters").await["revision"], Value::Null);
     assert_eq!(plant.get("/api/v1/products").await.as_array().map(Vec::len), Some(9));
 }
 
@@ -103,7 +106,7 @@ async fn a_character_zero_is_refused_and_any_other_letter_kept() {
     let path = format!("/api/v1/flours/{}/revisions/{}", new_id(), new_id());
     let (status, problem) = plant.put(&path, &flour("Holm\0Whole")).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert!(problem["detail"].as_str().is_some_and(|says| says.contains("character zero")));
+    assert!(problem["detail"].as_str().is_some_and(|message| message.contains("character zero")));
     let odd = "Hölm “ganz” 小麦 🌾 \u{202e}\\u";
     let (status, kept) = plant.put(&path, &flour(odd)).await;
     assert_eq!((status, &kept["flour"]["name"]), (StatusCode::OK, &json!(odd)), "{kept}");
@@ -150,20 +153,20 @@ fn places(value: &Value, at: &str, all: &mut Vec<String>) {
 #[tokio::test]
 async fn a_dough_in_hand_with_any_one_thing_wrong_is_never_our_fault() {
     let plant = Plant::open().await;
-    let mut hand = plant.hand("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
+    let mut scenario = plant.scenario("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
     let formula = plant.get("/api/v1/products/rigg-spelt-500").await["formula"].clone();
-    hand["draft"] = json!({
+    scenario["draft"] = json!({
         "lines": formula["lines"], "flours": formula["flours"], "parts": formula["parts"],
         "style_points": 2, "piece_kg": 0.5, "losses": {"bake_pct": 11},
     });
-    hand["knobs"]["hydration_pct"] = json!(70);
-    hand["knobs"]["tap_c"] = json!(12);
+    scenario["run_settings"]["hydration_pct"] = json!(70);
+    scenario["run_settings"]["tap_c"] = json!(12);
     let mut all = Vec::new();
-    places(&hand, "", &mut all);
+    places(&scenario, "", &mut all);
     assert!(all.len() > 40, "{} places", all.len());
     for place in &all {
         for wrong in [Value::Null, json!("wrong"), json!(-1e300), json!([]), json!({"x": 1})] {
-            let mut broken = hand.clone();
+            let mut broken = scenario.clone();
             if place.is_empty() {
                 broken = wrong.clone();
             } else if let Some(inner) = broken.pointer_mut(place) {
@@ -171,8 +174,8 @@ async fn a_dough_in_hand_with_any_one_thing_wrong_is_never_our_fault() {
             }
             for (path, body) in [
                 ("/api/v1/chain", json!({"now": broken})),
-                ("/api/v1/chain/rise", broken.clone()),
-                ("/api/v1/chain/holders", json!({"hand": broken})),
+                ("/api/v1/chain/fermentation", broken.clone()),
+                ("/api/v1/chain/water-distribution", json!({"scenario": broken})),
             ] {
                 told(&plant, &Method::POST, path, body.to_string().into_bytes()).await;
             }
@@ -183,7 +186,7 @@ async fn a_dough_in_hand_with_any_one_thing_wrong_is_never_our_fault() {
 #[tokio::test]
 async fn moments_no_plant_can_mean_are_refused() {
     let plant = Plant::open().await;
-    let hand = plant.hand("ferry-tin-800", "VR-26-1090", full_mixer()).await;
+    let scenario = plant.scenario("ferry-tin-800", "VR-26-1090", full_mixer()).await;
     let product = plant.get("/api/v1/products/ferry-tin-800").await;
     let (method_id, line_id) = (&product["method"]["id"], &product["line"]["id"]);
     let fine = json!({"anchor": {"by": "from", "at": "2030-01-01T00:00:00Z"}});
@@ -191,18 +194,26 @@ async fn moments_no_plant_can_mean_are_refused() {
         let day = json!({"anchor": {"by": "out_by", "at": far}});
         let soon = json!({"anchor": fine["anchor"], "not_before": far});
         for (method, path, body) in [
-            (Method::POST, "/api/v1/chain/day", json!({"hand": hand, "day": day})),
-            (Method::POST, "/api/v1/chain/day/calendar", json!({"hand": hand, "day": soon})),
-            (Method::POST, "/api/v1/chain/run", json!({"hand": hand, "day": day})),
+            (Method::POST, "/api/v1/chain/schedule", json!({"scenario": scenario, "day": day})),
             (
                 Method::POST,
-                "/api/v1/chain/run",
-                json!({"hand": hand, "day": fine, "stop": {"at": far, "minutes": 90}}),
+                "/api/v1/chain/schedule/calendar",
+                json!({"scenario": scenario, "day": soon}),
             ),
             (
                 Method::POST,
-                "/api/v1/chain/day",
-                json!({"hand": hand, "day": fine, "spare": {"pieces": 4, "on": far}}),
+                "/api/v1/chain/production-run",
+                json!({"scenario": scenario, "day": day}),
+            ),
+            (
+                Method::POST,
+                "/api/v1/chain/production-run",
+                json!({"scenario": scenario, "day": fine, "stop": {"at": far, "minutes": 90}}),
+            ),
+            (
+                Method::POST,
+                "/api/v1/chain/schedule",
+                json!({"scenario": scenario, "day": fine, "spare": {"pieces": 4, "on": far}}),
             ),
             (
                 Method::PUT,
@@ -213,7 +224,7 @@ async fn moments_no_plant_can_mean_are_refused() {
             (
                 Method::PUT,
                 &*format!("/api/v1/batches/{}", new_id()),
-                json!({"slug": "ferry-tin-800", "hand": hand, "planned_for": far, "by": "RK"}),
+                json!({"slug": "ferry-tin-800", "scenario": scenario, "planned_for": far, "by": "RK"}),
             ),
         ] {
             let status = told(&plant, &method, path, body.to_string().into_bytes()).await;

@@ -60,12 +60,12 @@ async fn lots_are_each_seen_once_while_others_come_in() {
 #[tokio::test]
 async fn batches_are_each_seen_once() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let mut planned = Vec::new();
     for hour in 0..53 {
         let id = new_id();
         let body = json!({
-            "slug": "deck-roll-60", "hand": hand, "by": "RK",
+            "slug": "deck-roll-60", "scenario": scenario, "by": "RK",
             "planned_for": format!("2026-11-{:02}T{:02}:00:00Z", 1 + hour / 24, hour % 24),
         });
         let (status, _) = plant.put(&format!("/api/v1/batches/{id}"), &body).await;

@@ -34,17 +34,17 @@ async fn many_lots_ask_no_more_queries_than_few() {
 
     let get = async |path: String| asked_by(&plant, Method::GET, &path, &Value::Null).await;
     assert_eq!(get(lots(&many)).await, get(lots(&few)).await, "a page of lots, judged");
-    let drift = |flour: &str| format!("/api/v1/flours/{flour}/drift?property=moisture");
+    let drift = |flour: &str| format!("/api/v1/flours/{flour}/control-chart?property=moisture");
     assert_eq!(get(drift(&many)).await, get(drift(&few)).await, "drift");
-    let proposals = |flour: &str| format!("/api/v1/flours/{flour}/specifications/proposals");
-    assert_eq!(get(proposals(&many)).await, get(proposals(&few)).await, "proposals");
+    let suggestions = |flour: &str| format!("/api/v1/flours/{flour}/specifications/suggestions");
+    assert_eq!(get(suggestions(&many)).await, get(suggestions(&few)).await, "suggestions");
 
     let bench = async |count: usize| {
         let parts = listed.iter().take(count).map(|lot| {
             json!({"lot_id": lot["id"], "share_pct": 100.0 / count as f64, "price_per_t": 500})
         });
         let body = json!({"parts": parts.collect::<Vec<_>>()});
-        asked_by(&plant, Method::POST, "/api/v1/blends/bench", &body).await
+        asked_by(&plant, Method::POST, "/api/v1/blends/calculation", &body).await
     };
     assert_eq!(bench(20).await, bench(2).await, "a blend");
 

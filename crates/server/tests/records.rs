@@ -16,14 +16,14 @@ fn signed(reason: &str) -> Value {
 
 async fn decide(plant: &Plant, lot: &Value, decision: &str) {
     let lot = lot["id"].as_str().expect("an id");
-    let path = format!("/api/v1/lots/{lot}/decisions/{}", new_id());
+    let path = format!("/api/v1/lots/{lot}/dispositions/{}", new_id());
     let body = json!({"decision": decision, "signed": signed("for rolls")});
     assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
 }
 
-async fn plan(plant: &Plant, hand: &Value) -> (StatusCode, Value) {
+async fn plan(plant: &Plant, scenario: &Value) -> (StatusCode, Value) {
     let body = json!({
-        "slug": "deck-roll-60", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
     });
     plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await
 }
@@ -31,24 +31,27 @@ async fn plan(plant: &Plant, hand: &Value) -> (StatusCode, Value) {
 #[tokio::test]
 async fn no_batch_is_planned_of_a_lot_that_is_held_or_out_and_not_released_for_these_papers() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", DAMAGED, full_mixer()).await;
-    let barred = async |hand: &Value, why: &str| {
-        let (status, problem) = plan(&plant, hand).await;
+    let scenario = plant.scenario("deck-roll-60", DAMAGED, full_mixer()).await;
+    let barred = async |scenario: &Value, why: &str| {
+        let (status, problem) = plan(&plant, scenario).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
-        assert_eq!(fields(&problem), ["hand.pins.lot_revision_id"]);
+        assert_eq!(fields(&problem), ["scenario.revision_refs.lot_revision_id"]);
         assert!(problem.to_string().contains(why), "{problem}");
         let lot = plant.lot(DAMAGED).await;
-        assert!(lot["standing"]["barred"].as_str().is_some_and(|says| says.contains(why)), "{lot}");
+        assert!(
+            lot["status"]["barred"].as_str().is_some_and(|message| message.contains(why)),
+            "{lot}"
+        );
     };
-    barred(&hand, "it is held").await;
+    barred(&scenario, "it is held").await;
     let lot = plant.lot(DAMAGED).await;
     decide(&plant, &lot, "accept").await;
-    barred(&hand, "nobody has accepted it with a note").await;
+    barred(&scenario, "nobody has accepted it with a note").await;
     decide(&plant, &lot, "reject").await;
-    barred(&hand, "it was rejected").await;
+    barred(&scenario, "it was rejected").await;
     decide(&plant, &lot, "accept_with_note").await;
-    assert_eq!(plant.lot(DAMAGED).await["standing"]["barred"], Value::Null);
-    let (status, batch) = plan(&plant, &hand).await;
+    assert_eq!(plant.lot(DAMAGED).await["status"]["barred"], Value::Null);
+    let (status, batch) = plan(&plant, &scenario).await;
     assert_eq!(status, StatusCode::OK, "{batch}");
 
     // Another specification asks for another release.
@@ -62,15 +65,15 @@ async fn no_batch_is_planned_of_a_lot_that_is_held_or_out_and_not_released_for_t
     let path = format!("/api/v1/flours/{flour}/specifications/{}", new_id());
     let (status, revised) = plant.put(&path, &next).await;
     assert_eq!(status, StatusCode::OK, "{revised}");
-    let hand = plant.hand("deck-roll-60", DAMAGED, full_mixer()).await;
-    barred(&hand, "released for an earlier certificate or specification").await;
+    let scenario = plant.scenario("deck-roll-60", DAMAGED, full_mixer()).await;
+    barred(&scenario, "released for an earlier certificate or specification").await;
 
     // One that is in needs no release, and one that is held stays, in or not.
-    let hand = plant.hand("deck-roll-60", STRONG, full_mixer()).await;
-    assert_eq!(plan(&plant, &hand).await.0, StatusCode::OK);
+    let scenario = plant.scenario("deck-roll-60", STRONG, full_mixer()).await;
+    assert_eq!(plan(&plant, &scenario).await.0, StatusCode::OK);
     let strong = plant.lot(STRONG).await;
     decide(&plant, &strong, "hold").await;
-    let (status, _) = plan(&plant, &hand).await;
+    let (status, _) = plan(&plant, &scenario).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
@@ -99,7 +102,7 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
     let writes = [
         (format!("/api/v1/flours/{flour}/revisions/{}", new_id()), priced(580.0), priced(600.0)),
         (
-            format!("/api/v1/lots/{lot_id}/decisions/{}", new_id()),
+            format!("/api/v1/lots/{lot_id}/dispositions/{}", new_id()),
             json!({"decision": "hold", "signed": signed("wait")}),
             json!({"decision": "reject", "signed": signed("wait")}),
         ),
@@ -148,7 +151,7 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
             (format!("methods/{method}/revisions"), asked.clone()),
             (format!("flours/{flour}/revisions"), lot["flour"].clone()),
             (format!("flours/{flour}/specifications"), json!({"limits": specification["limits"]})),
-            ("numbers/revisions".into(), json!({})),
+            ("plant/parameters/revisions".into(), json!({})),
         ] {
             let path = format!("/api/v1/{path}/{}", new_id());
             let (status, problem) = plant.put(&path, &with(body)).await;
@@ -179,8 +182,8 @@ async fn a_formula_holds_its_own_water_and_its_usual_batch() {
     assert_eq!(reopened["formula"]["hydration_pct"], 75.0);
     assert_eq!(reopened["formula"]["batch_kg"], 0.7);
 
-    let hand = plant.hand("causeway-stick", "VP-26-0435", full_mixer()).await;
-    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    let scenario = plant.scenario("causeway-stick", "VP-26-0435", full_mixer()).await;
+    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
     let floor = answer["chain"]["water"]["floor_pct"].as_f64().expect("a number");
     assert!((floor - 75.0).abs() < 1e-9, "{floor}");
@@ -210,26 +213,26 @@ async fn a_formula_holds_its_own_water_and_its_usual_batch() {
 #[tokio::test]
 async fn no_batch_is_planned_of_another_flour_or_by_another_flours_limits() {
     let plant = Plant::open().await;
-    let hand = plant.hand("kesh-dark", "KR-26-0466", full_mixer()).await;
-    let other = plant.hand("ferry-tin-short", STRONG, full_mixer()).await;
-    let refused = async |hand: &Value| {
+    let scenario = plant.scenario("kesh-dark", "KR-26-0466", full_mixer()).await;
+    let other = plant.scenario("ferry-tin-short", STRONG, full_mixer()).await;
+    let refused = async |scenario: &Value| {
         let body = json!({
-            "slug": "kesh-dark", "hand": hand, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+            "slug": "kesh-dark", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
         });
         let path = format!("/api/v1/batches/{}", new_id());
         let (status, problem) = plant.put(&path, &body).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
         fields(&problem).into_iter().map(str::to_owned).collect::<Vec<_>>()
     };
-    let mut strange = hand.clone();
-    strange["pins"]["lot_revision_id"] = other["pins"]["lot_revision_id"].clone();
-    strange["pins"]["specification_revision_id"] =
-        other["pins"]["specification_revision_id"].clone();
-    assert_eq!(refused(&strange).await, ["hand.pins.lot_revision_id"]);
-    let mut strange = hand.clone();
-    strange["pins"]["other_lots"][0]["specification_revision_id"] =
-        hand["pins"]["specification_revision_id"].clone();
-    assert_eq!(refused(&strange).await, ["hand.pins.other_lots"]);
-    strange["pins"]["other_lots"] = json!([]);
-    assert_eq!(refused(&strange).await, ["hand.pins.other_lots"]);
+    let mut strange = scenario.clone();
+    strange["revision_refs"]["lot_revision_id"] = other["revision_refs"]["lot_revision_id"].clone();
+    strange["revision_refs"]["specification_revision_id"] =
+        other["revision_refs"]["specification_revision_id"].clone();
+    assert_eq!(refused(&strange).await, ["scenario.revision_refs.lot_revision_id"]);
+    let mut strange = scenario.clone();
+    strange["revision_refs"]["other_lots"][0]["specification_revision_id"] =
+        scenario["revision_refs"]["specification_revision_id"].clone();
+    assert_eq!(refused(&strange).await, ["scenario.revision_refs.other_lots"]);
+    strange["revision_refs"]["other_lots"] = json!([]);
+    assert_eq!(refused(&strange).await, ["scenario.revision_refs.other_lots"]);
 }

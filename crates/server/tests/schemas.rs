@@ -57,5 +57,5 @@ fn no_two_types_stand_in_the_document_under_one_name() {
         }
     }
     assert!(seen.len() > 150, "only {} were found", seen.len());
-    assert!(seen.contains_key("Chain") && seen.contains_key("LateAmount"));
+    assert!(seen.contains_key("Chain") && seen.contains_key("DelayedAmount"));
 }

@@ -15,48 +15,48 @@ fn list(value: &Value) -> &[Value] {
 }
 
 async fn save(plant: &Plant, input: &Value) -> (StatusCode, Value) {
-    plant.put(&format!("/api/v1/numbers/revisions/{}", new_id()), input).await
+    plant.put(&format!("/api/v1/plant/parameters/revisions/{}", new_id()), input).await
 }
 
-async fn stair(plant: &Plant, slug: &str, lot: &str) -> Value {
-    let hand = plant.hand(slug, lot, full_mixer()).await;
-    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+async fn build_up(plant: &Plant, slug: &str, lot: &str) -> Value {
+    let scenario = plant.scenario(slug, lot, full_mixer()).await;
+    let (status, answer) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
     answer["chain"]["water"].clone()
 }
 
-fn step<'a>(stair: &'a Value, key: &str) -> Option<&'a Value> {
-    list(&stair["steps"]).iter().find(|step| step["rule"] == key || step["key"] == key)
+fn step<'a>(build_up: &'a Value, key: &str) -> Option<&'a Value> {
+    list(&build_up["steps"]).iter().find(|step| step["rule"] == key || step["key"] == key)
 }
 
 #[tokio::test]
 async fn a_rule_is_overridden_switched_off_and_goes_back() {
     let plant = Plant::open().await;
-    let house = stair(&plant, "deck-roll-60", "VR-26-1090").await;
+    let house = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     let before = number(&step(&house, "no_time").expect("a no-time dough")["points"]);
-    let rule = |number: u32, rule: Value| json!({"number": number, "rules": [rule], "signed": {"by": "RK", "reason": "our mixer"}});
+    let rule = |number: u32, rule: Value| json!({"number": number, "correction_factors": [rule], "signed": {"by": "RK", "reason": "our mixer"}});
     let own =
         json!({"rule": "no_time", "typical": -1.6, "low": -2, "high": 0, "reason": "our mixer"});
     let (status, numbers) = save(&plant, &rule(1, own)).await;
     assert_eq!(status, StatusCode::OK, "{numbers}");
-    let ours = stair(&plant, "deck-roll-60", "VR-26-1090").await;
+    let ours = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     let moved = step(&ours, "no_time").expect("still a step");
     assert_eq!((number(&moved["points"]), &moved["origin"]), (-1.6, &json!("plant")));
-    assert!(moved["reason"].as_str().is_some_and(|says| says.contains("our mixer")));
+    assert!(moved["reason"].as_str().is_some_and(|message| message.contains("our mixer")));
     let shift = number(&ours["floor_pct"]) - number(&house["floor_pct"]);
     assert!((shift - (-1.6 - before)).abs() < 1e-9);
 
     let off = json!({"rule": "no_time", "off": true, "reason": "never seen here"});
     assert_eq!(save(&plant, &rule(2, off)).await.0, StatusCode::OK);
-    let without = stair(&plant, "deck-roll-60", "VR-26-1090").await;
+    let without = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     assert!(step(&without, "no_time").is_none_or(|step| number(&step["points"]) == 0.0));
 
     let back = json!({
         "number": 3, "rules_back": ["no_time"], "signed": {"by": "RK", "reason": "house again"},
     });
     assert_eq!(save(&plant, &back).await.0, StatusCode::OK);
-    assert_eq!(stair(&plant, "deck-roll-60", "VR-26-1090").await, house);
-    let revisions = plant.get("/api/v1/numbers/revisions").await;
+    assert_eq!(build_up(&plant, "deck-roll-60", "VR-26-1090").await, house);
+    let revisions = plant.get("/api/v1/plant/parameters/revisions").await;
     let reasons: Vec<&str> =
         list(&revisions).iter().filter_map(|one| one["reason"].as_str()).collect();
     assert_eq!(reasons, ["house again", "our mixer", "our mixer"]);
@@ -77,7 +77,7 @@ async fn a_rule_without_sense_or_reason_is_refused_at_its_field() {
         ),
         (json!({"rule": "no_time", "typical": -1, "low": -2, "high": 0}), "rules[0].reason"),
     ] {
-        let input = json!({"number": 1, "rules": [rule], "signed": {"by": "RK", "reason": "ours"}});
+        let input = json!({"number": 1, "correction_factors": [rule], "signed": {"by": "RK", "reason": "ours"}});
         let (status, problem) = save(&plant, &input).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
         assert!(fields(&problem).iter().all(|field| field.starts_with(named)), "{problem}");
@@ -86,9 +86,9 @@ async fn a_rule_without_sense_or_reason_is_refused_at_its_field() {
         json!({"number": 1, "rules_back": ["no_time"], "signed": {"by": "", "reason": ""}});
     let (_, problem) = save(&plant, &unsigned).await;
     assert_eq!(fields(&problem), ["signed.by", "signed.reason"]);
-    let numbers = plant.get("/api/v1/numbers").await;
+    let numbers = plant.get("/api/v1/plant/parameters").await;
     assert_eq!(numbers["revision"], Value::Null, "nothing was recorded");
-    assert_eq!(list(&numbers["rules"]).len(), 22);
+    assert_eq!(list(&numbers["correction_factors"]).len(), 22);
 }
 
 #[tokio::test]
@@ -107,21 +107,21 @@ async fn an_ingredient_of_the_plant_s_own_counts_in_water_cost_and_allergens() {
     assert_eq!((&known["label"], &known["origin"]), (&json!("kelp meal"), &json!("plant")));
     assert_eq!(known["allergens"], json!({"contains": ["mustard"], "may_contain": []}));
 
-    let mut hand = plant.hand("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let mut scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let lines = plant.get("/api/v1/products/deck-roll-60").await["formula"]["lines"].clone();
-    let before = json!({"now": hand});
+    let before = json!({"now": scenario});
     let (_, was) = plant.post("/api/v1/chain", &before).await;
     let mut with = list(&lines).to_vec();
     with.push(json!({"ingredient": "own_1", "pct": 2}));
-    hand["draft"] = json!({"lines": with});
-    let (status, is) = plant.post("/api/v1/chain", &json!({"now": hand})).await;
+    scenario["draft"] = json!({"lines": with});
+    let (status, is) = plant.post("/api/v1/chain", &json!({"now": scenario})).await;
     assert_eq!(status, StatusCode::OK, "{is}");
     let floor = |answer: &Value| number(&answer["chain"]["water"]["floor_pct"]);
     assert!((floor(&is) - floor(&was) - 3.0).abs() < 1e-9);
     let cost = |answer: &Value| number(&answer["chain"]["dough"]["cost"]["per_kg"]);
     assert!(cost(&is) > cost(&was));
-    let says = is["chain"]["dough"]["allergens"]["says"].as_str().expect("words");
-    assert!(says.contains("mustard"), "{says}");
+    let message = is["chain"]["dough"]["allergens"]["message"].as_str().expect("words");
+    assert!(message.contains("mustard"), "{message}");
 
     let by_cups = json!({"lines": [
         {"ingredient": "flour", "amount": "1 kg"}, {"ingredient": "own_1", "amount": "1 cup"},
@@ -168,7 +168,7 @@ async fn a_lot_without_a_curve_is_estimated_and_the_plant_s_lots_narrow_it() {
             ],
         )
         .await;
-    let house = stair(&plant, "deck-roll-60", "VR-NOCURVE").await;
+    let house = build_up(&plant, "deck-roll-60", "VR-NOCURVE").await;
     assert_eq!(house["estimated"], true);
     let model = plant.get("/api/v1/absorption-model").await;
     assert!(number(&model["lots"]) > 50.0 && number(&model["in_use_lots"]) == 0.0);
@@ -176,41 +176,43 @@ async fn a_lot_without_a_curve_is_estimated_and_the_plant_s_lots_narrow_it() {
     let spread = |of: &Value| -> f64 { list(of).iter().map(|one| number(&one["sd"])).sum() };
     assert!(spread(&model["learned"]) < spread(&model["prior"]));
     assert!(number(&model["off_pct"]) < 1.0);
-    let foretold = list(&model["foretold"]);
-    assert_eq!(foretold.len() as f64, number(&model["lots"]));
+    let predictions = list(&model["predictions"]);
+    assert_eq!(predictions.len() as f64, number(&model["lots"]));
     assert!(
-        foretold.windows(2).all(|two| two[0]["came_at"].as_str() <= two[1]["came_at"].as_str())
+        predictions
+            .windows(2)
+            .all(|two| two[0]["received_at"].as_str() <= two[1]["received_at"].as_str())
     );
     assert!(
-        number(&foretold[0]["sd_pct"]) > number(&foretold[foretold.len() - 1]["sd_pct"]),
+        number(&predictions[0]["sd_pct"]) > number(&predictions[predictions.len() - 1]["sd_pct"]),
         "the more lots, the surer"
     );
 
     let learn = json!({"number": 1, "model": "learn", "signed": {"by": "RK", "reason": "a year"}});
     let (status, numbers) = save(&plant, &learn).await;
     assert_eq!((status, &numbers["model_lots"]), (StatusCode::OK, &model["lots"]), "{numbers}");
-    let taught = stair(&plant, "deck-roll-60", "VR-NOCURVE").await;
-    let band = |stair: &Value| number(&stair["high_pct"]) - number(&stair["low_pct"]);
+    let taught = build_up(&plant, "deck-roll-60", "VR-NOCURVE").await;
+    let band = |build_up: &Value| number(&build_up["high_pct"]) - number(&build_up["low_pct"]);
     assert!(band(&taught) < band(&house), "what was learned narrows the band");
     let forget = json!({"number": 2, "model": "forget", "signed": {"by": "RK", "reason": "anew"}});
     save(&plant, &forget).await;
-    assert_eq!(stair(&plant, "deck-roll-60", "VR-NOCURVE").await, house);
+    assert_eq!(build_up(&plant, "deck-roll-60", "VR-NOCURVE").await, house);
 }
 
 #[tokio::test]
 async fn who_holds_the_water_moves_with_what_feel_adds() {
     let plant = Plant::open().await;
-    let hand = plant.hand("deck-roll-60", "VR-26-1033", full_mixer()).await;
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1033", full_mixer()).await;
     let reference = plant.lot("VR-26-1090").await;
     let ask = |added: Value| {
         json!({
-            "hand": hand, "added_points": added,
+            "scenario": scenario, "added_points": added,
             "reference_revision_id": reference["revision"]["id"],
         })
     };
-    let (status, none) = plant.post("/api/v1/chain/holders", &ask(json!(0))).await;
+    let (status, none) = plant.post("/api/v1/chain/water-distribution", &ask(json!(0))).await;
     assert_eq!(status, StatusCode::OK, "{none}");
-    let (_, felt) = plant.post("/api/v1/chain/holders", &ask(json!(4))).await;
+    let (_, felt) = plant.post("/api/v1/chain/water-distribution", &ask(json!(4))).await;
     let keys = ["intact_pct", "damaged_pct", "protein_pct", "pentosan_pct", "free_pct"];
     for shares in [
         &none["lot"]["shares"],
@@ -229,13 +231,14 @@ async fn who_holds_the_water_moves_with_what_feel_adds() {
     assert!(list(&none["by_feel"]["will"]).is_empty());
     assert!(list(&felt["by_feel"]["will"]).len() >= 3);
     for wrong in [json!(-1), json!(50), json!("a bucket")] {
-        let (status, problem) = plant.post("/api/v1/chain/holders", &ask(wrong)).await;
+        let (status, problem) = plant.post("/api/v1/chain/water-distribution", &ask(wrong)).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
         assert_eq!(fields(&problem), ["added_points"]);
     }
 
-    let blend = plant.hand("lantern-flats", "LB-26-0440", full_mixer()).await;
-    let (status, without) = plant.post("/api/v1/chain/holders", &json!({"hand": blend})).await;
+    let blend = plant.scenario("lantern-flats", "LB-26-0440", full_mixer()).await;
+    let (status, without) =
+        plant.post("/api/v1/chain/water-distribution", &json!({"scenario": blend})).await;
     assert_eq!((status, &without["lot"]), (StatusCode::OK, &Value::Null), "{without}");
     assert_eq!(without["grains"]["has_gluten"], false);
 }
@@ -243,8 +246,9 @@ async fn who_holds_the_water_moves_with_what_feel_adds() {
 #[tokio::test]
 async fn grains_of_a_mix_are_its_parts() {
     let plant = Plant::open().await;
-    let hand = plant.hand("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
-    let (_, answer) = plant.post("/api/v1/chain/holders", &json!({"hand": hand})).await;
+    let scenario = plant.scenario("rigg-spelt-500", "RS-26-0505", full_mixer()).await;
+    let (_, answer) =
+        plant.post("/api/v1/chain/water-distribution", &json!({"scenario": scenario})).await;
     let grains = list(&answer["grains"]["grains"]);
     let sum: f64 = grains.iter().map(|grain| number(&grain["share_pct"])).sum();
     assert!((sum - 100.0).abs() < 1e-9);
@@ -278,10 +282,10 @@ async fn water_calculators_answer_the_contract() {
         "flour": {"absorption_14_pct": 62.0, "moisture_pct": 14.0},
         "lines": [{"ingredient": "salt", "pct": 2}], "process": "straight_bulk",
     });
-    let (status, stair) = plant.post("/api/v1/calc/absorption", &absorption).await;
-    assert_eq!(status, StatusCode::OK, "{stair}");
-    let sum: f64 = list(&stair["steps"]).iter().map(|step| number(&step["points"])).sum();
-    assert!((sum - number(&stair["floor_pct"])).abs() < 1e-9);
+    let (status, build_up) = plant.post("/api/v1/calc/absorption", &absorption).await;
+    assert_eq!(status, StatusCode::OK, "{build_up}");
+    let sum: f64 = list(&build_up["steps"]).iter().map(|step| number(&step["points"])).sum();
+    assert!((sum - number(&build_up["floor_pct"])).abs() < 1e-9);
 
     let starter =
         json!({"flour_g": 900, "water_g": 600, "starter_g": 200, "starter_hydration_pct": 100});

@@ -25,7 +25,7 @@ pub struct Batch {
     pub planned_for: DateTime<Utc>,
     pub saved_at: DateTime<Utc>,
     pub saved_by: String,
-    pub knobs: Value,
+    pub run_settings: Value,
     pub issued: Value,
 }
 
@@ -43,7 +43,7 @@ pub struct NewBatch {
     pub numbers_revision_id: Option<Uuid>,
     pub planned_for: DateTime<Utc>,
     pub saved_by: String,
-    pub knobs: Value,
+    pub run_settings: Value,
     pub issued: Value,
 }
 

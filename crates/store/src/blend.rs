@@ -75,11 +75,11 @@ impl Store {
                     .get_result(connection)
                     .await?;
                 if known > 0 && blended == 0 {
-                    let says = format!(
+                    let message = format!(
                         "{} is a flour that is bought, not a blend: give the blend a name of its own",
                         new.flour.name
                     );
-                    return Err(StoreError::Conflict(says).into());
+                    return Err(StoreError::Conflict(message).into());
                 }
                 crate::flour::put(connection, new.flour, new.signed).await?;
                 new.record(connection).await?

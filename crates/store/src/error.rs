@@ -30,7 +30,7 @@ impl From<DieselError> for StoreError {
             | DieselError::BrokenTransactionManager => true,
             // A server that shuts down or starts up, or ended the query for taking too long.
             DieselError::DatabaseError(_, information) => {
-                let says = information.message();
+                let message = information.message();
                 [
                     "terminating connection",
                     "shutting down",
@@ -40,7 +40,7 @@ impl From<DieselError> for StoreError {
                     "too many clients",
                 ]
                 .iter()
-                .any(|words| says.contains(words))
+                .any(|words| message.contains(words))
             }
             _ => false,
         };
@@ -56,10 +56,10 @@ impl StoreError {
 
     /// A unique key already taken, in words, and a revision below the first; any other error as it
     /// is.
-    pub(crate) fn or_conflict(error: DieselError, says: impl FnOnce() -> String) -> Self {
+    pub(crate) fn or_conflict(error: DieselError, message: impl FnOnce() -> String) -> Self {
         match error {
             DieselError::DatabaseError(DatabaseErrorKind::UniqueViolation, _) => {
-                Self::Conflict(says())
+                Self::Conflict(message())
             }
             DieselError::DatabaseError(DatabaseErrorKind::CheckViolation, broken)
                 if broken

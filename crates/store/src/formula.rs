@@ -3,11 +3,12 @@ use std::collections::HashMap;
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{
-    DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
+    FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
+    PreparationKind,
 };
-use ironpeel_core::units::Given;
+use ironpeel_core::units::RawNumber;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
@@ -23,7 +24,7 @@ pub struct FormulaRevision {
     pub revision: Revision,
     pub formula_id: Uuid,
     pub name: String,
-    pub formula: FormulaInHand,
+    pub formula: ScenarioFormula,
 }
 
 /// A formula, or the next state of one, to be recorded.
@@ -33,7 +34,7 @@ pub struct NewFormula {
     pub name: String,
     pub revision_id: Uuid,
     pub number: i32,
-    pub formula: FormulaInHand,
+    pub formula: ScenarioFormula,
     pub signed: Signed,
 }
 
@@ -116,7 +117,7 @@ impl Store {
             revision: Revision { id, number, made_at, made_by, reason },
             formula_id,
             name,
-            formula: FormulaInHand {
+            formula: ScenarioFormula {
                 formula,
                 style_points,
                 piece_kg,
@@ -206,15 +207,15 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
         .map(|(name, share_pct)| FlourShareInput { name, share_pct: share_pct.into() });
     let parts = parts.into_iter().map(|part| {
         let own = part_lines.iter().filter(|(of, ..)| *of == part.position);
-        Ok(DoughPartInput {
-            kind: PartKind::from_key(&part.kind)
+        Ok(PreparationInput {
+            kind: PreparationKind::from_key(&part.kind)
                 .ok_or_else(|| StoreError::unknown_word("kind", &part.kind))?,
             name: part.name,
             flour: part.flour,
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
-            temperature_c: part.temperature_c.map_or(Given::Missing, Given::from),
-            rate: part.rate.map_or(Given::Missing, Given::from),
+            temperature_c: part.temperature_c.map_or(RawNumber::Missing, RawNumber::from),
+            rate: part.rate.map_or(RawNumber::Missing, RawNumber::from),
             lines: own.map(|(_, word, pct)| line(word, *pct)).collect::<Result<_>>()?,
         })
     });

@@ -1,7 +1,7 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
-use ironpeel_core::chain::LineInHand;
+use ironpeel_core::chain::ScenarioLine;
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{Equipment, Mixer};
 use uuid::Uuid;
@@ -17,7 +17,7 @@ pub struct LineRevision {
     pub revision: Revision,
     pub line_id: Uuid,
     pub name: String,
-    pub line: LineInHand,
+    pub line: ScenarioLine,
 }
 
 /// A line's settings to be recorded.
@@ -28,7 +28,7 @@ pub struct NewLine {
     pub revision_id: Uuid,
     /// The number after the revision it was made from.
     pub number: i32,
-    pub line: LineInHand,
+    pub line: ScenarioLine,
     pub signed: Signed,
 }
 
@@ -68,7 +68,7 @@ struct Row {
 
 impl Row {
     fn of(new: &NewLine) -> Self {
-        let LineInHand { mixer, equipment, .. } = &new.line;
+        let ScenarioLine { mixer, equipment, .. } = &new.line;
         Self {
             id: new.revision_id,
             line_id: new.line_id,
@@ -127,7 +127,7 @@ impl Row {
             proofer_pieces: self.proofer_pieces,
             oven_pieces: self.oven_pieces,
         };
-        let line = LineInHand {
+        let line = ScenarioLine {
             mixer,
             equipment,
             division_kg: self.division_kg,

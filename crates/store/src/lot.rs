@@ -4,7 +4,7 @@ use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
 use diesel::sql_types::{Array, BigInt};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use ironpeel_core::chain::FlourInHand;
+use ironpeel_core::chain::ScenarioFlour;
 use ironpeel_core::flour::{Censored, Limit, Reading, Readings};
 use uuid::Uuid;
 
@@ -45,14 +45,14 @@ pub struct Lot {
 
 impl Lot {
     /// The lot as the chain takes it: mixed on a day, as so much of all flour, judged by limits.
-    pub fn in_hand<'a>(
+    pub fn for_scenario<'a>(
         &'a self,
         mix_on: NaiveDate,
         share_pct: f64,
         limits: &'a [Limit],
-    ) -> FlourInHand<'a> {
+    ) -> ScenarioFlour<'a> {
         let days = |milled: NaiveDate| (mix_on - milled).num_days().max(0) as f64;
-        FlourInHand {
+        ScenarioFlour {
             name: &self.flour.name,
             species: self.flour.species,
             extraction_pct: self.flour.extraction_pct,
@@ -74,7 +74,7 @@ pub struct LotSummary {
     pub flour_id: Uuid,
     pub flour: String,
     pub mill: String,
-    pub came_at: DateTime<Utc>,
+    pub received_at: DateTime<Utc>,
     pub current: LotRevision,
 }
 
@@ -181,31 +181,31 @@ impl Store {
     ) -> Result<Vec<LotSummary>> {
         let mut query = lot::table
             .inner_join(flour::table.inner_join(mill::table))
-            .select((lot::id, lot::code, flour::id, flour::name, mill::name, lot::came_at))
+            .select((lot::id, lot::code, flour::id, flour::name, mill::name, lot::received_at))
             .limit(most)
             .into_boxed();
         if let Some(flour_id) = of_flour {
             query = query.filter(lot::flour_id.eq(flour_id));
         }
         query = if onward {
-            query.order((lot::came_at, lot::id))
+            query.order((lot::received_at, lot::id))
         } else {
-            query.order((lot::came_at.desc(), lot::id.desc()))
+            query.order((lot::received_at.desc(), lot::id.desc()))
         };
         if let Some(key) = from {
             query = if onward {
-                query.filter(past!("lot.came_at, lot.id", ">", key))
+                query.filter(past!("lot.received_at, lot.id", ">", key))
             } else {
-                query.filter(past!("lot.came_at, lot.id", "<", key))
+                query.filter(past!("lot.received_at, lot.id", "<", key))
             };
         }
         let rows: Vec<SummaryRow> = query.load(&mut self.connection().await?).await?;
         let ids: Vec<Uuid> = rows.iter().map(|row| row.0).collect();
         let mut of_lot = self.current_revisions(&ids).await?;
         let summaries =
-            rows.into_iter().filter_map(|(id, code, flour_id, flour, mill, came_at)| {
+            rows.into_iter().filter_map(|(id, code, flour_id, flour, mill, received_at)| {
                 let current = of_lot.remove(&id)?;
-                Some(LotSummary { id, code, flour_id, flour, mill, came_at, current })
+                Some(LotSummary { id, code, flour_id, flour, mill, received_at, current })
             });
         Ok(summaries.collect())
     }
@@ -306,7 +306,7 @@ impl Store {
             "SELECT newest.id, newest.flour_id FROM (SELECT DISTINCT unnest($1) AS id) AS wanted \
              CROSS JOIN LATERAL (SELECT lot.id, lot.flour_id FROM lot \
              WHERE lot.flour_id = wanted.id \
-             ORDER BY lot.came_at DESC, lot.id DESC LIMIT $2) AS newest",
+             ORDER BY lot.received_at DESC, lot.id DESC LIMIT $2) AS newest",
         )
         .bind::<Array<diesel::sql_types::Uuid>, _>(flours)
         .bind::<BigInt, _>(most)
@@ -327,15 +327,15 @@ impl Store {
         let connection = &mut self.connection().await?;
         let found: Option<(Uuid, DateTime<Utc>)> = lot::table
             .find(id)
-            .select((lot::flour_id, lot::came_at))
+            .select((lot::flour_id, lot::received_at))
             .first(connection)
             .await
             .optional()?;
-        let (flour_id, came_at) = found.ok_or(StoreError::NotFound("this lot"))?;
+        let (flour_id, received_at) = found.ok_or(StoreError::NotFound("this lot"))?;
         Ok(lot::table
             .filter(lot::flour_id.eq(flour_id))
-            .filter(past!("lot.came_at, lot.id", "<", (came_at, id)))
-            .order((lot::came_at.desc(), lot::id.desc()))
+            .filter(past!("lot.received_at, lot.id", "<", (received_at, id)))
+            .order((lot::received_at.desc(), lot::id.desc()))
             .select(lot::id)
             .first(connection)
             .await
@@ -348,7 +348,7 @@ impl Store {
         let found = lot::table
             .inner_join(flour::table)
             .filter(lower(lot::code).like(start))
-            .order((lot::came_at.desc(), lot::id.desc()))
+            .order((lot::received_at.desc(), lot::id.desc()))
             .limit(most)
             .select((lot::id, lot::code, flour::name))
             .load(&mut self.connection().await?)
@@ -379,24 +379,24 @@ pub(crate) async fn add_lot_revision(
         return Ok(false);
     }
     // Only a revision that is new moves the lot in its list.
-    let came_at = new.came_at();
+    let received_at = new.received_at();
     diesel::insert_into(lot::table)
         .values((
             lot::id.eq(new.lot_id),
             lot::flour_id.eq(new.flour_id),
             lot::code.eq(&new.code),
-            lot::came_at.eq(came_at),
+            lot::received_at.eq(received_at),
         ))
         .on_conflict(lot::id)
         .do_update()
-        .set(lot::came_at.eq(came_at))
+        .set(lot::received_at.eq(received_at))
         .execute(connection)
         .await?;
     let (flour_id, code): (Uuid, String) =
         lot::table.find(new.lot_id).select((lot::flour_id, lot::code)).first(connection).await?;
     if (flour_id, code.as_str()) != (new.flour_id, new.code.as_str()) {
-        let says = format!("this lot is {code}; a correction keeps its flour and its code");
-        return Err(StoreError::Conflict(says).into());
+        let message = format!("this lot is {code}; a correction keeps its flour and its code");
+        return Err(StoreError::Conflict(message).into());
     }
     diesel::insert_into(lot_revision::table)
         .values((
@@ -431,7 +431,7 @@ impl LotRevision {
 
 impl NewLotRevision {
     /// When the flour came: delivered, else milled, else now.
-    pub fn came_at(&self) -> DateTime<Utc> {
+    pub fn received_at(&self) -> DateTime<Utc> {
         let day = self.delivered_on.or(self.milled_on);
         day.and_then(|day| day.and_hms_opt(0, 0, 0)).map_or_else(Utc::now, |at| at.and_utc())
     }

@@ -185,10 +185,10 @@ impl NewLotRevision {
 async fn insert(connection: &mut AsyncPgConnection, lots: &[&NewLotRevision]) -> QueryResult<()> {
     let column =
         |of: fn(&NewLotRevision) -> Uuid| lots.iter().map(|lot| of(lot)).collect::<Vec<_>>();
-    let came: Vec<DateTime<Utc>> = lots.iter().map(|lot| lot.came_at()).collect();
+    let came: Vec<DateTime<Utc>> = lots.iter().map(|lot| lot.received_at()).collect();
     let codes: Vec<&str> = lots.iter().map(|lot| lot.code.as_str()).collect();
     diesel::sql_query(
-        "INSERT INTO lot (id, flour_id, code, came_at) SELECT * FROM unnest($1, $2, $3, $4)",
+        "INSERT INTO lot (id, flour_id, code, received_at) SELECT * FROM unnest($1, $2, $3, $4)",
     )
     .bind::<Array<SqlUuid>, _>(column(|lot| lot.lot_id))
     .bind::<Array<SqlUuid>, _>(column(|lot| lot.flour_id))

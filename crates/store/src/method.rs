@@ -2,7 +2,7 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::method::{EndsBy, Method, Speed, Stage, StageKind, Window};
+use ironpeel_core::method::{EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
 use ironpeel_core::water::Process;
 use uuid::Uuid;
 
@@ -60,7 +60,7 @@ struct StageRow {
     humidity_pct: Option<f64>,
     ends_when: String,
     adds: Vec<String>,
-    ends_by: String,
+    end_point: String,
     reason: String,
     low_min: Option<f64>,
     high_min: Option<f64>,
@@ -89,13 +89,13 @@ impl StageRow {
             temperature_c: self.temperature_c,
             humidity_pct: self.humidity_pct,
             ends_when: self.ends_when,
-            ends_by: EndsBy::from_key(&self.ends_by)
-                .ok_or_else(|| unknown("ends_by", &self.ends_by))?,
+            end_point: EndPoint::from_key(&self.end_point)
+                .ok_or_else(|| unknown("end_point", &self.end_point))?,
             reason: self.reason,
-            window: self
+            tolerance: self
                 .low_min
                 .zip(self.high_min)
-                .map(|(low_min, high_min)| Window { low_min, high_min }),
+                .map(|(low_min, high_min)| TimeTolerance { low_min, high_min }),
         })
     }
 
@@ -111,10 +111,10 @@ impl StageRow {
             humidity_pct: stage.humidity_pct,
             ends_when: stage.ends_when.clone(),
             adds: stage.adds.iter().map(|ingredient| ingredient.key().into()).collect(),
-            ends_by: stage.ends_by.key().into(),
+            end_point: stage.end_point.key().into(),
             reason: stage.reason.clone(),
-            low_min: stage.window.map(|window| window.low_min),
-            high_min: stage.window.map(|window| window.high_min),
+            low_min: stage.tolerance.map(|tolerance| tolerance.low_min),
+            high_min: stage.tolerance.map(|tolerance| tolerance.high_min),
             fold_sets: stage.fold_sets.map(i16::from),
         }
     }

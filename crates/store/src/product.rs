@@ -1,6 +1,6 @@
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::method::Method;
 use uuid::Uuid;
 
@@ -68,7 +68,7 @@ impl Store {
     pub async fn make_product(
         &self,
         new: &Product,
-        formula: &FormulaInHand,
+        formula: &ScenarioFormula,
         made_by: &Method,
         signed: &Signed,
     ) -> Result<()> {

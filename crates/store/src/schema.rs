@@ -52,7 +52,7 @@ diesel::table! {
         flour_id -> Uuid,
         code -> Text,
         recorded_at -> Timestamptz,
-        came_at -> Timestamptz,
+        received_at -> Timestamptz,
     }
 }
 
@@ -153,7 +153,7 @@ diesel::table! {
         humidity_pct -> Nullable<Float8>,
         ends_when -> Text,
         adds -> Array<Text>,
-        ends_by -> Text,
+        end_point -> Text,
         reason -> Text,
         low_min -> Nullable<Float8>,
         high_min -> Nullable<Float8>,
@@ -244,7 +244,7 @@ diesel::table! {
         planned_for -> Timestamptz,
         saved_at -> Timestamptz,
         saved_by -> Text,
-        knobs -> Jsonb,
+        run_settings -> Jsonb,
         issued -> Jsonb,
         numbers_revision_id -> Nullable<Uuid>,
     }

@@ -16,7 +16,7 @@ use crate::schema::written;
 
 const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 /// How long a request waits for a connection before it is told to come again.
-const PATIENCE: Duration = Duration::from_secs(3);
+const POOL_TIMEOUT: Duration = Duration::from_secs(3);
 
 /// The place of a row in a list from newest to oldest.
 pub type PageKey = (DateTime<Utc>, Uuid);
@@ -40,7 +40,7 @@ pub(crate) struct Once {
 /// Why a write did not come about.
 pub(crate) enum WriteError {
     Database(diesel::result::Error),
-    Refused(StoreError),
+    ClosedHours(StoreError),
 }
 
 impl From<diesel::result::Error> for WriteError {
@@ -51,7 +51,7 @@ impl From<diesel::result::Error> for WriteError {
 
 impl From<StoreError> for WriteError {
     fn from(error: StoreError) -> Self {
-        Self::Refused(error)
+        Self::ClosedHours(error)
     }
 }
 
@@ -90,9 +90,9 @@ impl Store {
         let manager = AsyncDieselConnectionManager::new_with_config(url, config);
         let pool = Pool::builder(manager)
             .max_size(connections)
-            .wait_timeout(Some(PATIENCE))
-            .create_timeout(Some(PATIENCE))
-            .recycle_timeout(Some(PATIENCE))
+            .wait_timeout(Some(POOL_TIMEOUT))
+            .create_timeout(Some(POOL_TIMEOUT))
+            .recycle_timeout(Some(POOL_TIMEOUT))
             .runtime(deadpool::Runtime::Tokio1)
             .build()
             .map_err(|error| StoreError::Unavailable(error.into()))?;
@@ -136,7 +136,7 @@ impl Store {
 /// Writes in one transaction, all or nothing: the block says whether it added anything, and the last
 /// puts a broken rule of the tables into words. A client's write that was stored before adds nothing.
 macro_rules! write_once {
-    ($store:expr, |$connection:ident| $work:block, $says:expr) => {{
+    ($store:expr, |$connection:ident| $work:block, $message:expr) => {{
         let mut connection = $store.connection().await?;
         let once = $store.client_write();
         let mut tries = 0;
@@ -155,10 +155,10 @@ macro_rules! write_once {
                 .await;
             match done {
                 Ok(()) => break Ok(()),
-                Err(crate::store::WriteError::Refused(error)) => break Err(error),
+                Err(crate::store::WriteError::ClosedHours(error)) => break Err(error),
                 Err(crate::store::WriteError::Database(error)) => {
                     if !crate::store::worth_again(&error, tries) {
-                        break Err($says(error));
+                        break Err($message(error));
                     }
                 }
             }
@@ -169,7 +169,7 @@ pub(crate) use write_once;
 
 /// Adds rows of one table, those already there left as they are.
 macro_rules! add_once {
-    ($store:expr, $table:ident, $rows:expr, $says:expr) => {
+    ($store:expr, $table:ident, $rows:expr, $message:expr) => {
         crate::store::write_once!(
             $store,
             |connection| {
@@ -181,7 +181,7 @@ macro_rules! add_once {
                     .await?;
                 added > 0
             },
-            $says
+            $message
         )
     };
 }
@@ -226,12 +226,12 @@ pub(crate) async fn is_new(
     if hash == once.body_hash {
         return Ok(false);
     }
-    let says = format!(
+    let message = format!(
         "{TAKEN}: {by} recorded it on {}. Look at what is stored, and send yours under an id of its \
          own",
         at.format("%-d %b %Y, %H:%M UTC")
     );
-    Err(StoreError::Conflict(says).into())
+    Err(StoreError::Conflict(message).into())
 }
 
 /// Whether two writes met, and the same again may well go through.

@@ -2,15 +2,16 @@
 
 mod support;
 
-use ironpeel_core::chain::{FormulaInHand, LineInHand};
+use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
 use ironpeel_core::dough::{
-    DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
+    FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
+    PreparationKind,
 };
 use ironpeel_core::heat::WaterSources;
-use ironpeel_core::method::{EndsBy, Equipment, Method, Mixer, Stage, StageKind, Window};
+use ironpeel_core::method::{EndPoint, Equipment, Method, Mixer, Stage, StageKind, TimeTolerance};
 use ironpeel_core::plant::OwnNumbers;
-use ironpeel_core::units::{Banded, Given};
-use ironpeel_core::water::{AbsorptionModel, Composition, Override, Process, Rule};
+use ironpeel_core::units::{Estimate, RawNumber};
+use ironpeel_core::water::{AbsorptionModel, Composition, CorrectionFactor, Override, Process};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
     BatchFlour, DoughTemperature, NewBatch, NewFormula, NewLine, NewMethod, NewTrial, Product,
@@ -25,9 +26,9 @@ fn line(ingredient: Ingredient, pct: f64) -> LineInput {
 }
 
 /// A plain formula, or with these flours and a starter of the second.
-fn formula(flours: &[(String, f64)]) -> FormulaInHand {
-    let starter = |flour: &String| DoughPartInput {
-        kind: PartKind::Starter,
+fn formula(flours: &[(String, f64)]) -> ScenarioFormula {
+    let starter = |flour: &String| PreparationInput {
+        kind: PreparationKind::Starter,
         name: "rye sour".into(),
         flour: Some(flour.clone()),
         flour_pct: 12.5.into(),
@@ -36,14 +37,14 @@ fn formula(flours: &[(String, f64)]) -> FormulaInHand {
         rate: 1.25.into(),
         lines: vec![line(Ingredient::Salt, 0.2)],
     };
-    let soaker = DoughPartInput {
-        kind: PartKind::Soaker,
+    let soaker = PreparationInput {
+        kind: PreparationKind::Soaker,
         name: "seeds".into(),
         flour: None,
         flour_pct: 0.0.into(),
         water_pct: 6.0.into(),
-        temperature_c: Given::Missing,
-        rate: Given::Missing,
+        temperature_c: RawNumber::Missing,
+        rate: RawNumber::Missing,
         lines: vec![line(Ingredient::Seeds, 8.0)],
     };
     let parts = flours.get(1).map(|(name, _)| vec![starter(name), soaker]);
@@ -60,7 +61,7 @@ fn formula(flours: &[(String, f64)]) -> FormulaInHand {
             .collect(),
         parts: parts.unwrap_or_default(),
     };
-    FormulaInHand {
+    ScenarioFormula {
         formula: Formula::check(&draft).expect("makes a dough"),
         style_points: -1.5,
         piece_kg: 0.875,
@@ -74,9 +75,9 @@ fn method() -> Method {
     let stage = |kind, label: &str, minutes| Stage {
         temperature_c: Some(27.0),
         ends_when: "thin enough to read through".into(),
-        ends_by: EndsBy::Windowpane,
+        end_point: EndPoint::Windowpane,
         reason: "all the development".into(),
-        window: Some(Window { low_min: 5.0, high_min: 90.0 }),
+        tolerance: Some(TimeTolerance { low_min: 5.0, high_min: 90.0 }),
         adds: vec![Ingredient::Salt],
         ..Stage::new(kind, label, minutes)
     };
@@ -98,7 +99,7 @@ async fn names(store: &Store, shares: &[f64]) -> Vec<(String, f64)> {
     all
 }
 
-fn state(formula_id: Uuid, number: i32, formula: FormulaInHand) -> NewFormula {
+fn state(formula_id: Uuid, number: i32, formula: ScenarioFormula) -> NewFormula {
     let signed = signed("a colder night");
     let (name, revision_id) = ("Gull Loaf".into(), Uuid::now_v7());
     NewFormula { formula_id, name, revision_id, number, formula, signed }
@@ -108,7 +109,7 @@ fn state(formula_id: Uuid, number: i32, formula: FormulaInHand) -> NewFormula {
 async fn product(store: &Store, name: &str) -> Product {
     let flour_id = flour(store).await;
     let line_id = Uuid::now_v7();
-    let bench = LineInHand {
+    let bench = ScenarioLine {
         mixer: Mixer {
             name: "Bench mixer".into(),
             kind: "spiral".into(),
@@ -195,7 +196,7 @@ async fn a_revision_takes_nothing_from_the_one_before() {
     assert_eq!(old.formula, first.formula, "its parts and flours are still its own");
     let late = state(first.formula_id, 2, formula(&[]));
     let refused = store.add_formula(&late).await.expect_err("somebody was there before");
-    assert!(matches!(refused, StoreError::Conflict(says) if says.contains("somebody else")));
+    assert!(matches!(refused, StoreError::Conflict(message) if message.contains("somebody else")));
     let numbers: Vec<i32> = store
         .formula_revisions(first.formula_id)
         .await
@@ -251,7 +252,7 @@ async fn a_product_is_made_whole_or_not_at_all() {
         ..made.clone()
     };
     let refused = store.make_product(&again, &formula(&[]), &method(), &signed("")).await;
-    assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("Gull Loaf")));
+    assert!(matches!(refused, Err(StoreError::Conflict(message)) if message.contains("Gull Loaf")));
     assert!(store.current_formula(again.formula_id).await.is_err(), "nor its formula");
     assert!(store.current_method(again.method_id).await.is_err(), "nor its method");
     assert_eq!(store.products().await.expect("a list").len(), 1);
@@ -266,10 +267,10 @@ async fn the_plants_numbers_come_back_as_they_were_held() {
     assert!(store.current_numbers().await.expect("asked").is_none(), "the house's hold");
     let model = AbsorptionModel::prior().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
     let own = OwnNumbers {
-        rules: vec![Override {
-            rule: Rule::RyeOffset,
+        correction_factors: vec![Override {
+            rule: CorrectionFactor::RyeOffset,
             off: false,
-            value: Banded::new(9.0, 5.0, 12.0),
+            value: Estimate::new(9.0, 5.0, 12.0),
             reason: "twelve doughs".into(),
         }],
         ingredients: Vec::new(),
@@ -283,13 +284,17 @@ async fn the_plants_numbers_come_back_as_they_were_held() {
     assert_eq!((current.revision.number, &current.own), (1, &own));
     assert_eq!(current.numbers.model.lots(), 1);
     assert!(
-        (current.numbers.rules.active(Rule::RyeOffset).expect("on") - 9.0).abs() < f64::EPSILON
+        (current.numbers.correction_factors.active(CorrectionFactor::RyeOffset).expect("on") - 9.0)
+            .abs()
+            < f64::EPSILON
     );
 
     let back = OwnNumbers::default();
     store.add_numbers(Uuid::now_v7(), 2, &back, &signed("house again")).await.expect("recorded");
     let late = store.add_numbers(Uuid::now_v7(), 2, &own, &signed("late")).await;
-    assert!(matches!(late, Err(StoreError::Conflict(says)) if says.contains("somebody else")));
+    assert!(
+        matches!(late, Err(StoreError::Conflict(message)) if message.contains("somebody else"))
+    );
     assert_eq!(store.numbers(first).await.expect("the old one").own, own);
     let reasons: Vec<String> = store
         .numbers_revisions()
@@ -341,7 +346,7 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
     let database = TestDatabase::new().await;
     let store = &database.store;
     let made = product(store, "Gull Loaf").await;
-    let mut pins = Vec::new();
+    let mut revision_refs = Vec::new();
     for (number, flour_id) in
         [made.flour_id, flour(store).await, flour(store).await].into_iter().enumerate()
     {
@@ -353,7 +358,7 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
             .await
             .expect("recorded");
         let lot_revision_id = new.revision_id;
-        pins.push(BatchFlour { lot_revision_id, specification_revision_id });
+        revision_refs.push(BatchFlour { lot_revision_id, specification_revision_id });
     }
     let numbers = Uuid::now_v7();
     store.add_numbers(numbers, 1, &OwnNumbers::default(), &signed("ours")).await.expect("recorded");
@@ -361,8 +366,8 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
     let new = NewBatch {
         id: Uuid::now_v7(),
         product_id: made.id,
-        lot_revision_id: pins[0].lot_revision_id,
-        specification_revision_id: pins[0].specification_revision_id,
+        lot_revision_id: revision_refs[0].lot_revision_id,
+        specification_revision_id: revision_refs[0].specification_revision_id,
         formula_revision_id: store
             .current_formula(made.formula_id)
             .await
@@ -379,17 +384,17 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
         numbers_revision_id: Some(numbers),
         planned_for: chrono::Utc::now(),
         saved_by: signed.by,
-        knobs: json!({"amount": {"by": "mixer", "doughs": 1}}),
+        run_settings: json!({"amount": {"by": "mixer", "doughs": 1}}),
         issued: json!({"chain": null}),
     };
-    store.add_batch(&new, &pins[1..]).await.expect("recorded");
-    store.add_batch(&new, &pins[1..]).await.expect("sent again, stored once");
+    store.add_batch(&new, &revision_refs[1..]).await.expect("recorded");
+    store.add_batch(&new, &revision_refs[1..]).await.expect("sent again, stored once");
     let (batch, slug, others) = store.batch(new.id).await.expect("on record");
     assert_eq!((batch.numbers_revision_id, &*slug), (Some(numbers), "gull-loaf"));
-    assert_eq!(others, pins[1..], "in the order of the formula");
+    assert_eq!(others, revision_refs[1..], "in the order of the formula");
     assert_eq!(store.batches(None, 10).await.expect("a list").len(), 1);
 
-    let gone = BatchFlour { lot_revision_id: Uuid::now_v7(), ..pins[1] };
+    let gone = BatchFlour { lot_revision_id: Uuid::now_v7(), ..revision_refs[1] };
     let other = NewBatch { id: Uuid::now_v7(), ..new };
     assert!(store.add_batch(&other, &[gone]).await.is_err());
     assert!(store.batch(other.id).await.is_err(), "nothing is stored half");
@@ -405,7 +410,7 @@ async fn methods_are_revised_and_an_old_one_stays_as_it_was() {
     let mut changed = method();
     changed.sponge_c = Some(23.5);
     changed.stages[1].minutes = 75.0;
-    changed.stages[1].window = None;
+    changed.stages[1].tolerance = None;
     let new = NewMethod {
         method_id: made.method_id,
         name: first.name.clone(),
@@ -421,7 +426,9 @@ async fn methods_are_revised_and_an_old_one_stays_as_it_was() {
     assert_eq!(store.method(first.revision.id).await.expect("the old one"), first);
     let late = NewMethod { revision_id: Uuid::now_v7(), ..new };
     let refused = store.add_method(&late).await;
-    assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("somebody else")));
+    assert!(
+        matches!(refused, Err(StoreError::Conflict(message)) if message.contains("somebody else"))
+    );
     let reasons: Vec<String> = store
         .method_revisions(made.method_id)
         .await

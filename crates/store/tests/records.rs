@@ -52,7 +52,7 @@ async fn a_correction_is_a_new_revision_and_the_old_one_stays() {
 
     let late = NewLotRevision { revision_id: Uuid::now_v7(), ..second };
     let refused = store.add_lot_revision(&late).await.expect_err("somebody was there before");
-    assert!(matches!(refused, StoreError::Conflict(says) if says.contains("somebody else")));
+    assert!(matches!(refused, StoreError::Conflict(message) if message.contains("somebody else")));
 }
 
 #[tokio::test]
@@ -62,7 +62,9 @@ async fn a_code_taken_twice_and_a_flour_that_is_not_there_store_nothing() {
     let flour_id = flour(store).await;
     store.add_lot_revision(&lot(flour_id, "VR-1", 1, 13.0)).await.expect("recorded");
     let again = store.add_lot_revision(&lot(flour_id, "VR-1", 1, 12.0)).await;
-    assert!(matches!(again, Err(StoreError::Conflict(says)) if says.contains("already on record")));
+    assert!(
+        matches!(again, Err(StoreError::Conflict(message)) if message.contains("already on record"))
+    );
     assert!(store.add_lot_revision(&lot(Uuid::now_v7(), "VR-2", 1, 12.0)).await.is_err());
     assert_eq!(store.lots(None, None, 10).await.expect("a list").len(), 1);
 }
@@ -81,7 +83,7 @@ async fn pages_by_key_show_every_lot_once_newest_first() {
     loop {
         let page = store.lots(Some(flour_id), after, 7).await.expect("a page");
         let Some(last) = page.last() else { break };
-        after = Some((last.came_at, last.id));
+        after = Some((last.received_at, last.id));
         seen.extend(page.into_iter().map(|lot| lot.code));
     }
     let wanted: Vec<_> = (0..23).rev().map(|number| format!("VR-{number:02}")).collect();
@@ -229,7 +231,7 @@ async fn nothing_read_or_recorded_needs_two_connections_at_once() {
     let outcome = narrow.import_lots(&again).await.expect("recorded");
     assert_eq!(outcome, [Imported::Same, Imported::Added]);
     assert!(narrow.current_specification(flour_id).await.is_err());
-    assert_eq!(narrow.fates(&[new.lot_id]).await.expect("read").len(), 0);
+    assert_eq!(narrow.dispositions(&[new.lot_id]).await.expect("read").len(), 0);
     assert_eq!(narrow.lot_before(new.lot_id).await.expect("read"), None);
     assert_eq!(narrow.reading_columns(None).await.expect("read").len(), 1);
 }
@@ -377,7 +379,7 @@ async fn a_blend_is_made_at_once_and_writes_over_nothing() {
 
     let bought = Flour { name: "renamed".into(), ..store.flour(blend).await.expect("on record") };
     let refused = blended(&bought, 1, "B-9", 50.0).await;
-    assert!(matches!(refused, Err(StoreError::Conflict(says)) if says.contains("is bought")));
+    assert!(matches!(refused, Err(StoreError::Conflict(message)) if message.contains("is bought")));
     assert_ne!(store.flour(blend).await.expect("on record").name, "renamed", "all or nothing");
     let lots = store.lots(Some(blend), None, 5).await.expect("a list");
     assert!(lots.is_empty(), "all or nothing");
@@ -399,7 +401,7 @@ async fn the_same_write_is_stored_once_and_another_under_its_id_is_refused() {
     let other = NewLotRevision { tonnes: Some(1.0), ..first.clone() };
     let refused = sent(store, id, 2).add_lot_revision(&other).await;
     assert!(
-        matches!(refused, Err(StoreError::Conflict(says)) if says.contains("RK recorded it on")),
+        matches!(refused, Err(StoreError::Conflict(message)) if message.contains("RK recorded it on")),
         "with who and when"
     );
     assert_eq!(store.lot(first.lot_id).await.expect("on record").current.tonnes, Some(24.6));
@@ -434,7 +436,7 @@ async fn a_late_replay_undoes_nothing() {
         sent(store, new.revision_id, 1).add_lot_revision(new).await.expect("recorded or known");
     }
     let lots = store.lots(None, None, 5).await.expect("a list");
-    assert_eq!(lots[0].came_at.date_naive(), day(20).expect("a day"));
+    assert_eq!(lots[0].received_at.date_naive(), day(20).expect("a day"));
 }
 
 #[tokio::test]
@@ -463,7 +465,7 @@ async fn revisions_count_on_by_one() {
     let skipped =
         store.add_specification(flour_id, Uuid::now_v7(), 3, &limits, &signed("so")).await;
     assert!(
-        matches!(skipped, Err(StoreError::Conflict(says)) if says.contains("the next one is 2")),
+        matches!(skipped, Err(StoreError::Conflict(message)) if message.contains("the next one is 2")),
         "and says which is next"
     );
 }

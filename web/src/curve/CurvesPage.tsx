@@ -3,8 +3,8 @@ import { useState } from "react";
 import { answer, api } from "../api/client";
 import { FlourTabs } from "../flour/FlourTabs";
 import { NoLot } from "../flour/NoLot";
-import { useHand } from "../hand/HandProvider";
-import { useLot, useLotsOf } from "../hand/useChain";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { useLot, useLotsOf } from "../scenario/useChain";
 import { useFormat } from "../units/format";
 import { CurveView } from "./CurveView";
 import { ImportCurve } from "./ImportCurve";
@@ -12,10 +12,10 @@ import { RunInstrument } from "./RunInstrument";
 
 /** The curves of the lot in hand: read, marks moved, another lot's beneath, run or imported. */
 export function CurvesPage() {
-  const { hand, search, show } = useHand();
+  const { scenario, search, show } = useScenario();
   const format = useFormat();
-  const lot = useLot(hand.lot).data;
-  const curves = useCurves(hand.lot);
+  const lot = useLot(scenario.lot).data;
+  const curves = useCurves(scenario.lot);
   const lots = useLotsOf(lot?.flour.id).data?.lots;
   const chosen =
     curves?.find((one) => one.id === new URLSearchParams(search).get("curve")) ??

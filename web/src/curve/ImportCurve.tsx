@@ -22,7 +22,7 @@ export function ImportCurve({
   const { preferences } = usePreferences();
   const queries = useQueryClient();
   const [file, setFile] = useState<Schemas["CurveFile"]>();
-  const [says, setSays] = useState<string>();
+  const [message, setSays] = useState<string>();
   const [head, setHead] = useState({ mixer_g: "300", flour_moisture_pct: "", water_ml: "" });
   const format = useFormat();
   const shown = (value: number | null | undefined) => (value == null ? "" : format.plain(value));
@@ -107,9 +107,9 @@ export function ImportCurve({
           }}
         />
       </label>
-      {says && (
+      {message && (
         <p className="mt-2 text-stop" role="alert">
-          {says}.
+          {message}.
         </p>
       )}
       {file && (

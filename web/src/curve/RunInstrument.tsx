@@ -25,7 +25,7 @@ export function RunInstrument({
   const [kind, setKind] = useState<Kind>("farinograph");
   const [speed, setSpeed] = useState(120);
   const [live, setLive] = useState<Live>();
-  const [says, setSays] = useState<string>();
+  const [message, setSays] = useState<string>();
   const source = useRef<EventSource>(null);
   const stop = () => {
     source.current?.close();
@@ -100,9 +100,9 @@ export function RunInstrument({
           </button>
         )}
       </div>
-      {says && (
+      {message && (
         <p className="mt-2 text-stop" role="alert">
-          {says}.
+          {message}.
         </p>
       )}
       {live && live.kind === "farinograph" && live.mixing.t_s.length > 1 && (

@@ -1,15 +1,15 @@
 import { useFlours } from "../flour/useFlours";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormula } from "./useFormula";
 import { PARTS } from "./formula";
-import { useNumbers } from "./useNumbers";
+import { usePlantParameters } from "./usePlantParameters";
 
 /** What may come into a formula: an ingredient, another flour, a part made before. */
 export function AddToFormula() {
-  const { product } = useHeld();
+  const { product } = useScenarioContext();
   const { lines, flours, set } = useFormula();
   const known = useFlours() ?? [];
-  const ingredients = useNumbers()?.ingredients ?? [];
+  const ingredients = usePlantParameters()?.ingredients ?? [];
   if (!product) return null;
   const main = { name: product.flour.name, share_pct: 100 };
   const addFlour = (name: string) =>
@@ -35,14 +35,14 @@ export function AddToFormula() {
   );
   return (
     <div className="screen-only mt-3 flex flex-wrap gap-x-6 gap-y-2 text-sm">
-      <Choice
+      <OptionalStep
         label="Add an ingredient"
         options={free.map((one) => [one.ingredient, one.label])}
         onChoose={(ingredient) =>
           set(({ lines }) => ({ lines: [...lines, { ingredient, pct: 1 }] }))
         }
       />
-      <Choice
+      <OptionalStep
         label="Add a flour"
         options={known
           .map((flour) => flour.name)
@@ -50,7 +50,7 @@ export function AddToFormula() {
           .map((name) => [name, name])}
         onChoose={addFlour}
       />
-      <Choice
+      <OptionalStep
         label="Make a part before"
         options={Object.entries(PARTS).map(([kind, { word }]) => [kind, word])}
         onChoose={(kind) => split(kind as keyof typeof PARTS)}
@@ -66,7 +66,7 @@ interface ChoiceProps {
 }
 
 /** A choice that acts, and shows its own name again. */
-function Choice({ label, options, onChoose }: ChoiceProps) {
+function OptionalStep({ label, options, onChoose }: ChoiceProps) {
   return (
     <select
       aria-label={label}

@@ -24,7 +24,7 @@ const ALLERGENS: Record<Schemas["Allergen"], string> = {
 const words = (of: Schemas["Allergen"][]) => of.map((one) => ALLERGENS[one]).join(", ");
 
 /** What is stated of an ingredient or a flour, in words. */
-export function says(stated: Statement | null | undefined): string {
+export function message(stated: Statement | null | undefined): string {
   if (stated == null) return "not stated";
   const { contains, may_contain } = stated;
   if (contains.length === 0 && may_contain.length === 0) return "none";

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 
 /** What the run costs, and what a point of water is worth. */
 export function CostPanel() {
-  const { chain } = useHeld();
+  const { chain } = useScenarioContext();
   const format = useFormat();
   if (!chain?.dough) return null;
   const { cost, allergens } = chain.dough;
@@ -41,7 +41,7 @@ export function CostPanel() {
         </p>
       )}
       <h2 className="mt-3">Allergens</h2>
-      <p className="mt-1 text-sm">{allergens.says}</p>
+      <p className="mt-1 text-sm">{allergens.message}</p>
       {allergens.caution && (
         <p className="mt-1 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
           {allergens.caution}

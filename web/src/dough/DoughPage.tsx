@@ -1,27 +1,27 @@
-import { useHand } from "../hand/HandProvider";
-import { NoHand } from "../shell/NoHand";
-import { Term } from "../shell/Term";
-import { useHeld } from "../shell/useHeld";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { EmptyState } from "../shell/EmptyState";
+import { GlossaryTerm } from "../shell/GlossaryTerm";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
-import { AmountPanel } from "./AmountPanel";
+import { BatchSizePanel } from "./BatchSizePanel";
 import { CostPanel } from "./CostPanel";
 import { DoughTabs } from "./DoughTabs";
 import { FormulaTable } from "./FormulaTable";
-import { OneMass } from "./OneMass";
-import { PartsPanel } from "./PartsPanel";
+import { AdjustWeight } from "./AdjustWeight";
+import { PreparationsPanel } from "./PreparationsPanel";
 import { PiecePanel } from "./PiecePanel";
 
 export function DoughPage() {
-  const { chain, product, lot, refused } = useHeld();
+  const { chain, product, lot, refused } = useScenarioContext();
   const format = useFormat();
-  const { draft } = useHand();
+  const { draft } = useScenario();
   // A formula being edited stays in sight whatever it does to the chain.
   if (!product || !lot || (!chain?.dough && !refused && !draft))
     return (
       <>
         <DoughTabs />
-        <NoHand link="dough" />
+        <EmptyState link="dough" />
       </>
     );
   const dough = chain?.dough;
@@ -32,7 +32,8 @@ export function DoughPage() {
         <div>
           <h1>{product.name}</h1>
           <p className="text-sm text-iron">
-            <Term of="baker's percent">Baker's percent</Term> on {lot.flour.name} {lot.code}
+            <GlossaryTerm of="baker's percent">Baker's percent</GlossaryTerm> on {lot.flour.name}{" "}
+            {lot.code}
           </p>
         </div>
         {dough && (
@@ -56,7 +57,7 @@ export function DoughPage() {
               <span className="figure block text-2xl">
                 {format.percent(dough.formula_hydration_pct)}
               </span>
-              formula <Term of="hydration" />; effective{" "}
+              formula <GlossaryTerm of="hydration" />; effective{" "}
               {format.percent(dough.effective_hydration_pct)}
             </p>
             <button
@@ -71,18 +72,18 @@ export function DoughPage() {
       </div>
       <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div className="space-y-8">
-          {chain?.trouble && chain.trouble.link !== "floor" && (
+          {chain?.error && chain.error.link !== "floor" && (
             <p className="border-l-4 border-stop bg-faint px-3 py-2" role="alert">
-              The chain stops at {chain.trouble.link}: {format.says(chain.trouble.says)}.
+              The chain stops at {chain.error.link}: {format.text(chain.error.message)}.
             </p>
           )}
           <FormulaTable />
-          {chain?.dough && <OneMass />}
+          {chain?.dough && <AdjustWeight />}
         </div>
         <div className="space-y-6">
-          <AmountPanel />
+          <BatchSizePanel />
           <PiecePanel />
-          <PartsPanel />
+          <PreparationsPanel />
           <CostPanel />
         </div>
       </div>

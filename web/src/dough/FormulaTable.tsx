@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
-import { useHand } from "../hand/HandProvider";
-import { useHeld } from "../shell/useHeld";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { AddToFormula } from "./AddToFormula";
@@ -10,7 +10,7 @@ import { SaveFormula } from "./SaveFormula";
 import { useFormula } from "./useFormula";
 import { withLine, withShare, type Part } from "./formula";
 import { massesOf } from "./masses";
-import { useLabels } from "./useNumbers";
+import { useLabels } from "./usePlantParameters";
 
 interface Row {
   key: string;
@@ -29,8 +29,8 @@ interface Row {
 
 /** The formula line by line over its parts: percent to edit, masses as the scale shows them. */
 export function FormulaTable() {
-  const { chain, product, lot, refused } = useHeld();
-  const { draft } = useHand();
+  const { chain, product, lot, refused } = useScenarioContext();
+  const { draft } = useScenario();
   const { lines, flours, parts, hydration_pct, set } = useFormula();
   const labels = useLabels();
   const format = useFormat();

@@ -3,15 +3,15 @@ import { Refused, type Schemas } from "../api/client";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
-import { OverSheet } from "../shell/Sheet";
+import { Modal } from "../shell/Modal";
 import { ORIGIN } from "../shell/Why";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { useSaveNumbers } from "../water/RuleSheet";
-import { AllergensOf, says } from "./AllergensOf";
+import { useSaveNumbers } from "../water/CorrectionFactorSheet";
+import { AllergensOf, message } from "./AllergensOf";
 import { DoughTabs } from "./DoughTabs";
-import { useNumbers } from "./useNumbers";
+import { usePlantParameters } from "./usePlantParameters";
 
 const ROLES: Record<Schemas["Role"], string> = {
   flour: "flour",
@@ -35,13 +35,13 @@ const KEPT: Record<Schemas["Storage"], string> = {
 
 /** The ingredients a dough may have, each as the plant has it. */
 export function IngredientsPage() {
-  const numbers = useNumbers();
+  const numbers = usePlantParameters();
   const format = useFormat();
-  const [open, setOpen] = useState<Schemas["Facts"] | null>(null);
+  const [open, setOpen] = useState<Schemas["IngredientProperties"] | null>(null);
   const all = numbers?.ingredients ?? [];
-  const band = ({ typical, low, high }: Schemas["Banded"]) =>
+  const band = ({ typical, low, high }: Schemas["Estimate"]) =>
     `${format.signed(typical, 2)}${low === high ? "" : ` (${format.signed(low, 2)} to ${format.signed(high, 2)})`}`;
-  const fresh = (): Schemas["Facts"] => ({
+  const fresh = (): Schemas["IngredientProperties"] => ({
     ingredient: `own_${1 + Math.max(0, ...all.map((one) => Number(one.ingredient.replace("own_", "")) || 0))}`,
     label: "",
     role: "other",
@@ -116,7 +116,7 @@ export function IngredientsPage() {
                 <td className="text-right">
                   {one.price_per_kg != null && format.number(one.price_per_kg, 2)}
                 </td>
-                <td className="pl-6 text-sm">{says(one.allergens)}</td>
+                <td className="pl-6 text-sm">{message(one.allergens)}</td>
                 <td className="text-sm text-iron">
                   <abbr title={ORIGIN[one.origin].word} className="no-underline">
                     {ORIGIN[one.origin].letter}
@@ -137,24 +137,24 @@ export function IngredientsPage() {
           </tbody>
         </table>
       </div>
-      <OverSheet
+      <Modal
         open={open !== null}
         onClose={() => setOpen(null)}
         title={open?.label || "Another ingredient"}
       >
         {open && <IngredientForm key={open.ingredient} of={open} onClose={() => setOpen(null)} />}
-      </OverSheet>
+      </Modal>
     </>
   );
 }
 
 interface Typing {
-  is: Schemas["FactsInput"];
+  is: Schemas["IngredientPropertiesInput"];
   reason: string;
 }
 
 /** What is known of an ingredient, as somebody would type it. */
-const facts = (of: Schemas["Facts"]): Schemas["FactsInput"] => ({
+const facts = (of: Schemas["IngredientProperties"]): Schemas["IngredientPropertiesInput"] => ({
   ingredient: of.ingredient,
   label: of.label,
   role: of.role,
@@ -175,7 +175,13 @@ const facts = (of: Schemas["Facts"]): Schemas["FactsInput"] => ({
   }),
 });
 
-function IngredientForm({ of, onClose }: { of: Schemas["Facts"]; onClose: () => void }) {
+function IngredientForm({
+  of,
+  onClose,
+}: {
+  of: Schemas["IngredientProperties"];
+  onClose: () => void;
+}) {
   const key = `ironpeel.ingredient.${of.ingredient}`;
   const [typing, type, forget] = useKept(key, (kept?: Partial<Typing>) => ({
     is: facts(of),

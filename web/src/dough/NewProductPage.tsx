@@ -39,7 +39,7 @@ export function NewProductPage() {
                 onClick={() => choose(one.key)}
               >
                 <span className="text-lg font-semibold">{one.name}</span>
-                <span className="block text-sm">{one.says}</span>
+                <span className="block text-sm">{one.message}</span>
                 <span className="block text-sm text-iron">
                   {one.process_label}, {format.minutes(one.total_min)} from the first water, pieces
                   of {format.mass(one.piece_kg, 0.001)}, from{" "}

@@ -1,11 +1,11 @@
-import { useHand } from "../hand/HandProvider";
-import { useHeld } from "../shell/useHeld";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { VERDICT } from "../shell/verdict";
 
 /** The lot of one of several flours: the main one's by name, another's to choose. */
 export function OtherLot({ name }: { name: string }) {
-  const { lot, others } = useHeld();
-  const { change } = useHand();
+  const { lot, others } = useScenarioContext();
+  const { change } = useScenario();
   const other = others.find((one) => one.flour.name === name);
   if (!other) return lot?.flour.name === name ? lot.code : null;
   if (other.lots.length === 0) return <span className="text-stop">no lot of it on record</span>;

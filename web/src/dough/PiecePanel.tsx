@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { useFormula } from "./useFormula";
@@ -13,7 +13,7 @@ const LOSSES: [keyof Schemas["Losses"], string][] = [
 
 /** The piece, what is lost of it on the way, and the water and batch the formula holds. */
 export function PiecePanel() {
-  const { product, refused } = useHeld();
+  const { product, refused } = useScenarioContext();
   const { formula, set } = useFormula();
   const format = useFormat();
   if (!product) return null;

@@ -3,22 +3,22 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { readText } from "../flour/readText";
-import { useHand, type Draft } from "../hand/HandProvider";
-import { writeHand } from "../hand/hand";
-import { NoHand } from "../shell/NoHand";
+import { useScenario, type Draft } from "../scenario/ScenarioProvider";
+import { writeScenario } from "../scenario/scenario";
+import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { usePreferences } from "../units/preferences";
 import { useFormat } from "../units/format";
 import { DoughTabs } from "./DoughTabs";
 
 /** A formula's revisions, compared with one another or another product's, and its files. */
 export function RevisionsPage() {
-  const { product } = useHeld();
+  const { product } = useScenarioContext();
   return (
     <>
       <DoughTabs />
-      {product ? <Revisions key={product.slug} product={product} /> : <NoHand link="dough" />}
+      {product ? <Revisions key={product.slug} product={product} /> : <EmptyState link="dough" />}
     </>
   );
 }
@@ -180,7 +180,7 @@ function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
 /** The formula as a file, and a file taken over as an edited formula. */
 function Files({ product }: { product: Schemas["ProductView"] }) {
   const navigate = useNavigate();
-  const { edit, newest } = useHand();
+  const { edit, newest } = useScenario();
   const { preferences } = usePreferences();
   const revision = product.formula.revision.id;
   const read = useMutation({
@@ -203,7 +203,7 @@ function Files({ product }: { product: Schemas["ProductView"] }) {
         ...(hydration_pct != null && { hydration_pct }),
         ...(batch_kg != null && { batch_kg }),
       });
-      void navigate({ pathname: "/dough", search: writeHand(newest().hand).toString() });
+      void navigate({ pathname: "/dough", search: writeScenario(newest().scenario).toString() });
     },
   });
   return (

@@ -1,12 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { draftKey, useHand, type Draft } from "../hand/HandProvider";
+import { draftKey, useScenario, type Draft } from "../scenario/ScenarioProvider";
 import { SaveEdited } from "../shell/SaveEdited";
 
 /** An edited formula becomes its next revision. */
 export function SaveFormula({ product, draft }: { product: Schemas["ProductView"]; draft: Draft }) {
-  const { edit } = useHand();
+  const { edit } = useScenario();
   const queries = useQueryClient();
   const { id, revision } = product.formula;
   const number = revision.number + 1;

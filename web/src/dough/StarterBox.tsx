@@ -1,10 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
-import { useHand } from "../hand/HandProvider";
-import { settled } from "../hand/settled";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { settled } from "../scenario/settled";
 import { Refusal } from "../shell/Refusal";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { useFormula } from "./useFormula";
@@ -20,8 +20,8 @@ export const CONVENTIONS: [Convention, string][] = [
 /** A starter's share in every convention, and set in any of them. */
 export function StarterBox({ at }: { at: number }) {
   const { parts, whole, set } = useFormula();
-  const { newest } = useHand();
-  const { chain } = useHeld();
+  const { newest } = useScenario();
+  const { chain } = useScenarioContext();
   const format = useFormat();
   const [convention, setConvention] = useState<Convention>("on_final_flour");
   const part = parts[at];

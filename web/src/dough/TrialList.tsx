@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { Earlier } from "../shell/Earlier";
+import { LoadMore } from "../shell/LoadMore";
 import { useFormat } from "../units/format";
 
 /** Trial sets that were kept, newest first, a page at a time. */
@@ -9,7 +9,7 @@ export function TrialList() {
   const format = useFormat();
   const list = useInfiniteQuery({
     queryKey: ["trials"],
-    initialPageParam: {} as Partial<Schemas["After"]>,
+    initialPageParam: {} as Partial<Schemas["Cursor"]>,
     queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/trials", { params: { query } })),
     getNextPageParam: (page) => page.next,
   });
@@ -35,7 +35,7 @@ export function TrialList() {
           </li>
         ))}
       </ul>
-      <Earlier of={list}>Earlier trials</Earlier>
+      <LoadMore of={list}>Earlier trials</LoadMore>
     </section>
   );
 }

@@ -3,7 +3,7 @@ import { Link, useParams } from "react-router";
 import { answer, api } from "../api/client";
 import { Refusal } from "../shell/Refusal";
 import { useFormat } from "../units/format";
-import { VariantTable } from "./VariantTable";
+import { TrialTable } from "./TrialTable";
 
 const SCORED = ["stickiness", "strength", "height", "crumb", "crust", "eating", "note"];
 
@@ -41,7 +41,7 @@ export function TrialPage() {
           </Link>
         </p>
       </header>
-      <VariantTable set={trial.issued} />
+      <TrialTable set={trial.issued} />
       <table className="mt-4 w-full border-collapse">
         <caption className="text-left font-semibold">Scores, 1 to 5</caption>
         <thead>

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 
-export type Part = Schemas["DoughPartInput"];
+export type Part = Schemas["PreparationInput"];
 
 /** A formula as recorded, in the shape it is edited in. */
 export function recorded({ formula }: Schemas["ProductView"]): Schemas["EditedFormula"] {
@@ -49,7 +49,7 @@ export function withShare(
 }
 
 /** A part of its kind to begin with. */
-export const PARTS: Record<Schemas["PartKind"], { word: string; part: Part }> = {
+export const PARTS: Record<Schemas["PreparationKind"], { word: string; part: Part }> = {
   sponge: {
     word: "Sponge",
     part: {

@@ -1,13 +1,13 @@
-import { useHand, type Draft } from "../hand/HandProvider";
-import { useHeld } from "../shell/useHeld";
+import { useScenario, type Draft } from "../scenario/ScenarioProvider";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { recorded } from "./formula";
 
 type Whole = Draft & Required<Pick<Draft, "lines" | "flours" | "parts">>;
 
 /** The formula in hand, edited or as recorded, and the way to edit the newest of it. */
 export function useFormula() {
-  const { draft, edit } = useHand();
-  const { product } = useHeld();
+  const { draft, edit } = useScenario();
+  const { product } = useScenarioContext();
   const whole = (draft: Draft | undefined): Whole => ({
     lines: [],
     flours: [],

@@ -125,7 +125,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
                   width={x(Date.parse(stage.ends_at)) - x(Date.parse(stage.starts_at))}
                   y={22 + at * row + 1}
                   height={row - 2}
-                  says={`Dough ${dough.number}, ${stage.label}, ${format.moment(stage.starts_at)}`}
+                  message={`Dough ${dough.number}, ${stage.label}, ${format.moment(stage.starts_at)}`}
                   chosen={chosen?.dough === dough.number && chosen.stage === stage.stage}
                   onChoose={() => onChoose(dough.number, stage.stage)}
                 />
@@ -221,18 +221,18 @@ interface BarProps {
   width: number;
   y: number;
   height: number;
-  says: string;
+  message: string;
   chosen: boolean;
   onChoose: () => void;
 }
 
-function Bar({ stage, x, width, y, height, says, chosen, onChoose }: BarProps) {
+function Bar({ stage, x, width, y, height, message, chosen, onChoose }: BarProps) {
   const look = LOOKS[stage.role] ?? { fill: "var(--color-sheet)", stroke: "var(--color-iron)" };
   return (
     <rect
       role="button"
       tabIndex={-1}
-      aria-label={says}
+      aria-label={message}
       className="cursor-pointer"
       x={x}
       width={Math.max(1.5, width)}
@@ -245,7 +245,7 @@ function Bar({ stage, x, width, y, height, says, chosen, onChoose }: BarProps) {
       strokeWidth={stage.past_min > 0 || chosen ? 2.5 : 1}
       onClick={onChoose}
     >
-      <title>{says}</title>
+      <title>{message}</title>
     </rect>
   );
 }

@@ -9,7 +9,13 @@ const MARGIN = 14;
 const LINE = 15;
 
 /** A ruled scale: the wanted zone, its borderline fringe, this lot, and the faint run of earlier ones. */
-export function SpecificationRule({ rule, earlier }: { rule: Schemas["Rule"]; earlier: number[] }) {
+export function SpecificationRule({
+  rule,
+  earlier,
+}: {
+  rule: Schemas["RequirementCheck"];
+  earlier: number[];
+}) {
   const id = useId();
   const format = useFormat();
   const { min, max, target, value, fringe_min, fringe_max, verdict } = rule;
@@ -30,9 +36,14 @@ export function SpecificationRule({ rule, earlier }: { rule: Schemas["Rule"]; ea
       fill={`url(#${id})`}
     />
   );
-  const says = `${rule.label}: ${value == null ? "not known" : format.plain(value)} ${rule.unit}, ${rule.says}`;
+  const message = `${rule.label}: ${value == null ? "not known" : format.plain(value)} ${rule.unit}, ${rule.message}`;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 34`} className="block w-full min-w-60" role="img" aria-label={says}>
+    <svg
+      viewBox={`0 0 ${WIDTH} 34`}
+      className="block w-full min-w-60"
+      role="img"
+      aria-label={message}
+    >
       <defs>
         <pattern
           id={id}

@@ -3,10 +3,10 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { useHand } from "../hand/HandProvider";
-import { NoHand } from "../shell/NoHand";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { EmptyState } from "../shell/EmptyState";
 import { MomentField } from "../shell/MomentField";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -15,13 +15,13 @@ import { releaseOf } from "./release";
 
 /** Tonight's mixing sheet, to print or to plan as a batch. */
 export function FloorPage() {
-  const { chain, process, product, lot, others, input } = useHeld();
-  const { draft, method } = useHand();
+  const { chain, process, product, lot, others, input } = useScenarioContext();
+  const { draft, method } = useScenario();
   const edited = draft ? "formula" : method ? "method" : undefined;
   const format = useFormat();
   const [planned, setPlanned] = useState(tonight);
   const lots = [...(lot ? [lot] : []), ...others.flatMap((other) => other.lot ?? [])];
-  if (!chain?.sheet || !product || !lot || !input) return <NoHand link="floor" />;
+  if (!chain?.sheet || !product || !lot || !input) return <EmptyState link="floor" />;
   return (
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17rem] print:block">
       <MixingSheet
@@ -56,7 +56,7 @@ interface Props {
   /** The lots it is made of, some of which may not be planned. */
   lots: Schemas["LotView"][];
   product: Schemas["ProductView"];
-  input: Schemas["HandInput"];
+  input: Schemas["ScenarioInput"];
   /** What is edited and not recorded. */
   edited: "formula" | "method" | undefined;
   planned: string;
@@ -66,14 +66,14 @@ interface Props {
 function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props) {
   const { preferences, prefer } = usePreferences();
   const navigate = useNavigate();
-  const { search } = useHand();
+  const { search } = useScenario();
   const queries = useQueryClient();
   const plan = useMutation({
     networkMode: "always",
     mutationFn: (id: string) => {
       const body: Schemas["BatchInput"] = {
         slug: product.slug,
-        hand: input,
+        scenario: input,
         planned_for: momentOf(planned).toISOString(),
         by: preferences.name,
       };
@@ -88,7 +88,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
       void navigate({ pathname: `/batches/${batch.id}`, search });
     },
   });
-  const barred = lots.filter((lot) => lot.standing.barred);
+  const barred = lots.filter((lot) => lot.status.barred);
   const refused = plan.error instanceof Refused ? plan.error : undefined;
   return (
     <form
@@ -129,7 +129,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
       </button>
       {barred.map((lot) => (
         <p key={lot.id} className="mt-2 text-sm text-stop">
-          {lot.code} cannot be planned: {lot.standing.barred}.{" "}
+          {lot.code} cannot be planned: {lot.status.barred}.{" "}
           <Link
             className="link"
             to={lot === lots[0] ? { pathname: "/flour", search } : `/flour?lot=${lot.id}`}

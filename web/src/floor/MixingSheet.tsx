@@ -75,15 +75,15 @@ export function MixingSheet({ chain, head }: Props) {
           )}
         </Fact>
       </dl>
-      {head.release.map((says) => (
-        <p key={says} className="border-b border-hair py-1 text-sm print:py-0.5">
-          <b>Lot:</b> {says}
+      {head.release.map((message) => (
+        <p key={message} className="border-b border-hair py-1 text-sm print:py-0.5">
+          <b>Lot:</b> {message}
         </p>
       ))}
       {[...water.cautions.map((one) => one.says), ...heat.cautions, ...sheet.cautions].map(
-        (says) => (
-          <p key={says} className="border-b border-hair py-1 text-sm print:py-0.5">
-            <b>Mind:</b> {format.says(says)}
+        (message) => (
+          <p key={message} className="border-b border-hair py-1 text-sm print:py-0.5">
+            <b>Mind:</b> {format.text(message)}
           </p>
         ),
       )}
@@ -98,7 +98,7 @@ export function MixingSheet({ chain, head }: Props) {
                 <p>
                   <b>{part.name}</b>, made before, {format.mass(part.kg, sheet.division_kg)}
                 </p>
-                {part.caution && <Mind says={part.caution} />}
+                {part.caution && <Mind message={part.caution} />}
               </div>
               <Takes takes={part.takes} />
             </li>
@@ -137,10 +137,10 @@ export function MixingSheet({ chain, head }: Props) {
               <p className="text-sm print:mr-3 print:inline">
                 {step.folds_at_min.length > 0 &&
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
-                until {format.says(step.ends_when)}
+                until {format.text(step.ends_when)}
               </p>
-              {step.cautions.map((says) => (
-                <Mind key={says} says={says} />
+              {step.cautions.map((message) => (
+                <Mind key={message} message={message} />
               ))}
             </div>
             <div className="col-start-2 empty:hidden sm:col-start-3 print:col-start-3">
@@ -155,7 +155,7 @@ export function MixingSheet({ chain, head }: Props) {
       </ol>
       {chain.dough && (
         <p className="pt-1 text-sm">
-          <b>{chain.dough.allergens.says}</b> {chain.dough.allergens.caution}
+          <b>{chain.dough.allergens.message}</b> {chain.dough.allergens.caution}
         </p>
       )}
       <footer className="mt-2 flex flex-wrap justify-between gap-x-6 text-xs text-iron">
@@ -171,11 +171,11 @@ export function MixingSheet({ chain, head }: Props) {
   );
 }
 
-function Mind({ says }: { says: string }) {
+function Mind({ message }: { message: string }) {
   const format = useFormat();
   return (
     <p className="text-sm text-iron print:mr-3 print:inline">
-      <b className="text-crust">⚠</b> {format.says(says)}
+      <b className="text-crust">⚠</b> {format.text(message)}
     </p>
   );
 }

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { Format } from "../units/format";
-import { DECISION } from "../flour/decision";
+import { DECISION } from "../flour/disposition";
 
 /** Who let a lot go to the floor, when and with what note. */
 export const releasedBy = (format: Format, lot: string, decision: Schemas["DecisionView"]) =>
@@ -8,8 +8,8 @@ export const releasedBy = (format: Format, lot: string, decision: Schemas["Decis
   `${format.moment(decision.made_at)}${decision.reason && `: ${decision.reason}`}`;
 
 /** How a lot stands, in words for the floor; none where there is nothing to say. */
-export function releaseOf(format: Format, { code, standing }: Schemas["LotView"]): string[] {
-  if (standing.barred) return [`${code} is not released: ${standing.barred}`];
-  const { decision } = standing;
+export function releaseOf(format: Format, { code, status }: Schemas["LotView"]): string[] {
+  if (status.barred) return [`${code} is not released: ${status.barred}`];
+  const { decision } = status;
   return decision ? [releasedBy(format, code, decision)] : [];
 }

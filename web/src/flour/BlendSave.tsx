@@ -3,8 +3,8 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { useHand } from "../hand/HandProvider";
-import { writeHand } from "../hand/hand";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { writeScenario } from "../scenario/scenario";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
@@ -17,7 +17,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
   const flours = useFlours();
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { newest } = useHand();
+  const { newest } = useScenario();
   const { preferences } = usePreferences();
   const [is, setIs] = useState({ name: "", code: "", tonnes: "", reason: "" });
   const known = flours?.find((flour) => flour.name.toLowerCase() === is.name.trim().toLowerCase());
@@ -50,7 +50,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
       await queries.invalidateQueries();
       void navigate({
         pathname: "/flour",
-        search: writeHand({ ...newest().hand, lot: lot.id }).toString(),
+        search: writeScenario({ ...newest().scenario, lot: lot.id }).toString(),
       });
     },
   });

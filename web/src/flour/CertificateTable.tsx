@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { SpecificationRule } from "../figures/SpecificationRule";
-import { Term } from "../shell/Term";
+import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { RowCells, type RowEdit } from "./RowCells";
@@ -14,7 +14,7 @@ interface Props {
 /** A certificate: each reading as stated and on each basis, beside the flour's specification. */
 export function CertificateTable({ certificate, edit }: Props) {
   const { rows, assessment, earlier } = certificate;
-  const rules = assessment?.rules ?? [];
+  const rules = assessment?.checks ?? [];
   const stated = new Set(rows.map((row) => row.property));
   const missing = rules.filter((rule) => !stated.has(rule.property));
   const ruleOf = (row: Schemas["ReadRow"]) =>
@@ -47,7 +47,7 @@ export function CertificateTable({ certificate, edit }: Props) {
               14 %
             </th>
             <th scope="col" className="pl-3 text-right">
-              <Term of="dry matter">dry</Term>
+              <GlossaryTerm of="dry matter">dry</GlossaryTerm>
             </th>
             <th scope="col" className="pl-5">
               specification
@@ -110,7 +110,7 @@ export function CertificateTable({ certificate, edit }: Props) {
   );
 }
 
-function Bases({ on }: { on: Schemas["OnBases"] | undefined }) {
+function Bases({ on }: { on: Schemas["ValuesByBasis"] | undefined }) {
   const format = useFormat();
   return (
     <>
@@ -124,8 +124,8 @@ function Bases({ on }: { on: Schemas["OnBases"] | undefined }) {
 }
 
 interface RuledProps {
-  rule: Schemas["Rule"] | undefined;
-  earlier: Schemas["Earlier"][];
+  rule: Schemas["RequirementCheck"] | undefined;
+  earlier: Schemas["EarlierReadings"][];
   fault: Schemas["RowFault"] | null | undefined;
 }
 
@@ -155,7 +155,7 @@ function Ruled({ rule, earlier, fault }: RuledProps) {
           {mark} {word}
         </span>
         {rule.verdict !== "in" && rule.value != null && (
-          <span className="block leading-snug text-iron">{rule.says}</span>
+          <span className="block leading-snug text-iron">{rule.message}</span>
         )}
       </td>
     </>

@@ -1,11 +1,11 @@
 import { Link } from "react-router";
 import { useTakeCertificate } from "./takeCertificate";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 /** Says how a certificate is taken in: dropped anywhere on the page, chosen, or typed. */
 export function DropCertificate() {
-  const { says, take } = useTakeCertificate();
-  const { search } = useHand();
+  const { message, take } = useTakeCertificate();
+  const { search } = useScenario();
   return (
     <div className="mt-2 border-2 border-dashed border-hair p-4">
       <p>
@@ -28,9 +28,9 @@ export function DropCertificate() {
         </Link>
         .
       </p>
-      {says && (
+      {message && (
         <p className="mt-2 text-stop" role="alert">
-          {says}
+          {message}
         </p>
       )}
     </div>

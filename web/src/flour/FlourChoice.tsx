@@ -1,6 +1,6 @@
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../api/client";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 interface Props {
   /** The page's address without the flour. */
@@ -12,7 +12,7 @@ interface Props {
 /** Chooses the flour a page is about; the choice stands in the address. */
 export function FlourChoice({ path, flour, flours }: Props) {
   const navigate = useNavigate();
-  const { search } = useHand();
+  const { search } = useScenario();
   const { flourId } = useParams();
   const unknown = flourId && flours && !flour;
   return (

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { AllergensOf, says } from "../dough/AllergensOf";
+import { AllergensOf, message } from "../dough/AllergensOf";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
@@ -66,7 +66,7 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
     TREATMENTS[flour.treatment],
     `for ${USES[flour.intended_use]}`,
     flour.price_per_t != null && `${format.plain(flour.price_per_t)} a tonne`,
-    `allergens ${flour.allergens == null ? "of its grain alone" : says(flour.allergens)}`,
+    `allergens ${flour.allergens == null ? "of its grain alone" : message(flour.allergens)}`,
     flour.note,
   ];
   return (

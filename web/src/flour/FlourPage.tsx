@@ -1,24 +1,24 @@
 import { Link, useNavigate } from "react-router";
-import { useHand } from "../hand/HandProvider";
-import { useLot } from "../hand/useChain";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { useLot } from "../scenario/useChain";
 import { Refusal } from "../shell/Refusal";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { CertificateTable } from "./CertificateTable";
-import { DECISION } from "./decision";
+import { DECISION } from "./disposition";
 import { startCorrection } from "./draft";
 import { DropCertificate } from "./DropCertificate";
 import { FlourTabs } from "./FlourTabs";
-import { LotFate } from "./LotFate";
-import { LotNames } from "./LotNames";
+import { LotDisposition } from "./LotDisposition";
+import { Classification } from "./Classification";
 
 /** The lot in hand: its certificate beside the flour's specification. */
 export function FlourPage() {
-  const { hand, search } = useHand();
-  const { data: lot, error } = useLot(hand.lot);
+  const { scenario, search } = useScenario();
+  const { data: lot, error } = useLot(scenario.lot);
   const format = useFormat();
   const navigate = useNavigate();
-  if (hand.lot && !lot) {
+  if (scenario.lot && !lot) {
     return (
       <>
         <FlourTabs />
@@ -45,7 +45,7 @@ export function FlourPage() {
   const { certificate } = lot;
   const assessment = certificate.assessment;
   const verdict = assessment && VERDICT[assessment.verdict];
-  const { decision, stock } = lot.standing;
+  const { decision, stock } = lot.status;
   const facts: [string, string][] = [
     [
       "milled",
@@ -111,9 +111,9 @@ export function FlourPage() {
         Shaded: wanted. Hatched: within what the method repeats to, a house default. Open triangle:
         target. Ring or dot: this lot. Faint marks: earlier lots.
       </p>
-      {lot.age_says && <p className="mt-2 text-crust">The flour is {lot.age_says}.</p>}
-      <LotFate key={lot.id} lot={lot} />
-      <LotNames lot={lot} />
+      {lot.age_message && <p className="mt-2 text-crust">The flour is {lot.age_message}.</p>}
+      <LotDisposition key={lot.id} lot={lot} />
+      <Classification lot={lot} />
       <div className="mt-6 max-w-xl">
         <h2>Another delivery</h2>
         <DropCertificate />

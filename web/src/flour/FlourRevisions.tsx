@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { says } from "../dough/AllergensOf";
+import { message } from "../dough/AllergensOf";
 import { useFormat, type Format } from "../units/format";
 import { SPECIES, TREATMENTS, USES } from "./uses";
 
@@ -14,7 +14,7 @@ const facts = (flour: Flour, format: Format): [label: string, text: string][] =>
   ["treatment", TREATMENTS[flour.treatment]],
   ["meant for", USES[flour.intended_use]],
   ["price of a tonne", flour.price_per_t == null ? "" : format.plain(flour.price_per_t)],
-  ["allergens", flour.allergens == null ? "" : says(flour.allergens)],
+  ["allergens", flour.allergens == null ? "" : message(flour.allergens)],
   ["note", flour.note],
 ];
 

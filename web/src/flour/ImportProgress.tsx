@@ -4,7 +4,7 @@ import type { ImportState } from "./useImport";
 /** How far an import is, what became of its rows, and which were not recorded and why. */
 export function ImportProgress({ state, onCancel }: { state: ImportState; onCancel: () => void }) {
   const format = useFormat();
-  const { running, cancelled, done, all, added, same, faults, says } = state;
+  const { running, cancelled, done, all, added, same, faults, message } = state;
   const rows = new Set(faults.map((fault) => fault.row)).size;
   return (
     <section aria-label="Import" className="mt-4" aria-live="polite">
@@ -33,7 +33,7 @@ export function ImportProgress({ state, onCancel }: { state: ImportState; onCanc
           </button>
         )}
       </p>
-      {says && <p className="mt-1 text-stop">{says}.</p>}
+      {message && <p className="mt-1 text-stop">{message}.</p>}
       {faults.length > 0 && (
         <ul
           className="mt-1 max-h-60 overflow-y-auto text-sm"

@@ -117,7 +117,7 @@ function ColumnChoice({
           const chosen = event.target.value;
           if (chosen === "") return onSet({ means: "ignored" });
           if (chosen.startsWith("head "))
-            return onSet({ means: "head", field: chosen.slice(5) as Schemas["HeadField"] });
+            return onSet({ means: "head", field: chosen.slice(5) as Schemas["LotField"] });
           const asked = ASKED.find(([property]) => property === chosen);
           if (asked) {
             const [property, , unit, hasBasis] = asked;

@@ -20,7 +20,7 @@ export function Proposals({ flour, disabled, onTake }: Props) {
     placeholderData: keepPreviousData,
     queryFn: () =>
       answer(
-        api.GET("/api/v1/flours/{flour_id}/specifications/proposals", {
+        api.GET("/api/v1/flours/{flour_id}/specifications/suggestions", {
           params: { path: { flour_id: flour.id }, query: { intended_use: use, k } },
         }),
       ),

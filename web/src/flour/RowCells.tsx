@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 export interface RowEdit {
   set: (at: number, change: Partial<Schemas["Row"]>) => void;
   remove: (at: number) => void;
-  add: (rule?: Schemas["Rule"]) => void;
+  add: (rule?: Schemas["RequirementCheck"]) => void;
 }
 
 interface Props {

@@ -16,14 +16,14 @@ import { LimitRows } from "./LimitRows";
 import { Proposals } from "./Proposals";
 import { emptyLimit, limitOf, typed, type TypedLimit } from "./limits";
 import { useFlourInView } from "./useFlour";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 /** What the plant wants of a flour: revised, compared, proposed, printed, sent to the mill. */
 export function SpecificationPage() {
   const { flour, flours } = useFlourInView();
   const [fresh, setFresh] = useState<Schemas["FlourView"]>();
   const navigate = useNavigate();
-  const { search } = useHand();
+  const { search } = useScenario();
   return (
     <>
       <FlourTabs />
@@ -259,7 +259,7 @@ function Compare({
   shown: Schemas["SpecificationView"];
 }) {
   const format = useFormat();
-  const { search } = useHand();
+  const { search } = useScenario();
   const earlier = revisions.filter((one) => one.number < shown.revision.number);
   const wanted = new URLSearchParams(search).get("before");
   const [picked, pick] = useState(wanted);
@@ -322,7 +322,7 @@ function Compare({
                 </th>
                 <td className="whitespace-pre">{words(row.before)}</td>
                 <td className="font-semibold whitespace-pre">{words(row.after)}</td>
-                <td className="text-crust">{row.says}</td>
+                <td className="text-crust">{row.message}</td>
               </tr>
             ))}
           </tbody>

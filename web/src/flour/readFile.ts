@@ -6,10 +6,10 @@ const MOST_BYTES = 1024 * 1024;
 /** A certificate file taken apart by the server, or what is wrong with it. */
 export async function readFile(
   file: File,
-): Promise<{ file: Schemas["CertificateFile"] } | { says: string }> {
+): Promise<{ file: Schemas["CertificateFile"] } | { message: string }> {
   if (file.size > MOST_BYTES) {
     const size = (file.size / MOST_BYTES).toFixed(0);
-    return { says: `${size} MB is far more than a certificate; a file of up to 1 MB is taken` };
+    return { message: `${size} MB is far more than a certificate; a file of up to 1 MB is taken` };
   }
   try {
     const response = await fetch("/api/v1/certificates/read", {
@@ -19,8 +19,8 @@ export async function readFile(
     });
     const read: unknown = await response.json();
     if (response.ok) return { file: read as Schemas["CertificateFile"] };
-    return { says: asProblem(read, response.status).detail };
+    return { message: asProblem(read, response.status).detail };
   } catch {
-    return { says: "the server does not answer; the file is untouched, try again in a moment" };
+    return { message: "the server does not answer; the file is untouched, try again in a moment" };
   }
 }

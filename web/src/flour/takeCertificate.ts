@@ -2,31 +2,31 @@ import { useCallback, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { startFrom } from "./draft";
 import { readFile } from "./readFile";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 /** Takes a certificate file to the intake, or says why it cannot. */
 export function useTakeCertificate() {
-  const [says, setSays] = useState<string>();
+  const [message, setSays] = useState<string>();
   const navigate = useNavigate();
-  const { search } = useHand();
+  const { search } = useScenario();
   const take = useCallback(
     async (file: File | undefined) => {
       if (!file) return;
       setSays(`Reading ${file.name} …`);
       const read = await readFile(file);
-      if ("says" in read) return setSays(`${file.name}: ${read.says}.`);
+      if ("message" in read) return setSays(`${file.name}: ${read.message}.`);
       setSays(undefined);
       startFrom(read.file, file.name);
       void navigate({ pathname: "/flour/intake", search });
     },
     [navigate, search],
   );
-  return { says, take };
+  return { message, take };
 }
 
 /** A certificate may be dropped anywhere on the page. */
 export function useDropAnywhere() {
-  const { says, take } = useTakeCertificate();
+  const { message, take } = useTakeCertificate();
   const [over, setOver] = useState(false);
   useEffect(() => {
     const on = (type: string, does: (event: DragEvent) => void) => {
@@ -51,5 +51,5 @@ export function useDropAnywhere() {
     ];
     return () => off.forEach((remove) => remove());
   }, [take]);
-  return { says, over };
+  return { message, over };
 }

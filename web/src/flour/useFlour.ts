@@ -1,7 +1,7 @@
 import { useParams } from "react-router";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { useFlours } from "./useFlours";
-import { useLot, useLotsOf, useProduct } from "../hand/useChain";
+import { useLot, useLotsOf, useProduct } from "../scenario/useChain";
 
 /**
  * The flour a page is about: the one in its address, else the lot's in hand, else the product's.
@@ -9,11 +9,11 @@ import { useLot, useLotsOf, useProduct } from "../hand/useChain";
  */
 export function useFlourInView() {
   const { flourId } = useParams();
-  const { hand } = useHand();
-  const lot = useLot(hand.lot);
-  const product = useProduct(hand.product);
+  const { scenario } = useScenario();
+  const lot = useLot(scenario.lot);
+  const product = useProduct(scenario.product);
   const ofProduct = product.data?.flour.id;
-  const listed = useLotsOf(ofProduct).data?.lots.some((one) => one.id === hand.lot);
+  const listed = useLotsOf(ofProduct).data?.lots.some((one) => one.id === scenario.lot);
   const flours = useFlours();
   const ofLot = lot.data?.flour.id ?? (listed ? ofProduct : undefined);
   const undecided = product.isLoading || (lot.isLoading && !ofLot);

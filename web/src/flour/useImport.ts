@@ -16,7 +16,7 @@ export interface ImportState {
   same: number;
   faults: Schemas["ImportFault"][];
   /** Why it stopped before its end. */
-  says?: string;
+  message?: string;
 }
 
 interface How {
@@ -43,7 +43,7 @@ export function useImport(onDone: () => void) {
         added: 0,
         same: 0,
         faults: [],
-        says: parts,
+        message: parts,
       });
     }
     let now: ImportState = {
@@ -67,7 +67,7 @@ export function useImport(onDone: () => void) {
         signed: { by, reason: "" },
       });
       if (typeof sent === "string") {
-        now = { ...now, running: false, says: sent };
+        now = { ...now, running: false, message: sent };
         setState(now);
         return onDone();
       }

@@ -22,7 +22,7 @@ export function CadenceTable({ cadence, fullest }: Props) {
             <tr key={pace.place} className="border-t border-hair align-top">
               <th scope="row" className="py-1 text-base font-normal text-ink">
                 {pace.place}
-                <span className="block text-xs text-iron">{pace.says}</span>
+                <span className="block text-xs text-iron">{pace.message}</span>
               </th>
               <td className="w-28 py-1 pl-3">
                 <span

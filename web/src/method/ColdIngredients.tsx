@@ -1,13 +1,13 @@
 import type { Schemas } from "../api/client";
-import { useHand } from "../hand/HandProvider";
-import { useHeld } from "../shell/useHeld";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { Quantity } from "../units/Quantity";
 
 /** Ingredients that do not come at the room's temperature, and how cold they are tonight. */
 export function ColdIngredients({ heat }: { heat: Schemas["HeatLink"] }) {
-  const { hand, change } = useHand();
-  const { refused } = useHeld();
-  const typedAt = (ingredient: string) => hand.cold.findIndex(([one]) => one === ingredient);
+  const { scenario, change } = useScenario();
+  const { refused } = useScenarioContext();
+  const typedAt = (ingredient: string) => scenario.cold.findIndex(([one]) => one === ingredient);
   const cold = heat.ingredients.filter(
     ({ ingredient, kept }) => kept !== "room" || typedAt(ingredient) >= 0,
   );
@@ -19,7 +19,7 @@ export function ColdIngredients({ heat }: { heat: Schemas["HeatLink"] }) {
           key={ingredient}
           label={`${label}, from the ${kept}`}
           kind="temperature"
-          value={hand.cold[typedAt(ingredient)]?.[1] ?? null}
+          value={scenario.cold[typedAt(ingredient)]?.[1] ?? null}
           usual={temperature_c}
           onSet={(celsius) =>
             change((now) => ({
@@ -29,7 +29,7 @@ export function ColdIngredients({ heat }: { heat: Schemas["HeatLink"] }) {
               ],
             }))
           }
-          fault={refused?.at(`now.knobs.ingredients[${typedAt(ingredient)}].temperature_c`)}
+          fault={refused?.at(`now.run_settings.ingredients[${typedAt(ingredient)}].temperature_c`)}
         />
       ))}
     </div>

@@ -1,16 +1,16 @@
 import type { Refused } from "../api/client";
 import { MomentField } from "../shell/MomentField";
-import type { DayAsked } from "./day";
+import type { ScheduleQuery } from "./schedule";
 
 interface Props {
-  day: DayAsked;
-  set: (change: Partial<DayAsked> | ((now: DayAsked) => Partial<DayAsked>)) => void;
+  day: ScheduleQuery;
+  set: (change: Partial<ScheduleQuery> | ((now: ScheduleQuery) => Partial<ScheduleQuery>)) => void;
   refused: Refused | undefined;
 }
 
 interface WhenProps {
-  day: DayAsked;
-  set: (change: Partial<DayAsked>) => void;
+  day: ScheduleQuery;
+  set: (change: Partial<ScheduleQuery>) => void;
 }
 
 /** When it is wanted. */
@@ -23,7 +23,7 @@ export function WhenAsked({ day, set }: WhenProps) {
           aria-label="Plan by"
           className="field text-ink"
           value={day.by}
-          onChange={(event) => set({ by: event.target.value as DayAsked["by"] })}
+          onChange={(event) => set({ by: event.target.value as ScheduleQuery["by"] })}
         >
           <option value="out_by">out of the oven by</option>
           <option value="from">beginning not before</option>
@@ -36,7 +36,7 @@ export function WhenAsked({ day, set }: WhenProps) {
 
 /** The hours nobody is there. */
 export function NobodyThere({ day, set, refused }: Props) {
-  const setHours = (at: number, change: Partial<DayAsked["refused"][number]>) =>
+  const setHours = (at: number, change: Partial<ScheduleQuery["refused"][number]>) =>
     set(({ refused }) => ({
       refused: refused.map((one, i) => (i === at ? { ...one, ...change } : one)),
     }));

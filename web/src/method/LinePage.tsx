@@ -2,10 +2,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../shell/FieldText";
-import { NoHand } from "../shell/NoHand";
+import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
-import { useHeld } from "../shell/useHeld";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -19,14 +19,14 @@ type Field = Exclude<keyof LineDraft, "mixer_name" | "mixer_kind">;
 
 /** The line's mixer and what it gives the dough, and what comes after it. */
 export function LinePage() {
-  const { product, chain } = useHeld();
+  const { product, chain } = useScenarioContext();
   const guide = useGuide();
   const format = useFormat();
   if (!product || !chain || !guide)
     return (
       <>
         <MethodTabs />
-        <NoHand link="method" />
+        <EmptyState link="method" />
       </>
     );
   const { mixer } = product.line;
@@ -80,7 +80,7 @@ const CLASSES = {
 /** What each class of mixing takes on this mixer. */
 function Developments({ guide, mixes }: { guide: Schemas["MethodGuide"]; mixes: number }) {
   const format = useFormat();
-  const band = (of: Schemas["Banded"], decimals: number) =>
+  const band = (of: Schemas["Estimate"], decimals: number) =>
     `${format.number(of.low, decimals)} to ${format.number(of.high, decimals)}`;
   return (
     <section aria-labelledby="development">
@@ -133,7 +133,7 @@ interface PowerProps {
 /** What measured doughs say of the mixer's power. */
 function Power({ guide, mixer, mixes }: PowerProps) {
   const format = useFormat();
-  const measured = guide.thumb?.measured_kj_per_kg;
+  const measured = guide.friction_factor?.measured_kj_per_kg;
   return (
     <section aria-labelledby="power">
       <h2 id="power">What the doughs say of its power</h2>
@@ -246,7 +246,7 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
   const format = useFormat();
   const kind = draft.mixer_kind ?? mixer.kind;
   const usual = kinds.find((one) => one.kind === kind);
-  const band = (of: Schemas["Banded"] | undefined) =>
+  const band = (of: Schemas["Estimate"] | undefined) =>
     of && `usual of a ${kind} one ${format.plain(of.low)} to ${format.plain(of.high)}`;
   const hints: Partial<Record<Field, string | undefined>> = {
     slow_kj_per_kg_min: band(usual?.slow),

@@ -20,12 +20,12 @@ type Read = Partial<Record<(typeof READ)[number][0] | "ice_share_pct", number | 
 interface Props {
   product: Schemas["ProductView"];
   /** The dough in hand, whose masses are kept with what is measured. */
-  hand: Schemas["HandInput"] | null;
+  scenario: Schemas["ScenarioInput"] | null;
   measured: Schemas["TemperatureView"][];
 }
 
 /** Temperatures of doughs as they come off the mixer: what its friction is learned from. */
-export function MeasuredDoughs({ product, hand, measured }: Props) {
+export function MeasuredDoughs({ product, scenario, measured }: Props) {
   const format = useFormat();
   const queries = useQueryClient();
   const { preferences } = usePreferences();
@@ -39,7 +39,7 @@ export function MeasuredDoughs({ product, hand, measured }: Props) {
         line_id: product.line.id,
         taken_at: new Date().toISOString(),
         by: preferences.name,
-        ...(hand && { hand }),
+        ...(scenario && { scenario }),
       };
       return record<Schemas["TemperatureView"]>({
         path: `/api/v1/dough-temperatures/${crypto.randomUUID()}`,

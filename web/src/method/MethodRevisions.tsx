@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { Refusal } from "../shell/Refusal";
 import { useFormat } from "../units/format";
 import { asDraft } from "./method";
@@ -8,7 +8,7 @@ import { asDraft } from "./method";
 /** Who changed the method, when and why; an old state can be taken up again. */
 export function MethodRevisions({ method }: { method: Schemas["MethodView"] }) {
   const format = useFormat();
-  const { editMethod } = useHand();
+  const { editMethod } = useScenario();
   const revisions =
     useQuery({
       queryKey: ["method revisions", method.id, method.revision.id],

@@ -1,13 +1,13 @@
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import type { RunAsked } from "./run";
+import type { RunQuery } from "./run";
 
 interface Props {
   plan: Schemas["RunPlan"];
   chosen: { dough: number; stage: number } | null;
   onChoose: (chosen: { dough: number; stage: number }) => void;
   onShift: (dough: number, stage: number, by_min: number) => void;
-  shifts: RunAsked["shifts"];
+  shifts: RunQuery["shifts"];
   onCalm: () => void;
 }
 

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { draftKey, useHand, type MethodDraft } from "../hand/HandProvider";
+import { draftKey, useScenario, type MethodDraft } from "../scenario/ScenarioProvider";
 import { SaveEdited } from "../shell/SaveEdited";
 
 interface Props {
@@ -11,7 +11,7 @@ interface Props {
 
 /** An edited method becomes its next revision. */
 export function SaveMethod({ product, method }: Props) {
-  const { editMethod } = useHand();
+  const { editMethod } = useScenario();
   const queries = useQueryClient();
   const { id, name, revision } = product.method;
   const number = revision.number + 1;

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
-import { lastOfSameDough } from "../hand/sameDough";
+import { lastOfSameDough } from "../scenario/sameDough";
 import { useFormula } from "../dough/useFormula";
-import { useHand } from "../hand/HandProvider";
-import { NoHand } from "../shell/NoHand";
-import { Term } from "../shell/Term";
-import { useHeld } from "../shell/useHeld";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { EmptyState } from "../shell/EmptyState";
+import { GlossaryTerm } from "../shell/GlossaryTerm";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainWhy } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
@@ -17,9 +17,9 @@ import { useGuide, useMethod } from "./useMethod";
 type Sponge = Schemas["SpongeView"];
 
 /** The sponge of the dough in hand, and what is wanted of it. */
-function useSponge(wanted: Omit<Schemas["SpongeAsked"], "hand">) {
-  const { input } = useHeld();
-  const body = input && { hand: input, ...wanted };
+function useSponge(wanted: Omit<Schemas["SpongeAsked"], "scenario">) {
+  const { input } = useScenarioContext();
+  const body = input && { scenario: input, ...wanted };
   return useQuery({
     queryKey: ["sponge", body],
     enabled: body !== null,
@@ -33,13 +33,13 @@ function useSponge(wanted: Omit<Schemas["SpongeAsked"], "hand">) {
 
 /** The sponge of the dough in hand, its numbers solved from one another. */
 export function SpongePage() {
-  const { product } = useHeld();
+  const { product } = useScenarioContext();
   const { data } = useSponge({});
   if (!product || !data)
     return (
       <>
         <MethodTabs />
-        <NoHand link="method" />
+        <EmptyState link="method" />
       </>
     );
   const { sponge } = data;
@@ -110,10 +110,10 @@ function Numbers({ sponge }: { sponge: Sponge }) {
   const { parts, set } = useFormula();
   const { method, set: setMethod, setStages } = useMethod();
   const guide = useGuide();
-  const { product, refused } = useHeld();
+  const { product, refused } = useScenarioContext();
   const format = useFormat();
   const at = guide?.usual.findIndex((one) => one.role === "sponge") ?? -1;
-  const setPart = (change: Partial<Schemas["DoughPartInput"]>) =>
+  const setPart = (change: Partial<Schemas["PreparationInput"]>) =>
     set(({ parts }) => ({
       parts: parts.map((part) => (part.kind === "sponge" ? { ...part, ...change } : part)),
     }));
@@ -226,7 +226,7 @@ function AnotherEnd() {
 function DoughStage({ sponge }: { sponge: Sponge }) {
   const format = useFormat();
   const { set } = useFormula();
-  const { hand } = useHand();
+  const { scenario } = useScenario();
   const { heat } = sponge;
   const differs = Math.abs(sponge.stated_c - sponge.end_c) > 0.5;
   return (
@@ -248,7 +248,7 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
       </p>
       {!heat.reachable && heat.reason && (
         <p className="mt-1 text-stop">
-          The target cannot be reached: {format.says(heat.reason ?? "")}.
+          The target cannot be reached: {format.text(heat.reason ?? "")}.
         </p>
       )}
       {differs && (
@@ -271,9 +271,9 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
           </button>
         </p>
       )}
-      {hand.target !== null && (
+      {scenario.target !== null && (
         <p className="mt-1 text-sm text-iron">
-          The target was set by hand: {format.temperature(hand.target)}.
+          The target was set by hand: {format.temperature(scenario.target)}.
         </p>
       )}
     </section>
@@ -282,8 +282,8 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
 
 /** To have it ripe sooner. */
 function RipeSooner({ sponge }: { sponge: Sponge }) {
-  const [sooner, setSooner] = useState<number | null>(30);
-  const { data, error } = useSponge(sooner === null ? {} : { sooner_min: sooner });
+  const [acceleration, setSooner] = useState<number | null>(30);
+  const { data, error } = useSponge(acceleration === null ? {} : { sooner_min: acceleration });
   return (
     <section aria-labelledby="sooner">
       <h2 id="sooner">Ripe sooner</h2>
@@ -291,45 +291,52 @@ function RipeSooner({ sponge }: { sponge: Sponge }) {
         <Quantity
           label="Sooner by, min"
           kind="number"
-          value={sooner}
+          value={acceleration}
           onSet={setSooner}
           fault={error instanceof Refused ? error.at("sooner_min") : undefined}
         />
       </div>
-      {data?.sooner && <SoonerWays sooner={data.sooner} sponge={sponge} />}
+      {data?.acceleration && <SoonerWays acceleration={data.acceleration} sponge={sponge} />}
     </section>
   );
 }
 
 /** Mixing first: what it brings, and what a hotter room would. */
-function SoonerWays({ sooner, sponge }: { sooner: Schemas["Sooner"]; sponge: Sponge }) {
+function SoonerWays({
+  acceleration,
+  sponge,
+}: {
+  acceleration: Schemas["SpongeAcceleration"];
+  sponge: Sponge;
+}) {
   const format = useFormat();
   return (
     <dl className="mt-2">
       <div className="border-t border-hair py-1.5">
         <dt className="font-semibold">Mix the sponge longer</dt>
         <dd className="text-sm">
-          <b className="figure">{format.number(sooner.extra_min)} min</b> past{" "}
-          <Term of="clean-up" />, likely {format.number(sooner.extra_low_min)} or more; it is
-          hydration that matures it. That puts {format.number(sooner.extra_kj_per_kg)} kJ/kg into it
-          and warms it by {format.apart(sooner.warms_c)}, so its water is set for{" "}
-          {format.temperature(sooner.set_c)} to end as warm as now.
+          <b className="figure">{format.number(acceleration.extra_min)} min</b> past{" "}
+          <GlossaryTerm of="clean-up" />, likely {format.number(acceleration.extra_low_min)} or
+          more; it is hydration that matures it. That puts{" "}
+          {format.number(acceleration.extra_kj_per_kg)} kJ/kg into it and warms it by{" "}
+          {format.apart(acceleration.warms_c)}, so its water is set for{" "}
+          {format.temperature(acceleration.set_c)} to end as warm as now.
         </dd>
       </div>
       <div className="border-t border-hair py-1.5">
         <dt className="font-semibold">A hotter room</dt>
         <dd className="text-sm">
-          {sooner.room_c == null || sooner.room_end_c == null ? (
+          {acceleration.room_c == null || acceleration.room_end_c == null ? (
             <>
               No room up to {format.temperature(38, 0)} does it: {format.mass(sponge.per_trough_kg)}{" "}
               in a trough follows the room by hours.
             </>
           ) : (
             <>
-              <b className="figure">{format.temperature(sooner.room_c)}</b> around it; then the
-              sponge comes at {format.temperature(sooner.room_end_c)}
-              {sooner.room_more_ice_kg != null && sooner.room_more_ice_kg > 0.05 && (
-                <> and its dough wants {format.mass(sooner.room_more_ice_kg)} more ice</>
+              <b className="figure">{format.temperature(acceleration.room_c)}</b> around it; then
+              the sponge comes at {format.temperature(acceleration.room_end_c)}
+              {acceleration.room_more_ice_kg != null && acceleration.room_more_ice_kg > 0.05 && (
+                <> and its dough wants {format.mass(acceleration.room_more_ice_kg)} more ice</>
               )}
               . It warms the sponge and matures it little.
             </>

@@ -6,7 +6,7 @@ import { KINDS, SIGNS, type StageInput } from "./method";
 
 interface Props {
   stage: StageInput;
-  usual: Schemas["Usual"] | undefined;
+  usual: Schemas["TypicalRange"] | undefined;
   /** At or below this it is a refrigerator's, °C. */
   coldC: number;
   fault: (field: string) => string | undefined;
@@ -21,13 +21,13 @@ interface Props {
 export function StageEditor(props: Props) {
   const { stage, usual, coldC, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
   const format = useFormat();
-  const window = stage.window;
+  const tolerance = stage.tolerance;
   const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= coldC;
-  const band = (of: Schemas["Banded"] | null | undefined, show: (value: number) => string) =>
+  const band = (of: Schemas["Estimate"] | null | undefined, show: (value: number) => string) =>
     of ? `usual ${show(of.low)} to ${show(of.high)}` : undefined;
-  const setWindow = (change: Partial<NonNullable<StageInput["window"]>>) => {
+  const setWindow = (change: Partial<NonNullable<StageInput["tolerance"]>>) => {
     const minutes = stage.minutes ?? 0;
-    onChange({ window: { low_min: minutes, high_min: minutes, ...window, ...change } });
+    onChange({ tolerance: { low_min: minutes, high_min: minutes, ...tolerance, ...change } });
   };
   return (
     <fieldset className="bg-faint p-3">
@@ -47,7 +47,7 @@ export function StageEditor(props: Props) {
             className="field text-ink"
             value={stage.kind}
             onChange={(event) =>
-              onChange({ kind: event.target.value as StageInput["kind"], window: null })
+              onChange({ kind: event.target.value as StageInput["kind"], tolerance: null })
             }
           >
             {Object.entries(KINDS).map(([key, label]) => (
@@ -98,16 +98,16 @@ export function StageEditor(props: Props) {
         <Quantity
           label="At least"
           kind="number"
-          value={window?.low_min ?? null}
+          value={tolerance?.low_min ?? null}
           onSet={(value) => setWindow({ low_min: value ?? 0 })}
-          fault={fault("window.low_min")}
+          fault={fault("tolerance.low_min")}
         />
         <Quantity
           label="At most"
           kind="number"
-          value={window?.high_min ?? null}
+          value={tolerance?.high_min ?? null}
           onSet={(value) => setWindow({ high_min: value ?? stage.minutes ?? 0 })}
-          fault={fault("window.high_min")}
+          fault={fault("tolerance.high_min")}
         />
         <Quantity
           label="Around it"
@@ -117,7 +117,7 @@ export function StageEditor(props: Props) {
             onChange({
               temperature_c: value ?? undefined,
               // What a dough may lie in the cold it may not lie in the warmth.
-              ...(isCold(value) !== isCold(stage.temperature_c) && { window: null }),
+              ...(isCold(value) !== isCold(stage.temperature_c) && { tolerance: null }),
             })
           }
           fault={fault("temperature_c")}
@@ -127,8 +127,8 @@ export function StageEditor(props: Props) {
           Ends by
           <select
             className="field text-ink"
-            value={stage.ends_by ?? "look"}
-            onChange={(event) => onChange({ ends_by: event.target.value as Schemas["EndsBy"] })}
+            value={stage.end_point ?? "look"}
+            onChange={(event) => onChange({ end_point: event.target.value as Schemas["EndPoint"] })}
           >
             {Object.entries(SIGNS).map(([key, label]) => (
               <option key={key} value={key}>
@@ -164,9 +164,13 @@ export function StageEditor(props: Props) {
         <button type="button" className="act" onClick={onRemove}>
           Take it out
         </button>
-        {window && (
-          <button type="button" className="link text-sm" onClick={() => onChange({ window: null })}>
-            The house's window
+        {tolerance && (
+          <button
+            type="button"
+            className="link text-sm"
+            onClick={() => onChange({ tolerance: null })}
+          >
+            The house's tolerance
           </button>
         )}
       </p>

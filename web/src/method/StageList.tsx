@@ -53,12 +53,12 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 </p>
                 {stage.ends_when && (
                   <p className="text-sm">
-                    <span className="text-iron">Ends by {SIGNS[stage.ends_by ?? "look"]}:</span>{" "}
-                    {format.says(stage.ends_when)}
+                    <span className="text-iron">Ends by {SIGNS[stage.end_point ?? "look"]}:</span>{" "}
+                    {format.text(stage.ends_when)}
                   </p>
                 )}
                 <p className="text-sm text-iron">
-                  {format.says(stage.reason ?? "")}
+                  {format.text(stage.reason ?? "")}
                   {wait >= 1 && (
                     <span className="text-water">
                       {stage.reason && " · "}can wait {format.minutes(wait)}
@@ -67,12 +67,13 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 </p>
                 {guide?.cautions[at]?.map((caution) => (
                   <p key={caution} className="text-sm font-semibold">
-                    {format.says(caution)}
+                    {format.text(caution)}
                   </p>
                 ))}
                 {odd && usual.minutes && (
                   <p className="text-sm text-crust">
-                    Usual is {format.between(usual.minutes.low, usual.minutes.high)}: {usual.says}.
+                    Usual is {format.between(usual.minutes.low, usual.minutes.high)}:{" "}
+                    {usual.message}.
                   </p>
                 )}
               </div>

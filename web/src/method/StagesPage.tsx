@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { useHand } from "../hand/HandProvider";
-import { NoHand } from "../shell/NoHand";
-import { useHeld } from "../shell/useHeld";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { EmptyState } from "../shell/EmptyState";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Conditioners } from "./Conditioners";
@@ -11,19 +11,19 @@ import { asDraft, NEW_STAGE, PROCESSES, type StageInput } from "./method";
 import { MethodRevisions } from "./MethodRevisions";
 import { MethodTabs } from "./MethodTabs";
 import { SaveMethod } from "./SaveMethod";
-import { Schools } from "./Schools";
+import { OptionalSteps } from "./OptionalSteps";
 import { StageEditor } from "./StageEditor";
 import { StageList } from "./StageList";
 import { useGuide, useMethod } from "./useMethod";
 
 /** The method's stages: how long, until when, why, and what may be changed about them. */
 export function StagesPage() {
-  const { product } = useHeld();
+  const { product } = useScenarioContext();
   if (!product)
     return (
       <>
         <MethodTabs />
-        <NoHand link="method" />
+        <EmptyState link="method" />
       </>
     );
   return (
@@ -36,7 +36,7 @@ export function StagesPage() {
 
 function StagesOf({ product }: { product: Schemas["ProductView"] }) {
   const { method, edited, set, setStages } = useMethod();
-  const { refused } = useHeld();
+  const { refused } = useScenarioContext();
   const guide = useGuide();
   const [open, setOpen] = useState<number | null>(null);
   if (!method) return null;
@@ -152,7 +152,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
           </p>
         </section>
         <div className="space-y-7">
-          {guide && <Schools optional={guide.optional} method={method} />}
+          {guide && <OptionalSteps optional={guide.optional} method={method} />}
           {guide && <Conditioners needs={guide.conditioning} />}
           <MethodRevisions method={product.method} />
         </div>
@@ -163,7 +163,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
 
 /** Methods to begin with. */
 function Families() {
-  const { editMethod } = useHand();
+  const { editMethod } = useScenario();
   const format = useFormat();
   const families = useQuery({
     queryKey: ["method families"],

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { answer, api, Refused, type Schemas } from "../api/client";
-import { FeedCurve } from "../figures/FeedCurve";
+import { RefreshmentFigure } from "../figures/RefreshmentFigure";
 import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
@@ -46,7 +46,7 @@ export function StarterPage() {
   const hours = asked.ripeAt
     ? (momentOf(asked.ripeAt).getTime() - momentOf(asked.feedAt).getTime()) / HOUR_MS
     : null;
-  const body: Schemas["FeedInput"] = {
+  const body: Schemas["RefreshmentInput"] = {
     grams: asked.grams,
     starter_hydration_pct: asked.hydration,
     flour_parts: asked.parts,
@@ -169,7 +169,7 @@ export function StarterPage() {
       {data && (
         <>
           <div className="mt-5">
-            <FeedCurve feed={data} feedAt={asked.feedAt} />
+            <RefreshmentFigure feed={data} feedAt={asked.feedAt} />
           </div>
           <ul className="mt-4 max-w-prose list-disc pl-5">
             {data.looks.map((look) => (

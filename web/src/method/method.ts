@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { MethodDraft } from "../hand/HandProvider";
+import type { MethodDraft } from "../scenario/ScenarioProvider";
 
 type Stage = Schemas["Stage"];
 export type StageInput = Schemas["StageInput"];
@@ -45,7 +45,7 @@ export const SIGNS = {
   cracks: "cracks",
   core_temperature: "core temperature",
   ph: "pH",
-} as const satisfies Record<Schemas["EndsBy"], string>;
+} as const satisfies Record<Schemas["EndPoint"], string>;
 
 export const PROCESSES = {
   no_time: "no-time straight dough",
@@ -61,7 +61,7 @@ export const NEW_STAGE: StageInput = {
   label: "Rest",
   minutes: 20,
   ends_when: "",
-  ends_by: "look",
+  end_point: "look",
   reason: "",
   adds: [],
 };

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { fieldOf, momentOf } from "../units/clock";
-import { usualDay, type DayAsked } from "./day";
+import { usualDay, type ScheduleQuery } from "./schedule";
 
 /** The line standing still, as it is asked. */
 export interface StopAsked {
@@ -10,7 +10,7 @@ export interface StopAsked {
 }
 
 /** What is asked of a run. */
-export interface RunAsked extends DayAsked {
+export interface RunQuery extends ScheduleQuery {
   /** When it was planned: it begins no earlier, and stays as it is once it has begun. */
   since: string;
   shifts: { dough: number; stage: number; by_min: number }[];
@@ -22,8 +22,8 @@ export interface RunAsked extends DayAsked {
 export const RUN_KEY = "ironpeel.run.";
 
 /** What was asked last of a product's run; tomorrow at five with nobody away if nothing was. */
-export function keptRun(kept?: Partial<RunAsked>, now = new Date()): RunAsked {
-  const usual: RunAsked = {
+export function keptRun(kept?: Partial<RunQuery>, now = new Date()): RunQuery {
+  const usual: RunQuery = {
     ...usualDay(now),
     since: now.toISOString(),
     refused: [],

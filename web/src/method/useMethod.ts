@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
-import { lastOfSameDough } from "../hand/sameDough";
-import { useHand, type MethodDraft } from "../hand/HandProvider";
-import { useHeld } from "../shell/useHeld";
+import { lastOfSameDough } from "../scenario/sameDough";
+import { useScenario, type MethodDraft } from "../scenario/ScenarioProvider";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { asDraft, type StageInput } from "./method";
 
 /** The method in hand, edited or as recorded, and the way to edit it. */
 export function useMethod() {
-  const { method: draft, editMethod } = useHand();
-  const { product } = useHeld();
+  const { method: draft, editMethod } = useScenario();
+  const { product } = useScenarioContext();
   const whole = (draft: MethodDraft | undefined) => draft ?? (product && asDraft(product.method));
   return {
     method: whole(draft),
@@ -32,7 +32,7 @@ export function useMethod() {
 
 /** What the method says of the dough in hand. */
 export function useGuide() {
-  const { input } = useHeld();
+  const { input } = useScenarioContext();
   return useQuery({
     queryKey: ["method guide", input],
     enabled: input !== null,

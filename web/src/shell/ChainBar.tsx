@@ -1,10 +1,10 @@
 import { NavLink } from "react-router";
 import type { Schemas } from "../api/client";
-import type { ChainInHand } from "../hand/useChain";
+import type { ChainInHand } from "../scenario/useChain";
 import { useFormat, type Format } from "../units/format";
 import { LINKS, type LinkKey } from "./links";
 import { VERDICT } from "./verdict";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 interface Face {
   figure: string;
@@ -72,8 +72,8 @@ function faces({ chain, lot, product }: ChainInHand, format: Format): Record<Lin
     }
   }
   if (chain.sheet) all.floor = { figure: "Mixing sheet", under: "ready to print or plan" };
-  if (chain.trouble)
-    all[chain.trouble.link] = { figure: "stops here", under: chain.trouble.says, stop: true };
+  if (chain.error)
+    all[chain.error.link] = { figure: "stops here", under: chain.error.message, stop: true };
   return all;
 }
 
@@ -86,14 +86,17 @@ const MAIN: Record<LinkKey, string[]> = {
   floor: [],
 };
 
-function moved(link: LinkKey, moves: Schemas["Move"][]): Schemas["Move"] | undefined {
+function moved(
+  link: LinkKey,
+  moves: Schemas["FigureChange"][],
+): Schemas["FigureChange"] | undefined {
   return MAIN[link].map((key) => moves.find((move) => move.figure === key)).find(Boolean);
 }
 
 /** The chain: every link with its live figure, the moved ones marked with how much. */
 export function ChainBar({ held }: { held: ChainInHand }) {
   const format = useFormat();
-  const { search } = useHand();
+  const { search } = useScenario();
   const face = faces(held, format);
   return (
     <nav aria-label="The chain" className="screen-only border-y border-ink bg-sheet">

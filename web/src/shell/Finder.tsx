@@ -3,10 +3,10 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../api/client";
-import { readHand, writeHand, type Hand } from "../hand/hand";
+import { readScenario, writeScenario, type Scenario } from "../scenario/scenario";
 import { LINKS } from "./links";
-import { OverSheet } from "./Sheet";
-import { useHand } from "../hand/HandProvider";
+import { Modal } from "./Modal";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 interface Found {
   key: string;
@@ -19,7 +19,7 @@ interface Found {
 /** Finds lots, products, links of the chain and actions by what is typed. */
 export function Finder({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [text, setText] = useState("");
-  const { search } = useHand();
+  const { search } = useScenario();
   const navigate = useNavigate();
   const products = useQuery({
     queryKey: ["products"],
@@ -34,10 +34,10 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   }).data;
 
   const to =
-    (pathname: string, change: Partial<Hand> = {}) =>
+    (pathname: string, change: Partial<Scenario> = {}) =>
     () => {
-      const hand = { ...readHand(new URLSearchParams(search)), ...change };
-      void navigate({ pathname, search: writeHand(hand).toString() });
+      const scenario = { ...readScenario(new URLSearchParams(search)), ...change };
+      void navigate({ pathname, search: writeScenario(scenario).toString() });
     };
   const matches = (name: string) => name.toLowerCase().includes(text.trim().toLowerCase());
   const found: Found[] = [
@@ -104,7 +104,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   ];
 
   return (
-    <OverSheet open={open} onClose={onClose} title="Find">
+    <Modal open={open} onClose={onClose} title="Find">
       <Combobox<Found | null>
         immediate
         onChange={(one) => {
@@ -147,6 +147,6 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
           of their name.
         </p>
       )}
-    </OverSheet>
+    </Modal>
   );
 }

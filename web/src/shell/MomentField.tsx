@@ -12,7 +12,7 @@ interface Props {
 export function MomentField({ label, value, onSet, fault }: Props) {
   const id = useId();
   const [cleared, clear] = useState(false);
-  const says = cleared ? "say a date and a time of day" : fault;
+  const message = cleared ? "say a date and a time of day" : fault;
   return (
     <div className="text-sm">
       <label htmlFor={id} className="block text-iron">
@@ -23,16 +23,16 @@ export function MomentField({ label, value, onSet, fault }: Props) {
         type="datetime-local"
         className="field text-ink"
         value={cleared ? "" : value}
-        aria-invalid={says ? true : undefined}
-        aria-describedby={says ? `${id}-says` : undefined}
+        aria-invalid={message ? true : undefined}
+        aria-describedby={message ? `${id}-says` : undefined}
         onChange={({ target }) => {
           clear(target.value === "");
           if (target.value !== "") onSet(target.value);
         }}
       />
-      {says && (
+      {message && (
         <p id={`${id}-says`} className="text-stop">
-          {says}
+          {message}
         </p>
       )}
     </div>

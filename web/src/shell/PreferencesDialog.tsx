@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
 import { browserZone, setPlantZone, usePlantZone } from "../units/clock";
 import { usePreferences, type Preferences } from "../units/preferences";
-import { OverSheet } from "./Sheet";
+import { Modal } from "./Modal";
 
 const CHOICES = [
   {
@@ -51,7 +51,7 @@ const CHOICES = [
 export function PreferencesDialog(props: { open: boolean; onClose: () => void }) {
   const { preferences, prefer } = usePreferences();
   return (
-    <OverSheet {...props} title="Units and light">
+    <Modal {...props} title="Units and light">
       <p className="mt-1 text-sm text-iron">Yours alone, kept in this browser.</p>
       {CHOICES.map(({ key, label, options }) => (
         <RadioGroup
@@ -84,7 +84,7 @@ export function PreferencesDialog(props: { open: boolean; onClose: () => void })
         />
       </label>
       <PlantClock />
-    </OverSheet>
+    </Modal>
   );
 }
 

@@ -11,11 +11,11 @@ interface Props {
 export function Refusal({ error, placed }: Props) {
   const format = useFormat();
   if (!error) return null;
-  const says = error instanceof Refused ? inWords(error, placed) : NO_ANSWER;
-  if (!says) return null;
+  const message = error instanceof Refused ? inWords(error, placed) : NO_ANSWER;
+  if (!message) return null;
   return (
     <p className="mt-2 text-stop" role="alert">
-      {format.says(says)}.
+      {format.text(message)}.
     </p>
   );
 }

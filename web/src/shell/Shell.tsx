@@ -1,14 +1,14 @@
 import { useEffect, useState } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
-import { DECISION } from "../flour/decision";
-import { useHand, HandProvider } from "../hand/HandProvider";
-import { useFlourNames } from "../hand/useFlourNames";
-import { useChain, useLotsOf, usualLot } from "../hand/useChain";
+import { DECISION } from "../flour/disposition";
+import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
+import { useFlourNames } from "../scenario/useFlourNames";
+import { useChain, useLotsOf, usualLot } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
 import { Finder } from "./Finder";
-import { Incoming } from "./Incoming";
+import { DropOverlay } from "./DropOverlay";
 import { LINKS } from "./links";
-import { Moves } from "./Moves";
+import { ChangeSummary } from "./ChangeSummary";
 import { PreferencesDialog } from "./PreferencesDialog";
 import { Outbox } from "./Outbox";
 import { Shortcuts } from "./Shortcuts";
@@ -18,16 +18,16 @@ type Open = "finder" | "shortcuts" | "preferences" | null;
 
 export function Shell() {
   return (
-    <HandProvider>
+    <ScenarioProvider>
       <Frame />
-    </HandProvider>
+    </ScenarioProvider>
   );
 }
 
 function Frame() {
   const [open, setOpen] = useState<Open>(null);
   const held = useChain();
-  const { hand, search, change } = useHand();
+  const { scenario, search, change } = useScenario();
   const lots = useLotsOf(held.product?.flour.id).data?.lots;
   const navigate = useNavigate();
   const { product } = held;
@@ -37,8 +37,8 @@ function Frame() {
   // A product without a lot in hand takes its flour's newest that may be planned.
   const newest = usualLot(lots)?.id;
   useEffect(() => {
-    if (product && !hand.lot && newest) change({ lot: newest });
-  }, [product, hand.lot, newest, change]);
+    if (product && !scenario.lot && newest) change({ lot: newest });
+  }, [product, scenario.lot, newest, change]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -57,7 +57,7 @@ function Frame() {
       if (event.key === ",") setOpen("preferences");
       if (event.key === "n") void navigate({ pathname: "/flour/intake", search });
       if (event.key === "[" || event.key === "]") {
-        const at = lots?.findIndex((lot) => lot.id === hand.lot) ?? -1;
+        const at = lots?.findIndex((lot) => lot.id === scenario.lot) ?? -1;
         const next = lots?.[event.key === "[" ? at + 1 : at - 1];
         if (at >= 0 && next) change({ lot: next.id });
       }
@@ -65,7 +65,7 @@ function Frame() {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [change, hand.lot, search, lots, navigate]);
+  }, [change, scenario.lot, search, lots, navigate]);
 
   const close = () => setOpen(null);
   return (
@@ -92,10 +92,10 @@ function Frame() {
               <span className="sr-only">Lot in hand</span>
               <select
                 className="border-b border-iron bg-paper font-semibold"
-                value={hand.lot ?? ""}
+                value={scenario.lot ?? ""}
                 onChange={(event) => change({ lot: event.target.value })}
               >
-                {!hand.lot && <option value="">no lot</option>}
+                {!scenario.lot && <option value="">no lot</option>}
                 {held.lot && !lots?.some((lot) => lot.id === held.lot?.id) && (
                   <option value={held.lot.id}>
                     {held.lot.code} · {held.lot.flour.name}
@@ -105,9 +105,9 @@ function Frame() {
                   <option key={lot.id} value={lot.id}>
                     {lot.code}{" "}
                     {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
-                    {lot.standing.decision &&
-                      ["hold", "reject"].includes(lot.standing.decision.decision) &&
-                      `, ${DECISION[lot.standing.decision.decision]?.word}`}
+                    {lot.status.decision &&
+                      ["hold", "reject"].includes(lot.status.decision.decision) &&
+                      `, ${DECISION[lot.status.decision.decision]?.word}`}
                   </option>
                 ))}
               </select>
@@ -127,9 +127,9 @@ function Frame() {
         </p>
       </header>
       <ChainBar held={held} />
-      <Moves moves={held.chain && held.moves} />
+      <ChangeSummary moves={held.chain && held.moves} />
       <Outbox />
-      <Incoming />
+      <DropOverlay />
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />
       </main>

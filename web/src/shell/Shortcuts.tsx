@@ -1,4 +1,4 @@
-import { OverSheet } from "./Sheet";
+import { Modal } from "./Modal";
 
 const KEYS = [
   ["1 … 5", "along the chain: flour, water, dough, method, floor"],
@@ -18,7 +18,7 @@ const KEYS = [
 
 export function Shortcuts(props: { open: boolean; onClose: () => void }) {
   return (
-    <OverSheet {...props} title="Keys">
+    <Modal {...props} title="Keys">
       <dl className="mt-3">
         {KEYS.map(([keys, does]) => (
           <div key={keys} className="flex border-t border-hair py-1.5">
@@ -27,6 +27,6 @@ export function Shortcuts(props: { open: boolean; onClose: () => void }) {
           </div>
         ))}
       </dl>
-    </OverSheet>
+    </Modal>
   );
 }

@@ -1,9 +1,9 @@
 import { NavLink } from "react-router";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 
 /** The pages of one link of the chain. */
 export function Tabs({ of, tabs }: { of: string; tabs: readonly (readonly [string, string])[] }) {
-  const { search } = useHand();
+  const { search } = useScenario();
   return (
     <nav aria-label={of} className="screen-only mb-4 overflow-x-auto border-b border-hair">
       <ul className="flex gap-x-6 whitespace-nowrap">

@@ -3,7 +3,7 @@ import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import type { ReactNode } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { useHeld } from "./useHeld";
+import { useScenarioContext } from "./useScenarioContext";
 
 export const ORIGIN: Record<Schemas["Origin"], { letter: string; word: string }> = {
   standard: { letter: "S", word: "published standard" },
@@ -19,7 +19,7 @@ interface Asked {
 }
 
 /** A figure that answers "why?": formula, inputs, and coefficients with their origin and band. */
-export function Why({ why, of, children }: Asked & { why: Schemas["Why"] }) {
+export function Derivation({ why, of, children }: Asked & { why: Schemas["Derivation"] }) {
   return (
     <Answering of={of} figure={children}>
       <WhyTable why={why} />
@@ -28,7 +28,7 @@ export function Why({ why, of, children }: Asked & { why: Schemas["Why"] }) {
 }
 
 /** A figure of the chain that answers "why?", asked of the server when it is opened. */
-export function ChainWhy({ link, of, children }: Asked & { link: keyof Schemas["Whys"] }) {
+export function ChainWhy({ link, of, children }: Asked & { link: keyof Schemas["Derivations"] }) {
   return (
     <Answering of={of} figure={children}>
       <Fetched link={link} />
@@ -36,14 +36,14 @@ export function ChainWhy({ link, of, children }: Asked & { link: keyof Schemas["
   );
 }
 
-function Fetched({ link }: { link: keyof Schemas["Whys"] }) {
-  const { input } = useHeld();
+function Fetched({ link }: { link: keyof Schemas["Derivations"] }) {
+  const { input } = useScenarioContext();
   const whys = useQuery({
     queryKey: ["whys", input],
     enabled: input !== null,
     queryFn: () => {
       if (!input) throw new Error("asked without a dough in hand");
-      return answer(api.POST("/api/v1/chain/why", { body: input }));
+      return answer(api.POST("/api/v1/chain/derivations", { body: input }));
     },
   }).data;
   const why = whys?.[link];
@@ -71,7 +71,7 @@ function Answering({ of, figure, children }: Asked & { figure: ReactNode }) {
   );
 }
 
-function WhyTable({ why }: { why: Schemas["Why"] }) {
+function WhyTable({ why }: { why: Schemas["Derivation"] }) {
   const format = useFormat();
   return (
     <>

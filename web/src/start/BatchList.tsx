@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { Earlier } from "../shell/Earlier";
+import { LoadMore } from "../shell/LoadMore";
 import { useFormat } from "../units/format";
 
 /** Planned batches, newest first, a page at a time. */
@@ -9,7 +9,7 @@ export function BatchList() {
   const format = useFormat();
   const list = useInfiniteQuery({
     queryKey: ["batches"],
-    initialPageParam: {} as Partial<Schemas["After"]>,
+    initialPageParam: {} as Partial<Schemas["Cursor"]>,
     queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/batches", { params: { query } })),
     getNextPageParam: (page) => page.next,
   });
@@ -35,7 +35,7 @@ export function BatchList() {
           </li>
         ))}
       </ul>
-      <Earlier of={list}>Earlier batches</Earlier>
+      <LoadMore of={list}>Earlier batches</LoadMore>
     </section>
   );
 }

@@ -1,9 +1,9 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { DECISION } from "../flour/decision";
+import { DECISION } from "../flour/disposition";
 import { VERDICT } from "../shell/verdict";
-import { Earlier } from "../shell/Earlier";
+import { LoadMore } from "../shell/LoadMore";
 import { useFormat } from "../units/format";
 
 /** Lots, newest first, a page at a time. */
@@ -11,7 +11,7 @@ export function LotList() {
   const format = useFormat();
   const list = useInfiniteQuery({
     queryKey: ["lots"],
-    initialPageParam: {} as Partial<Schemas["After"]>,
+    initialPageParam: {} as Partial<Schemas["Cursor"]>,
     queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/lots", { params: { query } })),
     getNextPageParam: (page) => page.next,
   });
@@ -52,15 +52,15 @@ export function LotList() {
                 <td>{lot.milled_on && format.date(lot.milled_on)}</td>
                 <td className="text-right">{lot.tonnes != null && format.tonnes(lot.tonnes)}</td>
                 <td className="text-right">
-                  {lot.standing.stock &&
-                    `${format.tonnes(lot.standing.stock.tonnes_left)} in ${lot.standing.stock.place}`}
+                  {lot.status.stock &&
+                    `${format.tonnes(lot.status.stock.tonnes_left)} in ${lot.status.stock.place}`}
                 </td>
                 <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
                   {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
                 </td>
-                <td className={lot.standing.decision ? "" : "text-iron"}>
-                  {lot.standing.decision
-                    ? (DECISION[lot.standing.decision.decision]?.word ?? "")
+                <td className={lot.status.decision ? "" : "text-iron"}>
+                  {lot.status.decision
+                    ? (DECISION[lot.status.decision.decision]?.word ?? "")
                     : "not yet"}
                 </td>
               </tr>
@@ -71,7 +71,7 @@ export function LotList() {
       {lots?.length === 0 && (
         <p className="mt-2">No lots yet. Drop a mill's certificate to take one in.</p>
       )}
-      <Earlier of={list}>Older lots</Earlier>
+      <LoadMore of={list}>Older lots</LoadMore>
     </section>
   );
 }

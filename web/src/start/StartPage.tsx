@@ -2,13 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { DropCertificate } from "../flour/DropCertificate";
-import { useHand } from "../hand/HandProvider";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { BatchList } from "./BatchList";
 import { LotList } from "./LotList";
 
 /** Where a shift begins: what can be made, what came in, what is planned. */
 export function StartPage() {
-  const { hand } = useHand();
+  const { scenario } = useScenario();
   const products = useQuery({
     queryKey: ["products"],
     queryFn: () => answer(api.GET("/api/v1/products")),
@@ -23,7 +23,7 @@ export function StartPage() {
               <li key={product.slug} className="border-t border-hair">
                 <Link
                   to={`/dough?product=${product.slug}`}
-                  aria-current={product.slug === hand.product ? "true" : undefined}
+                  aria-current={product.slug === scenario.product ? "true" : undefined}
                   className="block py-1 hover:bg-faint aria-[current]:border-l-4 aria-[current]:border-crust aria-[current]:pl-3"
                 >
                   <span className="font-semibold">{product.name}</span>

@@ -37,12 +37,12 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
     if (typed === null) return;
     const text = typed.trim();
     const read = text === "" ? { value: null } : parseQuantity(text, kind, preferences);
-    if ("says" in read) return setWrong(read.says);
+    if ("message" in read) return setWrong(read.message);
     setTyped(null);
     setWrong(undefined);
     if (text !== shown && read.value !== value) onSet(read.value);
   };
-  const says = wrong ?? (fault && format.says(fault));
+  const message = wrong ?? (fault && format.text(fault));
   return (
     <div>
       <label htmlFor={id} className={bare ? "sr-only" : "block text-sm text-iron"}>
@@ -55,8 +55,8 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
         autoComplete="off"
         value={typed ?? shown}
         placeholder={usual === undefined ? undefined : show(usual)}
-        aria-invalid={says ? true : undefined}
-        aria-describedby={says || hint ? `${id}-says` : undefined}
+        aria-invalid={message ? true : undefined}
+        aria-describedby={message || hint ? `${id}-says` : undefined}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={take}
         onKeyDown={(event) => {
@@ -67,9 +67,9 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
           }
         }}
       />
-      {(says ?? hint) && (
-        <p id={`${id}-says`} className={`mt-1 text-sm ${says ? "text-stop" : "text-iron"}`}>
-          {says ?? hint}
+      {(message ?? hint) && (
+        <p id={`${id}-says`} className={`mt-1 text-sm ${message ? "text-stop" : "text-iron"}`}>
+          {message ?? hint}
         </p>
       )}
     </div>

@@ -144,7 +144,7 @@ export class Format {
    * A text of the server's with its quantities in this person's units. The server writes
    * temperatures in °C, differences of temperature in K, and masses in kg or g.
    */
-  says(text: string): string {
+  text(text: string): string {
     const { mark } = this.preferences;
     const shown = text.replace(
       QUANTITY,

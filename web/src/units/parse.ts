@@ -33,12 +33,12 @@ export function parseQuantity(
   text: string,
   kind: Kind,
   { temperature, mass, mark }: Pick<Preferences, "temperature" | "mass" | "mark">,
-): { value: number } | { says: string } {
+): { value: number } | { message: string } {
   const typed = text.trim();
   const quoted = `“${typed.slice(0, 30)}”`;
   const range = parseNumber(typed.replace(/[^\d.,\s'’−‐‑–—-]+$/, ""), mark);
   if ("fault" in range && range.fault === "range")
-    return { says: `${quoted} is a range; one value is wanted here` };
+    return { message: `${quoted} is a range; one value is wanted here` };
   const bare = kind === "temperature" ? temperature.toLowerCase() : kind === "mass" ? mass : "";
   const parts = [...typed.matchAll(PART)];
   // Several parts add up only for masses, each with its unit: 3 lb 4 oz.
@@ -48,11 +48,12 @@ export function parseQuantity(
   for (const [, digits = "", unit = ""] of parts) {
     const toStored = UNITS[kind][unit.toLowerCase() || bare];
     const read = parseNumber(digits, mark);
-    if (!toStored || !("value" in read)) return { says: `${quoted} is not ${EXAMPLE[kind]}` };
+    if (!toStored || !("value" in read)) return { message: `${quoted} is not ${EXAMPLE[kind]}` };
     total += toStored(read.value);
   }
   const whole = parts.length > 0 && parts.map((part) => part[0]).join("") === typed;
-  if (!whole || (parts.length > 1 && !adds)) return { says: `${quoted} is not ${EXAMPLE[kind]}` };
+  if (!whole || (parts.length > 1 && !adds))
+    return { message: `${quoted} is not ${EXAMPLE[kind]}` };
   return { value: Number(total.toPrecision(12)) };
 }
 

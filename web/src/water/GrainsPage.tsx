@@ -1,24 +1,24 @@
 import type { Schemas } from "../api/client";
-import { NoHand } from "../shell/NoHand";
-import { useHeld } from "../shell/useHeld";
+import { EmptyState } from "../shell/EmptyState";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { useHolders } from "./useHolders";
+import { useWaterDistribution } from "./useWaterDistribution";
 import { WaterTabs } from "./WaterTabs";
 
 /** How the grains of this dough behave beside white wheat, and the mix by its parts. */
 export function GrainsPage() {
-  const { chain, product } = useHeld();
+  const { chain, product } = useScenarioContext();
   const format = useFormat();
-  const { data: held } = useHolders(0, undefined);
+  const { data: held } = useWaterDistribution(0, undefined);
   if (!chain || !product || !held)
     return (
       <>
         <WaterTabs />
-        <NoHand link="water" />
+        <EmptyState link="water" />
       </>
     );
   const { grains } = held;
-  const times = ({ typical, low, high }: Schemas["Banded"]) =>
+  const times = ({ typical, low, high }: Schemas["Estimate"]) =>
     `${format.number(typical, 2)}${low === high ? "" : ` (${format.number(low, 2)} to ${format.number(high, 2)})`}`;
   const back = chain.water?.hold_back;
   return (

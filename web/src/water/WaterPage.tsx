@@ -2,34 +2,34 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useFormula } from "../dough/useFormula";
-import { WaterStair } from "../figures/WaterStair";
-import { useHand } from "../hand/HandProvider";
-import { NoHand } from "../shell/NoHand";
-import { Term } from "../shell/Term";
-import { useHeld } from "../shell/useHeld";
+import { AbsorptionBuildUpFigure } from "../figures/AbsorptionBuildUpFigure";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { EmptyState } from "../shell/EmptyState";
+import { GlossaryTerm } from "../shell/GlossaryTerm";
+import { useScenarioContext } from "../shell/useScenarioContext";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { RuleSheet } from "./RuleSheet";
+import { CorrectionFactorSheet } from "./CorrectionFactorSheet";
 import { WaterTabs } from "./WaterTabs";
 
 export function WaterPage() {
-  const { chain, process, lot, others, product, refused } = useHeld();
-  const { hand, search, change } = useHand();
+  const { chain, process, lot, others, product, refused } = useScenarioContext();
+  const { scenario, search, change } = useScenario();
   const { lines } = useFormula();
   const format = useFormat();
-  const [rule, setRule] = useState<Schemas["StairRule"] | null>(null);
+  const [rule, setRule] = useState<Schemas["CorrectionFactor"] | null>(null);
   const byHand = (
     <div className="w-60">
       <Quantity
         label="Set by hand, all the water on flour"
         kind="percent"
-        value={hand.water}
+        value={scenario.water}
         usual={rounded(chain?.water?.floor_pct)}
         onSet={(water) => change({ water })}
-        fault={refused?.at("now.knobs.hydration_pct")}
+        fault={refused?.at("now.run_settings.hydration_pct")}
       />
-      {hand.water !== null && (
+      {scenario.water !== null && (
         <button type="button" className="link mt-1 text-sm" onClick={() => change({ water: null })}>
           Back to the stair
         </button>
@@ -40,8 +40,8 @@ export function WaterPage() {
     return (
       <>
         <WaterTabs />
-        <NoHand link="water" />
-        {chain?.trouble?.link === "water" && byHand}
+        <EmptyState link="water" />
+        {chain?.error?.link === "water" && byHand}
       </>
     );
   }
@@ -62,7 +62,7 @@ export function WaterPage() {
           <span className="figure text-5xl text-water">{format.number(water.floor_pct)}</span>
           <span className="figure text-2xl text-water"> %</span>
           <span className="block text-sm">
-            <Term of="floor water" />, likely {format.number(water.low_pct)} to{" "}
+            <GlossaryTerm of="floor water" />, likely {format.number(water.low_pct)} to{" "}
             {format.number(water.high_pct)}
           </span>
         </p>
@@ -89,7 +89,7 @@ export function WaterPage() {
       )}
       {water.hold_back && <HoldBack held={water.hold_back} />}
       <div className="mt-5">
-        <WaterStair stair={water} />
+        <AbsorptionBuildUpFigure stair={water} />
       </div>
       <table className="mt-5 w-full">
         <caption className="sr-only">The stair in figures</caption>
@@ -129,7 +129,7 @@ export function WaterPage() {
                 </abbr>{" "}
                 {ORIGIN[step.origin].word.split(",")[0]}
               </td>
-              <td>{format.says(step.reason)}</td>
+              <td>{format.text(step.reason)}</td>
               <td className="text-right">
                 {step.rule && (
                   <button
@@ -167,7 +167,7 @@ export function WaterPage() {
           </tr>
         </tbody>
       </table>
-      <RuleSheet rule={rule} onClose={() => setRule(null)} />
+      <CorrectionFactorSheet rule={rule} onClose={() => setRule(null)} />
     </>
   );
 }

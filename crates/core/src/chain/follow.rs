@@ -2,9 +2,9 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::rise::{JAR_MARKS, NoRise, Way};
-use super::{Chain, Hand};
-use crate::ferment::{FermentingDough, Rate, Reading, ferment, fit_rate};
+use super::rise::{JAR_MARKS, RiseError, Way};
+use super::{Chain, Scenario};
+use crate::ferment::{FermentingDough, FittedRate, JarReading, ferment, fit_rate};
 use crate::units::crossing;
 
 /// What alone would bring the dough to a rise: another room, another time.
@@ -23,20 +23,20 @@ const ROOMS: (f64, f64) = (5.0, 38.0);
 
 /// The room, or the hours, that bring the dough to a rise with the yeast it has.
 pub fn otherwise_risen(
-    hand: &Hand<'_>,
+    scenario: &Scenario<'_>,
     chain: &Chain,
     rise_pct: f64,
-) -> Result<OtherwiseRisen, NoRise> {
-    let way = Way::of(hand, chain)?;
+) -> Result<OtherwiseRisen, RiseError> {
+    let way = Way::of(scenario, chain)?;
     let yeast = way.dough.yeast_idy_pct;
     let in_room = |room_c: f64| way.in_room(room_c).end_gas(yeast);
-    let (_, track) = way.follow(yeast);
+    let (_, curve) = way.follow(yeast);
     Ok(OtherwiseRisen {
         // Above its best temperature a culture slows again: the cooler of two rooms is meant.
         room_c: (rise_pct <= way.limit_pct)
             .then(|| crossing(ROOMS.0, ROOMS.1, rise_pct, in_room).ok())
             .flatten(),
-        after_h: track.reaches(rise_pct),
+        after_h: curve.reaches(rise_pct),
     })
 }
 
@@ -54,8 +54,8 @@ pub enum ReadOf {
 /// How fast tonight's dough goes, from its readings, and when it will stand where.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Followed {
-    pub rate: Rate,
+pub struct FermentationTracking {
+    pub rate: FittedRate,
     /// Marks of what was read, with the likely earliest and latest.
     pub marks: Vec<MarkReached>,
     /// The rise where it meets the oven now.
@@ -73,13 +73,13 @@ pub struct MarkReached {
 }
 
 /// Follows tonight's dough by readings of its jar or of itself.
-pub fn followed(
-    hand: &Hand<'_>,
+pub fn fermentation_tracking(
+    scenario: &Scenario<'_>,
     chain: &Chain,
     of: ReadOf,
-    readings: &[Reading],
-) -> Result<Followed, NoRise> {
-    let way = Way::of(hand, chain)?;
+    readings: &[JarReading],
+) -> Result<FermentationTracking, RiseError> {
+    let way = Way::of(scenario, chain)?;
     let (dough, phases) = match of {
         ReadOf::Jar => way.jar_of(),
         ReadOf::Bulk => (way.dough, way.phases()),
@@ -96,7 +96,7 @@ pub fn followed(
     });
     let mut tonight = way.clone();
     tonight.dough.rate = rate.rate;
-    Ok(Followed {
+    Ok(FermentationTracking {
         rate,
         marks: marks.into(),
         end_rise_pct: tonight.end_rise(way.dough.yeast_idy_pct),

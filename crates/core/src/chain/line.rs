@@ -2,12 +2,12 @@ use serde::{Deserialize, Serialize};
 
 use crate::heat::WaterSources;
 use crate::method::{Equipment, Mixer};
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// A plant line: its mixer, its scale, what comes after them, and what its room and tap usually are.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct LineInHand {
+pub struct ScenarioLine {
     pub mixer: Mixer,
     pub equipment: Equipment,
     pub division_kg: f64,
@@ -29,80 +29,93 @@ pub struct LineDraft {
     pub mixer_kind: Option<String>,
     /// 0.1 to 5000 kg.
     #[serde(default)]
-    pub min_kg: Given,
+    pub min_kg: RawNumber,
     /// 0.1 to 5000 kg.
     #[serde(default)]
-    pub max_kg: Given,
+    pub max_kg: RawNumber,
     /// 0 to 20 kJ/kg·min.
     #[serde(default)]
-    pub slow_kj_per_kg_min: Given,
+    pub slow_kj_per_kg_min: RawNumber,
     /// 0 to 20 kJ/kg·min.
     #[serde(default)]
-    pub fast_kj_per_kg_min: Given,
+    pub fast_kj_per_kg_min: RawNumber,
     /// 0 to 10 kJ/kg·min; 0 where it has none.
     #[serde(default)]
-    pub jacket_kj_per_kg_min: Given,
+    pub jacket_kj_per_kg_min: RawNumber,
     /// 0 to 120 min.
     #[serde(default)]
-    pub turn_min: Given,
+    pub turn_min: RawNumber,
     /// 1 to 1000.
     #[serde(default)]
-    pub troughs: Given,
+    pub troughs: RawNumber,
     /// 0.1 to 5000 kg.
     #[serde(default)]
-    pub trough_kg: Given,
+    pub trough_kg: RawNumber,
     /// 0.01 to 50 m².
     #[serde(default)]
-    pub trough_m2: Given,
+    pub trough_m2: RawNumber,
     /// 0.1 to 1000 a minute.
     #[serde(default)]
-    pub divider_per_min: Given,
+    pub divider_per_min: RawNumber,
     /// 1 to 100 000.
     #[serde(default)]
-    pub proofer_pieces: Given,
+    pub proofer_pieces: RawNumber,
     /// 1 to 100 000.
     #[serde(default)]
-    pub oven_pieces: Given,
+    pub oven_pieces: RawNumber,
     /// Water out of the chiller, 1 to 20 °C; 0 where there is none.
     #[serde(default)]
-    pub chilled_c: Given,
+    pub chilled_c: RawNumber,
     /// The refrigerator, 1 to 12 °C; 0 where there is none.
     #[serde(default)]
-    pub refrigerator_c: Given,
+    pub refrigerator_c: RawNumber,
     /// Water out of the hot tap, 30 to 95 °C; 0 where there is none.
     #[serde(default)]
-    pub hot_c: Given,
+    pub hot_c: RawNumber,
     /// Most ice, 0 to 100 % of the water; 0 where there is none.
     #[serde(default)]
-    pub max_ice_pct: Given,
+    pub max_ice_pct: RawNumber,
 }
 
 /// Longest name or kind.
 const LONGEST: usize = 80;
-const MIN: Bound = Bound::new("min_kg", "the least it mixes well", "kg", 0.1, 5000.0);
-const MAX: Bound = Bound::new("max_kg", "the most it holds", "kg", 0.1, 5000.0);
-const SLOW: Bound = Bound::new("slow_kj_per_kg_min", "power at slow speed", "kJ/kg·min", 0.0, 20.0);
-const FAST: Bound = Bound::new("fast_kj_per_kg_min", "power at fast speed", "kJ/kg·min", 0.0, 20.0);
-const JACKET: Bound =
-    Bound::new("jacket_kj_per_kg_min", "what the jacket takes away", "kJ/kg·min", 0.0, 10.0);
-const TURN: Bound = Bound::new("turn_min", "from dough to dough", "min", 0.0, 120.0);
-const TROUGHS: Bound = Bound::new("troughs", "troughs", "", 1.0, 1000.0);
-const TROUGH: Bound = Bound::new("trough_kg", "dough in a trough", "kg", 0.1, 5000.0);
-const FLOOR: Bound = Bound::new("trough_m2", "floor a trough stands on", "m²", 0.01, 50.0);
-const DIVIDER: Bound = Bound::new("divider_per_min", "divider", "pieces/min", 0.1, 1000.0);
-const PROOFER: Bound = Bound::new("proofer_pieces", "proofer", "pieces", 1.0, 100_000.0);
-const OVEN: Bound = Bound::new("oven_pieces", "oven", "pieces", 1.0, 100_000.0);
+const MIN: NumberRange = NumberRange::new("min_kg", "the least it mixes well", "kg", 0.1, 5000.0);
+const MAX: NumberRange = NumberRange::new("max_kg", "the most it holds", "kg", 0.1, 5000.0);
+const SLOW: NumberRange =
+    NumberRange::new("slow_kj_per_kg_min", "power at slow speed", "kJ/kg·min", 0.0, 20.0);
+const FAST: NumberRange =
+    NumberRange::new("fast_kj_per_kg_min", "power at fast speed", "kJ/kg·min", 0.0, 20.0);
+const JACKET: NumberRange =
+    NumberRange::new("jacket_kj_per_kg_min", "what the jacket takes away", "kJ/kg·min", 0.0, 10.0);
+const TURN: NumberRange = NumberRange::new("turn_min", "from dough to dough", "min", 0.0, 120.0);
+const TROUGHS: NumberRange = NumberRange::new("troughs", "troughs", "", 1.0, 1000.0);
+const TROUGH: NumberRange = NumberRange::new("trough_kg", "dough in a trough", "kg", 0.1, 5000.0);
+const FLOOR: NumberRange =
+    NumberRange::new("trough_m2", "floor a trough stands on", "m²", 0.01, 50.0);
+const DIVIDER: NumberRange =
+    NumberRange::new("divider_per_min", "divider", "pieces/min", 0.1, 1000.0);
+const PROOFER: NumberRange =
+    NumberRange::new("proofer_pieces", "proofer", "pieces", 1.0, 100_000.0);
+const OVEN: NumberRange = NumberRange::new("oven_pieces", "oven", "pieces", 1.0, 100_000.0);
 
-const CHILLED: Bound = Bound::new("chilled_c", "water out of the chiller", "°C", 0.0, 20.0);
-const REFRIGERATOR: Bound = Bound::new("refrigerator_c", "the refrigerator", "°C", 0.0, 12.0);
-const HOT: Bound = Bound::new("hot_c", "water out of the hot tap", "°C", 0.0, 95.0);
-const MAX_ICE: Bound = Bound::new("max_ice_pct", "most ice", "% of the water", 0.0, 100.0);
+const CHILLED: NumberRange =
+    NumberRange::new("chilled_c", "water out of the chiller", "°C", 0.0, 20.0);
+const REFRIGERATOR: NumberRange =
+    NumberRange::new("refrigerator_c", "the refrigerator", "°C", 0.0, 12.0);
+const HOT: NumberRange = NumberRange::new("hot_c", "water out of the hot tap", "°C", 0.0, 95.0);
+const MAX_ICE: NumberRange =
+    NumberRange::new("max_ice_pct", "most ice", "% of the water", 0.0, 100.0);
 /// A hot tap gives no less, °C.
 const HOT_AT_LEAST_C: f64 = 30.0;
 
 impl LineDraft {
     /// The line with what was typed, or what is wrong with it under `at`.
-    pub fn over(&self, was: &LineInHand, at: &str, faults: &mut Faults) -> LineInHand {
+    pub fn over(
+        &self,
+        was: &ScenarioLine,
+        at: &str,
+        faults: &mut ValidationErrors,
+    ) -> ScenarioLine {
         let Mixer { jacket_kj_per_kg_min: jacket, .. } = was.mixer;
         let jacket = JACKET.check_or(&self.jacket_kj_per_kg_min, jacket.unwrap_or(0.0), at, faults);
         let mixer = Mixer {
@@ -144,7 +157,10 @@ impl LineDraft {
             faults.push(format!("{at}max_kg"), message);
         }
         let had = was.water;
-        let source = |bound: Bound, given: &Given, was: Option<f64>, faults: &mut Faults| {
+        let source = |bound: NumberRange,
+                      given: &RawNumber,
+                      was: Option<f64>,
+                      faults: &mut ValidationErrors| {
             let celsius = bound.check_or(given, was.unwrap_or(0.0), at, faults);
             (celsius > 0.0).then_some(celsius)
         };
@@ -159,12 +175,18 @@ impl LineDraft {
                 format!("a hot tap gives {HOT_AT_LEAST_C:.0} °C or more; 0 if there is none");
             faults.push(format!("{at}hot_c"), message);
         }
-        LineInHand { mixer, equipment, water, ..was.clone() }
+        ScenarioLine { mixer, equipment, water, ..was.clone() }
     }
 }
 
 /// A text as it was typed, or as it was.
-fn text(field: &str, given: Option<&String>, was: &str, at: &str, faults: &mut Faults) -> String {
+fn text(
+    field: &str,
+    given: Option<&String>,
+    was: &str,
+    at: &str,
+    faults: &mut ValidationErrors,
+) -> String {
     let text = given.map_or(was, |text| text.trim());
     if text.is_empty() || text.chars().count() > LONGEST {
         faults.push(format!("{at}{field}"), format!("a word for it, up to {LONGEST} letters"));

@@ -3,15 +3,16 @@
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{Chain, FlourInHand, Hand};
-use crate::dough::{DoughPart, FLOUR_PCT, Ingredient, Line, PartKind, Role};
+use super::{Chain, Scenario, ScenarioFlour};
+use crate::dough::{FLOUR_PCT, Ingredient, Line, Preparation, PreparationKind, Role};
 use crate::ferment::{
-    Begun, FermentingDough, FilmFlour, NotReachable, Phase, Point, Ripeness, RiseReached,
-    SPONGE_LAG_H, Track, Within, ferment, ferment_on, retention, rise_limit_pct, yeast_for,
+    FermentationCurve, FermentationPoint, FermentingDough, NetworkFlour, NotReachable, Phase,
+    ResidualSubstrate, Ripeness, RiseReached, SPONGE_LAG_H, Within, ferment, ferment_on, retention,
+    rise_limit_pct, yeast_for,
 };
 use crate::flour::{MoistureBasis, Property, falling_number, liquefaction};
-use crate::method::{Choice, Stage, StageKind};
-use crate::units::halved;
+use crate::method::{OptionalStep, Stage, StageKind};
+use crate::units::bisect;
 
 /// Taken where no certificate states it (H).
 const USUAL_DAMAGED_PCT: f64 = 7.5;
@@ -54,7 +55,7 @@ pub struct Rise {
     pub sponge: Option<SpongeRise>,
     /// From the first mixing to the oven.
     pub stages: Vec<RiseStage>,
-    pub series: Vec<Point>,
+    pub series: Vec<FermentationPoint>,
     /// A sample of the same dough in a small jar that nobody folds.
     pub jar: Vec<RiseReached>,
     /// What no certificate stated and was taken as usual.
@@ -73,7 +74,7 @@ pub struct SpongeRise {
     pub set_c: f64,
     pub end_c: f64,
     pub end_rise_pct: f64,
-    pub series: Vec<Point>,
+    pub series: Vec<FermentationPoint>,
     #[serde(flatten)]
     pub ripeness: Ripeness,
 }
@@ -96,7 +97,7 @@ pub struct RiseStage {
 
 /// Why no rise is worked out.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
-pub enum NoRise {
+pub enum RiseError {
     #[error("the chain stops before the mixer")]
     NoDough,
     #[error("nothing in this dough makes gas: no yeast and no starter")]
@@ -127,7 +128,7 @@ pub(super) struct Way<'a> {
 
 #[derive(Clone)]
 pub(super) struct Sponge<'a> {
-    pub part: &'a DoughPart,
+    pub part: &'a Preparation,
     /// With its percents on its own flour.
     pub dough: FermentingDough,
     pub phase: Phase,
@@ -145,9 +146,9 @@ pub(super) struct OnTheWay<'a> {
 }
 
 /// How the dough in hand rises, from its first mixing to the oven, a sponge before it.
-pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
-    let way = Way::of(hand, chain)?;
-    let (sponge, track) = way.follow(way.dough.yeast_idy_pct);
+pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
+    let way = Way::of(scenario, chain)?;
+    let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
     let mut stages = Vec::with_capacity(way.stages.len());
     let mut from_h = 0.0;
     for (number, OnTheWay { at, stage, phase }) in way.stages.iter().enumerate() {
@@ -155,8 +156,8 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
         let last = way.stages.get(number + 1).is_none_or(|next| next.at != *at);
         let set = way.stages[..=number].iter().filter(|one| one.at == *at).count();
         // The moment before the next stage lets anything go.
-        let at_end = track.points.iter().find(|point| point.t_h > to_h - 1e-6);
-        let Some(end) = at_end.or(track.last()) else { break };
+        let at_end = curve.points.iter().find(|point| point.t_h > to_h - 1e-6);
+        let Some(end) = at_end.or(curve.last()) else { break };
         stages.push(RiseStage {
             label: match stage.sets() {
                 0 | 1 => stage.label.clone(),
@@ -179,8 +180,8 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
         sour_pct: way.dough.sour_pct,
         sponge,
         stages,
-        drop_h: track.drop_h,
-        series: track.points,
+        drop_h: curve.drop_h,
+        series: curve.points,
         limit_pct: way.limit_pct,
         jar: JAR_MARKS.map(|mark| RiseReached { rise_pct: mark, at_h: jar.reaches(mark) }).into(),
         assumed: way.assumed,
@@ -189,11 +190,11 @@ pub fn rise(hand: &Hand<'_>, chain: &Chain) -> Result<Rise, NoRise> {
 
 /// Instant yeast, % of all flour, that brings the dough to a rise where it meets the oven.
 pub fn yeast_wanted(
-    hand: &Hand<'_>,
+    scenario: &Scenario<'_>,
     chain: &Chain,
     rise_pct: f64,
-) -> Result<Result<f64, NotReachable>, NoRise> {
-    let way = Way::of(hand, chain)?;
+) -> Result<Result<f64, NotReachable>, RiseError> {
+    let way = Way::of(scenario, chain)?;
     if rise_pct > way.limit_pct {
         return Ok(Err(NotReachable::BeyondFilm { limit_pct: way.limit_pct }));
     }
@@ -202,15 +203,15 @@ pub fn yeast_wanted(
 
 /// The rise that the dough's gas would give at the oven if its film held it all, %; none where it
 /// makes none.
-pub(crate) fn gas_at_oven(hand: &Hand<'_>, chain: &Chain) -> Option<f64> {
-    let way = Way::of(hand, chain).ok()?;
+pub(crate) fn gas_at_oven(scenario: &Scenario<'_>, chain: &Chain) -> Option<f64> {
+    let way = Way::of(scenario, chain).ok()?;
     Some(way.end_gas(way.dough.yeast_idy_pct))
 }
 
 /// How much longer or shorter the stages at room temperature must be for so much gas at the oven; what
 /// lies in the cold stays. None where no time in reason gives it.
-pub(crate) fn stretch_for_gas(hand: &Hand<'_>, chain: &Chain, gas_pct: f64) -> Option<f64> {
-    let way = Way::of(hand, chain).ok()?;
+pub(crate) fn stretch_for_gas(scenario: &Scenario<'_>, chain: &Chain, gas_pct: f64) -> Option<f64> {
+    let way = Way::of(scenario, chain).ok()?;
     let at = |times: f64| {
         let mut stretched = way.clone();
         for OnTheWay { stage, phase, .. } in &mut stretched.stages {
@@ -222,13 +223,16 @@ pub(crate) fn stretch_for_gas(hand: &Hand<'_>, chain: &Chain, gas_pct: f64) -> O
     };
     let (quick, slow) = STRETCH;
     (at(quick) <= gas_pct && gas_pct <= at(slow))
-        .then(|| halved(quick.ln(), slow.ln(), |times| at(times.exp()) < gas_pct).exp())
+        .then(|| bisect(quick.ln(), slow.ln(), |times| at(times.exp()) < gas_pct).exp())
 }
 
 /// The yeast for each room from 14 to 34 °C that gives the rise this dough has tonight. Stages in a
 /// refrigerator or a proofer stay as they are.
-pub fn seasonal_yeast(hand: &Hand<'_>, chain: &Chain) -> Result<Vec<SeasonalYeast>, NoRise> {
-    let way = Way::of(hand, chain)?;
+pub fn seasonal_yeast(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+) -> Result<Vec<SeasonalYeast>, RiseError> {
+    let way = Way::of(scenario, chain)?;
     let wanted = way.end_gas(way.dough.yeast_idy_pct);
     let rooms = (7..=17).map(|half| f64::from(half) * 2.0);
     Ok(rooms
@@ -241,42 +245,44 @@ pub fn seasonal_yeast(hand: &Hand<'_>, chain: &Chain) -> Result<Vec<SeasonalYeas
 }
 
 impl<'a> Way<'a> {
-    pub fn of(hand: &Hand<'a>, chain: &Chain) -> Result<Self, NoRise> {
+    pub fn of(scenario: &Scenario<'a>, chain: &Chain) -> Result<Self, RiseError> {
         let (Some(dough), Some(water), Some(heat)) = (&chain.dough, &chain.water, &chain.heat)
         else {
-            return Err(NoRise::NoDough);
+            return Err(RiseError::NoDough);
         };
-        let formula = &hand.formula.formula;
-        let library = &hand.numbers.library;
+        let formula = &scenario.formula.formula;
+        let library = &scenario.numbers.library;
         let mut assumed = Vec::new();
-        let damaged_starch_pct = blended(hand, Property::DamagedStarch, |value| value)
+        let damaged_starch_pct = blended(scenario, Property::DamagedStarch, |value| value)
             .unwrap_or_else(|| {
                 assumed.push("damaged starch 7.5 %");
                 USUAL_DAMAGED_PCT
             });
-        let falling_number_s = blended(hand, Property::FallingNumber, liquefaction).map_or_else(
-            || {
-                assumed.push("falling number 300 s");
-                USUAL_FALLING_S
-            },
-            falling_number,
-        );
+        let falling_number_s = blended(scenario, Property::FallingNumber, liquefaction)
+            .map_or_else(
+                || {
+                    assumed.push("falling number 300 s");
+                    USUAL_FALLING_S
+                },
+                falling_number,
+            );
         let sugar_of = |lines: &mut dyn Iterator<Item = (Ingredient, f64)>| -> f64 {
             lines
-                .map(|(ingredient, pct)| (library.facts(ingredient), pct))
-                .filter(|(facts, _)| facts.role == Role::Sweet)
-                .map(|(facts, pct)| pct * (1.0 - facts.water_pct / 100.0))
+                .map(|(ingredient, pct)| (library.properties(ingredient), pct))
+                .filter(|(properties, _)| properties.role == Role::Sweet)
+                .map(|(properties, pct)| pct * (1.0 - properties.water_pct / 100.0))
                 .sum()
         };
         let lines = || formula.lines().iter().map(|line| (line.ingredient, line.pct));
-        let starters = formula.parts().iter().filter(|part| part.kind == PartKind::Starter);
+        let starters = formula.parts().iter().filter(|part| part.kind == PreparationKind::Starter);
         let kept_rate = starters.clone().find_map(|part| part.rate);
-        let film: Vec<FilmFlour> = hand.flours.iter().map(FlourInHand::film).collect();
-        let limit_pct = rise_limit_pct(&film, water.floor_pct);
+        let gluten_network: Vec<NetworkFlour> =
+            scenario.flours.iter().map(ScenarioFlour::gluten_network).collect();
+        let limit_pct = rise_limit_pct(&gluten_network, water.dough_absorption_pct);
         let sponge_part = formula
             .parts()
             .iter()
-            .find(|part| part.kind == PartKind::Sponge && part.flour_pct > 0.0);
+            .find(|part| part.kind == PreparationKind::Sponge && part.flour_pct > 0.0);
         let carried = sponge_part
             .map_or(0.0, |part| instant(part.lines.iter().map(|line| (line.ingredient, line.pct))));
         let yeast = instant(lines());
@@ -286,21 +292,21 @@ impl<'a> Way<'a> {
             sour_activity: 1.0,
             salt_pct: formula.pct_of(Ingredient::Salt),
             sugar_pct: sugar_of(&mut lines()),
-            hydration_pct: water.floor_pct,
+            hydration_pct: water.dough_absorption_pct,
             damaged_starch_pct,
             falling_number_s,
             start_c: heat.answer.dough_c,
             mass_kg: dough.scaled.dough_kg,
-            retention: retention(&film),
-            rate: hand.knobs.rate.or(kept_rate).unwrap_or(1.0),
-            lag_h: lag_h(hand, carried, yeast),
+            retention: retention(&gluten_network),
+            rate: scenario.run_settings.rate.or(kept_rate).unwrap_or(1.0),
+            lag_h: lag_h(scenario, carried, yeast),
             rise_limit_pct: Some(limit_pct),
         };
         if mixed.yeast_idy_pct <= 0.0 && mixed.sour_pct <= 0.0 {
-            return Err(NoRise::NoCulture);
+            return Err(RiseError::NoCulture);
         }
         let room_c = heat.room_c;
-        let set = hand.method.sponge_stage();
+        let set = scenario.method.sponge_stage();
         let sponge = sponge_part.map(|part| {
             let hours = set.map(|stage| stage.minutes / 60.0).filter(|hours| *hours > 0.0);
             let hours = hours.unwrap_or_else(|| {
@@ -319,10 +325,10 @@ impl<'a> Way<'a> {
                     salt_pct: salt,
                     sugar_pct: sugar_of(&mut own()),
                     hydration_pct: on_own(part.water_pct),
-                    start_c: hand.method.sponge_c.unwrap_or(SPONGE_SET_C),
+                    start_c: scenario.method.sponge_c.unwrap_or(SPONGE_SET_C),
                     mass_kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
                     lag_h: SPONGE_LAG_H,
-                    rise_limit_pct: Some(rise_limit_pct(&film, on_own(part.water_pct))),
+                    rise_limit_pct: Some(rise_limit_pct(&gluten_network, on_own(part.water_pct))),
                     ..mixed
                 },
                 phase: Phase::rest(
@@ -332,15 +338,15 @@ impl<'a> Way<'a> {
                 waits: None,
             }
         });
-        let stages = phases(hand, &mixed, room_c, dough.scaled.piece_kg, carried);
+        let stages = phases(scenario, &mixed, room_c, dough.scaled.piece_kg, carried);
         if stages.iter().map(|one| one.phase.hours).sum::<f64>() <= 0.0 {
-            return Err(NoRise::NoTime);
+            return Err(RiseError::NoTime);
         }
         Ok(Self { dough: mixed, sponge, stages, assumed, limit_pct })
     }
 
     /// The sponge and the dough with so much yeast; the sponge has the same share of it as ever.
-    pub fn follow(&self, yeast_idy_pct: f64) -> (Option<SpongeRise>, Track) {
+    pub fn follow(&self, yeast_idy_pct: f64) -> (Option<SpongeRise>, FermentationCurve) {
         let phases = self.phases();
         let dough = FermentingDough { yeast_idy_pct, ..self.dough };
         let Some(sponge) = &self.sponge else { return (None, ferment(&dough, &phases)) };
@@ -349,10 +355,10 @@ impl<'a> Way<'a> {
         let yeast_idy_pct = sponge.dough.yeast_idy_pct * factor;
         let lies: Vec<Phase> = [sponge.phase].into_iter().chain(sponge.waits).collect();
         let set = ferment(&FermentingDough { yeast_idy_pct, ..sponge.dough }, &lies);
-        let (share, left) = (sponge.part.flour_pct / FLOUR_PCT, set.leaves());
-        let own = ferment(&FermentingDough { sugar_pct: 0.0, ..self.dough }, &[]).leaves();
+        let (share, left) = (sponge.part.flour_pct / FLOUR_PCT, set.residual());
+        let own = ferment(&FermentingDough { sugar_pct: 0.0, ..self.dough }, &[]).residual();
         let added_pct = self.dough.sugar_pct - share * sponge.dough.sugar_pct;
-        let begun = Begun {
+        let begun = ResidualSubstrate {
             sugar_g: share * left.sugar_g + (1.0 - share) * own.sugar_g + added_pct / 100.0,
             damaged_g: share * left.damaged_g + (1.0 - share) * own.damaged_g,
         };
@@ -398,7 +404,7 @@ impl<'a> Way<'a> {
         (FermentingDough { mass_kg: JAR_KG, ..self.dough }, phases)
     }
 
-    fn jar(&self) -> Track {
+    fn jar(&self) -> FermentationCurve {
         let (dough, phases) = self.jar_of();
         ferment(&dough, &phases)
     }
@@ -419,20 +425,20 @@ impl<'a> Way<'a> {
 /// Each stage before the oven as what it does to the dough. While it is mixed, a dough keeps the
 /// temperature the mixer brings it to; from the divider on it is as heavy as a piece.
 fn phases<'a>(
-    hand: &Hand<'a>,
+    scenario: &Scenario<'a>,
     dough: &FermentingDough,
     room_c: f64,
     piece_kg: f64,
     carried_pct: f64,
 ) -> Vec<OnTheWay<'a>> {
-    let method = hand.method;
+    let method = scenario.method;
     let (stages, first) = (&method.stages, method.first_mix());
     let oven = stages.iter().position(|stage| stage.kind == StageKind::Bake);
     let mut frozen = false;
     (first..oven.unwrap_or(stages.len()).max(first))
         .flat_map(|at| {
             let stage = &stages[at];
-            let mut within = within(hand, at, dough.yeast_idy_pct, carried_pct);
+            let mut within = within(scenario, at, dough.yeast_idy_pct, carried_pct);
             if frozen {
                 within.yeast *= AFTER_FREEZING;
             }
@@ -443,7 +449,7 @@ fn phases<'a>(
             };
             let (mass_kg, let_go_pct) = match stage.kind {
                 StageKind::Fold => (None, FOLDS_LET_GO),
-                StageKind::Divide if hand.method.machine_divided => {
+                StageKind::Divide if scenario.method.machine_divided => {
                     (Some(piece_kg), MACHINE_LETS_GO)
                 }
                 StageKind::Divide => (Some(piece_kg), HANDS_LET_GO),
@@ -459,8 +465,8 @@ fn phases<'a>(
 }
 
 /// What of the dough's yeast, sour and salt is in it at a stage.
-fn within(hand: &Hand<'_>, at: usize, yeast_pct: f64, carried_pct: f64) -> Within {
-    let (formula, method) = (&hand.formula.formula, hand.method);
+fn within(scenario: &Scenario<'_>, at: usize, yeast_pct: f64, carried_pct: f64) -> Within {
+    let (formula, method) = (&scenario.formula.formula, scenario.method);
     let parts_in = method.parts_join_at() <= at;
     let here = |line: &&Line| method.joins_at(line.ingredient) <= at;
     let of_parts = |of: &dyn Fn(Ingredient) -> bool| -> f64 {
@@ -491,8 +497,8 @@ fn within(hand: &Hand<'_>, at: usize, yeast_pct: f64, carried_pct: f64) -> Withi
 }
 
 /// In which a dough's yeast wakes: each part of it by how it came in.
-fn lag_h(hand: &Hand<'_>, carried: f64, yeast: f64) -> f64 {
-    let proofed = hand.method.takes(Choice::YeastProofed);
+fn lag_h(scenario: &Scenario<'_>, carried: f64, yeast: f64) -> f64 {
+    let proofed = scenario.method.takes(OptionalStep::YeastProofed);
     let fresh = if proofed { HEAD_START_LAG_H } else { FRESH_LAG_H };
     if yeast <= 0.0 {
         return CARRIED_LAG_H;
@@ -540,9 +546,13 @@ fn instant(lines: impl Iterator<Item = (Ingredient, f64)>) -> f64 {
 
 /// A property of the flours by their shares, as something that mixes by mass; none where one does
 /// not state it.
-fn blended(hand: &Hand<'_>, property: Property, mixes_as: impl Fn(f64) -> f64) -> Option<f64> {
+fn blended(
+    scenario: &Scenario<'_>,
+    property: Property,
+    mixes_as: impl Fn(f64) -> f64,
+) -> Option<f64> {
     let basis = (property == Property::DamagedStarch).then_some(MoistureBasis::AsIs);
-    hand.flours.iter().try_fold(0.0, |sum, flour| {
+    scenario.flours.iter().try_fold(0.0, |sum, flour| {
         let value = flour.readings.value(property, basis)?;
         Some(sum + mixes_as(value) * flour.share_pct / FLOUR_PCT)
     })

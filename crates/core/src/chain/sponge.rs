@@ -3,15 +3,15 @@
 use serde::{Deserialize, Serialize};
 
 use super::rise::{Sponge, Way};
-use super::{Chain, Hand, HeatLink, flour_says, heat_with_sponge};
+use super::{Chain, HeatLink, Scenario, flour_strength, heat_with_sponge};
 use crate::dough::FLOUR_PCT;
 use crate::ferment::{FermentingDough, Phase, ferment};
 use crate::heat::DOUGH_SPECIFIC_HEAT;
 use crate::method::{Conditioning, StageRole, conditioning};
-use crate::units::{Banded, crossing};
+use crate::units::{Estimate, crossing};
 
 /// A minute of sponge mixing past clean-up brings it forward so much, % (H).
-const MINUTE_BRINGS: Banded = Banded::new(6.0, 0.0, 10.0);
+const MINUTE_BRINGS: Estimate = Estimate::new(6.0, 0.0, 10.0);
 /// Sponge room humidity where the method states none, % (H).
 const HUMIDITY_PCT: f64 = 65.0;
 
@@ -55,7 +55,7 @@ pub struct SpongeFound {
 /// To have it ripe sooner: by mixing it longer, and by a warmer room, with what each brings along.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Sooner {
+pub struct SpongeAcceleration {
     pub by_min: f64,
     /// Minutes of mixing past clean-up, likely and at least: how many at most nobody knows, for a
     /// minute may bring nothing.
@@ -109,18 +109,19 @@ pub struct SpongeView {
 
 impl SpongeView {
     /// The sponge of the dough in hand; none where it has none.
-    pub fn of(hand: &Hand<'_>, chain: &Chain) -> Option<Self> {
-        let way = Way::of(hand, chain).ok()?;
+    pub fn of(scenario: &Scenario<'_>, chain: &Chain) -> Option<Self> {
+        let way = Way::of(scenario, chain).ok()?;
         let sponge = way.sponge?;
         let dough = chain.dough.as_ref()?;
         let kg = |pct: f64| dough.flour_kg * pct / FLOUR_PCT;
         let part = sponge.part;
-        let track = ferment(&sponge.dough, &[sponge.phase]);
-        let end = track.last()?;
-        let stage = hand.method.roles().iter().position(|role| *role == StageRole::Sponge)?;
+        let curve = ferment(&sponge.dough, &[sponge.phase]);
+        let end = curve.last()?;
+        let stage = scenario.method.roles().iter().position(|role| *role == StageRole::Sponge)?;
         let mass = kg(part.total_pct());
-        let troughs = (mass / hand.line.equipment.trough_kg).ceil().max(1.0);
-        let all_early: f64 = hand.formula.formula.parts().iter().map(|part| part.flour_pct).sum();
+        let troughs = (mass / scenario.line.equipment.trough_kg).ceil().max(1.0);
+        let all_early: f64 =
+            scenario.formula.formula.parts().iter().map(|part| part.flour_pct).sum();
         Some(Self {
             name: part.name.clone(),
             flour_pct: part.flour_pct,
@@ -133,7 +134,7 @@ impl SpongeView {
             set_c: sponge.dough.start_c,
             hours: sponge.phase.hours,
             room_c: sponge.phase.ambient_c,
-            humidity_pct: hand.method.stages[stage].humidity_pct.unwrap_or(HUMIDITY_PCT),
+            humidity_pct: scenario.method.stages[stage].humidity_pct.unwrap_or(HUMIDITY_PCT),
             end_c: end.dough_c,
             end_rise_pct: end.rise_pct,
             sugar_left_pct: end.sugar_pct,
@@ -141,17 +142,17 @@ impl SpongeView {
             per_trough_kg: mass / troughs,
             dough_flour_kg: kg(FLOUR_PCT - all_early),
             dough_water_kg: dough.final_water_kg,
-            heat: heat_with_sponge(hand, chain, end.dough_c)?,
+            heat: heat_with_sponge(scenario, chain, end.dough_c)?,
             stated_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
-            conditioning: conditioning(flour_says(hand), hand.method.process),
+            conditioning: conditioning(flour_strength(scenario), scenario.method.process),
         })
     }
 }
 
 /// Each number of the sponge that alone would bring it to an end temperature, the others as they
 /// are. Most of each makes it warmer; hours cool one that is set warmer than its room.
-pub fn sponge_for(hand: &Hand<'_>, chain: &Chain, end_c: f64) -> Option<Vec<SpongeFound>> {
-    let sponge = Way::of(hand, chain).ok()?.sponge?;
+pub fn sponge_for(scenario: &Scenario<'_>, chain: &Chain, end_c: f64) -> Option<Vec<SpongeFound>> {
+    let sponge = Way::of(scenario, chain).ok()?.sponge?;
     let found = SpongeUnknown::ALL.map(|unknown| {
         let (low, high) = unknown.range();
         let at = |value: f64| end_of(&sponge, unknown, value);
@@ -166,9 +167,13 @@ pub fn sponge_for(hand: &Hand<'_>, chain: &Chain, end_c: f64) -> Option<Vec<Spon
 /// How to have it ripe so much sooner: mixing first, and what a warmer room would bring along.
 ///
 /// Each minute of mixing past clean-up brings maturity forward 6 % (0 to 10, H), so
-/// `extra = ln(1 − sooner/planned) / ln(1 − 0.06)`.
-pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Sooner> {
-    let sponge = Way::of(hand, chain).ok()?.sponge?;
+/// `extra = ln(1 − acceleration/planned) / ln(1 − 0.06)`.
+pub fn sponge_acceleration(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+    by_min: f64,
+) -> Option<SpongeAcceleration> {
+    let sponge = Way::of(scenario, chain).ok()?.sponge?;
     let planned_min = sponge.phase.hours * 60.0;
     let left = 1.0 - by_min / planned_min;
     if left <= 0.0 {
@@ -176,12 +181,12 @@ pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Soon
     }
     let extra = |pct: f64| left.ln() / (1.0 - pct / 100.0).ln();
     let extra_min = extra(MINUTE_BRINGS.typical);
-    let extra_kj_per_kg = extra_min * hand.line.mixer.slow_kj_per_kg_min;
+    let extra_kj_per_kg = extra_min * scenario.line.mixer.slow_kj_per_kg_min;
     let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT;
     let risen = |room_c: f64, hours: f64| {
         let phase = Phase { hours, ambient_c: room_c, ..sponge.phase };
-        let track = ferment(&FermentingDough { rise_limit_pct: None, ..sponge.dough }, &[phase]);
-        track.last().map_or((0.0, 0.0), |end| (end.rise_pct, end.dough_c))
+        let curve = ferment(&FermentingDough { rise_limit_pct: None, ..sponge.dough }, &[phase]);
+        curve.last().map_or((0.0, 0.0), |end| (end.rise_pct, end.dough_c))
     };
     let (wanted, end_c) = risen(sponge.phase.ambient_c, sponge.phase.hours);
     let hours = sponge.phase.hours * left;
@@ -189,8 +194,8 @@ pub fn sponge_sooner(hand: &Hand<'_>, chain: &Chain, by_min: f64) -> Option<Soon
     let room_c =
         crossing(sponge.phase.ambient_c, warmest, wanted, |room| risen(room, hours).0).ok();
     let room_end_c = room_c.map(|room| risen(room, hours).1);
-    let ice = |end_c| heat_with_sponge(hand, chain, end_c).map(|heat| heat.answer.ice_kg);
-    Some(Sooner {
+    let ice = |end_c| heat_with_sponge(scenario, chain, end_c).map(|heat| heat.answer.ice_kg);
+    Some(SpongeAcceleration {
         by_min,
         extra_min,
         extra_low_min: extra(MINUTE_BRINGS.high),

@@ -134,7 +134,7 @@ pub struct AllergenLine {
     /// Flours and ingredients of which nothing is stated.
     pub unknown: Vec<String>,
     /// The line for a label or a sheet.
-    pub says: String,
+    pub message: String,
     /// What to mind where bread without gluten is made beside wheat.
     pub caution: Option<&'static str>,
 }
@@ -179,26 +179,27 @@ pub fn allergen_line(
     }
     let lines = formula.additions().filter(|line| line.pct > 0.0);
     for line in lines.filter(|line| line.ingredient != Ingredient::Flour) {
-        let facts = library.facts(line.ingredient);
-        take(&facts.label, facts.allergens.as_ref());
+        let properties = library.properties(line.ingredient);
+        take(&properties.label, properties.allergens.as_ref());
     }
     all.contains.extend(flours.iter().flat_map(|flour| of_grain(flour.species)));
     let AllergenStatement { contains, may_contain } = all.tidy();
     let list = |of: &[Allergen]| of.iter().map(|one| one.label()).collect::<Vec<_>>().join(", ");
-    let mut says: Vec<String> = Vec::new();
+    let mut message: Vec<String> = Vec::new();
     if !contains.is_empty() {
-        says.push(format!("Contains: {}.", list(&contains)));
+        message.push(format!("Contains: {}.", list(&contains)));
     }
     if !may_contain.is_empty() {
-        says.push(format!("May contain: {}.", list(&may_contain)));
+        message.push(format!("May contain: {}.", list(&may_contain)));
     }
     if !unknown.is_empty() {
         let names = unknown.join(", ");
-        says.push(format!("Not stated for {names}: ask the supplier before anything is claimed."));
+        message
+            .push(format!("Not stated for {names}: ask the supplier before anything is claimed."));
     }
-    if says.is_empty() {
-        says.push("None of the listed allergens by the statements of its ingredients.".into());
+    if message.is_empty() {
+        message.push("None of the listed allergens by the statements of its ingredients.".into());
     }
     let caution = (!contains.contains(&Allergen::Gluten)).then_some(CROSS_CONTACT);
-    AllergenLine { allergens: contains, may_contain, unknown, says: says.join(" "), caution }
+    AllergenLine { allergens: contains, may_contain, unknown, message: message.join(" "), caution }
 }

@@ -1,12 +1,12 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Ingredient, Library, Line, StarterConvention, StarterShares, read_quantity};
-use crate::units::{Banded, Bound, DecimalMark, Faults, Given};
+use crate::units::{DecimalMark, Estimate, NumberRange, RawNumber, ValidationErrors};
 
 /// Most lines.
 const MOST: usize = 60;
 /// A litre of ripe starter as a cup takes it up, kg (H).
-const STARTER_KG_PER_L: Banded = Banded::new(0.95, 0.60, 1.10);
+const STARTER_KG_PER_L: Estimate = Estimate::new(0.95, 0.60, 1.10);
 
 /// One ingredient with its quantity as it was written.
 #[derive(Debug, Clone, Deserialize)]
@@ -26,7 +26,7 @@ pub struct StarterAmount {
     pub amount: String,
     /// Water over flour in it, 0 to 500 %; 100 if left out.
     #[serde(default)]
-    pub hydration_pct: Given,
+    pub hydration_pct: RawNumber,
 }
 
 /// A dough written down by amounts.
@@ -50,7 +50,7 @@ pub struct AmountRead {
     pub ingredient: Ingredient,
     pub label: String,
     /// Kilos, with what they may be.
-    pub kg: Banded,
+    pub kg: Estimate,
     /// Percent on all flour, the starter's counted in.
     pub pct: f64,
 }
@@ -60,36 +60,40 @@ pub struct AmountRead {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct AmountsRead {
     pub lines: Vec<AmountRead>,
-    pub starter_kg: Option<Banded>,
+    pub starter_kg: Option<Estimate>,
     pub starter: Option<StarterShares>,
     /// All flour, kg.
-    pub flour_kg: Banded,
+    pub flour_kg: Estimate,
     /// Water weighed, the starter's counted in, over all flour.
-    pub hydration_pct: Banded,
+    pub hydration_pct: Estimate,
     /// With the water that milk, eggs and the like bring.
-    pub effective_hydration_pct: Banded,
-    pub dough_kg: Banded,
+    pub effective_hydration_pct: Estimate,
+    pub dough_kg: Estimate,
 }
 
-const HYDRATION: Bound =
-    Bound::new("starter.hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
+const HYDRATION: NumberRange =
+    NumberRange::new("starter.hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
 
 impl ByAmount {
     /// Reads the amounts, counts a starter into flour and water, and carries what a cup may hold
     /// through to hydration: its low is the least water on the most flour.
-    pub fn read(&self, library: &Library) -> Result<AmountsRead, Faults> {
-        let mut faults = Faults::default();
+    pub fn read(&self, library: &Library) -> Result<AmountsRead, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         if self.lines.len() > MOST {
             faults.push("lines", format!("up to {MOST} lines; {} were given", self.lines.len()));
             return Err(faults);
         }
-        let mut read: Vec<(Line, Banded)> = Vec::with_capacity(self.lines.len());
+        let mut read: Vec<(Line, Estimate)> = Vec::with_capacity(self.lines.len());
         for (at, line) in self.lines.iter().enumerate() {
             if read.iter().any(|(seen, _)| seen.ingredient == line.ingredient) {
                 let message = format!("{} stands twice; add them up", line.ingredient);
                 faults.push(format!("lines[{at}].ingredient"), message);
             }
-            match read_quantity(&line.amount, library.facts(line.ingredient), self.decimal_mark) {
+            match read_quantity(
+                &line.amount,
+                library.properties(line.ingredient),
+                self.decimal_mark,
+            ) {
                 Ok(kg) => read.push((Line { ingredient: line.ingredient, pct: 0.0 }, kg)),
                 Err(error) => faults.push(format!("lines[{at}].amount"), error.to_string()),
             }
@@ -101,9 +105,9 @@ impl ByAmount {
         let sum = |of: Ingredient| {
             read.iter()
                 .find(|(line, _)| line.ingredient == of)
-                .map_or(Banded::new(0.0, 0.0, 0.0), |(_, kg)| *kg)
+                .map_or(Estimate::new(0.0, 0.0, 0.0), |(_, kg)| *kg)
         };
-        let (early_flour, early_water) = starter.map_or(NOTHING, |(kg, hydration)| {
+        let (early_flour, preferment_water) = starter.map_or(NOTHING, |(kg, hydration)| {
             let swollen = 1.0 + hydration / 100.0;
             (kg.times(1.0 / swollen), kg.times(hydration / 100.0 / swollen))
         });
@@ -113,9 +117,9 @@ impl ByAmount {
         }
         faults.or(())?;
 
-        let water = plus(sum(Ingredient::Water), early_water);
-        let effective = read.iter().fold(early_water, |all, (line, kg)| {
-            plus(all, kg.times(library.facts(line.ingredient).water_pct / 100.0))
+        let water = plus(sum(Ingredient::Water), preferment_water);
+        let effective = read.iter().fold(preferment_water, |all, (line, kg)| {
+            plus(all, kg.times(library.properties(line.ingredient).water_pct / 100.0))
         });
         let all = starter.map_or(NOTHING.0, |(kg, _)| kg);
         let dough_kg = read.iter().fold(all, |all, (_, kg)| plus(all, *kg));
@@ -133,7 +137,7 @@ impl ByAmount {
                 .iter()
                 .map(|(line, kg)| AmountRead {
                     ingredient: line.ingredient,
-                    label: library.facts(line.ingredient).label.to_string(),
+                    label: library.properties(line.ingredient).label.to_string(),
                     kg: *kg,
                     pct: on_flour(kg.typical),
                 })
@@ -148,17 +152,17 @@ impl ByAmount {
     }
 }
 
-const NOTHING: (Banded, Banded) = (Banded::new(0.0, 0.0, 0.0), Banded::new(0.0, 0.0, 0.0));
+const NOTHING: (Estimate, Estimate) = (Estimate::new(0.0, 0.0, 0.0), Estimate::new(0.0, 0.0, 0.0));
 
 fn read_starter(
     starter: &StarterAmount,
     mark: Option<DecimalMark>,
-    faults: &mut Faults,
-) -> Option<(Banded, f64)> {
+    faults: &mut ValidationErrors,
+) -> Option<(Estimate, f64)> {
     let hydration = HYDRATION.check_or(&starter.hydration_pct, 100.0, "", faults);
-    let mut facts = Library::default().facts(Ingredient::Flour).clone();
-    facts.kg_per_l = Some(STARTER_KG_PER_L);
-    match read_quantity(&starter.amount, &facts, mark) {
+    let mut properties = Library::default().properties(Ingredient::Flour).clone();
+    properties.kg_per_l = Some(STARTER_KG_PER_L);
+    match read_quantity(&starter.amount, &properties, mark) {
         Ok(kg) => Some((kg, hydration)),
         Err(error) => {
             faults.push("starter.amount", error.to_string());
@@ -167,12 +171,12 @@ fn read_starter(
     }
 }
 
-fn plus(a: Banded, b: Banded) -> Banded {
-    Banded::new(a.typical + b.typical, a.low + b.low, a.high + b.high)
+fn plus(a: Estimate, b: Estimate) -> Estimate {
+    Estimate::new(a.typical + b.typical, a.low + b.low, a.high + b.high)
 }
 
 /// One over the other, in percent: the least over the most, and the most over the least.
-fn over(part: Banded, whole: Banded) -> Banded {
-    Banded::new(part.typical / whole.typical, part.low / whole.high, part.high / whole.low)
+fn over(part: Estimate, whole: Estimate) -> Estimate {
+    Estimate::new(part.typical / whole.typical, part.low / whole.high, part.high / whole.low)
         .times(100.0)
 }

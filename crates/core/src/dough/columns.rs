@@ -1,15 +1,15 @@
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{FLOUR_PCT, FlourShare, Formula, Ingredient, Line, PartKind};
+use super::{FLOUR_PCT, FlourShare, Formula, Ingredient, Line, PreparationKind};
 
 /// One column of a formula: a part, the final dough, or the whole. Everything in percent on all
 /// flour of the whole dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema), schema(as = DoughColumn))]
-pub struct Column {
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DoughColumn {
     /// None for the final dough and for the whole.
-    pub kind: Option<PartKind>,
+    pub kind: Option<PreparationKind>,
     pub name: String,
     /// Each of several flours.
     pub flours: Vec<FlourShare>,
@@ -24,21 +24,21 @@ pub struct Column {
 /// A formula laid out over its parts and the final dough, which together are the whole.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Columns {
-    pub parts: Vec<Column>,
-    pub final_dough: Column,
-    pub whole: Column,
+pub struct DoughColumns {
+    pub parts: Vec<DoughColumn>,
+    pub final_dough: DoughColumn,
+    pub whole: DoughColumn,
 }
 
 /// The parts take more water than the whole dough has.
 #[derive(Debug, Clone, Copy, PartialEq, Error)]
 #[error(
     "sponge, starter and the like take {early_pct:.1} % of water, the whole dough has \
-     {weigh_pct:.1} %: make them drier or the dough wetter"
+     {added_water_pct:.1} %: make them drier or the dough wetter"
 )]
-pub struct TooMuchEarlyWater {
+pub struct TooMuchPrefermentWater {
     pub early_pct: f64,
-    pub weigh_pct: f64,
+    pub added_water_pct: f64,
 }
 
 impl Formula {
@@ -54,15 +54,15 @@ impl Formula {
     /// assert_eq!((columns.final_dough.flour_pct, columns.final_dough.water_pct), (85.0, 57.0));
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn columns(&self, weigh_pct: f64) -> Result<Columns, TooMuchEarlyWater> {
-        let early_pct = self.early_water_pct();
-        if early_pct > weigh_pct + 1e-9 {
-            return Err(TooMuchEarlyWater { early_pct, weigh_pct });
+    pub fn columns(&self, added_water_pct: f64) -> Result<DoughColumns, TooMuchPrefermentWater> {
+        let early_pct = self.preferment_water_pct();
+        if early_pct > added_water_pct + 1e-9 {
+            return Err(TooMuchPrefermentWater { early_pct, added_water_pct });
         }
-        let parts: Vec<Column> = self
+        let parts: Vec<DoughColumn> = self
             .parts()
             .iter()
-            .map(|part| Column {
+            .map(|part| DoughColumn {
                 kind: Some(part.kind),
                 name: part.name.clone(),
                 flours: self.flours_of(part),
@@ -80,25 +80,33 @@ impl Formula {
         let column = |name: &str, flours, flour_pct, water_pct, lines: Vec<Line>| {
             let rest: f64 = lines.iter().map(|line| line.pct).sum();
             let total_pct = flour_pct + water_pct + rest;
-            Column { kind: None, name: name.into(), flours, flour_pct, water_pct, lines, total_pct }
+            DoughColumn {
+                kind: None,
+                name: name.into(),
+                flours,
+                flour_pct,
+                water_pct,
+                lines,
+                total_pct,
+            }
         };
         let mut last_flours = self.final_flours();
         for flour in &mut last_flours {
             flour.share_pct = flour.share_pct.max(0.0);
         }
-        Ok(Columns {
+        Ok(DoughColumns {
             final_dough: column(
                 "final dough",
                 last_flours,
                 (FLOUR_PCT - early_flour).max(0.0),
-                (weigh_pct - early_pct).max(0.0),
+                (added_water_pct - early_pct).max(0.0),
                 lines(&left),
             ),
             whole: column(
                 "whole",
                 self.flours().to_vec(),
                 FLOUR_PCT,
-                weigh_pct,
+                added_water_pct,
                 lines(&Line::clone),
             ),
             parts,
@@ -106,7 +114,7 @@ impl Formula {
     }
 }
 
-impl Column {
+impl DoughColumn {
     /// How much of an ingredient is in it; flour and water too.
     pub fn pct_of(&self, ingredient: Ingredient) -> f64 {
         match ingredient {

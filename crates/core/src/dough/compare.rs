@@ -6,8 +6,8 @@ use super::{Formula, Ingredient, Library};
 
 /// One thing that differs, or not, between two formulas.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema), schema(as = ComparedLine))]
-pub struct Compared {
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct ComparedLine {
     pub label: String,
     pub unit: &'static str,
     /// None where it was not in it.
@@ -19,7 +19,7 @@ pub struct Compared {
 
 /// Compares two formulas line by line, flour by flour and part by part: what differs first, by how
 /// much of what it was, then what does not.
-pub fn compare(was: &Formula, is: &Formula, library: &Library) -> Vec<Compared> {
+pub fn compare(was: &Formula, is: &Formula, library: &Library) -> Vec<ComparedLine> {
     let (before, after) = (figures(was, library), figures(is, library));
     let mut keys: Vec<&Cow<'static, str>> = after.iter().map(|(key, ..)| key).collect();
     for (key, ..) in &before {
@@ -30,7 +30,7 @@ pub fn compare(was: &Formula, is: &Formula, library: &Library) -> Vec<Compared> 
     let find = |figures: &[Figure], key: &str| -> Option<f64> {
         figures.iter().find(|(one, ..)| one == key).map(|(.., value)| *value)
     };
-    let mut rows: Vec<Compared> = keys
+    let mut rows: Vec<ComparedLine> = keys
         .into_iter()
         .map(|key| {
             let known = after.iter().chain(&before).find(|(one, ..)| one == key);
@@ -39,10 +39,10 @@ pub fn compare(was: &Formula, is: &Formula, library: &Library) -> Vec<Compared> 
             let (was, is) = (find(&before, key), find(&after, key));
             let delta = is.unwrap_or(0.0) - was.unwrap_or(0.0);
             let differs = was.is_some() != is.is_some() || delta.abs() > 1e-9;
-            Compared { label, unit, was, is, delta: differs.then_some(delta) }
+            ComparedLine { label, unit, was, is, delta: differs.then_some(delta) }
         })
         .collect();
-    let weight = |row: &Compared| {
+    let weight = |row: &ComparedLine| {
         row.delta.map_or(0.0, |delta| {
             let size = row.was.unwrap_or(0.0).abs().max(row.is.unwrap_or(0.0).abs());
             1.0 + (delta.abs() / size.max(f64::MIN_POSITIVE))
@@ -55,7 +55,7 @@ pub fn compare(was: &Formula, is: &Formula, library: &Library) -> Vec<Compared> 
 type Figure = (Cow<'static, str>, String, &'static str, f64);
 
 fn figures(formula: &Formula, library: &Library) -> Vec<Figure> {
-    let label = |ingredient: Ingredient| library.facts(ingredient).label.to_string();
+    let label = |ingredient: Ingredient| library.properties(ingredient).label.to_string();
     let mut figures: Vec<Figure> = formula
         .additions()
         .map(|line| (line.ingredient.key(), label(line.ingredient), "%", line.pct))

@@ -48,16 +48,16 @@ pub struct PointOfWater {
 /// ```
 pub fn cost(
     formula: &Formula,
-    weigh_pct: f64,
+    added_water_pct: f64,
     run: &Scaled,
     flours: &[(f64, Option<f64>)],
     library: &Library,
 ) -> Cost {
     let mut unpriced = Vec::new();
     let mut price = |ingredient: Ingredient| {
-        let facts = library.facts(ingredient);
-        facts.price_per_kg.unwrap_or_else(|| {
-            unpriced.push(facts.label.to_string());
+        let properties = library.properties(ingredient);
+        properties.price_per_kg.unwrap_or_else(|| {
+            unpriced.push(properties.label.to_string());
             0.0
         })
     };
@@ -67,12 +67,12 @@ pub fn cost(
         .sum();
     let water_price = price(Ingredient::Water);
     let others: f64 = formula.additions().map(|line| line.pct * price(line.ingredient)).sum();
-    let total_pct = formula.total_pct(weigh_pct);
+    let total_pct = formula.total_pct(added_water_pct);
     let of_flour = FLOUR_PCT * flour_price + others;
-    let per_kg = (of_flour + weigh_pct * water_price) / total_pct;
+    let per_kg = (of_flour + added_water_pct * water_price) / total_pct;
     let flour_kg = run.total_kg / total_pct * FLOUR_PCT;
     let flour_then = run.total_kg / (total_pct + 1.0) * FLOUR_PCT;
-    let per_kg_then = (of_flour + (weigh_pct + 1.0) * water_price) / (total_pct + 1.0);
+    let per_kg_then = (of_flour + (added_water_pct + 1.0) * water_price) / (total_pct + 1.0);
     Cost {
         per_kg,
         per_piece: per_kg * run.total_kg / f64::from(run.pieces.max(1)),

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
-use super::{DoughPart, DoughPartInput, Ingredient};
-use crate::units::{Bound, Faults, Given};
+use super::{Ingredient, Preparation, PreparationInput};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// All flour together, in baker's percent.
 pub const FLOUR_PCT: f64 = 100.0;
@@ -35,7 +35,7 @@ pub struct Formula {
     lines: Vec<Line>,
     /// Empty where the product's own flour is all of it.
     flours: Vec<FlourShare>,
-    parts: Vec<DoughPart>,
+    parts: Vec<Preparation>,
 }
 
 /// One line as it was typed.
@@ -44,7 +44,7 @@ pub struct Formula {
 pub struct LineInput {
     pub ingredient: Ingredient,
     #[serde(default)]
-    pub pct: Given,
+    pub pct: RawNumber,
 }
 
 /// One of several flours as it was typed.
@@ -55,7 +55,7 @@ pub struct FlourShareInput {
     pub name: String,
     /// 0 to 100 % of all flour.
     #[serde(default)]
-    pub share_pct: Given,
+    pub share_pct: RawNumber,
 }
 
 /// A formula as it was typed.
@@ -70,7 +70,7 @@ pub struct FormulaDraft {
     pub flours: Vec<FlourShareInput>,
     /// What is made before the final dough.
     #[serde(default)]
-    pub parts: Vec<DoughPartInput>,
+    pub parts: Vec<PreparationInput>,
 }
 
 impl FormulaDraft {
@@ -95,8 +95,8 @@ impl FormulaDraft {
     }
 }
 
-const PCT: Bound = Bound::new("pct", "percent on flour", "%", 0.0, 100.0);
-const SHARE: Bound = Bound::new("share_pct", "share of the flour", "%", 0.0, 100.0);
+const PCT: NumberRange = NumberRange::new("pct", "percent on flour", "%", 0.0, 100.0);
+const SHARE: NumberRange = NumberRange::new("share_pct", "share of the flour", "%", 0.0, 100.0);
 
 impl Formula {
     /// A formula of lines alone: one flour, nothing made before.
@@ -108,14 +108,14 @@ impl Formula {
     /// let faults = Formula::new(&[line(Ingredient::Salt, -2.0)]).unwrap_err();
     /// assert_eq!(faults.0[0].field, "lines[0].pct");
     /// ```
-    pub fn new(lines: &[LineInput]) -> Result<Self, Faults> {
+    pub fn new(lines: &[LineInput]) -> Result<Self, ValidationErrors> {
         Self::check(&FormulaDraft { lines: lines.to_vec(), ..FormulaDraft::default() })
     }
 
     /// Checks that a draft makes a dough: flour adds to 100, nothing negative, nothing twice, water
     /// left to the flour, and no part takes more than the whole dough has.
-    pub fn check(draft: &FormulaDraft) -> Result<Self, Faults> {
-        let mut faults = Faults::default();
+    pub fn check(draft: &FormulaDraft) -> Result<Self, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         for (list, count) in [
             ("lines", draft.lines.len()),
             ("flours", draft.flours.len()),
@@ -128,7 +128,7 @@ impl Formula {
         }
         let lines = check_lines(&draft.lines, "", &mut faults);
         let flours = check_flours(&draft.flours, &mut faults);
-        let parts: Vec<DoughPart> = (0..)
+        let parts: Vec<Preparation> = (0..)
             .zip(&draft.parts)
             .map(|(at, part)| part.check(&format!("parts[{at}]."), &mut faults))
             .collect();
@@ -139,7 +139,7 @@ impl Formula {
         faults.or(formula)
     }
 
-    fn check_sums(&self, faults: &mut Faults) {
+    fn check_sums(&self, faults: &mut ValidationErrors) {
         let flour_pct = self.pct_of(Ingredient::Flour);
         if (flour_pct - FLOUR_PCT).abs() > SLACK {
             let message = format!(
@@ -184,14 +184,14 @@ impl Formula {
     /// The formula as somebody would type it, to change something of it and check it again.
     pub fn draft(&self) -> FormulaDraft {
         let line = |line: &Line| LineInput { ingredient: line.ingredient, pct: line.pct.into() };
-        let parts = self.parts.iter().map(|part| DoughPartInput {
+        let parts = self.parts.iter().map(|part| PreparationInput {
             kind: part.kind,
             name: part.name.clone(),
             flour: part.flour.clone(),
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
-            temperature_c: part.temperature_c.map_or(Given::Missing, Given::from),
-            rate: part.rate.map_or(Given::Missing, Given::from),
+            temperature_c: part.temperature_c.map_or(RawNumber::Missing, RawNumber::from),
+            rate: part.rate.map_or(RawNumber::Missing, RawNumber::from),
             lines: part.lines.iter().map(line).collect(),
         });
         let flours = self.flours.iter().map(|flour| FlourShareInput {
@@ -216,7 +216,7 @@ impl Formula {
     }
 
     /// What is made before the final dough.
-    pub fn parts(&self) -> &[DoughPart] {
+    pub fn parts(&self) -> &[Preparation] {
         &self.parts
     }
 
@@ -231,12 +231,12 @@ impl Formula {
     }
 
     /// Dough made from 100 of flour with so much water weighed, in baker's percent.
-    pub fn total_pct(&self, weigh_pct: f64) -> f64 {
-        self.lines.iter().map(|line| line.pct).sum::<f64>() + weigh_pct
+    pub fn total_pct(&self, added_water_pct: f64) -> f64 {
+        self.lines.iter().map(|line| line.pct).sum::<f64>() + added_water_pct
     }
 
     /// Water the parts take, in percent on all flour.
-    pub fn early_water_pct(&self) -> f64 {
+    pub fn preferment_water_pct(&self) -> f64 {
         self.parts.iter().map(|part| part.water_pct).sum()
     }
 
@@ -252,7 +252,7 @@ impl Formula {
     }
 
     /// The flours of a part, in percent of all flour.
-    pub(super) fn flours_of(&self, part: &DoughPart) -> Vec<FlourShare> {
+    pub(super) fn flours_of(&self, part: &Preparation) -> Vec<FlourShare> {
         match &part.flour {
             Some(name) => vec![FlourShare { name: name.clone(), share_pct: part.flour_pct }],
             None => self
@@ -278,7 +278,11 @@ impl Formula {
     }
 }
 
-pub(super) fn check_lines(lines: &[LineInput], at: &str, faults: &mut Faults) -> Vec<Line> {
+pub(super) fn check_lines(
+    lines: &[LineInput],
+    at: &str,
+    faults: &mut ValidationErrors,
+) -> Vec<Line> {
     let mut checked: Vec<Line> = Vec::with_capacity(lines.len());
     for (number, LineInput { ingredient, pct }) in lines.iter().enumerate() {
         let field = format!("{at}lines[{number}].");
@@ -296,7 +300,7 @@ pub(super) fn check_lines(lines: &[LineInput], at: &str, faults: &mut Faults) ->
     checked
 }
 
-fn check_flours(flours: &[FlourShareInput], faults: &mut Faults) -> Vec<FlourShare> {
+fn check_flours(flours: &[FlourShareInput], faults: &mut ValidationErrors) -> Vec<FlourShare> {
     let mut checked: Vec<FlourShare> = Vec::with_capacity(flours.len());
     for (at, FlourShareInput { name, share_pct }) in flours.iter().enumerate() {
         let field = format!("flours[{at}].");

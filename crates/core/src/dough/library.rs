@@ -4,7 +4,7 @@ use std::sync::LazyLock;
 use serde::{Deserialize, Serialize};
 
 use super::{Allergen, AllergenStatement, Ingredient};
-use crate::units::{Banded, Bound, Faults, Given, Origin};
+use crate::units::{Estimate, NumberRange, Origin, RawNumber, ValidationErrors};
 
 /// What an ingredient is there for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -50,14 +50,14 @@ impl Storage {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Effect {
-    pub points: Banded,
+    pub points: Estimate,
     pub reason: Cow<'static, str>,
 }
 
 /// All that is known of one ingredient.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Facts {
+pub struct IngredientProperties {
     pub ingredient: Ingredient,
     pub label: Cow<'static, str>,
     pub role: Role,
@@ -68,7 +68,7 @@ pub struct Facts {
     /// What 1 % of it does to the water; none where nothing is to be said, or it is switched off.
     pub effect: Option<Effect>,
     /// Mass of a litre of it as a cup or spoon takes it up, kg.
-    pub kg_per_l: Option<Banded>,
+    pub kg_per_l: Option<Estimate>,
     /// None until somebody states them.
     #[serde(default)]
     pub allergens: Option<AllergenStatement>,
@@ -82,8 +82,8 @@ pub struct Facts {
 /// What is known of ingredients: the house's, but where the plant has its own.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Library {
-    house: Cow<'static, [Facts]>,
-    own: Vec<Facts>,
+    house: Cow<'static, [IngredientProperties]>,
+    own: Vec<IngredientProperties>,
 }
 
 /// What a kilo of an ingredient costs the plant.
@@ -96,7 +96,7 @@ pub struct IngredientPrice {
 
 impl Library {
     /// The house's library with what a plant changed or added.
-    pub fn with(own: Vec<Facts>) -> Self {
+    pub fn with(own: Vec<IngredientProperties>) -> Self {
         Self { house: Cow::Borrowed(HOUSE.as_slice()), own }
     }
 
@@ -104,8 +104,8 @@ impl Library {
     #[must_use]
     pub fn priced(mut self, prices: &[IngredientPrice]) -> Self {
         for price in prices {
-            if let Some(facts) = self.house.to_mut().get_mut(price.ingredient.index()) {
-                facts.price_per_kg = Some(price.price_per_kg);
+            if let Some(properties) = self.house.to_mut().get_mut(price.ingredient.index()) {
+                properties.price_per_kg = Some(price.price_per_kg);
             }
         }
         self
@@ -116,9 +116,9 @@ impl Library {
     ///
     /// ```
     /// use ironpeel_core::dough::{Ingredient, Library};
-    /// assert_eq!(Library::default().facts(Ingredient::Milk).water_pct, 87.5);
+    /// assert_eq!(Library::default().properties(Ingredient::Milk).water_pct, 87.5);
     /// ```
-    pub fn facts(&self, ingredient: Ingredient) -> &Facts {
+    pub fn properties(&self, ingredient: Ingredient) -> &IngredientProperties {
         self.own
             .iter()
             .find(|own| own.ingredient == ingredient)
@@ -127,14 +127,14 @@ impl Library {
     }
 
     /// Everything a line may be made of, the plant's own last.
-    pub fn all(&self) -> impl Iterator<Item = &Facts> {
+    pub fn all(&self) -> impl Iterator<Item = &IngredientProperties> {
         let own = self.own.iter().filter(|own| matches!(own.ingredient, Ingredient::Own(_)));
-        self.house.iter().map(|house| self.facts(house.ingredient)).chain(own)
+        self.house.iter().map(|house| self.properties(house.ingredient)).chain(own)
     }
 
     /// Whether it is on record here.
     pub fn knows(&self, ingredient: Ingredient) -> bool {
-        !std::ptr::eq(self.facts(ingredient), &raw const *UNKNOWN)
+        !std::ptr::eq(self.properties(ingredient), &raw const *UNKNOWN)
     }
 }
 
@@ -147,31 +147,31 @@ impl Default for Library {
 /// An ingredient's facts as they were typed.
 #[derive(Debug, Clone, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct FactsInput {
+pub struct IngredientPropertiesInput {
     pub ingredient: Ingredient,
     #[serde(default)]
     pub label: String,
     pub role: Role,
     /// 0 to 100 %.
     #[serde(default)]
-    pub water_pct: Given,
+    pub water_pct: RawNumber,
     /// 0.5 to 4.3 kJ/kg·K; from its water if left out.
     #[serde(default)]
-    pub specific_heat: Given,
+    pub specific_heat: RawNumber,
     /// −20 to 20 points of water for each 1 %; no effect if left out.
     #[serde(default)]
-    pub points: Given,
+    pub points: RawNumber,
     #[serde(default)]
-    pub points_low: Given,
+    pub points_low: RawNumber,
     #[serde(default)]
-    pub points_high: Given,
+    pub points_high: RawNumber,
     /// 0.05 to 3 kg; no volumes are understood if left out.
     #[serde(default)]
-    pub kg_per_l: Given,
+    pub kg_per_l: RawNumber,
     #[serde(default)]
-    pub kg_per_l_low: Given,
+    pub kg_per_l_low: RawNumber,
     #[serde(default)]
-    pub kg_per_l_high: Given,
+    pub kg_per_l_high: RawNumber,
     /// Unknown if left out.
     #[serde(default)]
     pub allergens: Option<AllergenStatement>,
@@ -180,18 +180,18 @@ pub struct FactsInput {
     pub kept: Option<Storage>,
     /// 0 to 10 000 for a kilo.
     #[serde(default)]
-    pub price_per_kg: Given,
+    pub price_per_kg: RawNumber,
 }
 
-const WATER: Bound = Bound::new("water_pct", "water content", "%", 0.0, 100.0);
-const HEAT: Bound = Bound::new("specific_heat", "specific heat", "kJ/kg·K", 0.5, 4.3);
-const PRICE: Bound = Bound::new("price_per_kg", "price", "for a kilo", 0.0, 10_000.0);
+const WATER: NumberRange = NumberRange::new("water_pct", "water content", "%", 0.0, 100.0);
+const HEAT: NumberRange = NumberRange::new("specific_heat", "specific heat", "kJ/kg·K", 0.5, 4.3);
+const PRICE: NumberRange = NumberRange::new("price_per_kg", "price", "for a kilo", 0.0, 10_000.0);
 /// Longest name kept.
 const MOST_LETTERS: usize = 60;
 
-impl FactsInput {
+impl IngredientPropertiesInput {
     /// The facts, if each lies in its range.
-    pub fn check(&self, at: &str, faults: &mut Faults) -> Facts {
+    pub fn check(&self, at: &str, faults: &mut ValidationErrors) -> IngredientProperties {
         let label = self.label.trim();
         if label.is_empty() || label.chars().count() > MOST_LETTERS {
             let message = format!("the ingredient needs a name, up to {MOST_LETTERS} letters");
@@ -220,10 +220,10 @@ impl FactsInput {
             faults,
         );
         let house = Library::default();
-        let house = house.facts(self.ingredient);
+        let house = house.properties(self.ingredient);
         let reason = house.effect.clone();
         let reason = reason.map_or(Cow::Borrowed("the plant's own finding"), |house| house.reason);
-        Facts {
+        IngredientProperties {
             ingredient: self.ingredient,
             label: Cow::Owned(label.to_owned()),
             role: self.role,
@@ -241,12 +241,12 @@ impl FactsInput {
 
 /// A value with its low and high, which are itself where they are left out; none where the value is.
 fn banded(
-    [typical, low, high]: [(&'static str, &Given); 3],
+    [typical, low, high]: [(&'static str, &RawNumber); 3],
     (words, unit, min, max): (&'static str, &'static str, f64, f64),
     at: &str,
-    faults: &mut Faults,
-) -> Option<Banded> {
-    let bound = |field| Bound::new(field, words, unit, min, max);
+    faults: &mut ValidationErrors,
+) -> Option<Estimate> {
+    let bound = |field| NumberRange::new(field, words, unit, min, max);
     let value = bound(typical.0).check_opt(typical.1, at, faults)?;
     let low = bound(low.0).check_or(low.1, value, at, faults);
     let high = bound(high.0).check_or(high.1, value, at, faults);
@@ -254,7 +254,7 @@ fn banded(
         let message = format!("{words}: {value} does not lie between {low} and {high}");
         faults.push(format!("{at}{}", typical.0), message);
     }
-    Some(Banded::new(value, low, high))
+    Some(Estimate::new(value, low, high))
 }
 
 /// The specific heat of something that is so much water and the rest dry.
@@ -262,12 +262,12 @@ fn wet_heat(water_pct: f64) -> f64 {
     if water_pct > 0.0 { (1.45 * (100.0 - water_pct) + 4.186 * water_pct) / 100.0 } else { 1.3 }
 }
 
-static UNKNOWN: LazyLock<Facts> = LazyLock::new(|| {
+static UNKNOWN: LazyLock<IngredientProperties> = LazyLock::new(|| {
     bare(Ingredient::Own(0), "ingredient that is no longer on record", Role::Other)
 });
 
-fn bare(ingredient: Ingredient, label: &'static str, role: Role) -> Facts {
-    Facts {
+fn bare(ingredient: Ingredient, label: &'static str, role: Role) -> IngredientProperties {
+    IngredientProperties {
         ingredient,
         label: Cow::Borrowed(label),
         role,
@@ -282,7 +282,7 @@ fn bare(ingredient: Ingredient, label: &'static str, role: Role) -> Facts {
     }
 }
 
-impl Facts {
+impl IngredientProperties {
     fn wet(mut self, water_pct: f64) -> Self {
         self.water_pct = water_pct;
         self.specific_heat = wet_heat(water_pct);
@@ -296,7 +296,7 @@ impl Facts {
     }
 
     fn moves(mut self, typical: f64, low: f64, high: f64, reason: &'static str) -> Self {
-        let points = Banded::new(typical, low, high);
+        let points = Estimate::new(typical, low, high);
         self.effect = Some(Effect { points, reason: Cow::Borrowed(reason) });
         self
     }
@@ -312,7 +312,7 @@ impl Facts {
     }
 
     fn of_volume(mut self, ml: f64, grams: f64, low: f64, high: f64) -> Self {
-        self.kg_per_l = Some(Banded::new(grams, low, high).times(1.0 / ml));
+        self.kg_per_l = Some(Estimate::new(grams, low, high).times(1.0 / ml));
         self
     }
 
@@ -332,16 +332,16 @@ const FAT: (f64, f64, f64, &str) = (-0.3, -0.5, -0.1, "fat softens in place of w
 
 /// The effect of an ingredient of which only a part acts so.
 fn part_of(
-    facts: Facts,
+    properties: IngredientProperties,
     (typical, low, high, reason): (f64, f64, f64, &'static str),
     share: f64,
-) -> Facts {
-    facts.moves(typical * share, low * share, high * share, reason)
+) -> IngredientProperties {
+    properties.moves(typical * share, low * share, high * share, reason)
 }
 
 /// The house's library, in the order of [`Ingredient::ALL`]. Water contents and volumes are usual
 /// ones, allergens what a thing is by its nature (H); where suppliers differ, nothing is stated.
-static HOUSE: LazyLock<Vec<Facts>> = LazyLock::new(|| {
+static HOUSE: LazyLock<Vec<IngredientProperties>> = LazyLock::new(|| {
     use Ingredient as I;
     vec![
         bare(I::Flour, "flour", Role::Flour).cup(125.0, 85.0, 170.0),

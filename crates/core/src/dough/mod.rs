@@ -8,26 +8,29 @@ mod compare;
 mod cost;
 mod formula;
 mod ingredient;
-mod keep;
 mod library;
 mod part;
 mod quantity;
+mod rescaling;
+mod round_to_resolution;
 mod scale;
 mod starter;
-mod weigh;
 
 pub use allergens::{Allergen, AllergenFlour, AllergenLine, AllergenStatement, allergen_line};
 pub use by_amount::{AmountLine, AmountRead, AmountsRead, ByAmount, StarterAmount};
-pub use columns::{Column, Columns, TooMuchEarlyWater};
-pub use compare::{Compared, compare};
+pub use columns::{DoughColumn, DoughColumns, TooMuchPrefermentWater};
+pub use compare::{ComparedLine, compare};
 pub use cost::{Cost, PointOfWater, cost};
 pub use formula::{FLOUR_PCT, FlourShare, FlourShareInput, Formula, FormulaDraft, Line, LineInput};
 pub use ingredient::Ingredient;
-pub use keep::{CannotKeep, Keep, Masses};
-pub use library::{Effect, Facts, FactsInput, IngredientPrice, Library, Role, Storage};
-pub use part::{DoughPart, DoughPartInput, PartKind};
+pub use library::{
+    Effect, IngredientPrice, IngredientProperties, IngredientPropertiesInput, Library, Role,
+    Storage,
+};
+pub use part::{Preparation, PreparationInput, PreparationKind};
 pub use quantity::{QuantityError, read_quantity};
+pub use rescaling::{KeptConstant, Masses, RescalingError};
+pub(crate) use round_to_resolution::shown;
+pub use round_to_resolution::{RoundedMass, round_to_resolution};
 pub use scale::{Amount, AmountInput, Losses, LossesInput, Scaled, scale};
 pub use starter::{StarterAnswer, StarterConvention, StarterInput, StarterShares};
-pub(crate) use weigh::shown;
-pub use weigh::{Weighed, weigh};

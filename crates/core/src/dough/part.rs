@@ -1,13 +1,13 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Line, LineInput};
-use crate::units::{Banded, Bound, Faults, Given};
+use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
 
 /// Kinds of dough made before the final dough.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum PartKind {
+pub enum PreparationKind {
     Sponge,
     Starter,
     Autolyse,
@@ -15,7 +15,7 @@ pub enum PartKind {
     Soaker,
 }
 
-impl PartKind {
+impl PreparationKind {
     /// Every kind, in the order they are made.
     pub const ALL: [Self; 5] =
         [Self::Starter, Self::Sponge, Self::Scald, Self::Soaker, Self::Autolyse];
@@ -37,13 +37,13 @@ impl PartKind {
     }
 
     /// How warm it usually is when it meets the final dough, °C (H).
-    pub const fn usual_c(self) -> Banded {
+    pub const fn usual_c(self) -> Estimate {
         match self {
-            Self::Sponge => Banded::new(29.5, 27.0, 31.0),
-            Self::Starter => Banded::new(24.0, 18.0, 28.0),
-            Self::Autolyse => Banded::new(23.0, 18.0, 27.0),
-            Self::Scald => Banded::new(30.0, 25.0, 35.0),
-            Self::Soaker => Banded::new(20.0, 15.0, 25.0),
+            Self::Sponge => Estimate::new(29.5, 27.0, 31.0),
+            Self::Starter => Estimate::new(24.0, 18.0, 28.0),
+            Self::Autolyse => Estimate::new(23.0, 18.0, 27.0),
+            Self::Scald => Estimate::new(30.0, 25.0, 35.0),
+            Self::Soaker => Estimate::new(20.0, 15.0, 25.0),
         }
     }
 
@@ -66,8 +66,8 @@ impl PartKind {
 /// on all flour of the whole dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct DoughPart {
-    pub kind: PartKind,
+pub struct Preparation {
+    pub kind: PreparationKind,
     pub name: String,
     /// Which of the formula's flours it is made from; of all by their shares if none.
     pub flour: Option<String>,
@@ -80,7 +80,7 @@ pub struct DoughPart {
     pub lines: Vec<Line>,
 }
 
-impl DoughPart {
+impl Preparation {
     /// Its water over its flour, in percent; none without flour.
     pub fn hydration_pct(&self) -> Option<f64> {
         (self.flour_pct > 0.0).then(|| 100.0 * self.water_pct / self.flour_pct)
@@ -95,8 +95,8 @@ impl DoughPart {
 /// A part as it was typed.
 #[derive(Debug, Clone, PartialEq, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct DoughPartInput {
-    pub kind: PartKind,
+pub struct PreparationInput {
+    pub kind: PreparationKind,
     /// Its kind's word if left out.
     #[serde(default)]
     pub name: String,
@@ -104,30 +104,33 @@ pub struct DoughPartInput {
     pub flour: Option<String>,
     /// 0 to 100 % of all flour.
     #[serde(default)]
-    pub flour_pct: Given,
+    pub flour_pct: RawNumber,
     /// 0 to 150 % on all flour.
     #[serde(default)]
-    pub water_pct: Given,
+    pub water_pct: RawNumber,
     /// −10 to 60 °C.
     #[serde(default)]
-    pub temperature_c: Given,
+    pub temperature_c: RawNumber,
     /// 0.2 to 4 times as fast as the model.
     #[serde(default)]
-    pub rate: Given,
+    pub rate: RawNumber,
     #[serde(default)]
     pub lines: Vec<LineInput>,
 }
 
-const FLOUR: Bound = Bound::new("flour_pct", "flour in it", "% of all flour", 0.0, 100.0);
-const WATER: Bound = Bound::new("water_pct", "water in it", "% on all flour", 0.0, 150.0);
-const TEMPERATURE: Bound = Bound::new("temperature_c", "its temperature", "°C", -10.0, 60.0);
+const FLOUR: NumberRange =
+    NumberRange::new("flour_pct", "flour in it", "% of all flour", 0.0, 100.0);
+const WATER: NumberRange =
+    NumberRange::new("water_pct", "water in it", "% on all flour", 0.0, 150.0);
+const TEMPERATURE: NumberRange =
+    NumberRange::new("temperature_c", "its temperature", "°C", -10.0, 60.0);
 
-const RATE: Bound = Bound::new("rate", "its speed", "times the model's", 0.2, 4.0);
+const RATE: NumberRange = NumberRange::new("rate", "its speed", "times the model's", 0.2, 4.0);
 
-impl DoughPartInput {
-    pub(super) fn check(&self, at: &str, faults: &mut Faults) -> DoughPart {
+impl PreparationInput {
+    pub(super) fn check(&self, at: &str, faults: &mut ValidationErrors) -> Preparation {
         let name = self.name.trim();
-        DoughPart {
+        Preparation {
             kind: self.kind,
             name: if name.is_empty() { self.kind.key().into() } else { name.into() },
             flour: self.flour.clone().filter(|name| !name.is_empty()),

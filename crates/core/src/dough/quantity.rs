@@ -1,7 +1,7 @@
 use thiserror::Error;
 
-use super::Facts;
-use crate::units::{Banded, DecimalMark, NumberError, groups, is_range, parse_number};
+use super::IngredientProperties;
+use crate::units::{DecimalMark, Estimate, NumberError, groups, is_range, parse_number};
 
 const G: f64 = 0.001;
 const OZ: f64 = 0.028_349_523_125;
@@ -74,17 +74,17 @@ pub enum QuantityError {
 /// ```
 /// use ironpeel_core::dough::{Ingredient, Library, read_quantity};
 /// let library = Library::default();
-/// let flour = read_quantity("2 1/3 cup", library.facts(Ingredient::Flour), None)?;
+/// let flour = read_quantity("2 1/3 cup", library.properties(Ingredient::Flour), None)?;
 /// assert!((flour.typical - 0.2917).abs() < 0.0005 && flour.high > 0.39);
-/// let bread = read_quantity("3 lb 4 oz", library.facts(Ingredient::Flour), None)?;
+/// let bread = read_quantity("3 lb 4 oz", library.properties(Ingredient::Flour), None)?;
 /// assert!((bread.typical - 1.474).abs() < 0.001 && bread.low == bread.high);
 /// # Ok::<(), ironpeel_core::dough::QuantityError>(())
 /// ```
 pub fn read_quantity(
     text: &str,
-    of: &Facts,
+    of: &IngredientProperties,
     mark: Option<DecimalMark>,
-) -> Result<Banded, QuantityError> {
+) -> Result<Estimate, QuantityError> {
     let quoted = || text.trim().chars().take(40).collect::<String>();
     if text.chars().count() > MOST_LETTERS {
         return Err(QuantityError::NotOne(quoted()));
@@ -108,12 +108,16 @@ pub fn read_quantity(
     if low.typical > high.typical {
         return Err(QuantityError::Range(quoted()));
     }
-    Ok(Banded::new(f64::midpoint(low.typical, high.typical), low.low, high.high))
+    Ok(Estimate::new(f64::midpoint(low.typical, high.typical), low.low, high.high))
 }
 
 /// Amounts with their units, added up.
-fn sum(words: &[Word], of: &Facts, quoted: &dyn Fn() -> String) -> Result<Banded, QuantityError> {
-    let mut sum = Banded::new(0.0, 0.0, 0.0);
+fn sum(
+    words: &[Word],
+    of: &IngredientProperties,
+    quoted: &dyn Fn() -> String,
+) -> Result<Estimate, QuantityError> {
+    let mut sum = Estimate::new(0.0, 0.0, 0.0);
     let mut number: Option<f64> = None;
     for word in words {
         match word {
@@ -141,12 +145,12 @@ fn sum(words: &[Word], of: &Facts, quoted: &dyn Fn() -> String) -> Result<Banded
 }
 
 /// Kilos of an ingredient in one of a unit.
-fn kilos_in(unit: &str, of: &Facts) -> Result<Banded, QuantityError> {
+fn kilos_in(unit: &str, of: &IngredientProperties) -> Result<Estimate, QuantityError> {
     let named = |units: &[(&[&str], f64)]| {
         units.iter().find(|(names, _)| names.contains(&unit)).map(|(_, size)| *size)
     };
     if let Some(kg) = named(&MASSES) {
-        return Ok(Banded::new(kg, kg, kg));
+        return Ok(Estimate::new(kg, kg, kg));
     }
     let litres = named(&VOLUMES).ok_or_else(|| QuantityError::UnknownUnit(unit.into()))?;
     let kg_per_l = of.kg_per_l.ok_or_else(|| QuantityError::NoDensity(of.label.to_string()))?;

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// What is lost between the mixer and the cooled loaf, in percent of what goes in. House defaults.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -18,26 +18,27 @@ pub struct Losses {
 pub struct LossesInput {
     /// 0 to 20 %.
     #[serde(default)]
-    pub scaling_pct: Given,
+    pub scaling_pct: RawNumber,
     /// 0 to 20 %.
     #[serde(default)]
-    pub fermentation_pct: Given,
+    pub fermentation_pct: RawNumber,
     /// 0 to 40 %.
     #[serde(default)]
-    pub bake_pct: Given,
+    pub bake_pct: RawNumber,
     /// 0 to 20 %.
     #[serde(default)]
-    pub cooling_pct: Given,
+    pub cooling_pct: RawNumber,
 }
 
-const SCALING: Bound = Bound::new("scaling_pct", "scaling loss", "%", 0.0, 20.0);
-const FERMENTATION: Bound = Bound::new("fermentation_pct", "fermentation loss", "%", 0.0, 20.0);
-const BAKE: Bound = Bound::new("bake_pct", "bake loss", "%", 0.0, 40.0);
-const COOLING: Bound = Bound::new("cooling_pct", "cooling loss", "%", 0.0, 20.0);
+const SCALING: NumberRange = NumberRange::new("scaling_pct", "scaling loss", "%", 0.0, 20.0);
+const FERMENTATION: NumberRange =
+    NumberRange::new("fermentation_pct", "fermentation loss", "%", 0.0, 20.0);
+const BAKE: NumberRange = NumberRange::new("bake_pct", "bake loss", "%", 0.0, 40.0);
+const COOLING: NumberRange = NumberRange::new("cooling_pct", "cooling loss", "%", 0.0, 20.0);
 
 impl LossesInput {
     /// The losses inside their ranges, or faults under `at`.
-    pub fn check(&self, otherwise: Losses, at: &str, faults: &mut Faults) -> Losses {
+    pub fn check(&self, otherwise: Losses, at: &str, faults: &mut ValidationErrors) -> Losses {
         Losses {
             scaling_pct: SCALING.check_or(&self.scaling_pct, otherwise.scaling_pct, at, faults),
             fermentation_pct: FERMENTATION.check_or(
@@ -94,38 +95,41 @@ pub enum Amount {
 pub enum AmountInput {
     Pieces {
         #[serde(default)]
-        pieces: Given,
+        pieces: RawNumber,
     },
     Baked {
         #[serde(default)]
-        pieces: Given,
+        pieces: RawNumber,
         /// 0.002 to 20 kg.
         #[serde(default)]
-        cooled_kg: Given,
+        cooled_kg: RawNumber,
     },
     Dough {
         #[serde(default)]
-        kg: Given,
+        kg: RawNumber,
     },
     Flour {
         #[serde(default)]
-        kg: Given,
+        kg: RawNumber,
     },
     Mixer {
         #[serde(default)]
-        doughs: Given,
+        doughs: RawNumber,
     },
 }
 
-const PIECES: Bound = Bound::new("amount.pieces", "number of pieces", "", 1.0, 1_000_000.0);
-const DOUGH: Bound = Bound::new("amount.kg", "dough mass", "kg", 0.05, 100_000.0);
-const FLOUR: Bound = Bound::new("amount.kg", "flour", "kg", 0.02, 100_000.0);
-const COOLED: Bound = Bound::new("amount.cooled_kg", "a piece when cool", "kg", 0.002, 20.0);
-const DOUGHS: Bound = Bound::new("amount.doughs", "number of full mixers", "", 1.0, 500.0);
+const PIECES: NumberRange =
+    NumberRange::new("amount.pieces", "number of pieces", "", 1.0, 1_000_000.0);
+const DOUGH: NumberRange = NumberRange::new("amount.kg", "dough mass", "kg", 0.05, 100_000.0);
+const FLOUR: NumberRange = NumberRange::new("amount.kg", "flour", "kg", 0.02, 100_000.0);
+const COOLED: NumberRange =
+    NumberRange::new("amount.cooled_kg", "a piece when cool", "kg", 0.002, 20.0);
+const DOUGHS: NumberRange =
+    NumberRange::new("amount.doughs", "number of full mixers", "", 1.0, 500.0);
 
 impl AmountInput {
     /// The amount inside its range, or faults under `at`; pieces and mixers are whole.
-    pub fn check(&self, at: &str, faults: &mut Faults) -> Amount {
+    pub fn check(&self, at: &str, faults: &mut ValidationErrors) -> Amount {
         match self {
             Self::Pieces { pieces } => {
                 Amount::Pieces { pieces: PIECES.check(pieces, at, faults).round() }

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// How people state a starter's share. The number means nothing until this is said.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -70,16 +70,16 @@ impl StarterShares {
 pub struct StarterInput {
     /// Flour added in the final dough, 0.001 to 10 000 000 g.
     #[serde(default)]
-    pub flour_g: Given,
+    pub flour_g: RawNumber,
     /// Water added in the final dough, 0 to 10 000 000 g.
     #[serde(default)]
-    pub water_g: Given,
+    pub water_g: RawNumber,
     /// 0 to 10 000 000 g.
     #[serde(default)]
-    pub starter_g: Given,
+    pub starter_g: RawNumber,
     /// Water over flour in the starter, 0 to 500 %.
     #[serde(default)]
-    pub starter_hydration_pct: Given,
+    pub starter_hydration_pct: RawNumber,
 }
 
 /// A dough with its starter counted into flour and water.
@@ -97,11 +97,11 @@ pub struct StarterAnswer {
     pub starter_of_dough_pct: f64,
 }
 
-const FLOUR: Bound = Bound::new("flour_g", "flour added", "g", 0.001, 1e7);
-const WATER: Bound = Bound::new("water_g", "water added", "g", 0.0, 1e7);
-const STARTER: Bound = Bound::new("starter_g", "starter", "g", 0.0, 1e7);
-const HYDRATION: Bound =
-    Bound::new("starter_hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
+const FLOUR: NumberRange = NumberRange::new("flour_g", "flour added", "g", 0.001, 1e7);
+const WATER: NumberRange = NumberRange::new("water_g", "water added", "g", 0.0, 1e7);
+const STARTER: NumberRange = NumberRange::new("starter_g", "starter", "g", 0.0, 1e7);
+const HYDRATION: NumberRange =
+    NumberRange::new("starter_hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
 
 impl StarterInput {
     /// Checks every field, then counts the starter's flour and water in.
@@ -115,8 +115,8 @@ impl StarterInput {
     /// assert_eq!(found.prefermented_flour_pct, 10.0);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<StarterAnswer, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<StarterAnswer, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let flour_g = FLOUR.check(&self.flour_g, "", &mut faults);
         let water_g = WATER.check(&self.water_g, "", &mut faults);
         let starter_g = STARTER.check(&self.starter_g, "", &mut faults);

@@ -1,5 +1,5 @@
 use crate::flour::liquefaction;
-use crate::units::{Coefficient, Input, Origin, Why};
+use crate::units::{Coefficient, Derivation, DerivationInput, Origin};
 
 /// A dough as far as its fermentation cares.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -128,24 +128,24 @@ const GROWTH: f64 = 0.42;
 
 impl FermentingDough {
     /// What a rise of this dough rests on.
-    pub fn why(&self) -> Why {
+    pub fn why(&self) -> Derivation {
         let house = |name, value: f64, low: f64, high: f64, unit, source| {
             Coefficient::house(name, value, low, high, unit, source)
         };
-        Why {
+        Derivation {
             formula: "dG/dt = rate · 2.22 · (yeast · r(T) · (1 − e^(−t/lag)) + sour · r(T)) · \
                       s/(0.004 + s) · salt · sugar · water; rise = 100 · retention · G / (0.87 ml/g \
                       of dough), up to what the film holds; then it drops to 0.6 of that",
             inputs: vec![
-                Input::new("yeast, as instant", self.yeast_idy_pct, "% of its flour"),
-                Input::new("flour of the sour", self.sour_pct, "% of the flour"),
-                Input::new("salt", self.salt_pct, "%"),
-                Input::new("sugar", self.sugar_pct, "%"),
-                Input::new("water", self.hydration_pct, "%"),
-                Input::new("damaged starch", self.damaged_starch_pct, "%"),
-                Input::new("falling number", self.falling_number_s, "s"),
-                Input::new("begins at", self.start_c, "°C"),
-                Input::new("keeps its heat as one mass of", self.mass_kg, "kg"),
+                DerivationInput::new("yeast, as instant", self.yeast_idy_pct, "% of its flour"),
+                DerivationInput::new("flour of the sour", self.sour_pct, "% of the flour"),
+                DerivationInput::new("salt", self.salt_pct, "%"),
+                DerivationInput::new("sugar", self.sugar_pct, "%"),
+                DerivationInput::new("water", self.hydration_pct, "%"),
+                DerivationInput::new("damaged starch", self.damaged_starch_pct, "%"),
+                DerivationInput::new("falling number", self.falling_number_s, "s"),
+                DerivationInput::new("begins at", self.start_c, "°C"),
+                DerivationInput::new("keeps its heat as one mass of", self.mass_kg, "kg"),
             ],
             coefficients: vec![
                 house(

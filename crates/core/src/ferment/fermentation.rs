@@ -1,8 +1,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::dough::SPONGE_LAG_H;
-use super::{FermentingDough, Phase, Point, ferment};
-use crate::units::{Banded, Bound, Faults, Given};
+use super::{FermentationPoint, FermentingDough, Phase, ferment};
+use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
 
 /// A fermentation to be followed.
 #[derive(Debug, Clone, Default, Deserialize)]
@@ -15,19 +15,19 @@ pub struct FermentationInput {
     pub dough: FermentingInput,
     /// Share of the gas that is kept, 0.1 to 1; 0.85 if left out.
     #[serde(default)]
-    pub retention: Given,
+    pub retention: RawNumber,
     /// Speed beside the house's, 0.05 to 20; 1 if left out.
     #[serde(default)]
-    pub rate: Given,
+    pub rate: RawNumber,
     /// Rises to be told the time of, up to 20, each 0 to 2000 %.
     #[serde(default)]
-    pub rise_targets_pct: Vec<Given>,
+    pub rise_targets_pct: Vec<RawNumber>,
     /// In which the yeast wakes, counted from its own wetting, 0 to 2 h; 0.25 if left out.
     #[serde(default)]
-    pub lag_h: Given,
+    pub lag_h: RawNumber,
     /// What the film holds, 10 to 2000 %; without it the rise has no end.
     #[serde(default)]
-    pub rise_limit_pct: Given,
+    pub rise_limit_pct: RawNumber,
 }
 
 /// A stretch of time somewhere.
@@ -36,10 +36,10 @@ pub struct FermentationInput {
 pub struct PhaseInput {
     /// More than 0, up to 240 h.
     #[serde(default)]
-    pub hours: Given,
+    pub hours: RawNumber,
     /// −30 to 60 °C.
     #[serde(default)]
-    pub ambient_c: Given,
+    pub ambient_c: RawNumber,
 }
 
 /// A dough as far as its fermentation cares.
@@ -48,34 +48,34 @@ pub struct PhaseInput {
 pub struct FermentingInput {
     /// 0 to 20 % of flour; 0 if left out.
     #[serde(default)]
-    pub yeast_idy_pct: Given,
+    pub yeast_idy_pct: RawNumber,
     /// Prefermented flour, 0 to 100 % of all flour; 0 if left out.
     #[serde(default)]
-    pub sour_pct: Given,
+    pub sour_pct: RawNumber,
     /// 0 to 5; 1 if left out.
     #[serde(default)]
-    pub sour_activity: Given,
+    pub sour_activity: RawNumber,
     /// 0 to 10 % of flour; 0 if left out.
     #[serde(default)]
-    pub salt_pct: Given,
+    pub salt_pct: RawNumber,
     /// 0 to 60 % of flour; 0 if left out.
     #[serde(default)]
-    pub sugar_pct: Given,
+    pub sugar_pct: RawNumber,
     /// 20 to 200 % of flour.
     #[serde(default)]
-    pub hydration_pct: Given,
+    pub hydration_pct: RawNumber,
     /// 0 to 40 % of flour.
     #[serde(default)]
-    pub damaged_starch_pct: Given,
+    pub damaged_starch_pct: RawNumber,
     /// 62 to 1000 s.
     #[serde(default)]
-    pub falling_number_s: Given,
+    pub falling_number_s: RawNumber,
     /// −5 to 55 °C.
     #[serde(default)]
-    pub start_c: Given,
+    pub start_c: RawNumber,
     /// 0.01 to 10 000 kg.
     #[serde(default)]
-    pub mass_kg: Given,
+    pub mass_kg: RawNumber,
 }
 
 /// When it has risen so far.
@@ -93,7 +93,7 @@ pub struct RiseReached {
 pub struct FermentationAnswer {
     pub times: Vec<RiseReached>,
     /// At least every five minutes.
-    pub series: Vec<Point>,
+    pub series: Vec<FermentationPoint>,
     /// Where a limit of the rise was given.
     #[serde(flatten)]
     pub ripeness: Option<Ripeness>,
@@ -111,7 +111,7 @@ pub struct Ripeness {
 }
 
 /// Share of a sponge's time at which it drops, with its band (H, the trade's rule).
-const DROPS_AT: Banded = Banded::new(0.66, 0.60, 0.72);
+const DROPS_AT: Estimate = Estimate::new(0.66, 0.60, 0.72);
 
 impl Ripeness {
     /// Of a dough that drops then.
@@ -134,26 +134,34 @@ impl Ripeness {
 
 const MOST_PHASES: usize = 20;
 const MOST_TARGETS: usize = 20;
-const HOURS: Bound = Bound::new("hours", "time", "h", 0.001, 240.0);
-const AMBIENT: Bound = Bound::new("ambient_c", "what is around it", "°C", -30.0, 60.0);
-const RETENTION: Bound = Bound::new("retention", "share of the gas kept", "", 0.1, 1.0);
-const RATE: Bound = Bound::new("rate", "speed beside the house's", "", 0.05, 20.0);
-const LAG: Bound = Bound::new("lag_h", "lag of the yeast", "h", 0.0, 2.0);
-const LIMIT: Bound = Bound::new("rise_limit_pct", "what the film holds", "%", 10.0, 2000.0);
-const TARGET: Bound = Bound::new("", "rise", "%", 0.0, 2000.0);
-const YEAST: Bound = Bound::new("yeast_idy_pct", "instant yeast", "% of flour", 0.0, 20.0);
-const SOUR: Bound = Bound::new("sour_pct", "prefermented flour", "% of flour", 0.0, 100.0);
-const ACTIVITY: Bound = Bound::new("sour_activity", "activity of the sour", "", 0.0, 5.0);
-const SALT: Bound = Bound::new("salt_pct", "salt", "% of flour", 0.0, 10.0);
-const SUGAR: Bound = Bound::new("sugar_pct", "sugar", "% of flour", 0.0, 60.0);
-const HYDRATION: Bound = Bound::new("hydration_pct", "hydration", "% of flour", 20.0, 200.0);
-const DAMAGED: Bound = Bound::new("damaged_starch_pct", "damaged starch", "%", 0.0, 40.0);
-const FALLING: Bound = Bound::new("falling_number_s", "falling number", "s", 62.0, 1000.0);
-const START: Bound = Bound::new("start_c", "dough temperature at the start", "°C", -5.0, 55.0);
-const MASS: Bound = Bound::new("mass_kg", "mass of the dough", "kg", 0.01, 10_000.0);
+const HOURS: NumberRange = NumberRange::new("hours", "time", "h", 0.001, 240.0);
+const AMBIENT: NumberRange = NumberRange::new("ambient_c", "what is around it", "°C", -30.0, 60.0);
+const RETENTION: NumberRange = NumberRange::new("retention", "share of the gas kept", "", 0.1, 1.0);
+const RATE: NumberRange = NumberRange::new("rate", "speed beside the house's", "", 0.05, 20.0);
+const LAG: NumberRange = NumberRange::new("lag_h", "lag of the yeast", "h", 0.0, 2.0);
+const LIMIT: NumberRange =
+    NumberRange::new("rise_limit_pct", "what the film holds", "%", 10.0, 2000.0);
+const TARGET: NumberRange = NumberRange::new("", "rise", "%", 0.0, 2000.0);
+const YEAST: NumberRange =
+    NumberRange::new("yeast_idy_pct", "instant yeast", "% of flour", 0.0, 20.0);
+const SOUR: NumberRange =
+    NumberRange::new("sour_pct", "prefermented flour", "% of flour", 0.0, 100.0);
+const ACTIVITY: NumberRange =
+    NumberRange::new("sour_activity", "activity of the sour", "", 0.0, 5.0);
+const SALT: NumberRange = NumberRange::new("salt_pct", "salt", "% of flour", 0.0, 10.0);
+const SUGAR: NumberRange = NumberRange::new("sugar_pct", "sugar", "% of flour", 0.0, 60.0);
+const HYDRATION: NumberRange =
+    NumberRange::new("hydration_pct", "hydration", "% of flour", 20.0, 200.0);
+const DAMAGED: NumberRange =
+    NumberRange::new("damaged_starch_pct", "damaged starch", "%", 0.0, 40.0);
+const FALLING: NumberRange =
+    NumberRange::new("falling_number_s", "falling number", "s", 62.0, 1000.0);
+const START: NumberRange =
+    NumberRange::new("start_c", "dough temperature at the start", "°C", -5.0, 55.0);
+const MASS: NumberRange = NumberRange::new("mass_kg", "mass of the dough", "kg", 0.01, 10_000.0);
 
 impl FermentingInput {
-    fn check(&self, retention: f64, rate: f64, faults: &mut Faults) -> FermentingDough {
+    fn check(&self, retention: f64, rate: f64, faults: &mut ValidationErrors) -> FermentingDough {
         let at = "dough.";
         FermentingDough {
             yeast_idy_pct: YEAST.check_or(&self.yeast_idy_pct, 0.0, at, faults),
@@ -188,8 +196,8 @@ impl FermentationInput {
     /// assert!((found.times[0].at_h.unwrap() - 4.37).abs() < 0.04);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<FermentationAnswer, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<FermentationAnswer, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let count = self.phases.len();
         if !(1..=MOST_PHASES).contains(&count) {
             let message = format!("1 to {MOST_PHASES} phases, each with hours; {count} were given");
@@ -228,12 +236,12 @@ impl FermentationInput {
             })
             .collect();
         faults.or(())?;
-        let track = ferment(&dough, &phases);
+        let curve = ferment(&dough, &phases);
         let times = targets
             .into_iter()
-            .map(|rise_pct| RiseReached { rise_pct, at_h: track.reaches(rise_pct) })
+            .map(|rise_pct| RiseReached { rise_pct, at_h: curve.reaches(rise_pct) })
             .collect();
-        let ripeness = dough.rise_limit_pct.map(|_| Ripeness::of(track.drop_h));
-        Ok(FermentationAnswer { times, series: track.points, ripeness })
+        let ripeness = dough.rise_limit_pct.map(|_| Ripeness::of(curve.drop_h));
+        Ok(FermentationAnswer { times, series: curve.points, ripeness })
     }
 }

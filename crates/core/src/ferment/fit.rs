@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use super::{FermentingDough, Phase, Track, ferment};
+use super::{FermentationCurve, FermentingDough, Phase, ferment};
 
 /// How well a rise is read from a jar or a tub, points of rise (H).
 const READ_SD_PCT: f64 = 6.0;
@@ -12,7 +12,7 @@ const SECTIONS: usize = 48;
 
 /// A rise as it was read.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Reading {
+pub struct JarReading {
     /// From the first mixing.
     pub t_h: f64,
     pub rise_pct: f64,
@@ -21,8 +21,7 @@ pub struct Reading {
 /// How fast a dough goes beside what the model expects, from readings.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[cfg_attr(feature = "openapi", schema(as = FittedRate))]
-pub struct Rate {
+pub struct FittedRate {
     pub rate: f64,
     pub sd: f64,
 }
@@ -31,7 +30,7 @@ pub struct Rate {
 /// quarter before any (H).
 ///
 /// ```
-/// use ironpeel_core::ferment::{FermentingDough, Phase, Reading, ferment, fit_rate};
+/// use ironpeel_core::ferment::{FermentingDough, Phase, JarReading, ferment, fit_rate};
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.8, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 62.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 26.0,
@@ -39,17 +38,18 @@ pub struct Rate {
 /// };
 /// let phases = [Phase::rest(4.0, 24.0)];
 /// let slow = ferment(&FermentingDough { rate: 0.8, ..dough }, &phases);
-/// let read = [0.5, 1.0, 1.5].map(|t_h| Reading { t_h, rise_pct: slow.rise_at(t_h) });
+/// let read = [0.5, 1.0, 1.5].map(|t_h| JarReading { t_h, rise_pct: slow.rise_at(t_h) });
 /// let found = fit_rate(&dough, &phases, &read);
 /// assert!((found.rate - 0.8).abs() < 0.03 && found.sd < 0.1);
 /// ```
-pub fn fit_rate(dough: &FermentingDough, phases: &[Phase], readings: &[Reading]) -> Rate {
-    let at = |rate: f64| -> Track { ferment(&FermentingDough { rate, ..*dough }, phases) };
+pub fn fit_rate(dough: &FermentingDough, phases: &[Phase], readings: &[JarReading]) -> FittedRate {
+    let at =
+        |rate: f64| -> FermentationCurve { ferment(&FermentingDough { rate, ..*dough }, phases) };
     let misses = |rate: f64| -> f64 {
-        let track = at(rate);
+        let curve = at(rate);
         let read = readings
             .iter()
-            .map(|reading| ((track.rise_at(reading.t_h) - reading.rise_pct) / READ_SD_PCT).powi(2));
+            .map(|reading| ((curve.rise_at(reading.t_h) - reading.rise_pct) / READ_SD_PCT).powi(2));
         read.sum::<f64>() + ((rate - dough.rate) / PRIOR_SD).powi(2)
     };
     // Rises grow with the rate, so the sum has one valley: golden sections close in on it.
@@ -69,5 +69,5 @@ pub fn fit_rate(dough: &FermentingDough, phases: &[Phase], readings: &[Reading])
             (slope / READ_SD_PCT).powi(2)
         })
         .sum();
-    Rate { rate, sd: (told + PRIOR_SD.powi(-2)).sqrt().recip() }
+    FittedRate { rate, sd: (told + PRIOR_SD.powi(-2)).sqrt().recip() }
 }

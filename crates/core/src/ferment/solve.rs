@@ -1,6 +1,6 @@
 use thiserror::Error;
 
-use crate::units::halved;
+use crate::units::bisect;
 
 /// A rise that no dose of yeast brings about.
 #[derive(Debug, Clone, Copy, PartialEq, Error)]
@@ -45,5 +45,5 @@ pub fn yeast_for(rise_pct: f64, rise: impl Fn(f64) -> f64) -> Result<f64, NotRea
     if most < rise_pct {
         return Err(NotReachable::TooSlow { most: high, rise_pct: most });
     }
-    Ok(halved(low, high, |yeast| rise(yeast) < rise_pct))
+    Ok(bisect(low, high, |yeast| rise(yeast) < rise_pct))
 }

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::units::{Bound, Faults, Series, check_equal, check_rising};
+use crate::units::{NumberRange, Series, ValidationErrors, check_equal, check_rising};
 
 const MOST_CURVES: usize = 10;
 const LEAST_POINTS: usize = 20;
@@ -15,13 +15,13 @@ const STRAY: f64 = 0.25;
 /// Where the elasticity index is read, mm.
 const ELASTIC_MM: f64 = 40.0;
 
-const LENGTH: Bound = Bound::new("l_mm", "length", "mm", 0.0, 1000.0);
-const PRESSURE: Bound = Bound::new("p_mmh2o", "pressure", "mmH2O", -50.0, 1000.0);
+const LENGTH: NumberRange = NumberRange::new("l_mm", "length", "mm", 0.0, 1000.0);
+const PRESSURE: NumberRange = NumberRange::new("p_mmh2o", "pressure", "mmH2O", -50.0, 1000.0);
 
 /// One bubble, as a caller gave it.
 #[derive(Debug, Clone, Default, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct BubbleInput {
+pub struct AlveogramCurveInput {
     /// Rising from 0, 20 or more values.
     #[serde(default)]
     pub l_mm: Series,
@@ -36,13 +36,13 @@ pub struct BubbleInput {
 pub struct AlveographInput {
     /// 1 to 10 curves of one sample.
     #[serde(default)]
-    pub curves: Option<Vec<BubbleInput>>,
+    pub curves: Option<Vec<AlveogramCurveInput>>,
 }
 
 /// What one bubble says.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Bubble {
+pub struct AlveogramCurve {
     /// Counted from 1, as on the sheet.
     pub curve: usize,
     pub p_mmh2o: f64,
@@ -68,7 +68,7 @@ pub struct AlveographAnswer {
     pub w: f64,
     pub p_over_l: Option<f64>,
     pub ie_pct: Option<f64>,
-    pub curves: Vec<Bubble>,
+    pub curves: Vec<AlveogramCurve>,
     /// Curves left out of the means, counted from 1.
     pub left_out: Vec<usize>,
     pub notes: Vec<String>,
@@ -83,13 +83,13 @@ pub struct Curve<'a> {
 
 impl AlveographInput {
     /// Checks every curve, then reads them.
-    pub fn compute(&self) -> Result<AlveographAnswer, Faults> {
-        Ok(read_bubbles(&self.check()?))
+    pub fn compute(&self) -> Result<AlveographAnswer, ValidationErrors> {
+        Ok(read_curves(&self.check()?))
     }
 
     /// The curves, if every one can be used.
-    pub fn check(&self) -> Result<Vec<Curve<'_>>, Faults> {
-        let mut faults = Faults::default();
+    pub fn check(&self) -> Result<Vec<Curve<'_>>, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let given = self.curves.as_deref().unwrap_or_default();
         if given.is_empty() || given.len() > MOST_CURVES {
             faults.push(
@@ -130,17 +130,17 @@ impl AlveographInput {
 /// whose L is more than 25 % from the median is left out and named. W is in 10⁻⁴ J.
 ///
 /// ```
-/// use ironpeel_core::flour::{Curve, read_bubbles};
+/// use ironpeel_core::flour::{Curve, read_curves};
 /// let l: Vec<f64> = (0..=110).map(f64::from).collect();
 /// let p: Vec<f64> = l.iter().map(|l| if *l <= 100.0 { 11.0 * l.min(5.0) } else { 0.0 }).collect();
-/// let read = read_bubbles(&[Curve { l_mm: &l, p_mmh2o: &p }]);
+/// let read = read_curves(&[Curve { l_mm: &l, p_mmh2o: &p }]);
 /// assert_eq!((read.p_mmh2o, read.l_mm), (55.0, 100.0));
 /// // 50 mm high over 95 mm, and the wedge before: 48.75 cm².
 /// assert!((read.w - 6.54 * 48.75).abs() < 1e-9);
 /// ```
-pub fn read_bubbles(curves: &[Curve<'_>]) -> AlveographAnswer {
+pub fn read_curves(curves: &[Curve<'_>]) -> AlveographAnswer {
     let mut notes = Vec::new();
-    let mut bubbles: Vec<Bubble> = (1..)
+    let mut bubbles: Vec<AlveogramCurve> = (1..)
         .zip(curves)
         .map(|(number, curve)| {
             let (bubble, burst) = curve.read(number);
@@ -171,7 +171,7 @@ pub fn read_bubbles(curves: &[Curve<'_>]) -> AlveographAnswer {
             bubble.left_out = false;
         }
     }
-    let mean = |of: fn(&Bubble) -> Option<f64>| {
+    let mean = |of: fn(&AlveogramCurve) -> Option<f64>| {
         let kept = bubbles.iter().filter(|bubble| !bubble.left_out).filter_map(of);
         let (sum, count) = kept.fold((0.0, 0.0), |(sum, count), value| (sum + value, count + 1.0));
         (count > 0.0).then(|| sum / count)
@@ -192,7 +192,7 @@ pub fn read_bubbles(curves: &[Curve<'_>]) -> AlveographAnswer {
 
 impl Curve<'_> {
     /// The bubble, and whether it was seen to burst.
-    fn read(&self, curve: usize) -> (Bubble, bool) {
+    fn read(&self, curve: usize) -> (AlveogramCurve, bool) {
         let (l, p) = (self.l_mm, self.p_mmh2o);
         let top = (0..p.len()).max_by(|a, b| p[*a].total_cmp(&p[*b])).unwrap_or(0);
         let rupture = self.rupture_after(top);
@@ -203,7 +203,7 @@ impl Curve<'_> {
             .map(|(l, p)| (l[1] - l[0]) * (p[0] + p[1]) / 2.0 / 1.1)
             .sum();
         let (p_mmh2o, l_mm) = (p[top], l[end]);
-        let bubble = Bubble {
+        let bubble = AlveogramCurve {
             curve,
             p_mmh2o,
             l_mm,

@@ -5,18 +5,18 @@ mod search;
 
 use serde::{Deserialize, Serialize};
 
-use crate::units::{Bound, Faults, Given, Origin};
+use crate::units::{NumberRange, Origin, RawNumber, ValidationErrors};
 
 pub use mixture::{BlendFlour, BlendProperty, Mixture};
-use search::Search;
+use search::BlendSearch;
 
 const MOST_FLOURS: usize = 20;
 const MOST_TARGETS: usize = 20;
 const NAME_MAX: usize = 80;
 
-const PRICE: Bound = Bound::new("price_per_t", "price", "per t", 0.0, 1e6);
-const MIN_SHARE: Bound = Bound::new("min_share_pct", "smallest share", "%", 0.0, 100.0);
-const MAX_SHARE: Bound = Bound::new("max_share_pct", "largest share", "%", 0.0, 100.0);
+const PRICE: NumberRange = NumberRange::new("price_per_t", "price", "per t", 0.0, 1e6);
+const MIN_SHARE: NumberRange = NumberRange::new("min_share_pct", "smallest share", "%", 0.0, 100.0);
+const MAX_SHARE: NumberRange = NumberRange::new("max_share_pct", "largest share", "%", 0.0, 100.0);
 
 /// A flour a blend may be made of, as a caller gave it.
 #[derive(Debug, Clone, Default, Deserialize)]
@@ -25,23 +25,23 @@ pub struct BlendFlourInput {
     #[serde(default)]
     pub name: String,
     #[serde(default)]
-    pub price_per_t: Given,
+    pub price_per_t: RawNumber,
     #[serde(default)]
-    pub moisture_pct: Given,
+    pub moisture_pct: RawNumber,
     #[serde(default)]
-    pub protein_14_pct: Given,
+    pub protein_14_pct: RawNumber,
     #[serde(default)]
-    pub ash_dm_pct: Given,
+    pub ash_dm_pct: RawNumber,
     #[serde(default)]
-    pub damaged_starch_pct: Given,
+    pub damaged_starch_pct: RawNumber,
     #[serde(default)]
-    pub w: Given,
+    pub w: RawNumber,
     #[serde(default)]
-    pub falling_number_s: Given,
+    pub falling_number_s: RawNumber,
     #[serde(default)]
-    pub min_share_pct: Given,
+    pub min_share_pct: RawNumber,
     #[serde(default)]
-    pub max_share_pct: Given,
+    pub max_share_pct: RawNumber,
 }
 
 /// What is wanted of a blend, as a caller gave it.
@@ -52,9 +52,9 @@ pub struct BlendTargetInput {
     #[serde(default)]
     pub property: String,
     #[serde(default)]
-    pub min: Given,
+    pub min: RawNumber,
     #[serde(default)]
-    pub max: Given,
+    pub max: RawNumber,
 }
 
 /// What the `blend` calculator is asked.
@@ -95,13 +95,14 @@ pub struct Conflict {
     pub wanted: f64,
     /// The nearest that can be had while the targets it conflicts with are kept.
     pub best_reachable: f64,
-    pub says: String,
+    #[serde(rename = "says")]
+    pub message: String,
 }
 
 /// A flour's share of the blend, of as-is mass.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Share {
+pub struct BlendShare {
     pub name: String,
     pub share_pct: f64,
 }
@@ -111,7 +112,7 @@ pub struct Share {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct BlendAnswer {
     pub feasible: bool,
-    pub shares: Vec<Share>,
+    pub shares: Vec<BlendShare>,
     pub price_per_t: f64,
     pub blend: Mixture,
     pub conflicts: Vec<Conflict>,
@@ -143,12 +144,12 @@ impl BlendInput {
     /// assert!(answer.feasible && (answer.blend.protein_14_pct - 12.4).abs() < 1e-6);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<BlendAnswer, Faults> {
+    pub fn compute(&self) -> Result<BlendAnswer, ValidationErrors> {
         Ok(self.check()?.cheapest())
     }
 
-    fn check(&self) -> Result<Blend, Faults> {
-        let mut faults = Faults::default();
+    fn check(&self) -> Result<Blend, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let count = self.flours.len();
         if !(1..=MOST_FLOURS).contains(&count) {
             faults.push(
@@ -171,11 +172,11 @@ impl BlendInput {
 }
 
 impl BlendFlourInput {
-    fn check(&self, at: &str, faults: &mut Faults) -> BlendFlour {
+    fn check(&self, at: &str, faults: &mut ValidationErrors) -> BlendFlour {
         let name = self.name.trim();
         if name.is_empty() || name.chars().count() > NAME_MAX {
-            let says = format!("each flour needs a name, up to {NAME_MAX} letters");
-            faults.push(format!("{at}name"), says);
+            let message = format!("each flour needs a name, up to {NAME_MAX} letters");
+            faults.push(format!("{at}name"), message);
         }
         let min_share_pct = MIN_SHARE.check_or(&self.min_share_pct, 0.0, at, faults);
         let max_share_pct = MAX_SHARE.check_or(&self.max_share_pct, 100.0, at, faults);
@@ -203,7 +204,7 @@ impl BlendFlourInput {
 }
 
 impl BlendTargetInput {
-    fn check(&self, at: &str, faults: &mut Faults) -> Vec<Target> {
+    fn check(&self, at: &str, faults: &mut ValidationErrors) -> Vec<Target> {
         let Some(property) = BlendProperty::named(&self.property) else {
             let known: Vec<_> = BlendProperty::ALL.iter().map(|one| one.key()).collect();
             let given: String = self.property.chars().take(40).collect();
@@ -240,7 +241,7 @@ impl Blend {
     /// each target that stands in the way says what could be had, and the shares are those that
     /// come nearest.
     pub fn cheapest(&self) -> BlendAnswer {
-        let search = Search::new(&self.flours);
+        let search = BlendSearch::new(&self.flours);
         let cheapest = search.cheapest(&self.targets);
         let feasible = cheapest.is_some();
         let conflicts = if feasible { Vec::new() } else { search.conflicts(&self.targets) };
@@ -264,7 +265,10 @@ impl Blend {
                 .flours
                 .iter()
                 .zip(shares)
-                .map(|(flour, share_pct)| Share { name: flour.name.clone(), share_pct: *share_pct })
+                .map(|(flour, share_pct)| BlendShare {
+                    name: flour.name.clone(),
+                    share_pct: *share_pct,
+                })
                 .collect(),
             blend: self.mixed(shares),
             conflicts,

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::property::folded;
-use super::{Censored, MoistureBasis, Movement, Property, Reading};
+use super::{BasisConversion, Censored, MoistureBasis, Property, Reading};
 use crate::units::{DecimalMark, decimal_mark_of, parse_number};
 
 /// One line of a certificate of analysis, as it was written or typed.
@@ -20,7 +20,7 @@ pub struct Row {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Column {
+pub enum CertificateColumn {
     Property,
     Value,
     Unit,
@@ -32,7 +32,7 @@ pub enum Column {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct RowFault {
-    pub column: Column,
+    pub column: CertificateColumn,
     pub message: String,
 }
 
@@ -61,7 +61,7 @@ pub fn read_rows(rows: &[Row], mark: Option<DecimalMark>) -> Vec<Result<Reading,
             let reading = read_row(row, mark)?;
             match &mut first_at[reading.property as usize] {
                 Some(earlier) => Err(fault(
-                    Column::Property,
+                    CertificateColumn::Property,
                     format!(
                         "{} stands twice, here and in row {}; keep the one that holds",
                         reading.property.label(),
@@ -84,7 +84,7 @@ fn read_row(row: &Row, mark: Option<DecimalMark>) -> Result<Reading, RowFault> {
     let method = row.method.trim();
     if method.chars().count() > METHOD_MAX {
         return Err(fault(
-            Column::Method,
+            CertificateColumn::Method,
             format!("the method is too long; up to {METHOD_MAX} letters, such as ISO 712"),
         ));
     }
@@ -101,7 +101,7 @@ fn read_property(text: &str) -> Result<Property, RowFault> {
         } else {
             format!("“{given}” is not a property we know")
         };
-        fault(Column::Property, format!("{start}; one of {}", known.join(", ")))
+        fault(CertificateColumn::Property, format!("{start}; one of {}", known.join(", ")))
     })
 }
 
@@ -120,7 +120,10 @@ fn read_value(
         (None, text)
     };
     let number = parse_number(text, mark).map_err(|error| {
-        fault(Column::Value, format!("{error}; {label} is a number {}", range_of(property)))
+        fault(
+            CertificateColumn::Value,
+            format!("{error}; {label} is a number {}", range_of(property)),
+        )
     })?;
     let factor = property.factor_from(&row.unit).ok_or_else(|| {
         let unit = row.unit.trim();
@@ -129,7 +132,7 @@ fn read_value(
             (false, "") => format!("{label} has no unit; leave it empty"),
             (false, wanted) => format!("{label} cannot be in “{unit}”; write it in {wanted}"),
         };
-        fault(Column::Unit, message)
+        fault(CertificateColumn::Unit, message)
     })?;
     let value = number * factor;
     let (min, max) = property.range();
@@ -138,7 +141,7 @@ fn read_value(
     } else {
         let message =
             format!("{label} of {} cannot be; it is {}", row.value.trim(), range_of(property));
-        Err(fault(Column::Value, message))
+        Err(fault(CertificateColumn::Value, message))
     }
 }
 
@@ -150,21 +153,23 @@ fn read_basis(property: Property, text: &str) -> Result<Option<MoistureBasis>, R
         "drymatter" | "dm" | "drybasis" | "db" | "dry" => Some(MoistureBasis::DryMatter),
         _ => {
             return Err(fault(
-                Column::Basis,
+                CertificateColumn::Basis,
                 format!("“{}” is not a basis; as is, 14 % or dry matter", text.trim()),
             ));
         }
     };
-    match (property, property.movement(), basis) {
+    match (property, property.basis_conversion(), basis) {
         (Property::Moisture, _, None | Some(MoistureBasis::AsIs)) => Ok(None),
-        (Property::Moisture, ..) => Err(fault(Column::Basis, "moisture is always as is".into())),
-        (_, Movement::None, _) => Ok(None),
+        (Property::Moisture, ..) => {
+            Err(fault(CertificateColumn::Basis, "moisture is always as is".into()))
+        }
+        (_, BasisConversion::None, _) => Ok(None),
         (_, _, None) => Err(fault(
-            Column::Basis,
+            CertificateColumn::Basis,
             format!("{} needs its basis: as is, 14 % or dry matter", property.label()),
         )),
-        (_, Movement::AddedWater, Some(MoistureBasis::DryMatter)) => Err(fault(
-            Column::Basis,
+        (_, BasisConversion::AddedWater, Some(MoistureBasis::DryMatter)) => Err(fault(
+            CertificateColumn::Basis,
             "absorption is stated on 14 % or as is, never on dry matter".into(),
         )),
         (_, _, basis) => Ok(basis),
@@ -176,6 +181,6 @@ fn range_of(property: Property) -> String {
     format!("from {min} to {max} {}", property.unit()).trim_end().to_owned()
 }
 
-const fn fault(column: Column, message: String) -> RowFault {
+const fn fault(column: CertificateColumn, message: String) -> RowFault {
     RowFault { column, message }
 }

@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use super::smooth::{Smooth, smooth};
 use super::{Moisture, absorption_at_moisture};
-use crate::units::{Bound, Faults, Given, Series, check_equal, check_rising};
+use crate::units::{NumberRange, RawNumber, Series, ValidationErrors, check_equal, check_rising};
 
 /// Most points of a trace.
 pub const MOST_POINTS: usize = 200_000;
@@ -20,12 +20,13 @@ const SOFTENING_AFTER_MIN: f64 = 12.0;
 /// The quality number is read where the centre has fallen this far, FU.
 const FALLEN_FU: f64 = 30.0;
 
-const MOISTURE: Bound = Bound::new("flour_moisture_pct", "flour moisture", "%", 5.0, 20.0);
-const FLOUR: Bound = Bound::new("flour_g", "flour in the mixer", "g", 20.0, 400.0);
-const WATER: Bound = Bound::new("water_ml", "water", "ml", 5.0, 400.0);
-const TIME: Bound = Bound::new("t_s", "time from the first water", "s", 0.0, 86_400.0);
-const CENTRE: Bound = Bound::new("fu", "consistency", "FU", -200.0, 2000.0);
-const BAND: Bound = Bound::new("band_fu", "half the band's width", "FU", 0.0, 1000.0);
+const MOISTURE: NumberRange =
+    NumberRange::new("flour_moisture_pct", "flour moisture", "%", 5.0, 20.0);
+const FLOUR: NumberRange = NumberRange::new("flour_g", "flour in the mixer", "g", 20.0, 400.0);
+const WATER: NumberRange = NumberRange::new("water_ml", "water", "ml", 5.0, 400.0);
+const TIME: NumberRange = NumberRange::new("t_s", "time from the first water", "s", 0.0, 86_400.0);
+const CENTRE: NumberRange = NumberRange::new("fu", "consistency", "FU", -200.0, 2000.0);
+const BAND: NumberRange = NumberRange::new("band_fu", "half the band's width", "FU", 0.0, 1000.0);
 
 /// The size of the farinograph's mixer, by the flour it takes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -56,13 +57,13 @@ impl FarinographMixer {
         (corrected_ml + flour_g - self.grams()) * 100.0 / self.grams()
     }
 
-    fn check(given: &Given, faults: &mut Faults) -> Self {
+    fn check(given: &RawNumber, faults: &mut ValidationErrors) -> Self {
         match given {
-            Given::Number(300.0) => Self::G300,
-            Given::Number(50.0) => Self::G50,
+            RawNumber::Number(300.0) => Self::G300,
+            RawNumber::Number(50.0) => Self::G50,
             other => {
-                let says = format!("the mixer takes 300 or 50 g of flour; {other} was given");
-                faults.push("mixer_g", says);
+                let message = format!("the mixer takes 300 or 50 g of flour; {other} was given");
+                faults.push("mixer_g", message);
                 Self::G300
             }
         }
@@ -89,16 +90,16 @@ pub struct Farinogram<'a> {
 pub struct FarinographInput {
     /// 300 or 50.
     #[serde(default)]
-    pub mixer_g: Given,
+    pub mixer_g: RawNumber,
     /// 5 to 20 %.
     #[serde(default)]
-    pub flour_moisture_pct: Given,
+    pub flour_moisture_pct: RawNumber,
     /// 20 to 400 g; the mixer's charge on 14 % if left out.
     #[serde(default)]
-    pub flour_g: Given,
+    pub flour_g: RawNumber,
     /// 5 to 400 ml.
     #[serde(default)]
-    pub water_ml: Given,
+    pub water_ml: RawNumber,
     /// From the first water, rising, 60 to 200 000 values.
     #[serde(default)]
     pub t_s: Series,
@@ -141,13 +142,13 @@ pub struct FarinographAnswer {
 
 impl FarinographInput {
     /// Checks every field, then reads the trace.
-    pub fn compute(&self) -> Result<FarinographAnswer, Faults> {
+    pub fn compute(&self) -> Result<FarinographAnswer, ValidationErrors> {
         Ok(self.check()?.read())
     }
 
     /// The titration, if every field can be used.
-    pub fn check(&self) -> Result<Farinogram<'_>, Faults> {
-        let mut faults = Faults::default();
+    pub fn check(&self) -> Result<Farinogram<'_>, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let mixer = FarinographMixer::check(&self.mixer_g, &mut faults);
         let percent = MOISTURE.check(&self.flour_moisture_pct, "", &mut faults);
         let usual_g = mixer.grams() * 86.0 / (100.0 - percent);

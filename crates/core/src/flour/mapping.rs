@@ -4,14 +4,14 @@ mod words;
 
 use serde::{Deserialize, Serialize};
 
-use super::{MoistureBasis, Movement, Property, Row};
-use words::{BASES, HEADS, PROPERTIES, UNITS};
+use super::{BasisConversion, MoistureBasis, Property, Row};
+use words::{BASES, LOT_FIELDS, PROPERTIES, UNITS};
 
 /// What is known of a lot besides its readings.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum HeadField {
+pub enum LotField {
     Lot,
     Flour,
     Mill,
@@ -26,7 +26,7 @@ pub enum HeadField {
 #[serde(tag = "means", rename_all = "snake_case")]
 pub enum ColumnMeaning {
     Ignored,
-    Head { field: HeadField },
+    Head { field: LotField },
     Reading { property: Property, unit: String, basis: Option<MoistureBasis>, method: String },
 }
 
@@ -64,16 +64,16 @@ impl Mapping {
     pub fn lot(&self, cells: &[String]) -> MappedLot {
         let mut lot = MappedLot::default();
         for (meaning, cell) in self.columns.iter().zip(cells) {
-            let text = if says_nothing(cell) { "" } else { cell.trim() };
+            let text = if is_blank(cell) { "" } else { cell.trim() };
             match meaning {
                 ColumnMeaning::Ignored => {}
                 ColumnMeaning::Head { field } => text.clone_into(match field {
-                    HeadField::Lot => &mut lot.lot,
-                    HeadField::Flour => &mut lot.flour,
-                    HeadField::Mill => &mut lot.mill,
-                    HeadField::Milled => &mut lot.milled,
-                    HeadField::Delivered => &mut lot.delivered,
-                    HeadField::Tonnes => &mut lot.tonnes,
+                    LotField::Lot => &mut lot.lot,
+                    LotField::Flour => &mut lot.flour,
+                    LotField::Mill => &mut lot.mill,
+                    LotField::Milled => &mut lot.milled,
+                    LotField::Delivered => &mut lot.delivered,
+                    LotField::Tonnes => &mut lot.tonnes,
                 }),
                 ColumnMeaning::Reading { .. } if text.is_empty() => {}
                 ColumnMeaning::Reading { property, unit, basis, method } => lot.rows.push(Row {
@@ -90,7 +90,7 @@ impl Mapping {
 }
 
 /// Whether a cell is a laboratory's way of saying that nothing was measured.
-pub fn says_nothing(cell: &str) -> bool {
+pub fn is_blank(cell: &str) -> bool {
     matches!(
         folded(cell).as_str(),
         "" | "na"
@@ -112,13 +112,13 @@ pub fn says_nothing(cell: &str) -> bool {
 /// read exactly.
 ///
 /// ```
-/// use ironpeel_core::flour::{ColumnMeaning, MoistureBasis, Property, propose_mapping};
+/// use ironpeel_core::flour::{ColumnMeaning, MoistureBasis, Property, suggest_mapping};
 /// let headers = ["Lot".into(), "Protein, % d.m.".into(), "Fallzahl (s)".into()];
-/// let mapping = propose_mapping(&headers, &[]);
+/// let mapping = suggest_mapping(&headers, &[]);
 /// let ColumnMeaning::Reading { property, basis, .. } = &mapping.columns[1] else { panic!() };
 /// assert_eq!((*property, *basis), (Property::Protein, Some(MoistureBasis::DryMatter)));
 /// ```
-pub fn propose_mapping(headers: &[String], rows: &[Vec<String>]) -> Mapping {
+pub fn suggest_mapping(headers: &[String], rows: &[Vec<String>]) -> Mapping {
     let mut columns: Vec<ColumnMeaning> = Vec::with_capacity(headers.len());
     for header in headers {
         let meaning = meaning_of(header);
@@ -128,7 +128,7 @@ pub fn propose_mapping(headers: &[String], rows: &[Vec<String>]) -> Mapping {
         columns.push(if taken { ColumnMeaning::Ignored } else { meaning });
     }
     let is_date = |column: &ColumnMeaning| {
-        matches!(column, ColumnMeaning::Head { field: HeadField::Milled | HeadField::Delivered })
+        matches!(column, ColumnMeaning::Head { field: LotField::Milled | LotField::Delivered })
     };
     let dates = columns.iter().enumerate().filter(|(_, column)| is_date(column));
     let month_first = dates.flat_map(|(at, _)| rows.iter().filter_map(move |row| row.get(at))).any(
@@ -171,7 +171,7 @@ fn meaning_of(header: &str) -> ColumnMeaning {
         return own;
     }
     let whole = folded(header);
-    if let Some((field, _)) = HEADS.iter().find(|(_, words)| words.contains(&whole.as_str())) {
+    if let Some((field, _)) = LOT_FIELDS.iter().find(|(_, words)| words.contains(&whole.as_str())) {
         return ColumnMeaning::Head { field: *field };
     }
     let longest = PROPERTIES
@@ -190,7 +190,9 @@ fn meaning_of(header: &str) -> ColumnMeaning {
             ColumnMeaning::Reading {
                 property,
                 unit: unit.unwrap_or(property.unit()).into(),
-                basis: basis.or(usual(property)).filter(|_| property.movement() != Movement::None),
+                basis: basis
+                    .or(usual(property))
+                    .filter(|_| property.basis_conversion() != BasisConversion::None),
                 method: String::new(),
             }
         }
@@ -199,10 +201,10 @@ fn meaning_of(header: &str) -> ColumnMeaning {
 
 /// The basis a figure is on where a header does not say.
 const fn usual(property: Property) -> Option<MoistureBasis> {
-    match property.movement() {
-        Movement::None => None,
-        Movement::Share => Some(MoistureBasis::AsIs),
-        Movement::AddedWater => Some(MoistureBasis::Fourteen),
+    match property.basis_conversion() {
+        BasisConversion::None => None,
+        BasisConversion::BlendShare => Some(MoistureBasis::AsIs),
+        BasisConversion::AddedWater => Some(MoistureBasis::Fourteen),
     }
 }
 

@@ -4,17 +4,16 @@ mod age;
 mod alveograph;
 mod blend;
 mod certificate;
-mod change;
+mod compare_lots;
+mod correction;
 mod curve_check;
 mod drift;
 mod falling_number;
 mod farinograph;
 mod mapping;
-mod mend;
 mod moisture;
 mod names;
 mod property;
-mod propose;
 mod reading;
 mod release;
 mod revised;
@@ -22,16 +21,20 @@ mod sift;
 mod smooth;
 mod species;
 mod specification;
+mod suggest_limits;
 mod treatment;
 
-pub use age::{AGED_DAYS, GREEN_DAYS, age_says};
-pub use alveograph::{AlveographAnswer, AlveographInput, Bubble, BubbleInput, Curve, read_bubbles};
-pub use blend::{
-    Blend, BlendAnswer, BlendFlour, BlendFlourInput, BlendInput, BlendProperty, BlendTargetInput,
-    Conflict, Mixture, Share, Side, Target,
+pub use age::{AGED_DAYS, GREEN_DAYS, age_message};
+pub use alveograph::{
+    AlveogramCurve, AlveogramCurveInput, AlveographAnswer, AlveographInput, Curve, read_curves,
 };
-pub use certificate::{Column, Row, RowFault, read_rows};
-pub use change::{Change, Consequence, Difference, change, usual_basis};
+pub use blend::{
+    Blend, BlendAnswer, BlendFlour, BlendFlourInput, BlendInput, BlendProperty, BlendShare,
+    BlendTargetInput, Conflict, Mixture, Side, Target,
+};
+pub use certificate::{CertificateColumn, Row, RowFault, read_rows};
+pub use compare_lots::{Consequence, Difference, LotComparison, compare_lots, usual_basis};
+pub use correction::{Correction, CorrectionError, CorrectionInput};
 pub use curve_check::{
     CurveCheck, FromCurve, check_against_curve, from_alveogram, from_farinogram,
 };
@@ -41,22 +44,23 @@ pub use farinograph::{
     Farinogram, FarinographAnswer, FarinographInput, FarinographMixer, MovedMarks,
 };
 pub use mapping::{
-    ColumnMeaning, DateOrder, HeadField, MappedLot, Mapping, date_parts, own_header_of,
-    propose_mapping, says_nothing,
+    ColumnMeaning, DateOrder, LotField, MappedLot, Mapping, date_parts, is_blank, own_header_of,
+    suggest_mapping,
 };
-pub use mend::{CannotMend, Mended, Mending};
 pub use moisture::{
     Moisture, MoistureBasisAnswer, MoistureBasisInput, absorption_at_moisture, at_moisture,
 };
-pub use names::{FlourName, Hardness, NameKind, flour_names, hard_and_soft, strength, temper};
-pub use property::{Movement, Property, Repeatability};
-pub use propose::{IntendedUse, Proposal, ProposedFrom, propose};
-pub use reading::{Censored, MoistureBasis, OnBases, Reading, Readings};
+pub use names::{
+    FlourName, Hardness, NameKind, flour_names, hard_and_soft, strength, tenacity_class,
+};
+pub use property::{BasisConversion, Property, Repeatability};
+pub use reading::{Censored, MoistureBasis, Reading, Readings, ValuesByBasis};
 pub use release::{Decision, barred};
 pub use revised::{Revised, revised};
-pub use sift::{
-    BRAN_ASH, SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, Wanted as SiftWanted,
-};
+pub use sift::{BRAN_ASH, SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, SiftTarget};
 pub use species::Species;
-pub use specification::{Assessment, Limit, LimitFault, Rule, Verdict, assess, concerns, targets};
+pub use specification::{
+    Assessment, Limit, LimitFault, RequirementCheck, Verdict, assess, nonconformities, targets,
+};
+pub use suggest_limits::{IntendedUse, SuggestedFrom, SuggestedLimit, suggest_limits};
 pub use treatment::Treatment;

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// A flour's moisture, from 0 to 30 %.
 ///
@@ -65,9 +65,10 @@ pub fn absorption_at_moisture(absorption: f64, from: Moisture, to: Moisture) -> 
     at_moisture(absorption + 100.0, from, to) - 100.0
 }
 
-const VALUE: Bound = Bound::new("value_pct", "value", "%", 0.0, 100.0);
-const FROM: Bound = Bound::new("from_moisture_pct", "moisture it is stated at", "%", 0.0, 30.0);
-const TO: Bound = Bound::new("to_moisture_pct", "moisture wanted", "%", 0.0, 30.0);
+const VALUE: NumberRange = NumberRange::new("value_pct", "value", "%", 0.0, 100.0);
+const FROM: NumberRange =
+    NumberRange::new("from_moisture_pct", "moisture it is stated at", "%", 0.0, 30.0);
+const TO: NumberRange = NumberRange::new("to_moisture_pct", "moisture wanted", "%", 0.0, 30.0);
 
 /// What the `moisture-basis` calculator is asked.
 #[derive(Debug, Clone, Deserialize)]
@@ -75,13 +76,13 @@ const TO: Bound = Bound::new("to_moisture_pct", "moisture wanted", "%", 0.0, 30.
 pub struct MoistureBasisInput {
     /// Share of the flour, 0 to 100 %.
     #[serde(default)]
-    pub value_pct: Given,
+    pub value_pct: RawNumber,
     /// Moisture the share is stated at, 0 to 30 %; 0 is dry matter.
     #[serde(default)]
-    pub from_moisture_pct: Given,
+    pub from_moisture_pct: RawNumber,
     /// Moisture wanted, 0 to 30 %.
     #[serde(default)]
-    pub to_moisture_pct: Given,
+    pub to_moisture_pct: RawNumber,
 }
 
 /// What the `moisture-basis` calculator answers.
@@ -103,10 +104,10 @@ impl MoistureBasisInput {
     ///     value_pct: 0.62.into(), from_moisture_pct: 14.0.into(), to_moisture_pct: 0.0.into(),
     /// };
     /// assert!((ash.compute()?.value_pct - 0.7209).abs() < 0.00005);
-    /// # Ok::<(), ironpeel_core::units::Faults>(())
+    /// # Ok::<(), ironpeel_core::units::ValidationErrors>(())
     /// ```
-    pub fn compute(&self) -> Result<MoistureBasisAnswer, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<MoistureBasisAnswer, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let value = VALUE.check(&self.value_pct, "", &mut faults);
         let from = FROM.check(&self.from_moisture_pct, "", &mut faults);
         let to = TO.check(&self.to_moisture_pct, "", &mut faults);

@@ -13,7 +13,7 @@ pub struct FlourName {
     /// The name, or what stands for one: “between T55 and T65”.
     pub name: String,
     /// Which rule gave it, with the figure it was read from.
-    pub says: String,
+    pub message: String,
 }
 
 /// How a flour stands to a system's classes.
@@ -120,18 +120,18 @@ fn name(
     ash: Option<f64>,
     classes: Option<&[Class]>,
 ) -> FlourName {
-    let none = |says: &str| FlourName {
+    let none = |message: &str| FlourName {
         system,
         kind: NameKind::None,
         name: "–".into(),
-        says: says.into(),
+        message: message.into(),
     };
     let Some(classes) = classes else { return none("no class for this grain") };
     let Some(ash) = ash else {
         return none("its ash, or the moisture to move it by, is not known");
     };
     let rounded = (ash * 100.0).round() / 100.0;
-    let says = format!("{rule}: {rounded:.2} %");
+    let message = format!("{rule}: {rounded:.2} %");
     let (kind, name) = match classes.iter().find(|(_, low, high)| (*low..=*high).contains(&rounded))
     {
         Some((name, ..)) => (NameKind::Class, (*name).to_owned()),
@@ -146,7 +146,7 @@ fn name(
             (None, _) => (NameKind::Outside, "below every class".to_owned()),
         },
     };
-    FlourName { system, kind, name, says }
+    FlourName { system, kind, name, message }
 }
 
 /// An Italian class asks for protein too.
@@ -162,7 +162,7 @@ fn with_protein(mut named: FlourName, protein_dm: Option<f64>) -> FlourName {
         Some(protein) => format!("protein {protein:.1} % of at least {least:.1} %"),
         None => format!("it also asks for protein of {least:.1} %, not known here"),
     };
-    named.says = format!("{}; {asked}", named.says);
+    named.message = format!("{}; {asked}", named.message);
     named
 }
 
@@ -178,7 +178,8 @@ fn by_use(mut named: FlourName, protein_14: Option<f64>) -> FlourName {
     }
     let Some(protein) = protein_14 else {
         named.kind = NameKind::Outside;
-        named.says = format!("{}; its use goes by protein on 14 %, not known here", named.says);
+        named.message =
+            format!("{}; its use goes by protein on 14 %, not known here", named.message);
         named.name = format!("{} by ash only", named.name);
         return named;
     };
@@ -188,7 +189,7 @@ fn by_use(mut named: FlourName, protein_14: Option<f64>) -> FlourName {
         "patent" => format!("{used}, patent"),
         _ => used.to_owned(),
     };
-    named.says = format!("{}; for {used} by protein {protein:.1} % on 14 % (H)", named.says);
+    named.message = format!("{}; for {used} by protein {protein:.1} % on 14 % (H)", named.message);
     named
 }
 
@@ -246,7 +247,7 @@ pub const fn strength(w: f64) -> &'static str {
 }
 
 /// What P/L says of a dough's temper (H): below 0.5 extensible, to 0.8 balanced, above 1 tenacious.
-pub const fn temper(p_over_l: f64) -> &'static str {
+pub const fn tenacity_class(p_over_l: f64) -> &'static str {
     match p_over_l {
         ..0.5 => "extensible",
         0.5..=0.8 => "balanced",

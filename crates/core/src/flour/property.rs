@@ -28,11 +28,11 @@ pub enum Property {
 
 /// How a property moves when the moisture it is stated at changes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Movement {
+pub enum BasisConversion {
     /// It does not.
     None,
     /// As a share of the flour: see [`super::at_moisture`].
-    Share,
+    BlendShare,
     /// As added water: see [`super::absorption_at_moisture`].
     AddedWater,
 }
@@ -170,11 +170,13 @@ impl Property {
     }
 
     /// How it moves with moisture.
-    pub const fn movement(self) -> Movement {
+    pub const fn basis_conversion(self) -> BasisConversion {
         match self {
-            Self::Protein | Self::Ash | Self::WetGluten | Self::DamagedStarch => Movement::Share,
-            Self::Absorption => Movement::AddedWater,
-            _ => Movement::None,
+            Self::Protein | Self::Ash | Self::WetGluten | Self::DamagedStarch => {
+                BasisConversion::BlendShare
+            }
+            Self::Absorption => BasisConversion::AddedWater,
+            _ => BasisConversion::None,
         }
     }
 

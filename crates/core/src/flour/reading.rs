@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::{Moisture, Movement, Property, absorption_at_moisture, at_moisture};
+use super::{BasisConversion, Moisture, Property, absorption_at_moisture, at_moisture};
 
 /// The moisture a value is stated at.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -131,7 +131,7 @@ impl Readings {
 /// A reading on the three bases, where it can be had.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct OnBases {
+pub struct ValuesByBasis {
     pub as_is: Option<f64>,
     pub fourteen: Option<f64>,
     /// Never for absorption: water added to bone-dry flour is nobody's figure.
@@ -150,21 +150,22 @@ impl Reading {
             return Some(self.value);
         }
         let (from, to) = (from.moisture(own)?, to.moisture(own)?);
-        match self.property.movement() {
-            Movement::None => Some(self.value),
-            Movement::Share => Some(at_moisture(self.value, from, to)),
-            Movement::AddedWater => Some(absorption_at_moisture(self.value, from, to)),
+        match self.property.basis_conversion() {
+            BasisConversion::None => Some(self.value),
+            BasisConversion::BlendShare => Some(at_moisture(self.value, from, to)),
+            BasisConversion::AddedWater => Some(absorption_at_moisture(self.value, from, to)),
         }
     }
 
     /// The value on each basis; all none for what does not move with moisture.
-    pub fn on_bases(&self, own: Option<Moisture>) -> OnBases {
+    pub fn on_bases(&self, own: Option<Moisture>) -> ValuesByBasis {
         let at = |basis| self.basis.and_then(|_| self.on(Some(basis), own));
         let dry = at(MoistureBasis::DryMatter);
-        OnBases {
+        ValuesByBasis {
             as_is: at(MoistureBasis::AsIs),
             fourteen: at(MoistureBasis::Fourteen),
-            dry_matter: dry.filter(|_| self.property.movement() == Movement::Share),
+            dry_matter: dry
+                .filter(|_| self.property.basis_conversion() == BasisConversion::BlendShare),
         }
     }
 }

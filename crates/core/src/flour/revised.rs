@@ -12,7 +12,7 @@ pub struct Revised {
     pub before: Option<Limit>,
     pub after: Option<Limit>,
     /// Narrower, wider, moved, added, removed, or what else was reworded.
-    pub says: &'static str,
+    pub message: &'static str,
 }
 
 /// What differs between two revisions of a specification, in the order of a certificate.
@@ -28,14 +28,14 @@ pub fn revised(before: &[Limit], after: &[Limit]) -> Vec<Revised> {
             property,
             label: property.label(),
             unit: property.unit(),
-            says: says(before.as_ref(), after.as_ref()),
+            message: message(before.as_ref(), after.as_ref()),
             before,
             after,
         })
         .collect()
 }
 
-fn says(before: Option<&Limit>, after: Option<&Limit>) -> &'static str {
+fn message(before: Option<&Limit>, after: Option<&Limit>) -> &'static str {
     let (Some(before), Some(after)) = (before, after) else {
         return if before.is_some() { "removed" } else { "added" };
     };

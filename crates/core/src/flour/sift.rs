@@ -1,6 +1,8 @@
 use serde::{Deserialize, Serialize};
 
-use crate::units::{Bound, Coefficient, Faults, Given, Input, Why};
+use crate::units::{
+    Coefficient, Derivation, DerivationInput, NumberRange, RawNumber, ValidationErrors,
+};
 
 /// Ash of what a sieve holds back, % on dry matter. House default.
 pub const BRAN_ASH: Coefficient = Coefficient::house(
@@ -12,10 +14,12 @@ pub const BRAN_ASH: Coefficient = Coefficient::house(
     "usual for the coarse bran of wheat; measure your own",
 );
 
-const ASH: Bound = Bound::new("ash_dm_pct", "ash on dry matter", "%", 0.1, 8.0);
-const BRAN: Bound = Bound::new("bran_ash_dm_pct", "ash of the bran on dry matter", "%", 0.5, 12.0);
-const REMOVED: Bound = Bound::new("removed_pct", "bran removed", "%", 0.0, 90.0);
-const TARGET: Bound = Bound::new("target_ash_dm_pct", "ash wanted on dry matter", "%", 0.1, 8.0);
+const ASH: NumberRange = NumberRange::new("ash_dm_pct", "ash on dry matter", "%", 0.1, 8.0);
+const BRAN: NumberRange =
+    NumberRange::new("bran_ash_dm_pct", "ash of the bran on dry matter", "%", 0.5, 12.0);
+const REMOVED: NumberRange = NumberRange::new("removed_pct", "bran removed", "%", 0.0, 90.0);
+const TARGET: NumberRange =
+    NumberRange::new("target_ash_dm_pct", "ash wanted on dry matter", "%", 0.1, 8.0);
 
 /// A pass over a sieve and how much of freshly milled whole wheat it holds back.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -59,16 +63,16 @@ pub const SIEVE_PASSES: [SievePass; 3] = [
 pub struct SiftInput {
     /// 0.1 to 8 %.
     #[serde(default)]
-    pub ash_dm_pct: Given,
+    pub ash_dm_pct: RawNumber,
     /// 0.5 to 12 %; 5.8 if left out.
     #[serde(default)]
-    pub bran_ash_dm_pct: Given,
+    pub bran_ash_dm_pct: RawNumber,
     /// 0 to 90 % of the flour.
     #[serde(default)]
-    pub removed_pct: Given,
+    pub removed_pct: RawNumber,
     /// 0.1 to 8 %.
     #[serde(default)]
-    pub target_ash_dm_pct: Given,
+    pub target_ash_dm_pct: RawNumber,
 }
 
 /// What sieving leaves.
@@ -86,7 +90,7 @@ pub struct SiftAnswer {
     pub passes: Vec<SievePass>,
     #[serde(skip_serializing_if = "Option::is_none")]
     pub reason: Option<String>,
-    pub why: Why,
+    pub why: Derivation,
 }
 
 /// A flour to be sieved, checked.
@@ -95,12 +99,12 @@ pub struct Sift {
     pub ash_dm_pct: f64,
     /// None for the house default with its band.
     pub bran_ash_dm_pct: Option<f64>,
-    pub wanted: Wanted,
+    pub wanted: SiftTarget,
 }
 
 /// What sieving is to reach.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Wanted {
+pub enum SiftTarget {
     RemovedPct(f64),
     AshDmPct(f64),
 }
@@ -114,10 +118,10 @@ impl SiftInput {
     ///     ash_dm_pct: 1.62.into(), target_ash_dm_pct: 0.85.into(), ..SiftInput::default()
     /// };
     /// assert!((sift.compute()?.removed_pct - 15.56).abs() < 0.005);
-    /// # Ok::<(), ironpeel_core::units::Faults>(())
+    /// # Ok::<(), ironpeel_core::units::ValidationErrors>(())
     /// ```
-    pub fn compute(&self) -> Result<SiftAnswer, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<SiftAnswer, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let ash_dm_pct = ASH.check(&self.ash_dm_pct, "", &mut faults);
         let bran_ash_dm_pct = BRAN.check_opt(&self.bran_ash_dm_pct, "", &mut faults);
         let bran = bran_ash_dm_pct.unwrap_or(BRAN_ASH.value);
@@ -128,14 +132,16 @@ impl SiftInput {
             );
         }
         let wanted = match (self.removed_pct.is_missing(), self.target_ash_dm_pct.is_missing()) {
-            (false, true) => Wanted::RemovedPct(REMOVED.check(&self.removed_pct, "", &mut faults)),
+            (false, true) => {
+                SiftTarget::RemovedPct(REMOVED.check(&self.removed_pct, "", &mut faults))
+            }
             (true, false) => {
-                Wanted::AshDmPct(TARGET.check(&self.target_ash_dm_pct, "", &mut faults))
+                SiftTarget::AshDmPct(TARGET.check(&self.target_ash_dm_pct, "", &mut faults))
             }
             _ => {
-                let says = "give either the bran removed or the ash wanted, and not both";
-                faults.push("removed_pct", says);
-                Wanted::RemovedPct(0.0)
+                let message = "give either the bran removed or the ash wanted, and not both";
+                faults.push("removed_pct", message);
+                SiftTarget::RemovedPct(0.0)
             }
         };
         Ok(faults.or(Sift { ash_dm_pct, bran_ash_dm_pct, wanted })?.balance())
@@ -155,8 +161,8 @@ impl Sift {
             None => [BRAN_ASH.low, BRAN_ASH.high],
         };
         let [one, other] = ends.map(|bran| match self.wanted {
-            Wanted::RemovedPct(_) => self.ash_after(removed_pct, bran).max(0.0),
-            Wanted::AshDmPct(_) => self.possible(bran).0,
+            SiftTarget::RemovedPct(_) => self.ash_after(removed_pct, bran).max(0.0),
+            SiftTarget::AshDmPct(_) => self.possible(bran).0,
         });
         let near = |pass: &SievePass| {
             (pass.removed_low_pct..=pass.removed_high_pct).contains(&removed_pct)
@@ -170,9 +176,9 @@ impl Sift {
             high_pct: one.max(other),
             passes: SIEVE_PASSES.into_iter().filter(near).collect(),
             reason,
-            why: Why {
+            why: Derivation {
                 formula: "ash after = (ash − removed · bran's ash) / (1 − removed)",
-                inputs: vec![Input::new("ash on dry matter", self.ash_dm_pct, "%")],
+                inputs: vec![DerivationInput::new("ash on dry matter", self.ash_dm_pct, "%")],
                 coefficients: vec![Coefficient {
                     value: bran,
                     low: ends[0],
@@ -192,22 +198,22 @@ impl Sift {
     fn possible(&self, bran: f64) -> (f64, Option<String>) {
         let ash = self.ash_dm_pct;
         match self.wanted {
-            Wanted::RemovedPct(removed) if removed / 100.0 * bran > ash => {
+            SiftTarget::RemovedPct(removed) if removed / 100.0 * bran > ash => {
                 let most = 100.0 * ash / bran;
-                let says = format!(
+                let message = format!(
                     "{removed} % of bran at {bran} % ash is more ash than the flour has; at most \
                      {most:.1} % can be bran"
                 );
-                (most, Some(says))
+                (most, Some(message))
             }
-            Wanted::RemovedPct(removed) => (removed, None),
-            Wanted::AshDmPct(target) if target > ash => {
-                let says = format!(
+            SiftTarget::RemovedPct(removed) => (removed, None),
+            SiftTarget::AshDmPct(target) if target > ash => {
+                let message = format!(
                     "sieving only lowers ash: {target} % is above the flour's {ash} %; nothing is removed"
                 );
-                (0.0, Some(says))
+                (0.0, Some(message))
             }
-            Wanted::AshDmPct(target) => (100.0 * (ash - target) / (bran - target), None),
+            SiftTarget::AshDmPct(target) => (100.0 * (ash - target) / (bran - target), None),
         }
     }
 }

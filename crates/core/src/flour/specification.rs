@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
 use super::property::folded;
-use super::{Censored, MoistureBasis, Movement, Property, Reading, Readings, Repeatability};
+use super::{BasisConversion, Censored, MoistureBasis, Property, Reading, Readings, Repeatability};
 
 /// What a specification wants of one property: any of minimum, target and maximum, on one basis.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -49,7 +49,7 @@ impl Limit {
         if !given.is_sorted() || given.iter().any(|value| !value.is_finite()) {
             return Err(LimitFault::NotRising(label));
         }
-        if self.basis.is_none() && self.property.movement() != Movement::None {
+        if self.basis.is_none() && self.property.basis_conversion() != BasisConversion::None {
             return Err(LimitFault::NoBasis(label));
         }
         Ok(())
@@ -156,7 +156,7 @@ pub enum Verdict {
 /// One property of a specification with what the lot has.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Rule {
+pub struct RequirementCheck {
     #[serde(flatten)]
     pub limit: Limit,
     pub label: &'static str,
@@ -168,7 +168,7 @@ pub struct Rule {
     pub fringe_max: f64,
     pub verdict: Verdict,
     /// The verdict in words.
-    pub says: Cow<'static, str>,
+    pub message: Cow<'static, str>,
     /// Measured by another method than was asked for: the figures may not agree.
     pub other_method: bool,
 }
@@ -178,28 +178,28 @@ pub struct Rule {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Assessment {
     pub verdict: Verdict,
-    pub rules: Vec<Rule>,
+    pub checks: Vec<RequirementCheck>,
 }
 
 /// Holds a lot's readings against the limits: the verdict is the worst of its readings.
 ///
 /// Holding or rejecting stays a person's act.
 pub fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
-    let rules: Vec<Rule> = limits.iter().map(|limit| rule(limit, readings)).collect();
-    Assessment { verdict: worst(&rules), rules }
+    let checks: Vec<RequirementCheck> = limits.iter().map(|limit| rule(limit, readings)).collect();
+    Assessment { verdict: worst(&checks), checks }
 }
 
 /// As [`assess`], with only the rules that are not simply in: what a what-if looks at.
-pub fn concerns(limits: &[Limit], readings: &Readings) -> Assessment {
+pub fn nonconformities(limits: &[Limit], readings: &Readings) -> Assessment {
     let not_in = |limit: &&Limit| judged(limit, readings).1 != Verdict::In;
-    let rules: Vec<Rule> =
+    let checks: Vec<RequirementCheck> =
         limits.iter().filter(not_in).map(|limit| rule(limit, readings)).collect();
-    Assessment { verdict: worst(&rules), rules }
+    Assessment { verdict: worst(&checks), checks }
 }
 
 /// The verdict of the lot, each rule's as far as it counts.
-fn worst(rules: &[Rule]) -> Verdict {
-    rules.iter().map(|rule| rule.limit.counts(rule.verdict)).max().unwrap_or(Verdict::In)
+fn worst(checks: &[RequirementCheck]) -> Verdict {
+    checks.iter().map(|rule| rule.limit.counts(rule.verdict)).max().unwrap_or(Verdict::In)
 }
 
 fn judged(limit: &Limit, readings: &Readings) -> (Option<f64>, Verdict) {
@@ -208,10 +208,10 @@ fn judged(limit: &Limit, readings: &Readings) -> (Option<f64>, Verdict) {
     (value, value.map_or(Verdict::Missing, |value| limit.judge_reading(value, censored)))
 }
 
-fn rule(limit: &Limit, readings: &Readings) -> Rule {
+fn rule(limit: &Limit, readings: &Readings) -> RequirementCheck {
     let reading = readings.get(limit.property);
     let (value, verdict) = judged(limit, readings);
-    let says = match (value, reading) {
+    let message = match (value, reading) {
         (Some(_), Some(Reading { censored: Some(_), .. })) if verdict == Verdict::Borderline => {
             "only a bound is stated, and it does not decide against the limit".into()
         }
@@ -222,7 +222,7 @@ fn rule(limit: &Limit, readings: &Readings) -> Rule {
         (None, None) => "asked for, and not on the certificate".into(),
     };
     let fringe = |bound: Option<f64>| bound.map_or(0.0, |at| limit.property.repeatability().at(at));
-    Rule {
+    RequirementCheck {
         limit: limit.clone(),
         label: limit.property.label(),
         unit: limit.property.unit(),
@@ -230,7 +230,7 @@ fn rule(limit: &Limit, readings: &Readings) -> Rule {
         fringe_min: fringe(limit.min),
         fringe_max: fringe(limit.max),
         verdict,
-        says,
+        message,
         other_method: limit.method.as_deref().is_some_and(|wanted| {
             reading.is_some_and(|reading| {
                 reading.method.as_deref().is_some_and(|method| folded(method) != folded(wanted))

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{MixedDough, MixedPart};
 use crate::flour::Moisture;
-use crate::units::{Coefficient, Input, Origin, Why};
+use crate::units::{Coefficient, Derivation, DerivationInput, Origin};
 
 /// Specific heat of water, kJ/kg·K.
 pub(super) const WATER: f64 = 4.186;
@@ -34,7 +34,7 @@ pub fn flour_specific_heat(moisture: Moisture) -> f64 {
 /// Whose temperature something goes by.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-pub enum PartIs {
+pub enum HeatSource {
     /// The lever that is most at hand.
     Flour,
     /// A dough made before.
@@ -47,19 +47,19 @@ pub enum PartIs {
 
 /// Something that goes into the mixer besides water.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Part {
+pub struct HeatPart {
     pub name: Cow<'static, str>,
     pub kg: f64,
     pub temperature_c: f64,
     /// kJ/kg·K.
     pub specific_heat: f64,
-    pub is: PartIs,
+    pub is: HeatSource,
 }
 
 /// The heat balance of a mixer, checked: masses are not negative and something is mixed.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Balance {
-    pub parts: Vec<Part>,
+    pub parts: Vec<HeatPart>,
     pub water_kg: f64,
     pub tap_c: f64,
     pub target_c: f64,
@@ -89,8 +89,9 @@ pub struct Term {
 /// What one small change would give.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Lever {
-    pub lever: &'static str,
+pub struct Sensitivity {
+    #[serde(rename = "lever")]
+    pub measure: &'static str,
     pub label: &'static str,
     /// By how much the water may be warmer, °C.
     pub water_c: f64,
@@ -105,13 +106,14 @@ pub struct Lever {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Remedy {
     pub remedy: &'static str,
-    pub says: String,
+    #[serde(rename = "says")]
+    pub message: String,
 }
 
 /// Water and ice that close the balance, or the nearest that can be had.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Answer {
+pub struct HeatSolution {
     /// Temperature of the liquid water.
     pub water_c: f64,
     /// Liquid water; with the ice it is all the water.
@@ -123,13 +125,14 @@ pub struct Answer {
     #[serde(skip_serializing_if = "Option::is_none")]
     pub reason: Option<String>,
     pub remedies: Vec<Remedy>,
-    pub levers: Vec<Lever>,
+    #[serde(rename = "levers")]
+    pub sensitivities: Vec<Sensitivity>,
     pub terms: Vec<Term>,
 }
 
 /// The balance closed, and nothing told about it yet.
 #[derive(Debug, Clone, Copy)]
-pub(crate) struct Closed {
+pub(crate) struct Solution {
     pub(crate) water_c: f64,
     pub(crate) ice_kg: f64,
     pub(crate) dough_c: f64,
@@ -142,11 +145,11 @@ impl Balance {
     /// `water·4.186·(Tw − target) = Σ kg·c·(target − T) − mixing·m_dough − 15.1·flour_wetted`.
     /// Water down to `chilled_min_c` needs no ice; below it tap water and ice (334 kJ/kg, 2.05
     /// kJ/kg·K) close the balance, up to the cap. Water above 60 °C is refused.
-    pub fn solve(&self) -> Answer {
+    pub fn solve(&self) -> HeatSolution {
         let solved = self.close();
         let (reason, remedies) =
             if solved.reachable { (None, Vec::new()) } else { self.explain(&solved) };
-        Answer {
+        HeatSolution {
             water_c: solved.water_c,
             water_kg: self.water_kg - solved.ice_kg,
             ice_kg: solved.ice_kg,
@@ -154,23 +157,27 @@ impl Balance {
             reachable: solved.reachable,
             reason,
             remedies,
-            levers: self.levers(&solved),
+            sensitivities: self.sensitivities(&solved),
             terms: self.terms(&solved),
         }
     }
 
     /// Water and ice alone.
-    pub(crate) fn close(&self) -> Closed {
-        let with = |water_c, ice_kg, reachable| Closed {
+    pub(crate) fn close(&self) -> Solution {
+        let with = |water_c, ice_kg, reachable| Solution {
             water_c,
             ice_kg,
-            dough_c: if reachable { self.target_c } else { self.settle(water_c, ice_kg) },
+            dough_c: if reachable {
+                self.target_c
+            } else {
+                self.final_temperature(water_c, ice_kg)
+            },
             reachable,
         };
         if self.water_kg <= 0.0 {
-            let dough_c = self.settle(self.tap_c, 0.0);
+            let dough_c = self.final_temperature(self.tap_c, 0.0);
             let reachable = (dough_c - self.target_c).abs() < 0.05;
-            return Closed { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
+            return Solution { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
         }
         let water_c = self.target_c + self.wanted_from_water() / (self.water_kg * WATER);
         if water_c > self.hottest_c.max(self.tap_c) + 1e-9 {
@@ -241,7 +248,7 @@ impl Balance {
     }
 
     /// The dough's temperature with this water and ice.
-    fn settle(&self, water_c: f64, ice_kg: f64) -> f64 {
+    fn final_temperature(&self, water_c: f64, ice_kg: f64) -> f64 {
         let parts = self.parts.iter();
         let brought =
             parts.map(|part| part.kg * part.specific_heat * part.temperature_c).sum::<f64>()
@@ -252,11 +259,11 @@ impl Balance {
     }
 
     fn flour_capacity(&self) -> f64 {
-        let flour = self.parts.iter().filter(|part| part.is == PartIs::Flour);
+        let flour = self.parts.iter().filter(|part| part.is == HeatSource::Flour);
         flour.map(|part| part.kg * part.specific_heat).sum()
     }
 
-    fn explain(&self, solved: &Closed) -> (Option<String>, Vec<Remedy>) {
+    fn explain(&self, solved: &Solution) -> (Option<String>, Vec<Remedy>) {
         let over = (solved.dough_c - self.target_c) * self.capacity();
         let reason = if self.water_kg <= 0.0 {
             "there is no water to set the temperature with".to_owned()
@@ -291,20 +298,20 @@ impl Balance {
         if flour > 0.0 {
             let degrees = over / flour;
             let word = if degrees > 0.0 { "cooler" } else { "warmer" };
-            let says = format!("flour {:.1} K {word}", degrees.abs());
-            remedies.push(Remedy { remedy: "flour", says });
+            let message = format!("flour {:.1} K {word}", degrees.abs());
+            remedies.push(Remedy { remedy: "flour", message });
         }
         let energy = over / self.dough_kg();
         if energy > 0.0 && energy <= self.mixing_kj_per_kg {
-            let says = match self.mixing_min {
+            let message = match self.mixing_min {
                 Some(minutes) => format!(
                     "{:.1} minutes less mixing ({energy:.1} kJ/kg), if the dough is ready by then",
                     energy / self.mixing_kj_per_kg * minutes
                 ),
                 None => format!("{energy:.1} kJ/kg less mixing, if the dough is ready by then"),
             };
-            remedies.push(Remedy { remedy: "mixing", says });
-            let says = match self.jacket_kj_per_kg {
+            remedies.push(Remedy { remedy: "mixing", message });
+            let message = match self.jacket_kj_per_kg {
                 Some(jacket) if jacket >= energy => "the mixer's jacket on".into(),
                 Some(jacket) => format!(
                     "the mixer's jacket on, and {:.1} kJ/kg less mixing: alone it takes {jacket:.1} \
@@ -315,7 +322,7 @@ impl Balance {
                     format!("a jacket that takes {over:.0} kJ out of each dough while it mixes")
                 }
             };
-            remedies.push(Remedy { remedy: "jacket", says });
+            remedies.push(Remedy { remedy: "jacket", message });
         }
         remedies
     }
@@ -323,16 +330,16 @@ impl Balance {
     /// Solves again with one thing changed.
     fn changed(
         &self,
-        now: &Closed,
-        lever: &'static str,
+        now: &Solution,
+        measure: &'static str,
         label: &'static str,
         edit: &dyn Fn(&mut Self),
-    ) -> Lever {
+    ) -> Sensitivity {
         let mut other = self.clone();
         edit(&mut other);
         let then = other.close();
-        Lever {
-            lever,
+        Sensitivity {
+            measure,
             label,
             water_c: then.water_c - now.water_c,
             ice_kg: then.ice_kg - now.ice_kg,
@@ -342,47 +349,47 @@ impl Balance {
 
     /// What else a plant has at hand: chilled water before the ice, a kilo more of it ice, the
     /// mixer's jacket.
-    pub fn at_hand(&self) -> Vec<Lever> {
+    pub fn available_measures(&self) -> Vec<Sensitivity> {
         let now = &self.close();
         let changed =
-            |lever, label, edit: &dyn Fn(&mut Self)| self.changed(now, lever, label, edit);
-        let mut levers = Vec::with_capacity(3);
+            |measure, label, edit: &dyn Fn(&mut Self)| self.changed(now, measure, label, edit);
+        let mut sensitivities = Vec::with_capacity(3);
         if self.tap_c > self.chilled_min_c && now.ice_kg > 0.0 {
-            levers.push(changed("chilled", "water chilled before the ice", &|other| {
+            sensitivities.push(changed("chilled", "water chilled before the ice", &|other| {
                 other.tap_c = other.chilled_min_c;
             }));
         }
         if self.max_ice_pct > 0.0 && self.water_kg > now.ice_kg + 1.0 {
-            levers.push(Lever {
-                lever: "ice",
+            sensitivities.push(Sensitivity {
+                measure: "ice",
                 label: "1 kg more of it ice",
                 water_c: 0.0,
                 ice_kg: 1.0,
-                dough_c: self.settle(now.water_c, now.ice_kg + 1.0)
-                    - self.settle(now.water_c, now.ice_kg),
+                dough_c: self.final_temperature(now.water_c, now.ice_kg + 1.0)
+                    - self.final_temperature(now.water_c, now.ice_kg),
             });
         }
         if let Some(jacket) = self.jacket_kj_per_kg {
-            levers.push(changed("jacket", "the mixer's jacket on", &|other| {
+            sensitivities.push(changed("jacket", "the mixer's jacket on", &|other| {
                 other.mixing_kj_per_kg = (other.mixing_kj_per_kg - jacket).max(0.0);
             }));
         }
-        levers
+        sensitivities
     }
 
     /// Solves again with one thing changed a little.
-    fn levers(&self, now: &Closed) -> Vec<Lever> {
+    fn sensitivities(&self, now: &Solution) -> Vec<Sensitivity> {
         let changed =
-            |lever, label, edit: &dyn Fn(&mut Self)| self.changed(now, lever, label, edit);
-        let mut levers = Vec::with_capacity(3);
+            |measure, label, edit: &dyn Fn(&mut Self)| self.changed(now, measure, label, edit);
+        let mut sensitivities = Vec::with_capacity(3);
         if self.flour_capacity() > 0.0 {
-            levers.push(changed("flour", "flour 1 K cooler", &|other| {
-                for part in other.parts.iter_mut().filter(|part| part.is == PartIs::Flour) {
+            sensitivities.push(changed("flour", "flour 1 K cooler", &|other| {
+                for part in other.parts.iter_mut().filter(|part| part.is == HeatSource::Flour) {
                     part.temperature_c -= 1.0;
                 }
             }));
         }
-        levers.push(match self.mixing_min.filter(|minutes| *minutes > 0.0) {
+        sensitivities.push(match self.mixing_min.filter(|minutes| *minutes > 0.0) {
             Some(minutes) => changed("mixing", "1 minute less mixing", &|other| {
                 other.mixing_kj_per_kg = (other.mixing_kj_per_kg * (1.0 - 1.0 / minutes)).max(0.0);
             }),
@@ -390,11 +397,11 @@ impl Balance {
                 other.mixing_kj_per_kg = (other.mixing_kj_per_kg - 1.0).max(0.0);
             }),
         });
-        levers.push(changed("tap", "tap 1 K colder", &|other| other.tap_c -= 1.0));
-        levers
+        sensitivities.push(changed("tap", "tap 1 K colder", &|other| other.tap_c -= 1.0));
+        sensitivities
     }
 
-    fn terms(&self, solved: &Closed) -> Vec<Term> {
+    fn terms(&self, solved: &Solution) -> Vec<Term> {
         let from = |c: f64| c - solved.dough_c;
         let mut terms: Vec<Term> = self
             .parts
@@ -418,19 +425,19 @@ impl Balance {
     }
 
     /// What the water's temperature rests on.
-    pub fn why(&self) -> Why {
+    pub fn why(&self) -> Derivation {
         let physics = |name, value, unit, source| {
             Coefficient::fixed(name, value, unit, Origin::Physics, source)
         };
-        Why {
+        Derivation {
             formula: "water · 4.186 · (Tw − target) = Σ kg · c · (target − T) − mixing · dough − 15.1 · flour wetted",
             inputs: vec![
-                Input::new("dough", self.dough_kg(), "kg"),
-                Input::new("all the water", self.water_kg, "kg"),
-                Input::new("target", self.target_c, "°C"),
-                Input::new("tap", self.tap_c, "°C"),
-                Input::new("mixing", self.mixing_kj_per_kg, "kJ/kg"),
-                Input::new("flour wetted", self.flour_wetted_kg, "kg"),
+                DerivationInput::new("dough", self.dough_kg(), "kg"),
+                DerivationInput::new("all the water", self.water_kg, "kg"),
+                DerivationInput::new("target", self.target_c, "°C"),
+                DerivationInput::new("tap", self.tap_c, "°C"),
+                DerivationInput::new("mixing", self.mixing_kj_per_kg, "kJ/kg"),
+                DerivationInput::new("flour wetted", self.flour_wetted_kg, "kg"),
             ],
             coefficients: vec![
                 physics("specific heat of water", WATER, "kJ/kg·K", "physics"),

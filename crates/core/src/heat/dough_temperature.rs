@@ -1,39 +1,45 @@
 use serde::Deserialize;
 
-use super::{Answer, Balance, HOTTEST_WATER_C, Part, PartIs};
-use crate::units::{Bound, Faults, Given};
+use super::{Balance, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// Most parts in one balance.
 const MOST_PARTS: usize = 200;
 
-const KG: Bound = Bound::new("kg", "mass", "kg", 0.0, 100_000.0);
-const TEMPERATURE: Bound = Bound::new("temperature_c", "temperature", "°C", -40.0, 150.0);
-const HEAT: Bound = Bound::new("specific_heat", "specific heat", "kJ/kg·K", 0.1, 10.0);
-const WATER: Bound = Bound::new("water_kg", "water", "kg", 0.0, 100_000.0);
-const TAP: Bound = Bound::new("tap_c", "tap water", "°C", 0.0, 100.0);
-const TARGET: Bound = Bound::new("target_c", "target dough temperature", "°C", 0.0, 100.0);
-const MIXING: Bound = Bound::new("mixing_kj_per_kg", "mixing energy", "kJ/kg", 0.0, 500.0);
-const MINUTES: Bound = Bound::new("mixing_min", "mixing time", "min", 0.1, 600.0);
-const WETTED: Bound = Bound::new("flour_wetted_kg", "flour wetted", "kg", 0.0, 100_000.0);
-const CHILLED: Bound = Bound::new("chilled_min_c", "coldest chilled water", "°C", 0.0, 40.0);
-const ICE: Bound = Bound::new("ice_c", "ice", "°C", -60.0, 0.0);
-const MAX_ICE: Bound = Bound::new("max_ice_pct", "most ice", "% of the water", 0.0, 100.0);
+const KG: NumberRange = NumberRange::new("kg", "mass", "kg", 0.0, 100_000.0);
+const TEMPERATURE: NumberRange =
+    NumberRange::new("temperature_c", "temperature", "°C", -40.0, 150.0);
+const HEAT: NumberRange = NumberRange::new("specific_heat", "specific heat", "kJ/kg·K", 0.1, 10.0);
+const WATER: NumberRange = NumberRange::new("water_kg", "water", "kg", 0.0, 100_000.0);
+const TAP: NumberRange = NumberRange::new("tap_c", "tap water", "°C", 0.0, 100.0);
+const TARGET: NumberRange =
+    NumberRange::new("target_c", "target dough temperature", "°C", 0.0, 100.0);
+const MIXING: NumberRange =
+    NumberRange::new("mixing_kj_per_kg", "mixing energy", "kJ/kg", 0.0, 500.0);
+const MINUTES: NumberRange = NumberRange::new("mixing_min", "mixing time", "min", 0.1, 600.0);
+const WETTED: NumberRange =
+    NumberRange::new("flour_wetted_kg", "flour wetted", "kg", 0.0, 100_000.0);
+const CHILLED: NumberRange =
+    NumberRange::new("chilled_min_c", "coldest chilled water", "°C", 0.0, 40.0);
+const ICE: NumberRange = NumberRange::new("ice_c", "ice", "°C", -60.0, 0.0);
+const MAX_ICE: NumberRange =
+    NumberRange::new("max_ice_pct", "most ice", "% of the water", 0.0, 100.0);
 
 /// Something that goes into the mixer besides water.
 #[derive(Debug, Clone, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct PartInput {
+pub struct HeatPartInput {
     #[serde(default)]
     pub name: String,
     /// 0 to 100 000 kg.
     #[serde(default)]
-    pub kg: Given,
+    pub kg: RawNumber,
     /// −40 to 150 °C.
     #[serde(default)]
-    pub temperature_c: Given,
+    pub temperature_c: RawNumber,
     /// 0.1 to 10 kJ/kg·K.
     #[serde(default)]
-    pub specific_heat: Given,
+    pub specific_heat: RawNumber,
 }
 
 /// What the `dough-temperature` calculator is asked.
@@ -42,34 +48,34 @@ pub struct PartInput {
 pub struct DoughTemperatureInput {
     /// Up to 200. A part with “flour” in its name is the one the flour lever cools.
     #[serde(default)]
-    pub parts: Option<Vec<PartInput>>,
+    pub parts: Option<Vec<HeatPartInput>>,
     /// All the water, ice included, kg.
     #[serde(default)]
-    pub water_kg: Given,
+    pub water_kg: RawNumber,
     /// 0 to 100 °C.
     #[serde(default)]
-    pub tap_c: Given,
+    pub tap_c: RawNumber,
     /// 0 to 100 °C.
     #[serde(default)]
-    pub target_c: Given,
+    pub target_c: RawNumber,
     /// Of whole dough, 0 to 500 kJ/kg.
     #[serde(default)]
-    pub mixing_kj_per_kg: Given,
+    pub mixing_kj_per_kg: RawNumber,
     /// Optional: turns the mixing lever into minutes.
     #[serde(default)]
-    pub mixing_min: Given,
+    pub mixing_min: RawNumber,
     /// As-is flour meeting water for the first time, kg.
     #[serde(default)]
-    pub flour_wetted_kg: Given,
+    pub flour_wetted_kg: RawNumber,
     /// Coldest water without ice; 2 °C if left out.
     #[serde(default)]
-    pub chilled_min_c: Given,
+    pub chilled_min_c: RawNumber,
     /// 0 or below; 0 °C if left out.
     #[serde(default)]
-    pub ice_c: Given,
+    pub ice_c: RawNumber,
     /// Most ice, in percent of the water; 60 if left out.
     #[serde(default)]
-    pub max_ice_pct: Given,
+    pub max_ice_pct: RawNumber,
 }
 
 impl DoughTemperatureInput {
@@ -87,12 +93,12 @@ impl DoughTemperatureInput {
     /// assert!((answer.water_c - 13.85).abs() < 0.005 && answer.ice_kg == 0.0);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<Answer, Faults> {
+    pub fn compute(&self) -> Result<HeatSolution, ValidationErrors> {
         self.check().map(|balance| balance.solve())
     }
 
-    fn check(&self) -> Result<Balance, Faults> {
-        let faults = &mut Faults::default();
+    fn check(&self) -> Result<Balance, ValidationErrors> {
+        let faults = &mut ValidationErrors::default();
         let parts = self.parts.as_deref().unwrap_or_else(|| {
             faults.push("parts", "the parts are missing; a list of what goes in besides water");
             &[]
@@ -101,7 +107,7 @@ impl DoughTemperatureInput {
             let message = format!("up to {MOST_PARTS} parts; {} were given", parts.len());
             faults.push("parts", message);
         }
-        let parts: Vec<Part> = parts
+        let parts: Vec<HeatPart> = parts
             .iter()
             .take(MOST_PARTS)
             .enumerate()
@@ -130,13 +136,13 @@ impl DoughTemperatureInput {
     }
 }
 
-impl PartInput {
-    fn check(&self, at: &str, faults: &mut Faults) -> Part {
-        Part {
+impl HeatPartInput {
+    fn check(&self, at: &str, faults: &mut ValidationErrors) -> HeatPart {
+        HeatPart {
             is: if self.name.to_lowercase().contains("flour") {
-                PartIs::Flour
+                HeatSource::Flour
             } else {
-                PartIs::Other
+                HeatSource::Other
             },
             name: self.name.clone().into(),
             kg: KG.check(&self.kg, at, faults),

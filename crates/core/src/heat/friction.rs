@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::balance::{ICE, MELTING, WATER as WATER_HEAT};
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// Before anything was observed, °C (H).
 const PRIOR_C: f64 = 14.0;
@@ -103,36 +103,38 @@ pub struct FrictionInput {
 pub struct TemperaturesInput {
     /// −30 to 60 °C.
     #[serde(default)]
-    pub flour_c: Given,
+    pub flour_c: RawNumber,
     /// −30 to 60 °C.
     #[serde(default)]
-    pub room_c: Given,
+    pub room_c: RawNumber,
     /// 0 to 100 °C.
     #[serde(default)]
-    pub water_c: Given,
+    pub water_c: RawNumber,
     /// −30 to 60 °C; left out where there is no sponge or starter.
     #[serde(default)]
-    pub preferment_c: Given,
+    pub preferment_c: RawNumber,
     /// −5 to 60 °C.
     #[serde(default)]
-    pub dough_c: Given,
+    pub dough_c: RawNumber,
     /// Share of the water by mass, 0 to 100 %; 0 if left out.
     #[serde(default)]
-    pub ice_share_pct: Given,
+    pub ice_share_pct: RawNumber,
     /// −40 to 0 °C; 0 if left out.
     #[serde(default)]
-    pub ice_c: Given,
+    pub ice_c: RawNumber,
 }
 
 const MOST: usize = 5000;
-const FLOUR: Bound = Bound::new("flour_c", "flour temperature", "°C", -30.0, 60.0);
-const ROOM: Bound = Bound::new("room_c", "room temperature", "°C", -30.0, 60.0);
-const WATER: Bound = Bound::new("water_c", "water temperature", "°C", 0.0, 100.0);
-const PREFERMENT: Bound =
-    Bound::new("preferment_c", "temperature of the sponge or starter", "°C", -30.0, 60.0);
-const ICE_SHARE: Bound = Bound::new("ice_share_pct", "ice in the water", "%", 0.0, 100.0);
-const ICE_TEMPERATURE: Bound = Bound::new("ice_c", "temperature of the ice", "°C", -40.0, 0.0);
-const DOUGH: Bound = Bound::new("dough_c", "dough temperature", "°C", -5.0, 60.0);
+const FLOUR: NumberRange = NumberRange::new("flour_c", "flour temperature", "°C", -30.0, 60.0);
+const ROOM: NumberRange = NumberRange::new("room_c", "room temperature", "°C", -30.0, 60.0);
+const WATER: NumberRange = NumberRange::new("water_c", "water temperature", "°C", 0.0, 100.0);
+const PREFERMENT: NumberRange =
+    NumberRange::new("preferment_c", "temperature of the sponge or starter", "°C", -30.0, 60.0);
+const ICE_SHARE: NumberRange =
+    NumberRange::new("ice_share_pct", "ice in the water", "%", 0.0, 100.0);
+const ICE_TEMPERATURE: NumberRange =
+    NumberRange::new("ice_c", "temperature of the ice", "°C", -40.0, 0.0);
+const DOUGH: NumberRange = NumberRange::new("dough_c", "dough temperature", "°C", -5.0, 60.0);
 
 impl FrictionInput {
     /// Checks every field, then learns the doughs one after another.
@@ -148,8 +150,8 @@ impl FrictionInput {
     /// assert!((learned.friction_c - 15.19).abs() < 0.005 && (learned.sd_c - 0.83).abs() < 0.005);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<Friction, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<Friction, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let given = self.observations.as_deref().unwrap_or_default();
         if self.observations.is_none() {
             faults.push("observations", "the list of measured doughs is missing; it may be empty");
@@ -169,7 +171,7 @@ impl FrictionInput {
 
 impl TemperaturesInput {
     /// The temperatures inside their ranges, or faults under `at`.
-    pub fn check(&self, at: &str, faults: &mut Faults) -> Temperatures {
+    pub fn check(&self, at: &str, faults: &mut ValidationErrors) -> Temperatures {
         Temperatures {
             flour_c: FLOUR.check(&self.flour_c, at, faults),
             room_c: ROOM.check(&self.room_c, at, faults),

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::balance::{WATER, WETTING};
-use super::{PartIs, Temperatures};
+use super::{HeatSource, Temperatures};
 
 /// One dough as it was mixed: what went in and what the jacket took, so that it is judged by its own
 /// masses whatever is planned later.
@@ -22,7 +22,7 @@ pub struct MixedPart {
     pub kg: f64,
     /// kJ/kg·K.
     pub specific_heat: f64,
-    pub is: PartIs,
+    pub is: HeatSource,
     /// As planned; counts where it was not measured.
     pub temperature_c: f64,
 }
@@ -39,10 +39,10 @@ impl MixedDough {
             .iter()
             .map(|part| {
                 let own = match part.is {
-                    PartIs::Flour => flour_c,
-                    PartIs::Preferment => preferment_c.unwrap_or(part.temperature_c),
-                    PartIs::Other => room_c,
-                    PartIs::Kept => part.temperature_c,
+                    HeatSource::Flour => flour_c,
+                    HeatSource::Preferment => preferment_c.unwrap_or(part.temperature_c),
+                    HeatSource::Other => room_c,
+                    HeatSource::Kept => part.temperature_c,
                 };
                 part.kg * part.specific_heat * (dough_c - own)
             })

@@ -6,12 +6,12 @@ mod friction;
 mod mixed;
 mod sources;
 
-pub(crate) use balance::Closed;
+pub(crate) use balance::Solution;
 pub use balance::{
-    Answer, Balance, DOUGH_SPECIFIC_HEAT, HOTTEST_WATER_C, Lever, Part, PartIs, Remedy, Term,
-    YEAST_WATER_C, flour_specific_heat,
+    Balance, DOUGH_SPECIFIC_HEAT, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource, Remedy,
+    Sensitivity, Term, YEAST_WATER_C, flour_specific_heat,
 };
-pub use dough_temperature::{DoughTemperatureInput, PartInput};
+pub use dough_temperature::{DoughTemperatureInput, HeatPartInput};
 pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};
 pub use mixed::{MixedDough, MixedPart};
 pub use sources::{WaterFrom, WaterSource, WaterSources};

@@ -7,7 +7,7 @@ use crate::water::Process;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Help {
+pub enum ConditioningMeans {
     /// Stronger film: an oxidant.
     Oxidation,
     /// A dough that gives: a reducer or time.
@@ -18,14 +18,14 @@ pub enum Help {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Need {
+pub enum ConditioningDemand {
     None,
     Little,
     Usual,
     Much,
 }
 
-impl Need {
+impl ConditioningDemand {
     const fn of(points: i32) -> Self {
         match points {
             i32::MIN..=0 => Self::None,
@@ -40,8 +40,8 @@ impl Need {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Conditioning {
-    pub help: Help,
-    pub need: Need,
+    pub help: ConditioningMeans,
+    pub need: ConditioningDemand,
     pub because: Vec<String>,
     /// What the trade uses; the dose is the supplier's and the law's.
     pub usual: &'static str,
@@ -53,7 +53,7 @@ pub struct Conditioning {
 
 /// What the flour says of itself, as far as it is known.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct FlourSays {
+pub struct FlourStrength {
     pub w: Option<f64>,
     pub p_over_l: Option<f64>,
     /// Days from milling to mixing.
@@ -67,17 +67,17 @@ const GREEN_DAYS: f64 = 2.0;
 /// process gives it. House judgement; no doses.
 ///
 /// ```
-/// use ironpeel_core::method::{FlourSays, Need, conditioning};
+/// use ironpeel_core::method::{FlourStrength, ConditioningDemand, conditioning};
 /// use ironpeel_core::water::Process;
-/// let green = FlourSays { w: Some(200.0), age_days: Some(1.0), ..FlourSays::default() };
-/// assert_eq!(conditioning(green, Process::NoTime)[0].need, Need::Much);
-/// let old = FlourSays { w: Some(320.0), age_days: Some(20.0), ..FlourSays::default() };
-/// assert_eq!(conditioning(old, Process::LongCold)[0].need, Need::None);
+/// let green = FlourStrength { w: Some(200.0), age_days: Some(1.0), ..FlourStrength::default() };
+/// assert_eq!(conditioning(green, Process::NoTime)[0].need, ConditioningDemand::Much);
+/// let old = FlourStrength { w: Some(320.0), age_days: Some(20.0), ..FlourStrength::default() };
+/// assert_eq!(conditioning(old, Process::LongCold)[0].need, ConditioningDemand::None);
 /// ```
-pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
+pub fn conditioning(flour: FlourStrength, process: Process) -> [Conditioning; 2] {
     let green = flour.age_days.is_some_and(|days| days < GREEN_DAYS);
     let sponge = process == Process::SpongeDough;
-    let mut tally = Tally::default();
+    let mut tally = DemandBalance::default();
     match process {
         Process::NoTime => tally.add(2, "no time: nothing but the mixer and the oxidant builds it"),
         Process::Frozen => tally.add(2, "ice and gas both tear the film"),
@@ -100,8 +100,8 @@ pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
         tally.add(-1, "flour past two weeks has taken up its air");
     }
     let oxidation = Conditioning {
-        help: Help::Oxidation,
-        need: Need::of(tally.points),
+        help: ConditioningMeans::Oxidation,
+        need: ConditioningDemand::of(tally.points),
         because: tally.because,
         usual: "ascorbic acid",
         clean_label: "acerola, glucose oxidase, a sponge, folds, or flour that has aged",
@@ -113,7 +113,7 @@ pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
             "at the first mixing"
         },
     };
-    let mut tally = Tally::default();
+    let mut tally = DemandBalance::default();
     match process {
         Process::NoTime => tally.add(1, "no floor time to relax in"),
         Process::Frozen => tally.add(1, "a straight dough that is shaped at once"),
@@ -128,8 +128,8 @@ pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
         tally.add(1, "a very strong flour springs back at the moulder");
     }
     let relaxation = Conditioning {
-        help: Help::Relaxation,
-        need: Need::of(tally.points),
+        help: ConditioningMeans::Relaxation,
+        need: ConditioningDemand::of(tally.points),
         because: tally.because,
         usual: "L-cysteine",
         clean_label: "inactivated yeast, protease, a sponge, an autolyse, or a longer floor time",
@@ -139,12 +139,12 @@ pub fn conditioning(flour: FlourSays, process: Process) -> [Conditioning; 2] {
 }
 
 #[derive(Default)]
-struct Tally {
+struct DemandBalance {
     points: i32,
     because: Vec<String>,
 }
 
-impl Tally {
+impl DemandBalance {
     fn add(&mut self, points: i32, because: &str) {
         self.points += points;
         self.because.push(because.to_owned());

@@ -1,8 +1,8 @@
 use serde::Deserialize;
 
-use super::{EndsBy, Method, Speed, Stage, StageKind, Window};
+use super::{EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
 use crate::dough::Ingredient;
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 use crate::water::Process;
 
 /// Most stages of a method.
@@ -11,14 +11,17 @@ const MOST: usize = 40;
 const LONGEST_LABEL: usize = 80;
 const LONGEST_TEXT: usize = 300;
 
-const TARGET: Bound = Bound::new("target_c", "dough off the mixer", "°C", 0.0, 60.0);
-const SPONGE: Bound = Bound::new("sponge_c", "sponge off the mixer", "°C", 5.0, 40.0);
-const MINUTES: Bound = Bound::new("minutes", "the stage", "min", 0.0, 14_400.0);
-const LOW: Bound = Bound::new("low_min", "the shortest it may be", "min", 0.0, 14_400.0);
-const HIGH: Bound = Bound::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
-const TEMPERATURE: Bound = Bound::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
-const SETS: Bound = Bound::new("fold_sets", "sets of folds", "", 1.0, 12.0);
-const HUMIDITY: Bound = Bound::new("humidity_pct", "humidity", "%", 0.0, 100.0);
+const TARGET: NumberRange = NumberRange::new("target_c", "dough off the mixer", "°C", 0.0, 60.0);
+const SPONGE: NumberRange = NumberRange::new("sponge_c", "sponge off the mixer", "°C", 5.0, 40.0);
+const MINUTES: NumberRange = NumberRange::new("minutes", "the stage", "min", 0.0, 14_400.0);
+const LOW: NumberRange =
+    NumberRange::new("low_min", "the shortest it may be", "min", 0.0, 14_400.0);
+const HIGH: NumberRange =
+    NumberRange::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
+const TEMPERATURE: NumberRange =
+    NumberRange::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
+const SETS: NumberRange = NumberRange::new("fold_sets", "sets of folds", "", 1.0, 12.0);
+const HUMIDITY: NumberRange = NumberRange::new("humidity_pct", "humidity", "%", 0.0, 100.0);
 
 /// A method as it was typed.
 #[derive(Debug, Clone, PartialEq, Deserialize)]
@@ -27,10 +30,10 @@ pub struct MethodDraft {
     pub process: Process,
     /// 0 to 60 °C.
     #[serde(default)]
-    pub target_c: Given,
+    pub target_c: RawNumber,
     /// 5 to 40 °C; the house's 24 if left out.
     #[serde(default)]
-    pub sponge_c: Given,
+    pub sponge_c: RawNumber,
     #[serde(default)]
     pub machine_divided: bool,
     /// 1 to 40, in order.
@@ -47,40 +50,40 @@ pub struct StageInput {
     pub label: String,
     /// 0 to 14 400 min.
     #[serde(default)]
-    pub minutes: Given,
+    pub minutes: RawNumber,
     #[serde(default)]
     pub speed: Option<Speed>,
     /// −40 to 500 °C.
     #[serde(default)]
-    pub temperature_c: Given,
+    pub temperature_c: RawNumber,
     /// 0 to 100 %.
     #[serde(default)]
-    pub humidity_pct: Given,
+    pub humidity_pct: RawNumber,
     #[serde(default)]
     pub ends_when: String,
-    #[serde(default)]
-    pub ends_by: EndsBy,
+    #[serde(default, alias = "ends_by")]
+    pub end_point: EndPoint,
     #[serde(default)]
     pub reason: String,
-    #[serde(default)]
-    pub window: Option<WindowInput>,
+    #[serde(default, alias = "window")]
+    pub tolerance: Option<TimeToleranceInput>,
     #[serde(default)]
     pub adds: Vec<Ingredient>,
     /// Of folds, 1 to 12, each with a rest after it.
     #[serde(default)]
-    pub fold_sets: Given,
+    pub fold_sets: RawNumber,
 }
 
 /// How short and how long a stage may be, as it was typed.
 #[derive(Debug, Clone, PartialEq, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct WindowInput {
+pub struct TimeToleranceInput {
     /// 0 to 14 400 min.
     #[serde(default)]
-    pub low_min: Given,
+    pub low_min: RawNumber,
     /// 0 to 28 800 min.
     #[serde(default)]
-    pub high_min: Given,
+    pub high_min: RawNumber,
 }
 
 impl MethodDraft {
@@ -89,16 +92,16 @@ impl MethodDraft {
     ///
     /// ```
     /// use ironpeel_core::method::MethodDraft;
-    /// use ironpeel_core::units::Faults;
+    /// use ironpeel_core::units::ValidationErrors;
     /// let draft: MethodDraft = serde_json::from_str(
     ///     r#"{"process": "no_time", "target_c": 27, "stages": [
     ///         {"kind": "proof", "label": "Proof", "minutes": 55}]}"#)?;
-    /// let mut faults = Faults::default();
+    /// let mut faults = ValidationErrors::default();
     /// draft.check("", &mut faults);
     /// assert_eq!(faults.0[0].message, "a method needs a mixing stage");
     /// # Ok::<(), serde_json::Error>(())
     /// ```
-    pub fn check(&self, at: &str, faults: &mut Faults) -> Method {
+    pub fn check(&self, at: &str, faults: &mut ValidationErrors) -> Method {
         let count = self.stages.len();
         if count > MOST {
             faults.push(format!("{at}stages"), format!("up to {MOST} stages; {count} were given"));
@@ -120,7 +123,7 @@ impl MethodDraft {
 }
 
 impl StageInput {
-    fn check(&self, at: &str, faults: &mut Faults) -> Stage {
+    fn check(&self, at: &str, faults: &mut ValidationErrors) -> Stage {
         let label = self.label.trim();
         if label.is_empty() || label.chars().count() > LONGEST_LABEL {
             let message = format!("what is this stage called? up to {LONGEST_LABEL} letters");
@@ -132,18 +135,18 @@ impl StageInput {
             }
         }
         let minutes = MINUTES.check(&self.minutes, at, faults);
-        let window = self.window.as_ref().map(|window| {
-            let at = format!("{at}window.");
-            let low_min = LOW.check(&window.low_min, &at, faults);
-            let high_min = HIGH.check(&window.high_min, &at, faults);
+        let tolerance = self.tolerance.as_ref().map(|tolerance| {
+            let at = format!("{at}tolerance.");
+            let low_min = LOW.check(&tolerance.low_min, &at, faults);
+            let high_min = HIGH.check(&tolerance.high_min, &at, faults);
             if low_min > high_min {
                 let message = format!("the longest ({high_min}) is shorter than the shortest");
                 faults.push(format!("{at}high_min"), message);
             }
-            Window { low_min, high_min }
+            TimeTolerance { low_min, high_min }
         });
-        if let Some(Window { low_min, high_min }) =
-            window.filter(|window| window.low_min <= window.high_min)
+        if let Some(TimeTolerance { low_min, high_min }) =
+            tolerance.filter(|tolerance| tolerance.low_min <= tolerance.high_min)
             && !(low_min..=high_min).contains(&minutes)
         {
             let message =
@@ -162,9 +165,9 @@ impl StageInput {
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
             humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
             ends_when: self.ends_when.trim().into(),
-            ends_by: self.ends_by,
+            end_point: self.end_point,
             reason: self.reason.trim().into(),
-            window,
+            tolerance,
             adds: self.adds.clone(),
             ..Stage::new(self.kind, label, minutes)
         }

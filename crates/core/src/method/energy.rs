@@ -2,7 +2,7 @@ use serde::Serialize;
 
 use super::{Method, Mixer, Speed, StageKind};
 use crate::heat::DOUGH_SPECIFIC_HEAT;
-use crate::units::Banded;
+use crate::units::Estimate;
 
 /// How much work a dough gets.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -20,12 +20,12 @@ impl MixingClass {
     pub const ALL: [Self; 4] = [Self::HandFolds, Self::Short, Self::Improved, Self::Intensive];
 
     /// Energy to full development, kJ/kg (H).
-    pub const fn kj_per_kg(self) -> Banded {
+    pub const fn kj_per_kg(self) -> Estimate {
         match self {
-            Self::HandFolds => Banded::new(1.0, 0.2, 2.0),
-            Self::Short => Banded::new(12.0, 10.0, 14.0),
-            Self::Improved => Banded::new(22.0, 18.0, 26.0),
-            Self::Intensive => Banded::new(36.0, 30.0, 43.0),
+            Self::HandFolds => Estimate::new(1.0, 0.2, 2.0),
+            Self::Short => Estimate::new(12.0, 10.0, 14.0),
+            Self::Improved => Estimate::new(22.0, 18.0, 26.0),
+            Self::Intensive => Estimate::new(36.0, 30.0, 43.0),
         }
     }
 
@@ -51,11 +51,11 @@ impl MixingClass {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Development {
     pub class: MixingClass,
-    pub kj_per_kg: Banded,
+    pub kj_per_kg: Estimate,
     /// Minutes at fast speed; none where the mixer gives nothing at it.
-    pub fast_min: Option<Banded>,
+    pub fast_min: Option<Estimate>,
     /// How far it warms the dough, °C.
-    pub warms_c: Banded,
+    pub warms_c: Estimate,
 }
 
 /// What each class of mixing takes on this mixer: energy per kilo is power times minutes, and all
@@ -94,7 +94,11 @@ pub fn developments(method: &Method, mixer: &Mixer) -> Vec<Development> {
                 class,
                 kj_per_kg: energy,
                 fast_min: (mixer.fast_kj_per_kg_min > 0.0).then(|| {
-                    Banded::new(minutes(energy.typical), minutes(energy.low), minutes(energy.high))
+                    Estimate::new(
+                        minutes(energy.typical),
+                        minutes(energy.low),
+                        minutes(energy.high),
+                    )
                 }),
                 warms_c: energy.times(1.0 / DOUGH_SPECIFIC_HEAT),
             }

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use super::Speed;
-use crate::units::Banded;
+use crate::units::Estimate;
 
 /// A mixer's size and what it gives the dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -35,8 +35,8 @@ impl Mixer {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct MixerKind {
     pub kind: &'static str,
-    pub slow: Banded,
-    pub fast: Banded,
+    pub slow: Estimate,
+    pub fast: Estimate,
 }
 
 /// The kinds of mixers the house knows, with what is usual of each (H).
@@ -53,13 +53,13 @@ pub const MIXER_KINDS: [MixerKind; 7] = [
     kind("counter-rotating", (1.0, 0.7, 1.4), (2.2, 1.5, 3.0)),
     kind("planetary", (0.8, 0.5, 1.2), (1.9, 1.2, 2.8)),
     kind("fork", (0.5, 0.3, 0.8), (1.0, 0.6, 1.5)),
-    kind("hand", (0.1, 0.03, 0.2), (0.2, 0.1, 0.4)),
+    kind("scenario", (0.1, 0.03, 0.2), (0.2, 0.1, 0.4)),
 ];
 
 const fn kind(kind: &'static str, slow: (f64, f64, f64), fast: (f64, f64, f64)) -> MixerKind {
     MixerKind {
         kind,
-        slow: Banded::new(slow.0, slow.1, slow.2),
-        fast: Banded::new(fast.0, fast.1, fast.2),
+        slow: Estimate::new(slow.0, slow.1, slow.2),
+        fast: Estimate::new(fast.0, fast.1, fast.2),
     }
 }

@@ -6,20 +6,22 @@ mod draft;
 mod energy;
 mod equipment;
 mod mixer;
+mod optional_steps;
+mod process_comparison;
 mod role;
-mod school;
 mod sheet;
 mod stage;
-mod two_ways;
 
 pub use caution::{cautions_at, cautions_of};
-pub use conditioning::{Conditioning, FlourSays, Help, Need, conditioning};
-pub use draft::{MethodDraft, StageInput, WindowInput};
+pub use conditioning::{
+    Conditioning, ConditioningDemand, ConditioningMeans, FlourStrength, conditioning,
+};
+pub use draft::{MethodDraft, StageInput, TimeToleranceInput};
 pub use energy::{Development, MixingClass, developments};
 pub use equipment::Equipment;
 pub use mixer::{MIXER_KINDS, Mixer, MixerKind};
-pub use role::{StageRole, Usual};
-pub use school::{Choice, Optional};
+pub use optional_steps::{Optional, OptionalStep};
+pub use role::{StageRole, TypicalRange};
 pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
-pub use stage::{COLD_C, EndsBy, Handled, Method, Speed, Stage, StageKind, Window};
+pub use stage::{COLD_C, EndPoint, Handled, Method, Speed, Stage, StageKind, TimeTolerance};

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
-use super::{Method, Stage, StageKind, Window};
-use crate::units::Banded;
+use super::{Method, Stage, StageKind, TimeTolerance};
+use crate::units::Estimate;
 use crate::water::Process;
 
 /// What a stage is for, by its kind and its place.
@@ -32,13 +32,13 @@ pub enum StageRole {
 /// What is usual for a stage of a role. House defaults.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Usual {
+pub struct TypicalRange {
     pub role: StageRole,
-    pub minutes: Option<Banded>,
-    pub temperature_c: Option<Banded>,
-    pub humidity_pct: Option<Banded>,
+    pub minutes: Option<Estimate>,
+    pub temperature_c: Option<Estimate>,
+    pub humidity_pct: Option<Estimate>,
     /// Why it is so.
-    pub says: &'static str,
+    pub message: &'static str,
 }
 
 impl StageRole {
@@ -118,22 +118,22 @@ impl Method {
     /// assert_eq!(usual.role, StageRole::Mixing);
     /// assert_eq!(usual.minutes.map(|band| (band.low, band.high)), Some((7.0, 15.0)));
     /// ```
-    pub fn usual(&self) -> Vec<Usual> {
+    pub fn usual(&self) -> Vec<TypicalRange> {
         let single = self.stages.iter().filter(|stage| stage.kind == StageKind::Mix).count() == 1;
         self.roles().into_iter().map(|role| usual(role, self.process, single)).collect()
     }
 
     /// How short and how long each stage may be: what the plant allows, or the house's share of
     /// its planned minutes.
-    pub fn windows(&self) -> Vec<Window> {
+    pub fn windows(&self) -> Vec<TimeTolerance> {
         let roles = self.roles().into_iter();
         roles
             .zip(&self.stages)
             .map(|(role, stage)| {
                 let (low, high) = role.slack();
                 let whole = |share: f64| (share * stage.minutes).round();
-                let house = Window { low_min: whole(low), high_min: whole(high) };
-                stage.window.unwrap_or(house)
+                let house = TimeTolerance { low_min: whole(low), high_min: whole(high) };
+                stage.tolerance.unwrap_or(house)
             })
             .collect()
     }
@@ -145,18 +145,22 @@ impl Method {
             .zip(self.roles())
             .zip(&self.stages)
             .map(
-                |((window, role), stage)| {
-                    if role.can_wait() { (window.high_min - stage.minutes).max(0.0) } else { 0.0 }
+                |((tolerance, role), stage)| {
+                    if role.can_wait() {
+                        (tolerance.high_min - stage.minutes).max(0.0)
+                    } else {
+                        0.0
+                    }
                 },
             )
             .collect()
     }
 }
 
-fn usual(role: StageRole, process: Process, single_mix: bool) -> Usual {
-    let band = |typical, low, high| Some(Banded::new(typical, low, high));
+fn usual(role: StageRole, process: Process, single_mix: bool) -> TypicalRange {
+    let band = |typical, low, high| Some(Estimate::new(typical, low, high));
     let room = band(25.0, 20.0, 28.0);
-    let (minutes, temperature_c, humidity_pct, says) = match (role, process) {
+    let (minutes, temperature_c, humidity_pct, message) = match (role, process) {
         (StageRole::Sponge, _) => (
             band(210.0, 150.0, 270.0),
             band(27.0, 24.0, 30.0),
@@ -227,5 +231,5 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> Usual {
             (band(90.0, 20.0, 720.0), None, None, "sliced warm it smears; rye waits a day")
         }
     };
-    Usual { role, minutes, temperature_c, humidity_pct, says }
+    TypicalRange { role, minutes, temperature_c, humidity_pct, message }
 }

@@ -2,10 +2,10 @@ use serde::Serialize;
 
 use super::{Method, Mixer, Speed, StageKind, cautions_at};
 use crate::dough::{
-    Column, Columns, Formula, Ingredient, Library, PartKind, Scaled, TooMuchEarlyWater, Weighed,
-    shown, weigh,
+    DoughColumn, DoughColumns, Formula, Ingredient, Library, PreparationKind, RoundedMass, Scaled,
+    TooMuchPrefermentWater, round_to_resolution, shown,
 };
-use crate::heat::Answer;
+use crate::heat::HeatSolution;
 use crate::water::HoldBack;
 
 /// One thing to weigh for a dough.
@@ -30,7 +30,7 @@ pub struct ToWeigh {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct SheetPart {
-    pub kind: PartKind,
+    pub kind: PreparationKind,
     pub name: String,
     pub kg: f64,
     pub takes: Vec<ToWeigh>,
@@ -86,9 +86,9 @@ pub struct Plan<'a> {
     pub mixer: &'a Mixer,
     pub scaled: &'a Scaled,
     /// Water to weigh, ice included, in percent on flour.
-    pub weigh_pct: f64,
+    pub added_water_pct: f64,
     pub hold_back: Option<&'a HoldBack>,
-    pub heat: &'a Answer,
+    pub heat: &'a HeatSolution,
     pub target_c: f64,
     pub division_kg: f64,
 }
@@ -97,7 +97,7 @@ pub struct Plan<'a> {
 ///
 /// Masses are rounded together to the scale's division, so that they still sum to the dough.
 /// Liquid goes in before powder at the first mixing; what a stage names waits for it.
-pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchEarlyWater> {
+pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
     let (parts, mut to_weigh) = weigh_out(plan)?;
     let method = plan.method;
     let later_water = split_water(method, &mut to_weigh);
@@ -177,9 +177,9 @@ fn split_water(method: &Method, to_weigh: &mut [ToWeigh]) -> Vec<(usize, ToWeigh
 type Item = (String, Ingredient, f64);
 
 /// Each part's masses and the final dough's, rounded together.
-fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchEarlyWater> {
-    let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.weigh_pct) * 100.0;
-    let Columns { parts, final_dough, .. } = plan.formula.columns(plan.weigh_pct)?;
+fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchPrefermentWater> {
+    let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct) * 100.0;
+    let DoughColumns { parts, final_dough, .. } = plan.formula.columns(plan.added_water_pct)?;
     let mixed = (plan.heat.ice_kg + plan.heat.water_kg).max(f64::MIN_POSITIVE);
     let ice_pct = plan.heat.ice_kg / mixed * final_dough.water_pct;
     let mut groups: Vec<Vec<Item>> =
@@ -187,24 +187,24 @@ fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchE
     groups.push(items(plan, &final_dough, final_dough.water_pct - ice_pct, ice_pct));
 
     let exact: Vec<f64> = groups.iter().flatten().map(|(.., pct)| pct * flour_kg / 100.0).collect();
-    let mut weighed = weigh(&exact, plan.division_kg).into_iter();
+    let mut weighed = round_to_resolution(&exact, plan.division_kg).into_iter();
     let mut out: Vec<Vec<ToWeigh>> = groups
         .into_iter()
         .map(|items| items.into_iter().zip(weighed.by_ref()).map(to_weigh).collect())
         .collect();
     let last = out.pop().unwrap_or_default();
     let parts = parts.into_iter().zip(out).map(|(part, takes)| SheetPart {
-        kind: part.kind.unwrap_or(PartKind::Sponge),
+        kind: part.kind.unwrap_or(PreparationKind::Sponge),
         name: part.name,
         kg: takes.iter().map(|item| item.kg).sum(),
-        caution: part.kind.and_then(PartKind::caution),
+        caution: part.kind.and_then(PreparationKind::caution),
         takes,
     });
     Ok((parts.collect(), last))
 }
 
 /// Water, ice, each flour, then the lines in the formula's order.
-fn items(plan: &Plan<'_>, column: &Column, water_pct: f64, ice_pct: f64) -> Vec<Item> {
+fn items(plan: &Plan<'_>, column: &DoughColumn, water_pct: f64, ice_pct: f64) -> Vec<Item> {
     let mut items = vec![
         ("water".to_owned(), Ingredient::Water, water_pct),
         ("ice".to_owned(), Ingredient::Water, ice_pct),
@@ -215,7 +215,7 @@ fn items(plan: &Plan<'_>, column: &Column, water_pct: f64, ice_pct: f64) -> Vec<
         let flours = column.flours.iter();
         items.extend(flours.map(|one| (one.name.clone(), Ingredient::Flour, one.share_pct)));
     }
-    let label = |ingredient| plan.library.facts(ingredient).label.to_string();
+    let label = |ingredient| plan.library.properties(ingredient).label.to_string();
     items.extend(
         column.lines.iter().map(|line| (label(line.ingredient), line.ingredient, line.pct)),
     );
@@ -223,8 +223,8 @@ fn items(plan: &Plan<'_>, column: &Column, water_pct: f64, ice_pct: f64) -> Vec<
     items
 }
 
-fn to_weigh(((name, ingredient, pct), weighed): (Item, Weighed)) -> ToWeigh {
-    let Weighed { exact_kg, kg, division_kg } = weighed;
+fn to_weigh(((name, ingredient, pct), weighed): (Item, RoundedMass)) -> ToWeigh {
+    let RoundedMass { exact_kg, kg, division_kg } = weighed;
     let off_pct = 100.0 * (kg - exact_kg) / exact_kg;
     ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct }
 }
@@ -249,7 +249,7 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
         ));
     }
     if let Some(held) = plan.hold_back {
-        let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.weigh_pct);
+        let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct);
         cautions.push(if held.points > 0.0 {
             format!(
                 "Hold back {:.1} points of the water ({:.2} kg) and add it by feel after {:.0} to \

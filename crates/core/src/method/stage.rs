@@ -70,7 +70,7 @@ impl Speed {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum EndsBy {
+pub enum EndPoint {
     /// How it looks and feels.
     #[default]
     Look,
@@ -88,7 +88,7 @@ pub enum EndsBy {
     Ph,
 }
 
-impl EndsBy {
+impl EndPoint {
     /// Every sign.
     pub const ALL: [Self; 13] = [
         Self::Look,
@@ -134,7 +134,7 @@ impl EndsBy {
 /// The shortest and the longest a stage may last, minutes.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Window {
+pub struct TimeTolerance {
     pub low_min: f64,
     pub high_min: f64,
 }
@@ -154,13 +154,13 @@ pub struct Stage {
     pub ends_when: String,
     /// Which sign that is.
     #[serde(default)]
-    pub ends_by: EndsBy,
+    pub end_point: EndPoint,
     /// Why it is there.
     #[serde(default)]
     pub reason: String,
     /// How short and how long it may be here; the house's for its kind if none.
     #[serde(default)]
-    pub window: Option<Window>,
+    pub tolerance: Option<TimeTolerance>,
     /// What goes in at its start, besides what went in before. Ingredients no stage names go in at
     /// the first mixing.
     pub adds: Vec<Ingredient>,
@@ -210,9 +210,9 @@ impl Stage {
             temperature_c: None,
             humidity_pct: None,
             ends_when: String::new(),
-            ends_by: EndsBy::Look,
+            end_point: EndPoint::Look,
             reason: String::new(),
-            window: None,
+            tolerance: None,
             adds: Vec::new(),
             water_share_pct: None,
             fold_sets: None,

@@ -1,17 +1,18 @@
 //! A dough that levers can be pulled on.
 
-use super::Lever;
+use super::Intervention;
 use crate::chain::{
-    Chain, FlourInHand, FormulaInHand, Hand, Knobs, LineInHand, chain, gas_at_oven, stretch_for_gas,
+    Chain, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine, chain, gas_at_oven,
+    stretch_for_gas,
 };
 use crate::dough::{
-    AllergenStatement, Amount, DoughPartInput, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft,
-    Ingredient, LineInput, PartKind,
+    AllergenStatement, Amount, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft, Ingredient,
+    LineInput, PreparationInput, PreparationKind,
 };
-use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftWanted, Species};
-use crate::method::{Choice, Method, Stage, StageKind, StageRole};
+use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftTarget, Species};
+use crate::method::{Method, OptionalStep, Stage, StageKind, StageRole};
 use crate::plant::PlantNumbers;
-use crate::units::{Faults, Given};
+use crate::units::{RawNumber, ValidationErrors};
 use crate::water::Process;
 
 /// Taken off by one pass of a 30-mesh sieve, % (H).
@@ -39,18 +40,18 @@ struct TrialFlour {
 pub(super) struct TrialDough<'a> {
     flours: Vec<TrialFlour>,
     draft: FormulaDraft,
-    formula: FormulaInHand,
+    formula: ScenarioFormula,
     method: Method,
-    line: &'a LineInHand,
+    line: &'a ScenarioLine,
     numbers: &'a PlantNumbers,
-    knobs: Knobs<'a>,
+    run_settings: RunSettings<'a>,
     target_c: f64,
 }
 
 impl<'a> TrialDough<'a> {
     /// The dough in hand, so many kilos of it on the bench's scale.
-    pub fn of(hand: &Hand<'a>, kg: f64) -> Self {
-        let flours = hand.flours.iter().map(|flour| TrialFlour {
+    pub fn of(scenario: &Scenario<'a>, kg: f64) -> Self {
+        let flours = scenario.flours.iter().map(|flour| TrialFlour {
             name: flour.name.into(),
             species: flour.species,
             extraction_pct: flour.extraction_pct,
@@ -60,31 +61,31 @@ impl<'a> TrialDough<'a> {
             price_per_kg: flour.price_per_kg,
             allergens: flour.allergens.cloned(),
         });
-        let mut knobs = hand.knobs;
-        knobs.amount = Amount::Dough { kg };
-        knobs.division_kg = Some(hand.division_kg().min(0.001));
+        let mut run_settings = scenario.run_settings;
+        run_settings.amount = Amount::Dough { kg };
+        run_settings.division_kg = Some(scenario.division_kg().min(0.001));
         Self {
             flours: flours.collect(),
-            draft: hand.formula.formula.draft(),
-            formula: hand.formula.clone(),
-            method: hand.method.clone(),
-            line: hand.line,
-            numbers: hand.numbers,
-            target_c: hand.knobs.target_c.unwrap_or(hand.method.target_c),
-            knobs,
+            draft: scenario.formula.formula.draft(),
+            formula: scenario.formula.clone(),
+            method: scenario.method.clone(),
+            line: scenario.line,
+            numbers: scenario.numbers,
+            target_c: scenario.run_settings.target_c.unwrap_or(scenario.method.target_c),
+            run_settings,
         }
     }
 
     /// The whole chain of the dough as it stands now.
-    pub fn chain(&self) -> Result<Chain, Faults> {
+    pub fn chain(&self) -> Result<Chain, ValidationErrors> {
         Formula::check(&self.draft)?;
         Ok(self.with_hand(|_, chain| Some(chain.clone())).unwrap_or_else(Chain::empty))
     }
 
-    fn flours(&self) -> Vec<FlourInHand<'_>> {
+    fn flours(&self) -> Vec<ScenarioFlour<'_>> {
         let flours = self.flours.iter();
         flours
-            .map(|flour| FlourInHand {
+            .map(|flour| ScenarioFlour {
                 name: &flour.name,
                 species: flour.species,
                 extraction_pct: flour.extraction_pct,
@@ -99,9 +100,9 @@ impl<'a> TrialDough<'a> {
     }
 
     /// Whether the lever changes anything in this dough.
-    pub fn takes(&self, lever: Lever) -> bool {
-        let film = self.flours.iter().any(|flour| flour.species.has_gluten());
-        if lever.needs_gluten() && !film {
+    pub fn takes(&self, intervention: Intervention) -> bool {
+        let gluten_network = self.flours.iter().any(|flour| flour.species.has_gluten());
+        if intervention.needs_gluten() && !gluten_network {
             return false;
         }
         let bran =
@@ -109,28 +110,28 @@ impl<'a> TrialDough<'a> {
         let yeast =
             self.draft.lines.iter().any(|line| line.ingredient.is_yeast() && pct(line) > 0.0);
         let has = |kind| self.draft.parts.iter().any(|part| part.kind == kind);
-        match lever {
-            Lever::Sieve | Lever::PartWhite => bran,
-            Lever::VitalGluten => self.pct_of(Ingredient::VitalGluten) < 4.0,
-            Lever::YeastTrace => !yeast,
-            Lever::MoreYeast | Lever::LessYeast => yeast,
-            Lever::NoAscorbicAcid => self.pct_of(Ingredient::AscorbicAcid) > 0.0,
-            Lever::Scald => !has(PartKind::Scald) && self.draft.parts.is_empty(),
-            Lever::Sponge => self.draft.parts.is_empty() && yeast,
-            Lever::Psyllium => !film,
-            Lever::ColdNight => self.method.process != Process::Frozen,
-            Lever::MoreSalt => self.pct_of(Ingredient::Salt) <= 2.2,
+        match intervention {
+            Intervention::Sieve | Intervention::PartWhite => bran,
+            Intervention::VitalGluten => self.pct_of(Ingredient::VitalGluten) < 4.0,
+            Intervention::YeastTrace => !yeast,
+            Intervention::MoreYeast | Intervention::LessYeast => yeast,
+            Intervention::NoAscorbicAcid => self.pct_of(Ingredient::AscorbicAcid) > 0.0,
+            Intervention::Scald => !has(PreparationKind::Scald) && self.draft.parts.is_empty(),
+            Intervention::Sponge => self.draft.parts.is_empty() && yeast,
+            Intervention::Psyllium => !gluten_network,
+            Intervention::ColdNight => self.method.process != Process::Frozen,
+            Intervention::MoreSalt => self.pct_of(Ingredient::Salt) <= 2.2,
             _ => true,
         }
     }
 
     /// Pulls a lever.
-    pub fn pull(&mut self, lever: Lever) {
-        match lever {
-            Lever::MoreWater => self.wetter(3.0),
-            Lever::LessWater => self.wetter(-2.0),
-            Lever::Autolyse => {
-                self.method = self.method.with(Choice::Autolyse, true);
+    pub fn apply(&mut self, intervention: Intervention) {
+        match intervention {
+            Intervention::MoreWater => self.wetter(3.0),
+            Intervention::LessWater => self.wetter(-2.0),
+            Intervention::Autolyse => {
+                self.method = self.method.with(OptionalStep::Autolyse, true);
                 let roles = self.method.roles();
                 if let Some(at) = roles.iter().position(|role| *role == StageRole::Autolyse) {
                     self.method.stages[at].minutes = AUTOLYSE_MIN;
@@ -140,22 +141,22 @@ impl<'a> TrialDough<'a> {
                     self.method.process = Process::LongCold;
                 }
             }
-            Lever::AnotherFold => {
+            Intervention::AnotherFold => {
                 let when = "it holds its shape and domes";
                 self.after_mixing(stage(StageKind::Fold, "One more set of folds", 30.0, when));
             }
-            Lever::Sieve => {
+            Intervention::Sieve => {
                 let per_ash = self.numbers.model.per_ash().value;
                 self.flours.iter_mut().for_each(|flour| sieve(flour, per_ash));
             }
-            Lever::PartWhite => self.part_white(),
-            Lever::VitalGluten => self.add(Ingredient::VitalGluten, 2.0),
-            Lever::YeastTrace => self.add(Ingredient::InstantYeast, 0.1),
-            Lever::MoreYeast => self.keeping_rise(|dough| dough.yeast(1.5)),
-            Lever::LessYeast => self.keeping_rise(|dough| dough.yeast(0.5)),
-            Lever::WarmerDough => self.keeping_rise(|dough| dough.target_c += 2.0),
-            Lever::ColderDough => self.keeping_rise(|dough| dough.target_c -= 3.0),
-            Lever::ColdNight => {
+            Intervention::PartWhite => self.part_white(),
+            Intervention::VitalGluten => self.add(Ingredient::VitalGluten, 2.0),
+            Intervention::YeastTrace => self.add(Ingredient::InstantYeast, 0.1),
+            Intervention::MoreYeast => self.keeping_rise(|dough| dough.yeast(1.5)),
+            Intervention::LessYeast => self.keeping_rise(|dough| dough.yeast(0.5)),
+            Intervention::WarmerDough => self.keeping_rise(|dough| dough.target_c += 2.0),
+            Intervention::ColderDough => self.keeping_rise(|dough| dough.target_c -= 3.0),
+            Intervention::ColdNight => {
                 let mut night =
                     stage(StageKind::Rest, "A night in the cold", 720.0, "next morning");
                 night.temperature_c = Some(4.0);
@@ -164,31 +165,31 @@ impl<'a> TrialDough<'a> {
                     self.method.process = Process::LongCold;
                 }
             }
-            Lever::MoreFat => self.add(Ingredient::Fat, 2.0),
-            Lever::Scald => self.early(PartKind::Scald, 8.0, 16.0, 60.0, Vec::new()),
-            Lever::Sponge => {
+            Intervention::MoreFat => self.add(Ingredient::Fat, 2.0),
+            Intervention::Scald => self.early(PreparationKind::Scald, 8.0, 16.0, 60.0, Vec::new()),
+            Intervention::Sponge => {
                 let yeast = self.draft.lines.iter().filter(|line| line.ingredient.is_yeast());
                 let yeast = yeast.cloned().collect();
-                self.early(PartKind::Sponge, 50.0, 31.0, 210.0, yeast);
+                self.early(PreparationKind::Sponge, 50.0, 31.0, 210.0, yeast);
                 self.method.process = Process::SpongeDough;
             }
-            Lever::NoAscorbicAcid => {
+            Intervention::NoAscorbicAcid => {
                 self.draft.lines.retain(|line| line.ingredient != Ingredient::AscorbicAcid);
             }
-            Lever::MoreSalt => self.add(Ingredient::Salt, 0.2),
-            Lever::WaterInTwo => {
+            Intervention::MoreSalt => self.add(Ingredient::Salt, 0.2),
+            Intervention::WaterInTwo => {
                 let when =
                     "it takes up the last of the water, a little at a time, and clears the bowl";
                 let mut last = stage(StageKind::Mix, "The last of the water", 10.0, when);
                 last.water_share_pct = Some(LAST_WATER_PCT);
                 self.after_mixing(last);
             }
-            Lever::Psyllium => self.add(Ingredient::Psyllium, 1.0),
+            Intervention::Psyllium => self.add(Ingredient::Psyllium, 1.0),
         }
     }
 
     fn wetter(&mut self, points: f64) {
-        match &mut self.knobs.hydration_pct {
+        match &mut self.run_settings.hydration_pct {
             Some(set) => *set += points,
             None => self.formula.style_points += points,
         }
@@ -219,29 +220,30 @@ impl<'a> TrialDough<'a> {
     fn keeping_rise(&mut self, change: impl FnOnce(&mut Self)) {
         let had = self.with_hand(gas_at_oven);
         change(self);
-        let times =
-            had.and_then(|had| self.with_hand(|hand, chain| stretch_for_gas(hand, chain, had)));
+        let times = had.and_then(|had| {
+            self.with_hand(|scenario, chain| stretch_for_gas(scenario, chain, had))
+        });
         let first = self.method.first_mix();
         for stage in self.method.stages.iter_mut().skip(first).filter(|stage| stage.can_stretch()) {
             stage.minutes = (stage.minutes * times.unwrap_or(1.0)).round();
-            stage.window = None;
+            stage.tolerance = None;
         }
     }
 
     /// Asks something of the dough as it stands now.
-    fn with_hand<T>(&self, ask: impl FnOnce(&Hand<'_>, &Chain) -> Option<T>) -> Option<T> {
+    fn with_hand<T>(&self, ask: impl FnOnce(&Scenario<'_>, &Chain) -> Option<T>) -> Option<T> {
         let mut formula = self.formula.clone();
         formula.formula = Formula::check(&self.draft).ok()?;
         let flours = self.flours();
-        let hand = Hand {
+        let scenario = Scenario {
             flours: &flours,
             formula: &formula,
             method: &self.method,
             line: self.line,
             numbers: self.numbers,
-            knobs: Knobs { target_c: Some(self.target_c), ..self.knobs },
+            run_settings: RunSettings { target_c: Some(self.target_c), ..self.run_settings },
         };
-        ask(&hand, &chain(&hand))
+        ask(&scenario, &chain(&scenario))
     }
 
     fn part_white(&mut self) {
@@ -259,7 +261,7 @@ impl<'a> TrialDough<'a> {
             flour.share_pct *= keep;
         }
         for share in &mut self.draft.flours {
-            if let Given::Number(pct) = &mut share.share_pct {
+            if let RawNumber::Number(pct) = &mut share.share_pct {
                 *pct *= keep;
             }
         }
@@ -293,20 +295,20 @@ impl<'a> TrialDough<'a> {
 
     fn early(
         &mut self,
-        kind: PartKind,
+        kind: PreparationKind,
         flour_pct: f64,
         water_pct: f64,
         minutes: f64,
         lines: Vec<LineInput>,
     ) {
-        self.draft.parts.push(DoughPartInput {
+        self.draft.parts.push(PreparationInput {
             kind,
             name: kind.key().into(),
             flour: None,
             flour_pct: flour_pct.into(),
             water_pct: water_pct.into(),
-            rate: Given::Missing,
-            temperature_c: Given::Missing,
+            rate: RawNumber::Missing,
+            temperature_c: RawNumber::Missing,
             lines,
         });
         let label = format!("The {} before", kind.key());
@@ -329,7 +331,7 @@ impl<'a> TrialDough<'a> {
 }
 
 fn pct(line: &LineInput) -> f64 {
-    if let Given::Number(pct) = line.pct { pct } else { 0.0 }
+    if let RawNumber::Number(pct) = line.pct { pct } else { 0.0 }
 }
 
 /// Bran off: the ash by mass balance, the absorption by what ash explains of it.
@@ -340,7 +342,7 @@ fn sieve(flour: &mut TrialFlour, per_ash: f64) {
     let Some(ash) = flour.readings.value(Property::Ash, Some(MoistureBasis::DryMatter)) else {
         return;
     };
-    let wanted = SiftWanted::RemovedPct(SIEVED_PCT);
+    let wanted = SiftTarget::RemovedPct(SIEVED_PCT);
     let sifted = Sift { ash_dm_pct: ash, bran_ash_dm_pct: None, wanted }.balance();
     let (sieved, left) = (sifted.ash_dm_pct, sifted.extraction_pct / 100.0);
     for reading in &mut flour.readings.0 {

@@ -2,8 +2,8 @@
 //! the doughs side by side.
 
 mod dough;
-mod lever;
+mod intervention;
 mod set;
 
-pub use lever::{Lever, Wish};
-pub use set::{LeverOffered, TrialSet, Variant, levers_for, trial_set};
+pub use intervention::{Intervention, QualityGoal};
+pub use set::{OfferedIntervention, TrialSet, Variant, interventions_for, trial_set};

@@ -1,8 +1,8 @@
 use serde::Serialize;
 
 use super::dough::TrialDough;
-use super::{Lever, Wish};
-use crate::chain::{Chain, Hand};
+use super::{Intervention, QualityGoal};
+use crate::chain::{Chain, Scenario};
 use crate::method::Sheet;
 
 /// Dough of a trial's each variant where nothing else is said, kg.
@@ -11,8 +11,8 @@ const BENCH_KG: f64 = 1.0;
 /// A lever with what it would do to this dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct LeverOffered {
-    pub lever: Lever,
+pub struct OfferedIntervention {
+    pub intervention: Intervention,
     pub label: &'static str,
     pub does: &'static str,
     pub trade_off: &'static str,
@@ -24,11 +24,11 @@ pub struct LeverOffered {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Variant {
     pub name: String,
-    pub levers: Vec<Lever>,
+    pub interventions: Vec<Intervention>,
     /// All the water the dough wants, % on flour.
-    pub floor_pct: Option<f64>,
+    pub dough_absorption_pct: Option<f64>,
     /// Water to weigh, % on flour.
-    pub weigh_pct: Option<f64>,
+    pub added_water_pct: Option<f64>,
     /// What strength can carry, where it is known.
     pub ceiling_pct: Option<f64>,
     /// How it will handle, beside the dough as it is.
@@ -38,9 +38,9 @@ pub struct Variant {
     pub cost_per_kg: Option<f64>,
     pub dough_yield: Option<f64>,
     pub target_c: Option<f64>,
-    /// Set out for the bench; none where no dough comes of it, and `trouble` says why.
+    /// Set out for the bench; none where no dough comes of it, and `error` says why.
     pub sheet: Option<Sheet>,
-    pub trouble: Option<String>,
+    pub error: Option<String>,
 }
 
 /// Variants side by side: the dough as it is, one change each, and all together.
@@ -52,21 +52,21 @@ pub struct TrialSet {
 }
 
 /// The levers for a wish that change something in this dough, each pulled alone.
-pub fn levers_for(hand: &Hand<'_>, wish: Wish) -> Vec<LeverOffered> {
-    let as_it_is = variant(hand, BENCH_KG, &[], None);
-    let dough = TrialDough::of(hand, BENCH_KG);
-    let offered = Lever::ALL
-        .into_iter()
-        .filter(|lever| lever.words().wishes.contains(&wish) && dough.takes(*lever));
+pub fn interventions_for(scenario: &Scenario<'_>, goal: QualityGoal) -> Vec<OfferedIntervention> {
+    let as_it_is = variant(scenario, BENCH_KG, &[], None);
+    let dough = TrialDough::of(scenario, BENCH_KG);
+    let offered = Intervention::ALL.into_iter().filter(|intervention| {
+        intervention.words().goals.contains(&goal) && dough.takes(*intervention)
+    });
     offered
-        .map(|lever| {
-            let words = lever.words();
-            LeverOffered {
-                lever,
+        .map(|intervention| {
+            let words = intervention.words();
+            OfferedIntervention {
+                intervention,
                 label: words.label,
                 does: words.does,
                 trade_off: words.trade_off,
-                variant: variant(hand, BENCH_KG, &[lever], Some(&as_it_is)),
+                variant: variant(scenario, BENCH_KG, &[intervention], Some(&as_it_is)),
             }
         })
         .collect()
@@ -74,54 +74,69 @@ pub fn levers_for(hand: &Hand<'_>, wish: Wish) -> Vec<LeverOffered> {
 
 /// The doughs of a trial, so many kilos each: as it is, each lever alone, and all together where
 /// there are several. A lever that is nothing to this dough is left out.
-pub fn trial_set(hand: &Hand<'_>, levers: &[Lever], kg: f64) -> TrialSet {
-    let as_it_is = variant(hand, kg, &[], None);
-    let dough = TrialDough::of(hand, kg);
-    let mut taken: Vec<Lever> = Vec::new();
-    for lever in levers.iter().filter(|lever| dough.takes(**lever)) {
-        if !taken.contains(lever) {
-            taken.push(*lever);
+pub fn trial_set(scenario: &Scenario<'_>, interventions: &[Intervention], kg: f64) -> TrialSet {
+    let as_it_is = variant(scenario, kg, &[], None);
+    let dough = TrialDough::of(scenario, kg);
+    let mut taken: Vec<Intervention> = Vec::new();
+    for intervention in interventions.iter().filter(|intervention| dough.takes(**intervention)) {
+        if !taken.contains(intervention) {
+            taken.push(*intervention);
         }
     }
     let mut variants = vec![as_it_is.clone()];
-    variants.extend(taken.iter().map(|lever| variant(hand, kg, &[*lever], Some(&as_it_is))));
+    variants.extend(
+        taken.iter().map(|intervention| variant(scenario, kg, &[*intervention], Some(&as_it_is))),
+    );
     if taken.len() > 1 {
-        variants.push(variant(hand, kg, &taken, Some(&as_it_is)));
+        variants.push(variant(scenario, kg, &taken, Some(&as_it_is)));
     }
     TrialSet { kg, variants }
 }
 
-fn variant(hand: &Hand<'_>, kg: f64, levers: &[Lever], beside: Option<&Variant>) -> Variant {
-    let mut dough = TrialDough::of(hand, kg);
-    for lever in levers {
-        dough.pull(*lever);
+fn variant(
+    scenario: &Scenario<'_>,
+    kg: f64,
+    interventions: &[Intervention],
+    beside: Option<&Variant>,
+) -> Variant {
+    let mut dough = TrialDough::of(scenario, kg);
+    for intervention in interventions {
+        dough.apply(*intervention);
     }
-    let name = match levers {
+    let name = match interventions {
         [] => "as it is".to_owned(),
         [one] => one.words().label.to_owned(),
         _ => "all together".to_owned(),
     };
-    let levers = levers.to_vec();
+    let interventions = interventions.to_vec();
     match dough.chain() {
-        Ok(chain) => of_chain(name, levers, chain, beside),
+        Ok(chain) => of_chain(name, interventions, chain, beside),
         Err(faults) => {
-            let says = faults.0.into_iter().map(|fault| fault.message).collect::<Vec<_>>();
+            let message = faults.0.into_iter().map(|fault| fault.message).collect::<Vec<_>>();
             let nothing = Chain::empty();
-            Variant { trouble: Some(says.join("; ")), ..of_chain(name, levers, nothing, None) }
+            Variant {
+                error: Some(message.join("; ")),
+                ..of_chain(name, interventions, nothing, None)
+            }
         }
     }
 }
 
-fn of_chain(name: String, levers: Vec<Lever>, chain: Chain, beside: Option<&Variant>) -> Variant {
+fn of_chain(
+    name: String,
+    interventions: Vec<Intervention>,
+    chain: Chain,
+    beside: Option<&Variant>,
+) -> Variant {
     let water = chain.water.as_ref();
-    let floor_pct = water.map(|water| water.floor_pct);
+    let dough_absorption_pct = water.map(|water| water.dough_absorption_pct);
     let ceiling_pct = water.and_then(|water| water.ceiling_pct);
     Variant {
-        handling: handling(floor_pct, ceiling_pct, beside),
+        handling: handling(dough_absorption_pct, ceiling_pct, beside),
         name,
-        levers,
-        floor_pct,
-        weigh_pct: water.map(|water| water.weigh_pct),
+        interventions,
+        dough_absorption_pct,
+        added_water_pct: water.map(|water| water.added_water_pct),
         ceiling_pct,
         mixing_min: chain.method.mixing_min,
         total_min: chain.method.total_min,
@@ -129,7 +144,7 @@ fn of_chain(name: String, levers: Vec<Lever>, chain: Chain, beside: Option<&Vari
         dough_yield: chain.dough.as_ref().map(|dough| dough.cost.dough_yield),
         target_c: chain.heat.as_ref().map(|heat| heat.target_c),
         sheet: chain.sheet,
-        trouble: chain.trouble.map(|trouble| trouble.says),
+        error: chain.error.map(|error| error.message),
     }
 }
 
@@ -144,7 +159,7 @@ fn handling(floor: Option<f64>, ceiling: Option<f64>, beside: Option<&Variant>) 
         0.0..3.0 => format!("at the edge: {now:.1} points below what its strength carries"),
         _ => format!("{now:.1} points below what its strength carries"),
     };
-    let before = beside.and_then(|was| room(was.floor_pct, was.ceiling_pct));
+    let before = beside.and_then(|was| room(was.dough_absorption_pct, was.ceiling_pct));
     match before.map(|was| now - was) {
         Some(moved) if moved > 0.25 => format!("{stands}; firmer in the hand"),
         Some(moved) if moved < -0.25 => format!("{stands}; softer and stickier"),

@@ -1,19 +1,19 @@
 use serde::de::{Deserialize, Deserializer, SeqAccess, Visitor};
 
-use super::{Bound, Faults, Given};
+use super::{NumberRange, RawNumber, ValidationErrors};
 
 /// A list of numbers as a caller gave it: perhaps missing, no list, or with something else among
-/// its numbers. Reading never fails; [`Bound::check_all`] decides.
+/// its numbers. Reading never fails; [`NumberRange::check_all`] decides.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub enum Series {
     #[default]
     Missing,
-    NotAList(Given),
+    NotAList(RawNumber),
     Numbers(Vec<f64>),
     /// The first thing in it that is not a number.
     Broken {
         at: usize,
-        given: Given,
+        given: RawNumber,
     },
 }
 
@@ -36,9 +36,9 @@ impl<'de> Deserialize<'de> for Series {
             fn visit_seq<A: SeqAccess<'de>>(self, mut seq: A) -> Result<Series, A::Error> {
                 let mut numbers = Vec::with_capacity(seq.size_hint().unwrap_or(1024).min(1 << 18));
                 let mut broken = None;
-                while let Some(given) = seq.next_element::<Given>()? {
+                while let Some(given) = seq.next_element::<RawNumber>()? {
                     match given {
-                        Given::Number(number) => numbers.push(number),
+                        RawNumber::Number(number) => numbers.push(number),
                         other => broken = broken.or(Some((numbers.len(), other))),
                     }
                 }
@@ -51,24 +51,24 @@ impl<'de> Deserialize<'de> for Series {
             }
 
             fn visit_f64<E>(self, value: f64) -> Result<Series, E> {
-                Ok(Series::NotAList(Given::Number(value)))
+                Ok(Series::NotAList(RawNumber::Number(value)))
             }
 
             fn visit_i64<E>(self, value: i64) -> Result<Series, E> {
-                Ok(Series::NotAList(Given::Number(value as f64)))
+                Ok(Series::NotAList(RawNumber::Number(value as f64)))
             }
 
             fn visit_u64<E>(self, value: u64) -> Result<Series, E> {
-                Ok(Series::NotAList(Given::Number(value as f64)))
+                Ok(Series::NotAList(RawNumber::Number(value as f64)))
             }
 
             fn visit_bool<E>(self, value: bool) -> Result<Series, E> {
-                Ok(Series::NotAList(Given::Other(value.to_string())))
+                Ok(Series::NotAList(RawNumber::Other(value.to_string())))
             }
 
             fn visit_str<E>(self, value: &str) -> Result<Series, E> {
                 let short: String = value.chars().take(40).collect();
-                Ok(Series::NotAList(Given::Other(format!("“{short}”"))))
+                Ok(Series::NotAList(RawNumber::Other(format!("“{short}”"))))
             }
 
             fn visit_map<A: serde::de::MapAccess<'de>>(
@@ -77,21 +77,21 @@ impl<'de> Deserialize<'de> for Series {
             ) -> Result<Series, A::Error> {
                 use serde::de::IgnoredAny;
                 while map.next_entry::<IgnoredAny, IgnoredAny>()?.is_some() {}
-                Ok(Series::NotAList(Given::Other("an object".into())))
+                Ok(Series::NotAList(RawNumber::Other("an object".into())))
             }
         }
         deserializer.deserialize_any(List)
     }
 }
 
-impl Bound {
+impl NumberRange {
     /// The numbers of a series, each within this bound and between `least` and `most` of them;
     /// empty beside a fault.
     ///
     /// ```
-    /// use ironpeel_core::units::{Bound, Faults, Series};
-    /// const HEIGHT: Bound = Bound::new("fu", "consistency", "FU", 0.0, 2000.0);
-    /// let mut faults = Faults::default();
+    /// use ironpeel_core::units::{NumberRange, ValidationErrors, Series};
+    /// const HEIGHT: NumberRange = NumberRange::new("fu", "consistency", "FU", 0.0, 2000.0);
+    /// let mut faults = ValidationErrors::default();
     /// HEIGHT.check_all(&Series::from(vec![480.0]), 60..=200_000, "", &mut faults);
     /// assert_eq!(faults.0[0].message, "consistency needs from 60 to 200000 values; 1 was given");
     /// ```
@@ -100,7 +100,7 @@ impl Bound {
         series: &'a Series,
         count: std::ops::RangeInclusive<usize>,
         at: &str,
-        faults: &mut Faults,
+        faults: &mut ValidationErrors,
     ) -> &'a [f64] {
         let field = format!("{at}{}", self.field);
         let (words, range) = (self.words, self.range());
@@ -142,7 +142,13 @@ impl Bound {
 }
 
 /// Notes a series that does not rise from each value to the next.
-pub fn check_rising(values: &[f64], field: &str, words: &str, unit: &str, faults: &mut Faults) {
+pub fn check_rising(
+    values: &[f64],
+    field: &str,
+    words: &str,
+    unit: &str,
+    faults: &mut ValidationErrors,
+) {
     if let Some(at) = values.windows(2).position(|pair| pair[1] <= pair[0]) {
         faults.push(
             format!("{field}[{}]", at + 1),
@@ -156,7 +162,7 @@ pub fn check_rising(values: &[f64], field: &str, words: &str, unit: &str, faults
 }
 
 /// Notes two series that should be equally long and are not; empty ones have faults of their own.
-pub fn check_equal(one: (&str, &[f64]), other: (&str, &[f64]), faults: &mut Faults) {
+pub fn check_equal(one: (&str, &[f64]), other: (&str, &[f64]), faults: &mut ValidationErrors) {
     let ((field, values), (other_field, others)) = (one, other);
     if !values.is_empty() && !others.is_empty() && values.len() != others.len() {
         faults.push(

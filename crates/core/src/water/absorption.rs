@@ -2,11 +2,12 @@ use serde::Deserialize;
 
 use super::absorption_model::{ABSORPTION, ASH, DAMAGED, PROTEIN};
 use super::{
-    AbsorptionModel, Addition, Composition, Flour, FlourPart, Process, Rules, Stair, Wanted, stair,
+    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Addition, Composition,
+    CorrectionFactors, Flour, FlourPart, Process, build_up,
 };
 use crate::dough::{Ingredient, Library};
 use crate::flour::{Moisture, Species};
-use crate::units::{Bound, Faults, Given};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// Most lines.
 const MOST: usize = 60;
@@ -17,32 +18,32 @@ const MOST: usize = 60;
 pub struct AbsorptionFlour {
     /// 0 to 30 %.
     #[serde(default)]
-    pub moisture_pct: Given,
+    pub moisture_pct: RawNumber,
     /// 20 to 150 %; where it is left out, protein and damaged starch are needed.
     #[serde(default)]
-    pub absorption_14_pct: Given,
+    pub absorption_14_pct: RawNumber,
     /// 0 to 40 %.
     #[serde(default)]
-    pub protein_14_pct: Given,
+    pub protein_14_pct: RawNumber,
     /// 0 to 40 %.
     #[serde(default)]
-    pub damaged_starch_pct: Given,
+    pub damaged_starch_pct: RawNumber,
     /// 0 to 10 %; may be left out.
     #[serde(default)]
-    pub ash_dm_pct: Given,
+    pub ash_dm_pct: RawNumber,
     /// Wheat, durum, spelt, emmer, einkorn, khorasan, rye, gluten_free or low_starch; wheat if left
     /// out.
     #[serde(default)]
     pub species: Option<String>,
     /// 0 to 100 %; 0 if left out.
     #[serde(default)]
-    pub whole_grain_share_pct: Given,
+    pub whole_grain_share_pct: RawNumber,
     /// 0 to 3650 days; may be left out.
     #[serde(default)]
-    pub age_days: Given,
+    pub age_days: RawNumber,
     /// 10 to 1000; may be left out.
     #[serde(default)]
-    pub w: Given,
+    pub w: RawNumber,
 }
 
 /// One ingredient of the `absorption` calculator.
@@ -53,7 +54,7 @@ pub struct AbsorptionLine {
     pub ingredient: String,
     /// 0 to 100 % on flour.
     #[serde(default)]
-    pub pct: Given,
+    pub pct: RawNumber,
 }
 
 /// What the `absorption` calculator is asked.
@@ -70,19 +71,21 @@ pub struct AbsorptionInput {
     pub lines: Vec<AbsorptionLine>,
     /// −20 to 20 points, wetter or drier by style; 0 if left out.
     #[serde(default)]
-    pub style_points: Given,
+    pub style_points: RawNumber,
     /// Whether a machine divides, which lowers what strength can carry.
     #[serde(default)]
     pub machine_divided: bool,
 }
 
-const MOISTURE: Bound = Bound::new("moisture_pct", "moisture of the flour", "%", 0.0, 30.0);
-const WHOLE: Bound =
-    Bound::new("whole_grain_share_pct", "share that is whole grain", "%", 0.0, 100.0);
-const AGE: Bound = Bound::new("age_days", "days since milling", "days", 0.0, 3650.0);
-const W: Bound = Bound::new("w", "W", "10⁻⁴ J", 10.0, 1000.0);
-const PCT: Bound = Bound::new("pct", "percent on flour", "%", 0.0, 100.0);
-const STYLE: Bound = Bound::new("style_points", "style", "points of water", -20.0, 20.0);
+const MOISTURE: NumberRange =
+    NumberRange::new("moisture_pct", "moisture of the flour", "%", 0.0, 30.0);
+const WHOLE: NumberRange =
+    NumberRange::new("whole_grain_share_pct", "share that is whole grain", "%", 0.0, 100.0);
+const AGE: NumberRange = NumberRange::new("age_days", "days since milling", "days", 0.0, 3650.0);
+const W: NumberRange = NumberRange::new("w", "W", "10⁻⁴ J", 10.0, 1000.0);
+const PCT: NumberRange = NumberRange::new("pct", "percent on flour", "%", 0.0, 100.0);
+const STYLE: NumberRange =
+    NumberRange::new("style_points", "style", "points of water", -20.0, 20.0);
 
 impl AbsorptionInput {
     /// Checks every field, then climbs the stair by the house's rules.
@@ -92,11 +95,11 @@ impl AbsorptionInput {
     /// let input: AbsorptionInput = serde_json::from_str(r#"{
     ///     "flour": {"moisture_pct": 14, "absorption_14_pct": 62}, "process": "sponge_dough",
     ///     "lines": [{"ingredient": "salt", "pct": 2}]}"#)?;
-    /// assert!((input.compute()?.floor_pct - 63.8).abs() < 1e-9);
+    /// assert!((input.compute()?.dough_absorption_pct - 63.8).abs() < 1e-9);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<Stair, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<AbsorptionBuildUp, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let flour = self.flour.check(&mut faults);
         let process =
             word(self.process.as_deref(), Process::from_key, None, &Process::ALL.map(Process::key));
@@ -125,23 +128,23 @@ impl AbsorptionInput {
                 faults.push(format!("lines[{at}].ingredient"), message);
                 continue;
             };
-            lines.push(Addition { facts: library.facts(ingredient), pct });
+            lines.push(Addition { properties: library.properties(ingredient), pct });
         }
         let style_points = STYLE.check_or(&self.style_points, 0.0, "", &mut faults);
         faults.or(())?;
-        let (rules, model) = (Rules::default(), AbsorptionModel::prior());
-        let wanted = Wanted {
+        let (correction_factors, model) = (CorrectionFactors::default(), AbsorptionModel::prior());
+        let wanted = AbsorptionRequest {
             process,
             lines: &lines,
             style_points,
-            set_by_hand_pct: None,
+            override_pct: None,
             machine_divided: self.machine_divided,
-            rules: &rules,
+            correction_factors: &correction_factors,
             model: &model,
         };
         let flours = [FlourPart { name: "the flour", flour, share_pct: 100.0 }];
-        stair(&flours, &wanted).map_err(|no_base| {
-            let mut faults = Faults::default();
+        build_up(&flours, &wanted).map_err(|no_base| {
+            let mut faults = ValidationErrors::default();
             faults.push("flour.absorption_14_pct", no_base.to_string());
             faults
         })
@@ -149,7 +152,7 @@ impl AbsorptionInput {
 }
 
 impl AbsorptionFlour {
-    fn check(&self, faults: &mut Faults) -> Flour {
+    fn check(&self, faults: &mut ValidationErrors) -> Flour {
         let at = "flour.";
         let species = word(
             self.species.as_deref(),
@@ -165,7 +168,7 @@ impl AbsorptionFlour {
         let needs_composition = absorption_14_pct.is_none()
             && self.absorption_14_pct.is_missing()
             && species.has_gluten();
-        let mut part = |bound: &Bound, given: &Given| {
+        let mut part = |bound: &NumberRange, given: &RawNumber| {
             if needs_composition {
                 Some(bound.check(given, at, faults))
             } else {

@@ -2,7 +2,7 @@ use nalgebra::{Matrix4, Vector4};
 use serde::{Deserialize, Serialize};
 
 use super::{PER_ASH, PER_DAMAGED_STARCH, PER_PROTEIN};
-use crate::units::{Bound, Coefficient, Faults, Given, Origin};
+use crate::units::{Coefficient, NumberRange, Origin, RawNumber, ValidationErrors};
 
 /// Where the composition of a flour is counted from: protein on 14 %, damaged starch as is, ash on
 /// dry matter.
@@ -207,16 +207,16 @@ impl Default for AbsorptionModel {
 pub struct CompositionInput {
     /// 0 to 40 %.
     #[serde(default)]
-    pub protein_14_pct: Given,
+    pub protein_14_pct: RawNumber,
     /// 0 to 40 %.
     #[serde(default)]
-    pub damaged_starch_pct: Given,
+    pub damaged_starch_pct: RawNumber,
     /// 0 to 10 %.
     #[serde(default)]
-    pub ash_dm_pct: Given,
+    pub ash_dm_pct: RawNumber,
     /// 20 to 150 %; of a lot only.
     #[serde(default)]
-    pub absorption_14_pct: Given,
+    pub absorption_14_pct: RawNumber,
 }
 
 /// What the `absorption-model` calculator is asked.
@@ -241,16 +241,17 @@ pub struct AbsorptionModelAnswer {
     pub lots: u32,
 }
 
-pub(super) const PROTEIN: Bound =
-    Bound::new("protein_14_pct", "protein on 14 % moisture", "%", 0.0, 40.0);
-pub(super) const DAMAGED: Bound =
-    Bound::new("damaged_starch_pct", "damaged starch", "%", 0.0, 40.0);
-pub(super) const ASH: Bound = Bound::new("ash_dm_pct", "ash on dry matter", "%", 0.0, 10.0);
-pub(super) const ABSORPTION: Bound =
-    Bound::new("absorption_14_pct", "absorption on 14 % moisture", "%", 20.0, 150.0);
+pub(super) const PROTEIN: NumberRange =
+    NumberRange::new("protein_14_pct", "protein on 14 % moisture", "%", 0.0, 40.0);
+pub(super) const DAMAGED: NumberRange =
+    NumberRange::new("damaged_starch_pct", "damaged starch", "%", 0.0, 40.0);
+pub(super) const ASH: NumberRange =
+    NumberRange::new("ash_dm_pct", "ash on dry matter", "%", 0.0, 10.0);
+pub(super) const ABSORPTION: NumberRange =
+    NumberRange::new("absorption_14_pct", "absorption on 14 % moisture", "%", 20.0, 150.0);
 
 impl CompositionInput {
-    fn check(&self, at: &str, faults: &mut Faults) -> Composition {
+    fn check(&self, at: &str, faults: &mut ValidationErrors) -> Composition {
         Composition::of(
             PROTEIN.check(&self.protein_14_pct, at, faults),
             DAMAGED.check(&self.damaged_starch_pct, at, faults),
@@ -261,8 +262,8 @@ impl CompositionInput {
 
 impl AbsorptionModelInput {
     /// Checks every field, learns the lots, predicts the flour.
-    pub fn compute(&self) -> Result<AbsorptionModelAnswer, Faults> {
-        let mut faults = Faults::default();
+    pub fn compute(&self) -> Result<AbsorptionModelAnswer, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let lots = self.lots.as_deref().unwrap_or_default();
         if self.lots.is_none() {
             faults.push("lots", "the list of measured lots is missing; it may be empty");

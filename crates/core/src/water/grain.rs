@@ -1,8 +1,8 @@
 use serde::Serialize;
 
-use super::{FlourPart, Rule, Rules};
+use super::{CorrectionFactor, CorrectionFactors, FlourPart};
 use crate::flour::Species;
-use crate::units::Banded;
+use crate::units::Estimate;
 
 /// How a grain behaves beside white common wheat, and how to handle it.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -11,9 +11,9 @@ pub struct Grain {
     pub species: Species,
     pub label: &'static str,
     /// Mixing time beside white wheat's, 1 being the same (H).
-    pub mixing: Banded,
+    pub mixing: Estimate,
     /// Speed of fermentation beside white wheat's (H).
-    pub fermentation: Banded,
+    pub fermentation: Estimate,
     pub water: &'static str,
     pub handling: &'static str,
     pub tolerance: &'static str,
@@ -23,8 +23,8 @@ pub struct Grain {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct MixOfGrains {
-    pub mixing: Banded,
-    pub fermentation: Banded,
+    pub mixing: Estimate,
+    pub fermentation: Estimate,
     /// Water moved by the grains themselves: offsets where not measured, and what is held back.
     pub water_points: f64,
     pub has_gluten: bool,
@@ -43,73 +43,73 @@ pub struct GrainShare {
 }
 
 /// Bran quickens fermentation and shortens tolerance, for 100 % whole grain (H).
-const BRAN_FERMENTS: Banded = Banded::new(0.25, 0.10, 0.40);
-const BRAN_MIXING: Banded = Banded::new(-0.15, -0.25, 0.0);
+const BRAN_FERMENTS: Estimate = Estimate::new(0.25, 0.10, 0.40);
+const BRAN_MIXING: Estimate = Estimate::new(-0.15, -0.25, 0.0);
 
 impl Species {
     /// How it behaves and is handled. House defaults in the trade's words.
     pub const fn grain(self) -> Grain {
         let (mixing, fermentation, water, handling, tolerance) = match self {
             Self::Wheat => (
-                Banded::new(1.0, 1.0, 1.0),
-                Banded::new(1.0, 1.0, 1.0),
+                Estimate::new(1.0, 1.0, 1.0),
+                Estimate::new(1.0, 1.0, 1.0),
                 "its own figure",
                 "by its strength",
                 "by its stability",
             ),
             Self::Durum => (
-                Banded::new(1.2, 1.0, 1.4),
-                Banded::new(1.0, 0.9, 1.1),
+                Estimate::new(1.2, 1.0, 1.4),
+                Estimate::new(1.0, 0.9, 1.1),
                 "drinks a little more, slowly; rest it before judging",
                 "short, tearing gluten: mix gently and long, no fast speed at the end",
                 "tight but brittle",
             ),
             Self::Spelt => (
-                Banded::new(0.6, 0.5, 0.75),
-                Banded::new(1.1, 1.0, 1.25),
+                Estimate::new(0.6, 0.5, 0.75),
+                Estimate::new(1.1, 1.0, 1.25),
                 "hold back and add by feel: it slackens after mixing",
                 "short, slow mixing, then folds; a tin or a basket holds what it cannot",
                 "small: two minutes too long and it runs",
             ),
             Self::Emmer => (
-                Banded::new(0.5, 0.4, 0.65),
-                Banded::new(1.15, 1.0, 1.3),
+                Estimate::new(0.5, 0.4, 0.65),
+                Estimate::new(1.15, 1.0, 1.3),
                 "hold back more than from spelt; it drinks slowly and lets go again",
                 "hardly more than bringing together; acid helps it stand; bake in a tin",
                 "very small",
             ),
             Self::Einkorn => (
-                Banded::new(0.4, 0.3, 0.55),
-                Banded::new(1.2, 1.0, 1.4),
+                Estimate::new(0.4, 0.3, 0.55),
+                Estimate::new(1.2, 1.0, 1.4),
                 "far drier than wheat; sticky at any water",
                 "mix as a batter is mixed, wet hands or a scraper, in a tin; one rise",
                 "almost none",
             ),
             Self::Khorasan => (
-                Banded::new(0.8, 0.65, 0.95),
-                Banded::new(1.05, 0.95, 1.15),
+                Estimate::new(0.8, 0.65, 0.95),
+                Estimate::new(1.05, 0.95, 1.15),
                 "drinks more than wheat, slowly",
                 "extensible and slack: shorter mixing, more folds",
                 "less than wheat",
             ),
             Self::Rye => (
-                Banded::new(0.5, 0.35, 0.7),
-                Banded::new(1.3, 1.1, 1.5),
+                Estimate::new(0.5, 0.35, 0.7),
+                Estimate::new(1.3, 1.1, 1.5),
                 "pentosans drink and go on drinking; the dough is a paste",
                 "slow speed only; starch carries it, so sour or another acid from about a fifth of \
                  the flour; cut it the next day",
                 "none to speak of: no film to overmix, but it smears",
             ),
             Self::GlutenFree => (
-                Banded::new(0.4, 0.3, 0.5),
-                Banded::new(1.0, 0.8, 1.3),
+                Estimate::new(0.4, 0.3, 0.5),
+                Estimate::new(1.0, 0.8, 1.3),
                 "what its own sheet says, added in stages",
                 "no film: mix until even, shape with wet hands, one rise, two-stage bake",
                 "none: what is knocked out does not come back",
             ),
             Self::LowStarch => (
-                Banded::new(0.5, 0.4, 0.7),
-                Banded::new(0.8, 0.6, 1.0),
+                Estimate::new(0.5, 0.4, 0.7),
+                Estimate::new(0.8, 0.6, 1.0),
                 "what its own sheet says, added in stages; proteins and fibres go on drinking",
                 "mix until even and let it stand; little sugar for yeast, one rise, long bake",
                 "none",
@@ -128,11 +128,14 @@ impl Species {
 }
 
 /// How a mix behaves: each grain by its share, bran on top.
-pub fn mix_of_grains(flours: &[FlourPart<'_>], rules: &Rules) -> MixOfGrains {
-    let nothing = Banded::new(0.0, 0.0, 0.0);
+pub fn mix_of_grains(
+    flours: &[FlourPart<'_>],
+    correction_factors: &CorrectionFactors,
+) -> MixOfGrains {
+    let nothing = Estimate::new(0.0, 0.0, 0.0);
     let (mut mixing, mut fermentation, mut water_points) = (nothing, nothing, 0.0);
     let mut grains: Vec<GrainShare> = Vec::new();
-    let add = |sum: &mut Banded, more: Banded| {
+    let add = |sum: &mut Estimate, more: Estimate| {
         sum.typical += more.typical;
         sum.low += more.low;
         sum.high += more.high;
@@ -145,10 +148,15 @@ pub fn mix_of_grains(flours: &[FlourPart<'_>], rules: &Rules) -> MixOfGrains {
         add(&mut mixing, BRAN_MIXING.times(bran));
         add(&mut fermentation, grain.fermentation.times(share));
         add(&mut fermentation, BRAN_FERMENTS.times(bran));
-        let offset = Rule::offset_of(flour.species).filter(|_| flour.absorption_14_pct.is_none());
-        let rules_of = [offset, Rule::held_back_of(flour.species)];
+        let offset = CorrectionFactor::offset_of(flour.species)
+            .filter(|_| flour.absorption_14_pct.is_none());
+        let rules_of = [offset, CorrectionFactor::held_back_of(flour.species)];
         water_points += share
-            * rules_of.into_iter().flatten().filter_map(|rule| rules.active(rule)).sum::<f64>();
+            * rules_of
+                .into_iter()
+                .flatten()
+                .filter_map(|rule| correction_factors.active(rule))
+                .sum::<f64>();
         match grains.iter_mut().find(|known| known.grain.species == flour.species) {
             Some(known) => {
                 known.share_pct += share_pct;

@@ -1,13 +1,13 @@
 use serde::Serialize;
 
-use super::{AbsorptionModel, FlourPart, Rule, Rules};
+use super::{AbsorptionModel, CorrectionFactor, CorrectionFactors, FlourPart};
 use crate::flour::Species;
-use crate::units::Banded;
+use crate::units::Estimate;
 
 /// Held back from whole grain and added after it has drunk, in points for 100 % (H).
-const BRAN: Banded = Banded::new(2.0, 1.0, 3.0);
+const BRAN: Estimate = Estimate::new(2.0, 1.0, 3.0);
 /// Held back from a blend without gluten, in points (H).
-const NO_FILM: Banded = Banded::new(5.0, 3.0, 8.0);
+const NO_FILM: Estimate = Estimate::new(5.0, 3.0, 8.0);
 /// Whole grain and rye, so many minutes before judging (H).
 const BRAN_WAITS_MIN: (f64, f64) = (10.0, 15.0);
 /// A weak film (H).
@@ -40,22 +40,26 @@ pub struct StarchTrap {
     pub over_pct: f64,
     pub critical_pct: f64,
     /// Points of water.
-    pub points: Banded,
+    pub points: Estimate,
 }
 
 impl StarchTrap {
     /// `(damaged − critical) · water per point of damaged starch`; none where it is below, not
     /// stated, or the level is switched off.
-    pub fn of(damaged_pct: Option<f64>, rules: &Rules, model: &AbsorptionModel) -> Option<Self> {
-        let critical_pct = rules.active(Rule::CriticalDamagedStarch)?;
+    pub fn of(
+        damaged_pct: Option<f64>,
+        correction_factors: &CorrectionFactors,
+        model: &AbsorptionModel,
+    ) -> Option<Self> {
+        let critical_pct = correction_factors.active(CorrectionFactor::CriticalDamagedStarch)?;
         let over_pct =
             damaged_pct.map(|damaged| damaged - critical_pct).filter(|over| *over > 0.0)?;
         let [_, per, _] = model.per_point();
-        let points = Banded::new(per.value, per.low, per.high).times(over_pct);
+        let points = Estimate::new(per.value, per.low, per.high).times(over_pct);
         Some(Self { over_pct, critical_pct, points })
     }
 
-    fn says(&self) -> String {
+    fn message(&self) -> String {
         format!(
             "{:.1} points of damaged starch above {:.0} %: dry early, sticky late",
             self.over_pct, self.critical_pct
@@ -73,7 +77,7 @@ pub const fn arrival_target_pct(trapped: bool) -> f64 {
 /// flour. Each part of a mix asks by its share; the longest wait counts. House defaults.
 pub fn hold_back(
     flours: &[FlourPart<'_>],
-    rules: &Rules,
+    correction_factors: &CorrectionFactors,
     model: &AbsorptionModel,
 ) -> Option<HoldBack> {
     let mut held = HoldBack {
@@ -87,27 +91,28 @@ pub fn hold_back(
     let whole: f64 =
         flours.iter().map(|part| part.flour.whole_grain_pct * part.share_pct / 100.0).sum();
     if whole >= LITTLE_BRAN_PCT {
-        let says = format!("{whole:.0} % of the flour is whole grain: bran drinks slowly");
-        held.take(BRAN.times(whole / 100.0), BRAN_WAITS_MIN, &says);
+        let message = format!("{whole:.0} % of the flour is whole grain: bran drinks slowly");
+        held.take(BRAN.times(whole / 100.0), BRAN_WAITS_MIN, &message);
     }
     for FlourPart { flour, share_pct, .. } in flours {
         let share = share_pct / 100.0;
-        if let Some(rule) = Rule::held_back_of(flour.species) {
-            let ruling = rules.get(rule);
+        if let Some(rule) = CorrectionFactor::held_back_of(flour.species) {
+            let ruling = correction_factors.get(rule);
             if !ruling.off {
-                let says = format!("{}: a weak film, wetter than it feels", flour.species.label());
-                held.take(ruling.value.times(-share), WEAK_WAITS_MIN, &says);
+                let message =
+                    format!("{}: a weak film, wetter than it feels", flour.species.label());
+                held.take(ruling.value.times(-share), WEAK_WAITS_MIN, &message);
             }
         }
         if !flour.species.has_gluten() {
-            let says = "no gluten: fibres and starches swell slowly, so add the water in stages";
-            held.take(NO_FILM.times(share), NO_FILM_WAITS_MIN, says);
+            let message = "no gluten: fibres and starches swell slowly, so add the water in stages";
+            held.take(NO_FILM.times(share), NO_FILM_WAITS_MIN, message);
         } else if flour.species == Species::Rye {
             held.wait(BRAN_WAITS_MIN, "rye: pentosans swell slowly");
         }
     }
-    if let Some(trap) = StarchTrap::of(damaged_starch(flours), rules, model) {
-        held.take(trap.points, DAMAGED_WAITS_MIN, &trap.says());
+    if let Some(trap) = StarchTrap::of(damaged_starch(flours), correction_factors, model) {
+        held.take(trap.points, DAMAGED_WAITS_MIN, &trap.message());
     }
     (!held.because.is_empty()).then_some(held)
 }
@@ -124,16 +129,16 @@ pub(super) fn damaged_starch(flours: &[FlourPart<'_>]) -> Option<f64> {
 }
 
 impl HoldBack {
-    fn take(&mut self, points: Banded, waits: (f64, f64), says: &str) {
+    fn take(&mut self, points: Estimate, waits: (f64, f64), message: &str) {
         self.points += points.typical;
         self.low += points.low;
         self.high += points.high;
-        self.wait(waits, says);
+        self.wait(waits, message);
     }
 
-    fn wait(&mut self, (low, high): (f64, f64), says: &str) {
+    fn wait(&mut self, (low, high): (f64, f64), message: &str) {
         self.wait_min_low = self.wait_min_low.max(low);
         self.wait_min_high = self.wait_min_high.max(high);
-        self.because.push(says.to_owned());
+        self.because.push(message.to_owned());
     }
 }

@@ -1,6 +1,6 @@
 //! A small bench with flours and doughs to put on it.
 
-use ironpeel_core::chain::{FlourInHand, FormulaInHand, Hand, Knobs, LineInHand};
+use ironpeel_core::chain::{RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine};
 use ironpeel_core::dough::{Amount, Losses};
 use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, Species};
 use ironpeel_core::heat::WaterSources;
@@ -59,8 +59,8 @@ pub fn flour<'a>(
     extraction: f64,
     share: f64,
     readings: &'a Readings,
-) -> FlourInHand<'a> {
-    FlourInHand {
+) -> ScenarioFlour<'a> {
+    ScenarioFlour {
         name,
         species,
         extraction_pct: Some(extraction),
@@ -85,9 +85,9 @@ pub const EQUIPMENT: Equipment = Equipment {
 };
 
 pub struct Bench {
-    pub formula: FormulaInHand,
+    pub formula: ScenarioFormula,
     pub method: Method,
-    pub line: LineInHand,
+    pub line: ScenarioLine,
     pub numbers: PlantNumbers,
 }
 
@@ -97,7 +97,7 @@ pub fn stage(kind: StageKind, minutes: f64) -> Stage {
 
 pub fn bench(draft: Value, process: Process) -> Bench {
     Bench {
-        formula: FormulaInHand {
+        formula: ScenarioFormula {
             formula: formula(draft),
             style_points: 0.0,
             piece_kg: 0.5,
@@ -117,7 +117,7 @@ pub fn bench(draft: Value, process: Process) -> Bench {
                 stage(StageKind::Bake, 30.0),
             ],
         },
-        line: LineInHand {
+        line: ScenarioLine {
             mixer: Mixer {
                 name: "bench".into(),
                 kind: "spiral".into(),
@@ -139,14 +139,14 @@ pub fn bench(draft: Value, process: Process) -> Bench {
 }
 
 impl Bench {
-    pub fn hand<'a>(&'a self, flours: &'a [FlourInHand<'a>]) -> Hand<'a> {
-        Hand {
+    pub fn scenario<'a>(&'a self, flours: &'a [ScenarioFlour<'a>]) -> Scenario<'a> {
+        Scenario {
             flours,
             formula: &self.formula,
             method: &self.method,
             line: &self.line,
             numbers: &self.numbers,
-            knobs: Knobs {
+            run_settings: RunSettings {
                 amount: Amount::Dough { kg: 5.0 },
                 division_kg: None,
                 hydration_pct: None,

@@ -6,8 +6,8 @@ pub mod bench;
 use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, Library};
 use ironpeel_core::flour::Moisture;
 use ironpeel_core::water::{
-    AbsorptionModel, Addition, Composition, Flour, FlourPart, NoBase, Process, Rules, Stair,
-    Wanted, stair,
+    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, AbsorptionUnknown, Addition,
+    Composition, CorrectionFactors, Flour, FlourPart, Process, build_up,
 };
 use serde_json::Value;
 
@@ -17,7 +17,7 @@ pub struct Asked<'a> {
     pub process: Process,
     pub lines: &'a [(Ingredient, f64)],
     pub style_points: f64,
-    pub set_by_hand_pct: Option<f64>,
+    pub override_pct: Option<f64>,
     pub machine_divided: bool,
 }
 
@@ -25,7 +25,7 @@ pub const PLAIN: Asked<'static> = Asked {
     process: Process::StraightBulk,
     lines: &[],
     style_points: 0.0,
-    set_by_hand_pct: None,
+    override_pct: None,
     machine_divided: false,
 };
 
@@ -40,33 +40,36 @@ pub fn flour() -> Flour {
 }
 
 /// The stair of one flour by the house's rules.
-pub fn climb(flour: &Flour, asked: &Asked<'_>) -> Result<Stair, NoBase> {
-    climb_by(&[(*flour, 100.0)], asked, &Rules::default())
+pub fn climb(flour: &Flour, asked: &Asked<'_>) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
+    climb_by(&[(*flour, 100.0)], asked, &CorrectionFactors::default())
 }
 
 /// The stair of a mix of flours by a plant's rules.
 pub fn climb_by(
     flours: &[(Flour, f64)],
     asked: &Asked<'_>,
-    rules: &Rules,
-) -> Result<Stair, NoBase> {
+    correction_factors: &CorrectionFactors,
+) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
     let library = Library::default();
     let lines: Vec<Addition<'_>> = asked
         .lines
         .iter()
-        .map(|(ingredient, pct)| Addition { facts: library.facts(*ingredient), pct: *pct })
+        .map(|(ingredient, pct)| Addition {
+            properties: library.properties(*ingredient),
+            pct: *pct,
+        })
         .collect();
     let model = AbsorptionModel::prior();
-    let wanted = Wanted {
+    let wanted = AbsorptionRequest {
         process: asked.process,
         lines: &lines,
         style_points: asked.style_points,
-        set_by_hand_pct: asked.set_by_hand_pct,
+        override_pct: asked.override_pct,
         machine_divided: asked.machine_divided,
-        rules,
+        correction_factors,
         model: &model,
     };
-    stair(&parts(flours), &wanted)
+    build_up(&parts(flours), &wanted)
 }
 
 /// Flours with their shares as the stair takes them.

@@ -24,14 +24,14 @@ pub struct CurveFile {
     pub t_s: Vec<f64>,
     pub fu: Vec<f64>,
     pub band_fu: Vec<f64>,
-    pub curves: Vec<BubbleFile>,
+    pub curves: Vec<AlveogramFile>,
     /// What was noticed and left out.
     pub notes: Vec<String>,
 }
 
 /// The points of one bubble.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, ToSchema)]
-pub struct BubbleFile {
+pub struct AlveogramFile {
     pub l_mm: Vec<f64>,
     pub p_mmh2o: Vec<f64>,
 }
@@ -65,8 +65,8 @@ enum Column {
 
 impl Column {
     fn of(header: &str) -> Self {
-        let letters = |c: &char| c.is_alphanumeric();
-        let word: String = header.to_lowercase().chars().filter(letters).collect();
+        let reject_nul = |c: &char| c.is_alphanumeric();
+        let word: String = header.to_lowercase().chars().filter(reject_nul).collect();
         match word.as_str() {
             "times" | "t" | "ts" | "time" | "seconds" | "s" | "zeits" | "tempss" => Self::Seconds,
             "timemin" | "tmin" | "min" | "minutes" | "zeitmin" | "tempsmin" => Self::Minutes,
@@ -186,7 +186,7 @@ impl CurveFile {
         }
         let at = number as usize - 1;
         if self.curves.len() <= at {
-            self.curves.resize_with(at + 1, BubbleFile::default);
+            self.curves.resize_with(at + 1, AlveogramFile::default);
         }
         let bubble = &mut self.curves[at];
         if bubble.l_mm.last().is_some_and(|last| *last >= l) {

@@ -3,7 +3,6 @@
 use std::convert::Infallible;
 use std::time::Duration;
 
-use axum::Json;
 use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
 use futures_util::Stream;
@@ -19,7 +18,7 @@ use uuid::Uuid;
 use super::read::ReadCurve;
 use super::{curve, new_trace};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Recorded};
+use crate::request::{Json, Path, Query, Recorded};
 use crate::state::App;
 
 /// How often a stretch of the curve is sent.
@@ -53,8 +52,8 @@ pub struct RunInput {
     responses((status = 200, body = String, content_type = "text/event-stream"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn run(
     State(app): State<App>,
-    At((lot_id, kind, id)): At<(Uuid, String, Uuid)>,
-    Asked(asked): Asked<Run>,
+    Path((lot_id, kind, id)): Path<(Uuid, String, Uuid)>,
+    Query(asked): Query<Run>,
 ) -> Result<Sse<impl Stream<Item = std::result::Result<Event, Infallible>>>> {
     let kind = kind_of(&kind)?;
     let speed = asked.speed.unwrap_or(60.0);
@@ -79,7 +78,7 @@ async fn run(
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn keep(
     State(app): State<App>,
-    At((lot_id, kind, id)): At<(Uuid, String, Uuid)>,
+    Path((lot_id, kind, id)): Path<(Uuid, String, Uuid)>,
     Recorded { input, write }: Recorded<RunInput>,
 ) -> Result<Json<ReadCurve>> {
     let kind = kind_of(&kind)?;
@@ -91,7 +90,7 @@ async fn keep(
     let (drawn, _) = measure(kind, &lot, id, TICK.as_secs_f64());
     let trace = new_trace(id, lot_id, kind, TraceSource::Instrument, drawn, by.into());
     write.of(&app, id).add_trace(&trace).await?;
-    curve(State(app), At(id)).await
+    curve(State(app), Path(id)).await
 }
 
 fn kind_of(kind: &str) -> Result<TraceKind> {

@@ -4,12 +4,11 @@ mod file;
 mod instrument;
 mod read;
 
-use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, State};
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{AlveographInput, FarinographInput};
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -22,7 +21,7 @@ pub use file::CurveFile;
 use read::{MARKS, ReadCurve};
 
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Marks, Recorded, from_value};
+use crate::request::{Json, Marks, Path, Query, Recorded, from_value};
 use crate::revision::SignedInput;
 use crate::state::App;
 
@@ -30,7 +29,7 @@ const MOST_BYTES: usize = 16 * 1024 * 1024;
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
-        .routes(routes!(take_apart))
+        .routes(routes!(parse))
         .routes(routes!(curves))
         .routes(routes!(save))
         .routes(routes!(curve))
@@ -74,18 +73,18 @@ pub struct MarkInput {
     pub mark: String,
     /// Minutes from the first water; null puts it back where it was read.
     #[serde(default)]
-    pub minute: Given,
+    pub minute: RawNumber,
     pub signed: SignedInput,
 }
 
-const MINUTE: Bound = Bound::new("minute", "the mark", "min", 0.0, 1440.0);
+const MINUTE: NumberRange = NumberRange::new("minute", "the mark", "min", 0.0, 1440.0);
 
 /// Takes a curve file apart
 #[utoipa::path(post, path = "/api/v1/curves/read", tag = "curve", params(Marks),
     request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = CurveFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn take_apart(
-    Asked(marks): Asked<Marks>,
+async fn parse(
+    Query(marks): Query<Marks>,
     bytes: std::result::Result<Bytes, axum::extract::rejection::BytesRejection>,
 ) -> Result<Json<CurveFile>> {
     CurveFile::read(&bytes?, marks.decimal_mark)
@@ -96,7 +95,7 @@ async fn take_apart(
 /// The curves of a lot, newest first
 #[utoipa::path(get, path = "/api/v1/lots/{lot_id}/curves", tag = "curve", params(("lot_id" = Uuid, Path)),
     responses((status = 200, body = Vec<CurveRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn curves(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<Vec<CurveRow>>> {
+async fn curves(State(app): State<App>, Path(lot_id): Path<Uuid>) -> Result<Json<Vec<CurveRow>>> {
     Ok(Json(app.store.traces(lot_id).await?.into_iter().map(Into::into).collect()))
 }
 
@@ -106,10 +105,10 @@ async fn curves(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<Vec
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((lot_id, id)): At<(Uuid, Uuid)>,
+    Path((lot_id, id)): Path<(Uuid, Uuid)>,
     Recorded { input: asked, write }: Recorded<CurveInput>,
 ) -> Result<Json<ReadCurve>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let signed = asked.signed.check(false, &mut faults);
     let Some(kind) = TraceKind::from_key(&asked.kind) else {
         faults.push("kind", "a curve is of a farinograph or an alveograph");
@@ -123,13 +122,13 @@ async fn save(
             from_value::<AlveographInput>(asked.input.clone())?.check().map(drop)
         }
     };
-    if let Err(Faults(more)) = checked {
+    if let Err(ValidationErrors(more)) = checked {
         faults.0.extend(more);
     }
     faults.or(())?;
     let trace = new_trace(id, lot_id, kind, TraceSource::Imported, asked.input, signed.by);
     write.of(&app, id).add_trace(&trace).await?;
-    curve(State(app), At(id)).await
+    curve(State(app), Path(id)).await
 }
 
 fn new_trace(
@@ -147,7 +146,7 @@ fn new_trace(
 /// A curve with what it says, where its marks stand, and whether the certificate agrees
 #[utoipa::path(get, path = "/api/v1/curves/{curve_id}", tag = "curve", params(("curve_id" = Uuid, Path)),
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn curve(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<ReadCurve>> {
+async fn curve(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<ReadCurve>> {
     let (trace, marks) = app.store.trace(id).await?;
     let lot = app.store.lot(trace.lot_id).await?;
     ReadCurve::of(trace, marks, &lot).map(Json)
@@ -159,10 +158,10 @@ async fn curve(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<ReadCurv
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn move_mark(
     State(app): State<App>,
-    At((trace_id, id)): At<(Uuid, Uuid)>,
+    Path((trace_id, id)): Path<(Uuid, Uuid)>,
     Recorded { input: asked, write }: Recorded<MarkInput>,
 ) -> Result<Json<ReadCurve>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     if !MARKS.contains(&asked.mark.as_str()) {
         faults.push("mark", format!("a mark is one of {}", MARKS.join(", ")));
     }
@@ -172,5 +171,5 @@ async fn move_mark(
     let made_at = Utc::now();
     let mark = TraceMark { id, trace_id, mark: asked.mark, minute, made_by: signed.by, made_at };
     write.of(&app, id).add_mark(&mark).await?;
-    curve(State(app), At(trace_id)).await
+    curve(State(app), Path(trace_id)).await
 }

@@ -1,7 +1,7 @@
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, CurveCheck, FarinographAnswer, FarinographInput, MovedMarks,
-    check_against_curve, from_alveogram, from_farinogram, read_bubbles,
+    check_against_curve, from_alveogram, from_farinogram, read_curves,
 };
 use ironpeel_store::{Lot, Trace, TraceMark};
 use serde::Serialize;
@@ -83,7 +83,7 @@ impl ReadCurve {
             figures
         } else {
             let input: AlveographInput = from_value(trace.input.clone())?;
-            let answer = read_bubbles(&input.check().map_err(unreadable)?);
+            let answer = read_curves(&input.check().map_err(unreadable)?);
             let figures = from_alveogram(&answer);
             alveograph = Some(answer);
             figures

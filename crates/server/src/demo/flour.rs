@@ -111,7 +111,7 @@ impl DemoFlour {
         for lot in self.lots {
             lots.push(lot.of(id, today, signed)?);
         }
-        lots.sort_by_key(NewLotRevision::came_at);
+        lots.sort_by_key(NewLotRevision::received_at);
         store.import_lots(&lots).await?;
         decide(store, &lots).await?;
         if self.history.states == ["all"] {
@@ -230,7 +230,7 @@ async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
             decision: decision.key().into(),
             reason: reason.into(),
             made_by: "technologist".into(),
-            made_at: lot.came_at(),
+            made_at: lot.received_at(),
             lot_revision_id: Some(lot.revision_id),
             specification_revision_id: None,
         }
@@ -274,7 +274,7 @@ async fn record_curves(store: &Store, lot: &NewLotRevision, seed: u64) -> anyhow
             source: TraceSource::Instrument.key().into(),
             input,
             made_by: "laboratory".into(),
-            made_at: lot.came_at(),
+            made_at: lot.received_at(),
         };
         store.add_trace(&trace).await?;
     }

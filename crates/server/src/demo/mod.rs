@@ -7,7 +7,7 @@ use std::collections::HashMap;
 use anyhow::Context;
 use chrono::{Duration, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::chain::{FormulaInHand, LineInHand};
+use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
 use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
 use ironpeel_core::heat::{MixedDough, WaterSources};
 use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
@@ -135,7 +135,7 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
             name: demo.name,
             revision_id: Uuid::now_v7(),
             number: 1,
-            formula: FormulaInHand {
+            formula: ScenarioFormula {
                 formula,
                 style_points: demo.style_points,
                 piece_kg: demo.piece_kg,
@@ -245,8 +245,8 @@ async fn measure(
 }
 
 impl DemoLine {
-    fn line(self) -> LineInHand {
-        LineInHand {
+    fn line(self) -> ScenarioLine {
+        ScenarioLine {
             mixer: Mixer {
                 name: self.mixer_name,
                 kind: self.mixer_kind,

@@ -1,20 +1,19 @@
 //! A dough by amounts, and one number of a dough changed.
 
-use axum::Json;
 use axum::extract::State;
 use ironpeel_core::chain::figures;
 use ironpeel_core::dough::{
-    AmountsRead, ByAmount, Ingredient, Keep, Masses, StarterConvention, StarterShares,
+    AmountsRead, ByAmount, Ingredient, KeptConstant, Masses, StarterConvention, StarterShares,
 };
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::chain::{HandInput, Held};
+use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -27,20 +26,20 @@ pub fn routes() -> OpenApiRouter<App> {
 /// A dough written down by amounts, understood as baker's percent with its doubt
 #[utoipa::path(post, path = "/api/v1/formula-amounts", tag = "formula", request_body = ByAmount,
     responses((status = 200, body = AmountsRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn amounts(State(app): State<App>, Body(by): Body<ByAmount>) -> Result<Json<AmountsRead>> {
+async fn amounts(State(app): State<App>, Json(by): Json<ByAmount>) -> Result<Json<AmountsRead>> {
     Ok(Json(by.read(&app.numbers().await?.library)?))
 }
 
 /// One mass of the dough in hand, to be changed while something else stays.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct OneNumber {
-    hand: HandInput,
+    scenario: ScenarioInput,
     /// What is changed: an ingredient, flour or water.
     ingredient: Ingredient,
     /// Its new mass in one dough, 0 to 100 000 kg.
     #[serde(default)]
-    kg: Given,
-    keep: Keep,
+    kg: RawNumber,
+    keep: KeptConstant,
 }
 
 /// The dough with that number changed.
@@ -60,24 +59,24 @@ struct ChangedLine {
     pct: f64,
 }
 
-const KG: Bound = Bound::new("kg", "its mass", "kg", 0.0, 100_000.0);
+const KG: NumberRange = NumberRange::new("kg", "its mass", "kg", 0.0, 100_000.0);
 
 /// Changes one mass of the dough in hand and keeps flour, dough or water as it is
-#[utoipa::path(post, path = "/api/v1/chain/change", tag = "formula", request_body = OneNumber,
+#[utoipa::path(post, path = "/api/v1/chain/weight-adjustment", tag = "formula", request_body = OneNumber,
     responses((status = 200, body = Changed), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn change(State(app): State<App>, Body(asked): Body<OneNumber>) -> Result<Json<Changed>> {
-    let mut faults = Faults::default();
+async fn change(State(app): State<App>, Json(asked): Json<OneNumber>) -> Result<Json<Changed>> {
+    let mut faults = ValidationErrors::default();
     let kg = KG.check(&asked.kg, "", &mut faults);
     faults.or(())?;
-    let held = Held::load(&app, &asked.hand, "hand.").await?;
+    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
     let flours = held.flours();
-    let hand = held.hand(&flours);
-    let found = figures(&hand);
+    let scenario = held.scenario(&flours);
+    let found = figures(&scenario);
     let Some(dough) = found.dough else {
-        let says = found.trouble.map_or_else(String::new, |trouble| trouble.says);
-        return Err(Problem::field("hand", says));
+        let message = found.error.map_or_else(String::new, |error| error.message);
+        return Err(Problem::field("scenario", message));
     };
-    let formula = &hand.formula.formula;
+    let formula = &scenario.formula.formula;
     let mass = |pct: f64| dough.flour_kg * pct / 100.0;
     let mut masses = vec![(Ingredient::Flour, dough.flour_kg), (Ingredient::Water, dough.water_kg)];
     masses.extend(formula.additions().map(|line| (line.ingredient, mass(line.pct))));
@@ -85,17 +84,19 @@ async fn change(State(app): State<App>, Body(asked): Body<OneNumber>) -> Result<
         .with(asked.ingredient, kg, asked.keep)
         .map_err(|refused| Problem::field("kg", refused.to_string()))?;
     let on_flour = changed.on_flour();
-    let weigh_pct =
+    let added_water_pct =
         on_flour.iter().find(|(one, _)| *one == Ingredient::Water).map_or(0.0, |one| one.1);
     let lines: Vec<ChangedLine> = std::iter::once((Ingredient::Flour, 100.0))
         .chain(on_flour.into_iter().filter(|(one, _)| *one != Ingredient::Water))
         .map(|(ingredient, pct)| ChangedLine { ingredient, pct })
         .collect();
-    let library = &hand.numbers.library;
-    let brought: f64 =
-        lines.iter().map(|line| line.pct * library.facts(line.ingredient).water_pct / 100.0).sum();
+    let library = &scenario.numbers.library;
+    let brought: f64 = lines
+        .iter()
+        .map(|line| line.pct * library.properties(line.ingredient).water_pct / 100.0)
+        .sum();
     Ok(Json(Changed {
-        hydration_pct: weigh_pct + brought,
+        hydration_pct: added_water_pct + brought,
         dough_kg: changed.total_kg() * f64::from(dough.scaled.doughs),
         lines,
     }))
@@ -107,24 +108,26 @@ struct StarterStated {
     convention: StarterConvention,
     /// 0 to 500 %.
     #[serde(default)]
-    pct: Given,
+    pct: RawNumber,
     /// Water over flour in it, 0 to 500 %; 100 if left out.
     #[serde(default)]
-    hydration_pct: Given,
+    hydration_pct: RawNumber,
     /// Dough that 100 of flour make; 175 if left out.
     #[serde(default)]
-    dough_pct: Given,
+    dough_pct: RawNumber,
 }
 
-const PCT: Bound = Bound::new("pct", "the starter's share", "%", 0.0, 500.0);
-const HYDRATION: Bound = Bound::new("hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
-const DOUGH: Bound = Bound::new("dough_pct", "dough from 100 of flour", "%", 100.0, 400.0);
+const PCT: NumberRange = NumberRange::new("pct", "the starter's share", "%", 0.0, 500.0);
+const HYDRATION: NumberRange =
+    NumberRange::new("hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
+const DOUGH: NumberRange =
+    NumberRange::new("dough_pct", "dough from 100 of flour", "%", 100.0, 400.0);
 
 /// A starter's share in every convention
 #[utoipa::path(post, path = "/api/v1/starter-shares", tag = "formula", request_body = StarterStated,
     responses((status = 200, body = StarterShares), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn starter_shares(Body(asked): Body<StarterStated>) -> Result<Json<StarterShares>> {
-    let mut faults = Faults::default();
+async fn starter_shares(Json(asked): Json<StarterStated>) -> Result<Json<StarterShares>> {
+    let mut faults = ValidationErrors::default();
     let pct = PCT.check(&asked.pct, "", &mut faults);
     let hydration = HYDRATION.check_or(&asked.hydration_pct, 100.0, "", &mut faults);
     let dough = DOUGH.check_or(&asked.dough_pct, 175.0, "", &mut faults);

@@ -1,15 +1,17 @@
 //! A formula as a file: our documented JSON, and CSV for spreadsheets.
 
-use axum::Json;
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::{HeaderMap, HeaderValue, header};
 use axum::response::{IntoResponse, Response};
-use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{
-    DoughPartInput, FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PartKind,
+    FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
+    PreparationKind,
 };
-use ironpeel_core::units::{DecimalMark, Faults, Given, decimal_mark_of, parse_number, spelt_out};
+use ironpeel_core::units::{
+    DecimalMark, RawNumber, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
+};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -19,7 +21,7 @@ use uuid::Uuid;
 
 use crate::flour_names::current_names;
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Marks};
+use crate::request::{Json, Marks, Path, Query};
 use crate::state::App;
 use crate::text_file::{decode, table};
 
@@ -68,7 +70,7 @@ struct FormulaFile {
     responses((status = 200, body = String), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(
     State(app): State<App>,
-    At((revision_id, kind)): At<(Uuid, String)>,
+    Path((revision_id, kind)): Path<(Uuid, String)>,
 ) -> Result<Response> {
     let found = app.revisions.formula(revision_id).await?;
     let (body, mime) = match &*kind {
@@ -91,7 +93,7 @@ async fn export(
     responses((status = 200, body = FormulaRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn read(
     State(app): State<App>,
-    Asked(marks): Asked<Marks>,
+    Query(marks): Query<Marks>,
     body: Bytes,
 ) -> Result<Json<FormulaRead>> {
     let text = decode(&body).map_err(|fault| Problem::field("file", fault.to_string()))?;
@@ -118,7 +120,7 @@ fn shape_of(formula: &Formula) -> Value {
     json!({"lines": formula.lines(), "flours": formula.flours(), "parts": formula.parts()})
 }
 
-fn json_file(name: &str, formula: &FormulaInHand) -> Value {
+fn json_file(name: &str, formula: &ScenarioFormula) -> Value {
     json!(FormulaFile {
         format: FORMAT.into(),
         version: 1,
@@ -136,13 +138,13 @@ fn of_json(text: &str) -> Result<FormulaFile> {
     let value: Value = serde_json::from_str(text)
         .map_err(|error| Problem::field("file", format!("this is not JSON: {error}")))?;
     if value["format"] != FORMAT {
-        let says = format!("this JSON is no formula; its format must say “{FORMAT}”");
-        return Err(Problem::field("file", says));
+        let message = format!("this JSON is no formula; its format must say “{FORMAT}”");
+        return Err(Problem::field("file", message));
     }
     crate::request::from_value(value)
 }
 
-fn csv_file(name: &str, formula: &FormulaInHand) -> Result<String> {
+fn csv_file(name: &str, formula: &ScenarioFormula) -> Result<String> {
     let mut rows: Vec<[String; 4]> = Vec::new();
     let mut row = |stage: &str, item: &str, value: String, unit: &str| {
         rows.push([stage.into(), item.into(), value, unit.into()]);
@@ -203,10 +205,11 @@ fn of_csv(text: &str, mark: Option<DecimalMark>) -> Result<FormulaFile> {
     let (headers, rows) = table(text);
     let words: Vec<String> = headers.iter().map(|header| header.to_lowercase()).collect();
     if words.get(..3).is_none_or(|first| first != &COLUMNS[..3]) {
-        let says = "the first line of a formula's CSV names its columns: stage, item, value, unit";
-        return Err(Problem::field("file", says));
+        let message =
+            "the first line of a formula's CSV names its columns: stage, item, value, unit";
+        return Err(Problem::field("file", message));
     }
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let values = rows.iter().filter_map(|cells| cells.get(2)).map(String::as_str);
     let mut read = CsvFormula { mark: decimal_mark_of(values).or(mark), ..CsvFormula::default() };
     for (at, cells) in rows.iter().enumerate() {
@@ -316,21 +319,21 @@ fn line(word: &str, pct: f64) -> std::result::Result<LineInput, String> {
 }
 
 /// `2 starter: rye sour`; number and name may be left out.
-fn part(stage: &str) -> std::result::Result<DoughPartInput, String> {
+fn part(stage: &str) -> std::result::Result<PreparationInput, String> {
     let unnumbered = stage.trim_start_matches(|c: char| c.is_ascii_digit() || c == ' ');
     let (kind, name) = unnumbered.split_once(':').unwrap_or((unnumbered, ""));
-    let kind = PartKind::from_key(kind.trim()).ok_or_else(|| {
-        let words = PartKind::ALL.map(PartKind::key).join(", ");
+    let kind = PreparationKind::from_key(kind.trim()).ok_or_else(|| {
+        let words = PreparationKind::ALL.map(PreparationKind::key).join(", ");
         format!("“{stage}” is no stage; use about, flours, whole, or one of {words}")
     })?;
-    Ok(DoughPartInput {
+    Ok(PreparationInput {
         kind,
         name: name.trim().into(),
         flour: None,
-        flour_pct: Given::from(0.0),
-        water_pct: Given::Missing,
-        temperature_c: Given::Missing,
-        rate: Given::Missing,
+        flour_pct: RawNumber::from(0.0),
+        water_pct: RawNumber::Missing,
+        temperature_c: RawNumber::Missing,
+        rate: RawNumber::Missing,
         lines: Vec::new(),
     })
 }

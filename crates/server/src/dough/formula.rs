@@ -1,13 +1,12 @@
 //! Formulas with their revisions, compared and changed.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{
-    Compared, DoughPart, FlourShare, Formula, FormulaDraft, Ingredient, Library, Losses,
-    LossesInput, compare,
+    ComparedLine, FlourShare, Formula, FormulaDraft, Ingredient, Library, Losses, LossesInput,
+    Preparation, compare,
 };
-use ironpeel_core::units::{Faults, Given};
+use ironpeel_core::units::{RawNumber, ValidationErrors};
 use ironpeel_store::{FormulaRevision, NewFormula};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -18,7 +17,7 @@ use uuid::Uuid;
 use crate::chain::{FormulaHolds, PIECE, STYLE};
 use crate::flour_names::current_names;
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Recorded};
+use crate::request::{Json, Path, Query, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -40,7 +39,7 @@ pub struct FormulaView {
     /// Several flours, the main one first; empty where the product's own is all of it.
     pub flours: Vec<FlourShare>,
     /// What is made before the final dough.
-    pub parts: Vec<DoughPart>,
+    pub parts: Vec<Preparation>,
     pub style_points: f64,
     pub piece_kg: f64,
     pub losses: Losses,
@@ -67,10 +66,10 @@ pub struct FormulaInput {
     pub draft: FormulaDraft,
     /// −20 to 20 points of water, wetter or drier by style.
     #[serde(default)]
-    pub style_points: Given,
+    pub style_points: RawNumber,
     /// 0.005 to 20 kg.
     #[serde(default)]
-    pub piece_kg: Given,
+    pub piece_kg: RawNumber,
     /// As they were if left out.
     #[serde(default)]
     pub losses: LossesInput,
@@ -81,11 +80,11 @@ pub struct FormulaInput {
 
 impl FormulaView {
     pub fn of(found: &FormulaRevision, library: &Library) -> Self {
-        let FormulaInHand { formula, style_points, piece_kg, losses, hydration_pct, batch_kg } =
+        let ScenarioFormula { formula, style_points, piece_kg, losses, hydration_pct, batch_kg } =
             &found.formula;
         let lines = formula.lines().iter().map(|line| FormulaLine {
             ingredient: line.ingredient,
-            label: library.facts(line.ingredient).label.to_string(),
+            label: library.properties(line.ingredient).label.to_string(),
             pct: line.pct,
         });
         Self {
@@ -109,7 +108,7 @@ pub async fn checked(
     app: &App,
     draft: &FormulaDraft,
     library: &Library,
-    faults: &mut Faults,
+    faults: &mut ValidationErrors,
 ) -> Result<Option<Formula>> {
     let formula = match Formula::check(&current_names(app, draft).await?) {
         Ok(formula) => formula,
@@ -142,12 +141,12 @@ pub async fn checked(
     responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((formula_id, revision_id)): At<(Uuid, Uuid)>,
+    Path((formula_id, revision_id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<FormulaInput>,
 ) -> Result<Json<FormulaView>> {
     let current = app.store.current_formula(formula_id).await?;
     let library = app.numbers().await?.library;
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let style_points = STYLE.check_or(&input.style_points, 0.0, "", &mut faults);
     let piece_kg = PIECE.check(&input.piece_kg, "", &mut faults);
     let losses = input.losses.check(current.formula.losses, "losses.", &mut faults);
@@ -156,7 +155,7 @@ async fn save(
     let formula = checked(&app, &input.draft, &library, &mut faults).await?;
     if let Some(formula) = faults.or(formula)? {
         let formula =
-            FormulaInHand { formula, style_points, piece_kg, losses, hydration_pct, batch_kg };
+            ScenarioFormula { formula, style_points, piece_kg, losses, hydration_pct, batch_kg };
         let (name, number) = (current.name, input.number);
         write
             .of(&app, revision_id)
@@ -171,7 +170,7 @@ async fn save(
     responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
-    At(formula_id): At<Uuid>,
+    Path(formula_id): Path<Uuid>,
 ) -> Result<Json<Vec<RevisionView>>> {
     let revisions = app.store.formula_revisions(formula_id).await?;
     Ok(Json(revisions.into_iter().map(Into::into).collect()))
@@ -180,7 +179,7 @@ async fn revisions(
 /// One revision of a formula
 #[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}", tag = "formula", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn revision(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<FormulaView>> {
+async fn revision(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<FormulaView>> {
     let library = app.numbers().await?.library;
     Ok(Json(FormulaView::of(&app.store.formula(id).await?, &library)))
 }
@@ -198,7 +197,7 @@ struct ComparedFormulas {
     was: FormulaView,
     is: FormulaView,
     /// What differs first.
-    rows: Vec<Compared>,
+    rows: Vec<ComparedLine>,
 }
 
 /// Two revisions, of one formula or of two, side by side with their differences first
@@ -206,7 +205,7 @@ struct ComparedFormulas {
     responses((status = 200, body = ComparedFormulas), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn compared(
     State(app): State<App>,
-    Asked(two): Asked<Two>,
+    Query(two): Query<Two>,
 ) -> Result<Json<ComparedFormulas>> {
     let library = app.numbers().await?.library;
     let was = app.revisions.formula(two.was).await?;
@@ -221,7 +220,7 @@ async fn compared(
 }
 
 /// Piece, style, losses, own water and usual batch, where they differ.
-fn scaling(was: &FormulaInHand, is: &FormulaInHand) -> Vec<Compared> {
+fn scaling(was: &ScenarioFormula, is: &ScenarioFormula) -> Vec<ComparedLine> {
     [
         ("own water", "% on flour", was.hydration_pct, is.hydration_pct),
         ("usual batch", "kg", was.batch_kg, is.batch_kg),
@@ -242,7 +241,7 @@ fn scaling(was: &FormulaInHand, is: &FormulaInHand) -> Vec<Compared> {
         (Some(was), Some(is)) => (is - was).abs() > 1e-9,
         (was, is) => was != is,
     })
-    .map(|(label, unit, was, is)| Compared {
+    .map(|(label, unit, was, is)| ComparedLine {
         label: label.into(),
         unit,
         was,

@@ -2,18 +2,18 @@
 
 use std::sync::LazyLock;
 
-use axum::Json;
-use ironpeel_core::chain::FormulaInHand;
+use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{Formula, FormulaDraft, Losses};
 use ironpeel_core::flour::{Hardness, Species};
 use ironpeel_core::method::{Method, Stage};
-use ironpeel_core::units::Faults;
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_core::water::Process;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+use crate::request::Json;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -27,7 +27,7 @@ pub struct Template {
     pub key: String,
     pub name: String,
     /// What it is good for.
-    pub says: String,
+    pub message: String,
     /// Each flour wanted: what it is called here, and its grain.
     pub wants: Vec<FlourWanted>,
     #[serde(flatten)]
@@ -68,7 +68,7 @@ pub fn template(key: &str) -> Option<&'static Template> {
 
 impl Template {
     /// The formula with flours on record in the places of those wanted, one for each.
-    pub fn formula(&self, flours: &[String]) -> Result<FormulaInHand, Faults> {
+    pub fn formula(&self, flours: &[String]) -> Result<ScenarioFormula, ValidationErrors> {
         let mut draft = self.draft.clone();
         let named = |name: &str| {
             let at = self.wants.iter().position(|wanted| wanted.name == name);
@@ -80,7 +80,7 @@ impl Template {
         for part in &mut draft.parts {
             part.flour = part.flour.as_deref().map(named);
         }
-        Ok(FormulaInHand {
+        Ok(ScenarioFormula {
             formula: Formula::check(&draft)?,
             style_points: self.style_points,
             piece_kg: self.piece_kg,
@@ -106,7 +106,7 @@ impl Template {
 struct TemplateView {
     key: &'static str,
     name: &'static str,
-    says: &'static str,
+    message: &'static str,
     wants: &'static [FlourWanted],
     process_label: &'static str,
     piece_kg: f64,
@@ -120,7 +120,7 @@ async fn all() -> Json<Vec<TemplateView>> {
     let view = |template: &'static Template| TemplateView {
         key: &template.key,
         name: &template.name,
-        says: &template.says,
+        message: &template.message,
         wants: &template.wants,
         process_label: template.process.label(),
         piece_kg: template.piece_kg,

@@ -1,10 +1,11 @@
 //! Levers for a wish, and variants side by side.
 
-use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::trial::{Lever, LeverOffered, TrialSet, Wish, levers_for, trial_set};
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::trial::{
+    Intervention, OfferedIntervention, QualityGoal, TrialSet, interventions_for, trial_set,
+};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{NewTrial, TrialSummary};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
@@ -13,16 +14,16 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::{HandInput, Held};
-use crate::page::{After, PAGE, Wanted, cut};
+use crate::chain::{ScenarioContext, ScenarioInput};
+use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Body, Recorded, from_value};
+use crate::request::{Json, Path, Query, Recorded, from_value};
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
-        .routes(routes!(wishes))
-        .routes(routes!(levers))
+        .routes(routes!(goals))
+        .routes(routes!(interventions))
         .routes(routes!(set_out))
         .routes(routes!(trials))
         .routes(routes!(trial, save))
@@ -30,44 +31,46 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// Something that may be wanted.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-struct WishView {
-    wish: Wish,
+struct QualityGoalView {
+    goal: QualityGoal,
     label: &'static str,
 }
 
 /// What may be wanted of a dough
-#[utoipa::path(get, path = "/api/v1/wishes", tag = "trial", responses((status = 200, body = Vec<WishView>)))]
-async fn wishes() -> Json<Vec<WishView>> {
-    Json(Wish::ALL.map(|wish| WishView { wish, label: wish.label() }).into())
+#[utoipa::path(get, path = "/api/v1/quality-goals", tag = "trial", responses((status = 200, body = Vec<QualityGoalView>)))]
+async fn goals() -> Json<Vec<QualityGoalView>> {
+    Json(QualityGoal::ALL.map(|goal| QualityGoalView { goal, label: goal.label() }).into())
 }
 
 /// A wish for the dough in hand.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-struct WishInput {
-    hand: HandInput,
-    wish: Wish,
+struct QualityGoalInput {
+    scenario: ScenarioInput,
+    goal: QualityGoal,
 }
 
 /// The levers for a wish, each with what it would do to the dough in hand
-#[utoipa::path(post, path = "/api/v1/levers", tag = "trial", request_body = WishInput,
-    responses((status = 200, body = Vec<LeverOffered>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn levers(
+#[utoipa::path(post, path = "/api/v1/interventions", tag = "trial", request_body = QualityGoalInput,
+    responses((status = 200, body = Vec<OfferedIntervention>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn interventions(
     State(app): State<App>,
-    Body(asked): Body<WishInput>,
-) -> Result<Json<Vec<LeverOffered>>> {
-    let held = Held::load(&app, &asked.hand, "hand.").await?;
-    Ok(Json(levers_for(&held.hand(&held.flours()), asked.wish)))
+    Json(asked): Json<QualityGoalInput>,
+) -> Result<Json<Vec<OfferedIntervention>>> {
+    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    Ok(Json(interventions_for(&held.scenario(&held.flours()), asked.goal)))
 }
 
 /// Variants to be set out side by side.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct TrialInput {
-    hand: HandInput,
+    #[serde(alias = "hand")]
+    scenario: ScenarioInput,
     /// Up to 6.
-    levers: Vec<Lever>,
+    #[serde(alias = "levers")]
+    interventions: Vec<Intervention>,
     /// Dough of each, 0.1 to 100 kg; 1 if left out.
     #[serde(default)]
-    kg: Given,
+    kg: RawNumber,
     /// The product they are variants of; needed to keep them.
     #[serde(default)]
     slug: String,
@@ -76,27 +79,27 @@ struct TrialInput {
     by: String,
 }
 
-const EACH: Bound = Bound::new("kg", "dough of each", "kg", 0.1, 100.0);
+const EACH: NumberRange = NumberRange::new("kg", "dough of each", "kg", 0.1, 100.0);
 const MOST_LEVERS: usize = 6;
 
 impl TrialInput {
-    async fn set(&self, app: &App, mut faults: Faults) -> Result<TrialSet> {
+    async fn set(&self, app: &App, mut faults: ValidationErrors) -> Result<TrialSet> {
         let kg = EACH.check_or(&self.kg, 1.0, "", &mut faults);
-        if self.levers.is_empty() || self.levers.len() > MOST_LEVERS {
+        if self.interventions.is_empty() || self.interventions.len() > MOST_LEVERS {
             let message = format!("choose 1 to {MOST_LEVERS} changes to try side by side");
-            faults.push("levers", message);
+            faults.push("interventions", message);
         }
         faults.or(())?;
-        let held = Held::load(app, &self.hand, "hand.").await?;
-        Ok(trial_set(&held.hand(&held.flours()), &self.levers, kg))
+        let held = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
+        Ok(trial_set(&held.scenario(&held.flours()), &self.interventions, kg))
     }
 }
 
 /// The doughs of a trial: as it is, each change alone, and all together
 #[utoipa::path(post, path = "/api/v1/trial-sets", tag = "trial", request_body = TrialInput,
     responses((status = 200, body = TrialSet), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn set_out(State(app): State<App>, Body(asked): Body<TrialInput>) -> Result<Json<TrialSet>> {
-    Ok(Json(asked.set(&app, Faults::default()).await?))
+async fn set_out(State(app): State<App>, Json(asked): Json<TrialInput>) -> Result<Json<TrialSet>> {
+    Ok(Json(asked.set(&app, ValidationErrors::default()).await?))
 }
 
 /// A trial set as lists show it.
@@ -112,7 +115,7 @@ struct TrialRow {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct TrialPage {
     trials: Vec<TrialRow>,
-    next: Option<After>,
+    next: Option<Cursor>,
 }
 
 /// A trial set: a record, not recomputed.
@@ -128,11 +131,11 @@ struct TrialView {
 }
 
 /// Trial sets, newest first
-#[utoipa::path(get, path = "/api/v1/trials", tag = "trial", params(Wanted),
+#[utoipa::path(get, path = "/api/v1/trials", tag = "trial", params(PageQuery),
     responses((status = 200, body = TrialPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn trials(State(app): State<App>, Asked(page): Asked<Wanted>) -> Result<Json<TrialPage>> {
+async fn trials(State(app): State<App>, Query(page): Query<PageQuery>) -> Result<Json<TrialPage>> {
     let mut found = app.store.trials(page.key(), PAGE + 1).await?;
-    let next = cut(&mut found, |trial| (trial.saved_at, trial.id));
+    let next = paginate(&mut found, |trial| (trial.saved_at, trial.id));
     let row = |TrialSummary { id, product, saved_at, saved_by }| TrialRow {
         id,
         product,
@@ -145,7 +148,7 @@ async fn trials(State(app): State<App>, Asked(page): Asked<Wanted>) -> Result<Js
 /// A trial set as it was set out
 #[utoipa::path(get, path = "/api/v1/trials/{trial_id}", tag = "trial", params(("trial_id" = Uuid, Path)),
     responses((status = 200, body = TrialView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn trial(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<TrialView>> {
+async fn trial(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<TrialView>> {
     let found = app.store.trial(id).await?;
     Ok(Json(TrialView {
         id: found.id,
@@ -162,12 +165,12 @@ async fn trial(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<TrialVie
     responses((status = 200, body = TrialView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At(id): At<Uuid>,
+    Path(id): Path<Uuid>,
     Recorded { input: asked, write }: Recorded<Value>,
 ) -> Result<Json<TrialView>> {
     let input: TrialInput = from_value(asked.clone())?;
     let product = app.store.product(&input.slug).await?;
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let by = input.by.trim();
     if by.is_empty() || by.chars().count() > 200 {
         faults.push("by", "who sets them out? a name or initials");
@@ -176,5 +179,5 @@ async fn save(
     let new =
         NewTrial { id, product_id: product.id, saved_by: by.into(), asked, issued: json!(set) };
     write.of(&app, id).add_trial(&new).await?;
-    trial(State(app), At(id)).await
+    trial(State(app), Path(id)).await
 }

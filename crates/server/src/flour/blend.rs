@@ -1,13 +1,12 @@
 //! The blend bench: lots mixed by share or solved for, and a blend as a flour of its own.
 
-use axum::Json;
 use axum::extract::State;
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{
     BlendAnswer, BlendFlourInput, BlendInput, BlendProperty, BlendTargetInput, IntendedUse,
     Mixture, MoistureBasis, Property, Readings, Row, Treatment,
 };
-use ironpeel_core::units::{Bound, DecimalMark, Faults, Given};
+use ironpeel_core::units::{DecimalMark, NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{Flour, Lot, NewBlend};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -18,7 +17,7 @@ use uuid::Uuid;
 use super::PRICE;
 use super::lots::{LotInput, LotView, view};
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -39,13 +38,13 @@ pub struct BenchPartInput {
     pub lot_id: Uuid,
     /// As-is mass, 0 to 100 %.
     #[serde(default)]
-    pub share_pct: Given,
+    pub share_pct: RawNumber,
     #[serde(default)]
-    pub price_per_t: Given,
+    pub price_per_t: RawNumber,
     #[serde(default)]
-    pub min_share_pct: Given,
+    pub min_share_pct: RawNumber,
     #[serde(default)]
-    pub max_share_pct: Given,
+    pub max_share_pct: RawNumber,
 }
 
 /// Lots with their shares, and what is wanted of their blend.
@@ -132,12 +131,12 @@ pub struct BlendPartView {
     pub share_pct: f64,
 }
 
-const SHARE: Bound = Bound::new("share_pct", "share", "%", 0.0, 100.0);
+const SHARE: NumberRange = NumberRange::new("share_pct", "share", "%", 0.0, 100.0);
 
 /// Mixes lots by their shares and solves for the cheapest within the targets
-#[utoipa::path(post, path = "/api/v1/blends/bench", tag = "flour", request_body = BenchInput,
+#[utoipa::path(post, path = "/api/v1/blends/calculation", tag = "flour", request_body = BenchInput,
     responses((status = 200, body = Bench), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn bench(State(app): State<App>, Body(input): Body<BenchInput>) -> Result<Json<Bench>> {
+async fn bench(State(app): State<App>, Json(input): Json<BenchInput>) -> Result<Json<Bench>> {
     let shares = shares(&input.parts)?;
     let parts = parts(&app, &input.parts).await?;
     let unpriced: Vec<String> = parts
@@ -163,8 +162,8 @@ async fn bench(State(app): State<App>, Body(input): Body<BenchInput>) -> Result<
             .targets
             .iter()
             .find(|target| BlendProperty::named(&target.property) == Some(property));
-        let side = |given: fn(&BlendTargetInput) -> &Given| match target.map(given) {
-            Some(Given::Number(value)) => Some(*value),
+        let side = |given: fn(&BlendTargetInput) -> &RawNumber| match target.map(given) {
+            Some(RawNumber::Number(value)) => Some(*value),
             _ => None,
         };
         let (min, max) = (side(|target| &target.min), side(|target| &target.max));
@@ -190,7 +189,7 @@ async fn bench(State(app): State<App>, Body(input): Body<BenchInput>) -> Result<
 /// What a flour is blended of now; null where it is no blend
 #[utoipa::path(get, path = "/api/v1/flours/{flour_id}/blend", tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = Option<BlendView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn blend(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<Option<BlendView>>> {
+async fn blend(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Option<BlendView>>> {
     let found = app.store.current_blend(id).await?;
     Ok(Json(found.map(|blend| {
         BlendView {
@@ -213,13 +212,13 @@ async fn blend(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<Option<B
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At(flour_id): At<Uuid>,
+    Path(flour_id): Path<Uuid>,
     Recorded { input, write }: Recorded<BlendSaveInput>,
 ) -> Result<Json<LotView>> {
     let lots = lots(&app, &input.parts).await?;
     let shares = shares(&input.parts)?;
     let total: f64 = shares.iter().sum();
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let name = input.name.trim();
     if name.is_empty() || name.chars().count() > NAME_MAX {
         faults.push("name", format!("the blend needs a name, up to {NAME_MAX} letters"));
@@ -245,7 +244,7 @@ async fn save(
     };
     let new = match lot.check(input.lot_id, input.lot_revision_id) {
         Ok(new) => new,
-        Err(Faults(more)) => {
+        Err(ValidationErrors(more)) => {
             let renamed = more.into_iter().map(|mut fault| {
                 if fault.field == "code" {
                     fault.field = "lot_code".into();
@@ -318,7 +317,7 @@ async fn lots(app: &App, given: &[BenchPartInput]) -> Result<Vec<Lot>> {
 }
 
 async fn parts(app: &App, given: &[BenchPartInput]) -> Result<Vec<BenchPart>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let prices: Vec<Option<f64>> = (0..)
         .zip(given)
         .map(|(at, part)| PRICE.check_opt(&part.price_per_t, &format!("parts[{at}]."), &mut faults))
@@ -334,7 +333,7 @@ async fn parts(app: &App, given: &[BenchPartInput]) -> Result<Vec<BenchPart>> {
 async fn parts_of(app: &App, lots: &[Lot]) -> Result<Vec<BenchPart>> {
     let flours: Vec<Uuid> = lots.iter().map(|lot| lot.flour.id).collect();
     let newest = app.store.newest_readings(&flours, HISTORY).await?;
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let parts = lots.iter().enumerate().map(|(at, lot)| {
         let others = newest.get(&lot.flour.id).map_or(&[][..], Vec::as_slice);
         part_of(lot, others, &format!("parts[{at}]"), &mut faults)
@@ -344,7 +343,7 @@ async fn parts_of(app: &App, lots: &[Lot]) -> Result<Vec<BenchPart>> {
 }
 
 /// What a lot brings; what its certificate lacks is the mean of the flour's other lots.
-fn part_of(lot: &Lot, others: &[Readings], at: &str, faults: &mut Faults) -> BenchPart {
+fn part_of(lot: &Lot, others: &[Readings], at: &str, faults: &mut ValidationErrors) -> BenchPart {
     let mut assumed = Vec::new();
     let mut of = |property: Property, basis: Option<MoistureBasis>| {
         if let Some(value) = lot.current.readings.value(property, basis) {
@@ -401,8 +400,8 @@ impl BenchPart {
     }
 }
 
-fn shares(given: &[BenchPartInput]) -> std::result::Result<Vec<f64>, Faults> {
-    let mut faults = Faults::default();
+fn shares(given: &[BenchPartInput]) -> std::result::Result<Vec<f64>, ValidationErrors> {
+    let mut faults = ValidationErrors::default();
     let shares = given.iter().enumerate().map(|(at, part)| {
         SHARE.check_or(&part.share_pct, 0.0, &format!("parts[{at}]."), &mut faults)
     });

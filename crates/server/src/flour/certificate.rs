@@ -1,11 +1,10 @@
-use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, State};
 use ironpeel_core::flour::{
-    Assessment, Moisture, MoistureBasis, OnBases, Property, Reading, Readings, Row, RowFault,
+    Assessment, Moisture, MoistureBasis, Property, Reading, Readings, Row, RowFault, ValuesByBasis,
     assess, read_rows,
 };
-use ironpeel_core::units::{DecimalMark, Faults};
+use ironpeel_core::units::{DecimalMark, ValidationErrors};
 use ironpeel_store::SpecificationRevision;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -16,7 +15,7 @@ use uuid::Uuid;
 use super::CertificateFile;
 use super::lots::date;
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::revision::RevisionView;
 use crate::state::App;
 
@@ -41,7 +40,7 @@ pub struct Certificate {
     /// None until the flour is known.
     pub assessment: Option<Assessment>,
     pub specification: Option<RevisionView>,
-    pub earlier: Vec<Earlier>,
+    pub earlier: Vec<EarlierReadings>,
 }
 
 /// One row: a reading, or a fault.
@@ -61,12 +60,12 @@ pub struct ReadingView {
     pub reading: Reading,
     pub label: &'static str,
     pub unit: &'static str,
-    pub on: OnBases,
+    pub on: ValuesByBasis,
 }
 
 /// What earlier lots of the flour had of one property, newest first, on the specification's basis.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Earlier {
+pub struct EarlierReadings {
     pub property: Property,
     pub basis: Option<MoistureBasis>,
     pub values: Vec<f64>,
@@ -74,7 +73,7 @@ pub struct Earlier {
 
 /// Rows to be judged.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct ToJudge {
+pub struct AssessInput {
     pub flour_id: Option<Uuid>,
     /// A lot not to be counted among the earlier ones.
     pub lot_id: Option<Uuid>,
@@ -102,14 +101,17 @@ async fn read(
 }
 
 /// Reads each row, moves it to each basis, and holds it against the flour's specification
-#[utoipa::path(post, path = "/api/v1/certificates/judge", tag = "flour", request_body = ToJudge,
+#[utoipa::path(post, path = "/api/v1/certificates/assessment", tag = "flour", request_body = AssessInput,
     responses((status = 200, body = Certificate), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn judge(State(app): State<App>, Body(asked): Body<ToJudge>) -> Result<Json<Certificate>> {
+async fn judge(
+    State(app): State<App>,
+    Json(asked): Json<AssessInput>,
+) -> Result<Json<Certificate>> {
     let specification = match asked.flour_id {
         Some(flour_id) => app.specification_of(flour_id).await?,
         None => None,
     };
-    let mut unread = Faults::default();
+    let mut unread = ValidationErrors::default();
     let [milled, delivered] =
         [&asked.milled, &asked.delivered].map(|text| date("", text, &mut unread));
     let age_days = delivered.zip(milled).map(|(to, from)| (to - from).num_days() as f64);
@@ -170,14 +172,14 @@ async fn earlier(
     app: &App,
     specification: &SpecificationRevision,
     except: Option<Uuid>,
-) -> Result<Vec<Earlier>> {
+) -> Result<Vec<EarlierReadings>> {
     let lots = app.store.lots(Some(specification.flour_id), None, EARLIER).await?;
     let lots = lots.into_iter().filter(|lot| Some(lot.id) != except);
     let lots: Vec<Readings> = lots.map(|lot| lot.current.judged()).collect();
     Ok(specification
         .limits
         .iter()
-        .map(|limit| Earlier {
+        .map(|limit| EarlierReadings {
             property: limit.property,
             basis: limit.basis,
             values: lots.iter().filter_map(|lot| lot.value(limit.property, limit.basis)).collect(),

@@ -16,7 +16,7 @@ use uuid::Uuid;
 use super::import::LotJson;
 use super::lots::written;
 use crate::problem::{Problem, Result};
-use crate::request::Asked;
+use crate::request::Query;
 use crate::state::App;
 
 /// Lots read at once.
@@ -35,16 +35,16 @@ enum Format {
 
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-struct Wanted {
+struct ExportQuery {
     #[param(inline)]
     format: Format,
     flour_id: Option<Uuid>,
 }
 
 /// Every lot, oldest first, as it is taken in: a lot a row, or our own JSON
-#[utoipa::path(get, path = "/api/v1/lots/export", tag = "flour", params(Wanted),
+#[utoipa::path(get, path = "/api/v1/lots/export", tag = "flour", params(ExportQuery),
     responses((status = 200, content((String = "text/csv"), (Vec<serde_json::Value> = "application/json"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn export(State(app): State<App>, Asked(wanted): Asked<Wanted>) -> Result<Response> {
+async fn export(State(app): State<App>, Query(wanted): Query<ExportQuery>) -> Result<Response> {
     let (kind, name) = match wanted.format {
         Format::Csv => ("text/csv; charset=utf-8", "lots.csv"),
         Format::Json => ("application/json", "lots.json"),
@@ -65,7 +65,7 @@ async fn export(State(app): State<App>, Asked(wanted): Asked<Wanted>) -> Result<
 /// half file is not taken for a whole one.
 fn parts(
     app: App,
-    Wanted { format, flour_id }: Wanted,
+    ExportQuery { format, flour_id }: ExportQuery,
     columns: Vec<ReadingColumn>,
 ) -> impl Stream<Item = std::result::Result<String, StoreError>> {
     async_stream::try_stream! {
@@ -78,7 +78,7 @@ fn parts(
         loop {
             let lots = app.store.lots_onward(flour_id, after, PART).await?;
             let Some(last) = lots.last() else { break };
-            after = Some((last.came_at, last.id));
+            after = Some((last.received_at, last.id));
             let mut part = String::new();
             for lot in lots {
                 let lot = json_of(lot);

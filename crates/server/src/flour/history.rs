@@ -1,12 +1,12 @@
 //! A lot against others: what changed, and drift over many.
 
-use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{
-    Change, Drift, Limit, MoistureBasis, Property, Readings, change, drift, targets, usual_basis,
+    Drift, Limit, LotComparison, MoistureBasis, Property, Readings, compare_lots, drift, targets,
+    usual_basis,
 };
-use ironpeel_core::units::moment;
+use ironpeel_core::units::timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
@@ -14,7 +14,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At};
+use crate::request::{Json, Path, Query};
 use crate::state::App;
 
 /// Lots on a drift chart.
@@ -51,23 +51,23 @@ pub struct Compared {
     /// None for the targets.
     pub lot_id: Option<Uuid>,
     pub code: String,
-    pub change: Change,
+    pub comparison: LotComparison,
 }
 
 /// What changed from one lot to another, why it drinks differently, and what that does
-#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/change", tag = "flour", params(("lot_id" = Uuid, Path), Against),
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/comparison", tag = "flour", params(("lot_id" = Uuid, Path), Against),
     responses((status = 200, body = ChangeView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn what_changed(
     State(app): State<App>,
-    At(lot_id): At<Uuid>,
-    Asked(asked): Asked<Against>,
+    Path(lot_id): Path<Uuid>,
+    Query(asked): Query<Against>,
 ) -> Result<Json<ChangeView>> {
     let lot = app.store.lot(lot_id).await?;
     let numbers = app.numbers().await?;
     let told = |lot_id, code, other: &Readings| Compared {
         lot_id,
         code,
-        change: change(other, &lot.current.readings, &numbers),
+        comparison: compare_lots(other, &lot.current.readings, &numbers),
     };
     let against = if asked.target {
         let specification = app.store.current_specification(lot.flour.id).await?;
@@ -95,10 +95,10 @@ async fn what_changed(
 struct Charted {
     property: Property,
     /// Only lots that came from then on.
-    #[serde(default, deserialize_with = "moment::maybe")]
+    #[serde(default, deserialize_with = "timestamp::maybe")]
     from: Option<DateTime<Utc>>,
     /// Only lots that came before.
-    #[serde(default, deserialize_with = "moment::maybe")]
+    #[serde(default, deserialize_with = "timestamp::maybe")]
     to: Option<DateTime<Utc>>,
 }
 
@@ -123,22 +123,22 @@ pub struct DriftLot {
     pub id: Uuid,
     pub code: String,
     pub mill: String,
-    pub came_at: DateTime<Utc>,
+    pub received_at: DateTime<Utc>,
 }
 
 /// A property over the lots of a flour, with centre, moving average, limits and runs
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/drift", tag = "flour", params(("flour_id" = Uuid, Path), Charted),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/control-chart", tag = "flour", params(("flour_id" = Uuid, Path), Charted),
     responses((status = 200, body = DriftView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn drifting(
     State(app): State<App>,
-    At(flour_id): At<Uuid>,
-    Asked(asked): Asked<Charted>,
+    Path(flour_id): Path<Uuid>,
+    Query(asked): Query<Charted>,
 ) -> Result<Json<DriftView>> {
     app.store.flour(flour_id).await?;
     let property = asked.property;
     let before = asked.to.map(|to| (to, Uuid::nil()));
     let mut found = app.store.lots(Some(flour_id), before, MOST).await?;
-    found.retain(|lot| asked.from.is_none_or(|from| lot.came_at >= from));
+    found.retain(|lot| asked.from.is_none_or(|from| lot.received_at >= from));
     found.reverse();
     let specification = app.specification_of(flour_id).await?;
     let limits = specification.map_or_else(Vec::new, |specification| specification.limits);
@@ -153,7 +153,7 @@ async fn drifting(
                 id: lot.id,
                 code: lot.code,
                 mill: lot.mill,
-                came_at: lot.came_at,
+                received_at: lot.received_at,
             });
         }
     }

@@ -2,12 +2,11 @@
 
 use std::collections::HashMap;
 
-use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, State};
 use chrono::Utc;
-use ironpeel_core::flour::{Mapping, Row, date_parts, propose_mapping, read_rows};
-use ironpeel_core::units::{DecimalMark, Faults, decimal_mark_of};
+use ironpeel_core::flour::{Mapping, Row, date_parts, read_rows, suggest_mapping};
+use ironpeel_core::units::{DecimalMark, ValidationErrors, decimal_mark_of};
 use ironpeel_store::{Flour, Imported, MillMapping, NewLotRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -19,7 +18,7 @@ use super::certificate::MOST_BYTES as MOST_PREVIEW_BYTES;
 use super::file::FileFault;
 use super::lots::LotInput;
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::revision::SignedInput;
 use crate::state::App;
 use crate::text_file::{decode, table};
@@ -159,16 +158,16 @@ async fn preview(
     if headers.len() < 2 || rows.is_empty() {
         return Err(Problem::unusable(FileFault::NoReadings.to_string()));
     }
-    let remembered = match asked.mapping {
+    let get_or_load = match asked.mapping {
         None => app.store.mapping_for(&headers).await?,
         Some(_) => None,
     };
     let (remembered_by, known_mill) =
-        remembered.as_ref().map(|one| (one.made_by.clone(), one.mill.clone())).unzip();
+        get_or_load.as_ref().map(|one| (one.made_by.clone(), one.mill.clone())).unzip();
     let mapping = asked
         .mapping
-        .or_else(|| remembered.and_then(|one| serde_json::from_value(one.mapping).ok()))
-        .unwrap_or_else(|| propose_mapping(&headers, &rows));
+        .or_else(|| get_or_load.and_then(|one| serde_json::from_value(one.mapping).ok()))
+        .unwrap_or_else(|| suggest_mapping(&headers, &rows));
     let mill = known_mill.unwrap_or(asked.mill);
     let flours = FloursByName::load(&app).await?;
     let lots = rows.iter().map(|cells| mapped(&mapping, cells, &mill)).collect::<Vec<_>>();
@@ -189,7 +188,9 @@ async fn preview(
             let (code, flour, milled) = (lot.lot.clone(), lot.flour.clone(), lot.milled.clone());
             let faults = match flours.lot(lot, mark, &dummy()) {
                 Ok(_) => Vec::new(),
-                Err(Faults(faults)) => faults.into_iter().map(|fault| fault.message).collect(),
+                Err(ValidationErrors(faults)) => {
+                    faults.into_iter().map(|fault| fault.message).collect()
+                }
             };
             PreviewRow { cells, code, flour, milled, readings, faults }
         })
@@ -211,9 +212,9 @@ fn text(bytes: &[u8]) -> Result<String> {
     responses((status = 200, body = ImportReport), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn import(
     State(app): State<App>,
-    Body(input): Body<ImportInput>,
+    Json(input): Json<ImportInput>,
 ) -> Result<Json<ImportReport>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     input.signed.check(false, &mut faults);
     faults.or(())?;
     let lots = lots_of(&app, &input).await?;
@@ -228,7 +229,7 @@ async fn import(
             let (row, code) = (first + at, lot.lot.clone());
             match flours.lot(lot.clone(), mark, &input.signed) {
                 Ok(new) => good.push((row, new)),
-                Err(Faults(faults)) => {
+                Err(ValidationErrors(faults)) => {
                     let told = |message| ImportFault { row, lot: code.clone(), message };
                     report.faults.extend(faults.into_iter().map(|fault| told(fault.message)));
                 }
@@ -258,23 +259,23 @@ async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
         return Ok(input.lots.clone());
     }
     let (headers, rows) = table(&input.table);
-    let remembered = app.store.mapping_for(&headers).await?;
-    let known = remembered.and_then(|one| serde_json::from_value::<Mapping>(one.mapping).ok());
+    let get_or_load = app.store.mapping_for(&headers).await?;
+    let known = get_or_load.and_then(|one| serde_json::from_value::<Mapping>(one.mapping).ok());
     let mapping = match (&input.mapping, &known) {
         (Some(given), _) => given.clone(),
         (None, Some(known)) => known.clone(),
-        (None, None) => propose_mapping(&headers, &rows),
+        (None, None) => suggest_mapping(&headers, &rows),
     };
     if mapping.columns.len() != headers.len() {
-        let says = format!(
+        let message = format!(
             "{} columns are mapped, the table has {}",
             mapping.columns.len(),
             headers.len()
         );
-        return Err(Problem::field("mapping.columns", says));
+        return Err(Problem::field("mapping.columns", message));
     }
     if input.mapping.is_some() && known.as_ref() != Some(&mapping) {
-        let remembered = MillMapping {
+        let get_or_load = MillMapping {
             id: Uuid::now_v7(),
             mill: input.mill.clone(),
             headers,
@@ -282,7 +283,7 @@ async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
             made_by: input.signed.by.clone(),
             made_at: Utc::now(),
         };
-        app.store.add_mapping(&remembered).await?;
+        app.store.add_mapping(&get_or_load).await?;
     }
     Ok(rows.iter().map(|cells| mapped(&mapping, cells, &input.mill)).collect())
 }
@@ -327,19 +328,19 @@ impl FloursByName {
         lot: LotJson,
         decimal_mark: Option<DecimalMark>,
         signed: &SignedInput,
-    ) -> std::result::Result<NewLotRevision, Faults> {
-        let mut faults = Faults::default();
+    ) -> std::result::Result<NewLotRevision, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let flour = self.0.get(&lot.flour.trim().to_lowercase());
         if flour.is_none() {
             let known: Vec<&str> = self.0.values().map(|flour| flour.name.as_str()).collect();
-            let says = match lot.flour.trim() {
+            let message = match lot.flour.trim() {
                 "" => "the row names no flour".to_owned(),
                 name if known.len() > 12 => format!("no flour called {name} is on record"),
                 name => {
                     format!("no flour called {name} is on record; there are {}", known.join(", "))
                 }
             };
-            faults.push("flour", says);
+            faults.push("flour", message);
         }
         let input = LotInput {
             flour_id: flour.map_or(Uuid::nil(), |flour| flour.id),
@@ -354,7 +355,7 @@ impl FloursByName {
         };
         match input.check(Uuid::now_v7(), Uuid::now_v7()) {
             Ok(new) => faults.or(new),
-            Err(Faults(more)) => {
+            Err(ValidationErrors(more)) => {
                 faults.0.extend(more);
                 Err(faults)
             }

@@ -1,11 +1,10 @@
-use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, NaiveDate, Utc};
 use ironpeel_core::flour::{
-    FlourName, Readings, Row, Verdict, age_says, flour_names, hard_and_soft, read_rows,
+    FlourName, Readings, Row, Verdict, age_message, flour_names, hard_and_soft, read_rows,
 };
 use ironpeel_core::units::{
-    DecimalMark, Faults, NumberError, decimal_mark_of, parse_number, spelt_out,
+    DecimalMark, NumberError, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
 };
 use ironpeel_store::{Lot, LotPart, LotRevision, NewLotRevision, Stated};
 use serde::{Deserialize, Serialize};
@@ -14,12 +13,12 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::fate::{DecisionView, Judged, Standing};
+use super::disposition::{DecisionView, LotAssessment, LotStatus};
 use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
-use crate::page::{After, PAGE, Wanted, cut};
+use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Recorded};
+use crate::request::{Json, Path, Query, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -36,13 +35,13 @@ pub struct LotRow {
     pub flour: String,
     pub mill: String,
     /// Delivered, else milled, else recorded.
-    pub came_at: DateTime<Utc>,
+    pub received_at: DateTime<Utc>,
     pub milled_on: Option<NaiveDate>,
     pub delivered_on: Option<NaiveDate>,
     pub tonnes: Option<f64>,
     /// None where its flour has no specification.
     pub verdict: Option<Verdict>,
-    pub standing: Standing,
+    pub status: LotStatus,
 }
 
 /// A page of lots, newest first.
@@ -50,7 +49,7 @@ pub struct LotRow {
 pub struct LotPage {
     pub lots: Vec<LotRow>,
     /// Where the next page begins; none on the last.
-    pub next: Option<After>,
+    pub next: Option<Cursor>,
 }
 
 /// A lot with its certificate held against the flour's specification.
@@ -66,13 +65,13 @@ pub struct LotView {
     /// Days since milling.
     pub age_days: Option<i64>,
     /// What the age means for the dough, where it means something.
-    pub age_says: Option<&'static str>,
+    pub age_message: Option<&'static str>,
     pub certificate: Certificate,
     /// What each national system calls it.
     pub names: Vec<FlourName>,
     /// What “hard” and “soft” mean for it.
     pub hard_and_soft: String,
-    pub standing: Standing,
+    pub status: LotStatus,
     pub decisions: Vec<DecisionView>,
     /// Lots it was blended of.
     pub parts: Vec<LotPartView>,
@@ -122,31 +121,31 @@ struct OfFlour {
 }
 
 /// Lots, newest first
-#[utoipa::path(get, path = "/api/v1/lots", tag = "flour", params(OfFlour, Wanted),
+#[utoipa::path(get, path = "/api/v1/lots", tag = "flour", params(OfFlour, PageQuery),
     responses((status = 200, body = LotPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn lots(
     State(app): State<App>,
-    Asked(of): Asked<OfFlour>,
-    Asked(page): Asked<Wanted>,
+    Query(of): Query<OfFlour>,
+    Query(page): Query<PageQuery>,
 ) -> Result<Json<LotPage>> {
     let mut found = app.store.lots(of.flour_id, page.key(), PAGE + 1).await?;
-    let next = cut(&mut found, |lot| (lot.came_at, lot.id));
+    let next = paginate(&mut found, |lot| (lot.received_at, lot.id));
     let specifications = app.store.current_specifications().await?;
     let ids: Vec<Uuid> = found.iter().map(|lot| lot.id).collect();
-    let mut fates = app.store.fates(&ids).await?;
+    let mut dispositions = app.store.dispositions(&ids).await?;
     let lots = found.into_iter().map(|lot| {
         let specification = specifications.get(&lot.flour_id);
         let specification = specification.map(|current| (current.revision_id, &*current.limits));
-        let judged = Judged::of(&lot.current, specification);
+        let judged = LotAssessment::of(&lot.current, specification);
         LotRow {
             verdict: judged.verdict(),
-            standing: Standing::of(fates.remove(&lot.id), &judged),
+            status: LotStatus::of(dispositions.remove(&lot.id), &judged),
             id: lot.id,
             code: lot.code,
             flour_id: lot.flour_id,
             flour: lot.flour,
             mill: lot.mill,
-            came_at: lot.came_at,
+            received_at: lot.received_at,
             milled_on: lot.current.milled_on,
             delivered_on: lot.current.delivered_on,
             tonnes: lot.current.tonnes,
@@ -158,7 +157,7 @@ async fn lots(
 /// A lot in its newest state
 #[utoipa::path(get, path = "/api/v1/lots/{lot_id}", tag = "flour", params(("lot_id" = Uuid, Path)),
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn lot(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<LotView>> {
+async fn lot(State(app): State<App>, Path(lot_id): Path<Uuid>) -> Result<Json<LotView>> {
     let lot = app.store.lot(lot_id).await?;
     view(&app, lot).await.map(Json)
 }
@@ -169,7 +168,7 @@ async fn lot(State(app): State<App>, At(lot_id): At<Uuid>) -> Result<Json<LotVie
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((lot_id, revision_id)): At<(Uuid, Uuid)>,
+    Path((lot_id, revision_id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<LotInput>,
 ) -> Result<Json<LotView>> {
     let new = input.check(lot_id, revision_id)?;
@@ -187,8 +186,8 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let certificate =
         Certificate::judged(app, rows, specification.as_ref(), Some(lot.id), delivered_at).await?;
     let by = specification.as_ref().map(|current| (current.revision.id, &*current.limits));
-    let judged = Judged::of(&lot.current, by);
-    let standing = Standing::of(app.store.fates(&[lot.id]).await?.remove(&lot.id), &judged);
+    let judged = LotAssessment::of(&lot.current, by);
+    let status = LotStatus::of(app.store.dispositions(&[lot.id]).await?.remove(&lot.id), &judged);
     let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
     let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();
     let today = app.today().await?;
@@ -196,9 +195,9 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     Ok(LotView {
         names: flour_names(lot.flour.species, &lot.current.readings),
         hard_and_soft: hard_and_soft(lot.flour.species, lot.flour.hardness),
-        age_says: age_days.and_then(|days| age_says(days as f64)),
+        age_message: age_days.and_then(|days| age_message(days as f64)),
         age_days,
-        standing,
+        status,
         decisions,
         parts,
         id: lot.id,
@@ -230,8 +229,8 @@ impl LotInput {
         self,
         lot_id: Uuid,
         revision_id: Uuid,
-    ) -> std::result::Result<NewLotRevision, Faults> {
-        let mut faults = Faults::default();
+    ) -> std::result::Result<NewLotRevision, ValidationErrors> {
+        let mut faults = ValidationErrors::default();
         let code = self.code.trim().to_owned();
         if code.is_empty() || code.chars().count() > 60 {
             faults.push("code", "the lot needs its code, up to 60 letters");
@@ -287,7 +286,7 @@ impl LotInput {
     }
 }
 
-pub fn date(field: &'static str, text: &str, faults: &mut Faults) -> Option<NaiveDate> {
+pub fn date(field: &'static str, text: &str, faults: &mut ValidationErrors) -> Option<NaiveDate> {
     let text = text.trim();
     if text.is_empty() {
         return None;
@@ -312,7 +311,7 @@ fn stated_value(text: &str, mark: Option<DecimalMark>) -> String {
     }
 }
 
-fn tonnes(text: &str, mark: Option<DecimalMark>, faults: &mut Faults) -> Option<f64> {
+fn tonnes(text: &str, mark: Option<DecimalMark>, faults: &mut ValidationErrors) -> Option<f64> {
     if text.trim().is_empty() {
         return None;
     }

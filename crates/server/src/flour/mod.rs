@@ -2,22 +2,21 @@
 
 mod blend;
 mod certificate;
+mod correction;
+mod disposition;
 mod export;
-mod fate;
 mod file;
 mod history;
 mod import;
 mod lots;
-mod mend;
 mod specification;
 
 use std::collections::HashMap;
 
-use axum::Json;
 use axum::extract::State;
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Species, Treatment};
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{Flour, FlourRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -26,19 +25,20 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{At, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
 pub use certificate::Certificate;
-pub use fate::{DecisionView, Judged};
+pub use disposition::{DecisionView, LotAssessment};
 pub use file::CertificateFile;
 
 const NAME_MAX: usize = 80;
 const NOTE_MAX: usize = 400;
-const EXTRACTION: Bound = Bound::new("extraction_pct", "extraction", "% of the grain", 30.0, 100.0);
+const EXTRACTION: NumberRange =
+    NumberRange::new("extraction_pct", "extraction", "% of the grain", 30.0, 100.0);
 
-const PRICE: Bound = Bound::new("price_per_t", "price of a tonne", "", 0.0, 100_000.0);
+const PRICE: NumberRange = NumberRange::new("price_per_t", "price of a tonne", "", 0.0, 100_000.0);
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
@@ -49,13 +49,13 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(save))
         .merge(certificate::routes())
         .merge(lots::routes())
-        .merge(fate::routes())
+        .merge(disposition::routes())
         .merge(specification::routes())
         .merge(history::routes())
         .merge(import::routes())
         .merge(export::routes())
         .merge(blend::routes())
-        .merge(mend::routes())
+        .merge(correction::routes())
 }
 
 /// A flour a mill sells, or a blend of the plant's own.
@@ -139,12 +139,12 @@ pub struct FlourInput {
     pub hardness: Option<Hardness>,
     /// 30 to 100 % of the grain; may be left out.
     #[serde(default)]
-    pub extraction_pct: Given,
+    pub extraction_pct: RawNumber,
     pub treatment: Treatment,
     pub intended_use: IntendedUse,
     /// 0 to 100 000 for a tonne; may be left out.
     #[serde(default)]
-    pub price_per_t: Given,
+    pub price_per_t: RawNumber,
     /// What its mill states; unknown if left out.
     #[serde(default)]
     pub allergens: Option<AllergenStatement>,
@@ -164,7 +164,7 @@ async fn flours(State(app): State<App>) -> Result<Json<Vec<FlourView>>> {
 /// One flour
 #[utoipa::path(get, path = "/api/v1/flours/{flour_id}", tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = FlourView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn flour(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<FlourView>> {
+async fn flour(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<FlourView>> {
     Ok(Json(app.store.flour(id).await?.into()))
 }
 
@@ -180,7 +180,7 @@ async fn earlier_names(State(app): State<App>) -> Result<Json<HashMap<String, St
     responses((status = 200, body = Vec<FlourRevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
-    At(id): At<Uuid>,
+    Path(id): Path<Uuid>,
 ) -> Result<Json<Vec<FlourRevisionView>>> {
     app.store.flour(id).await?;
     Ok(Json(app.store.flour_revisions(id).await?.into_iter().map(Into::into).collect()))
@@ -192,10 +192,10 @@ async fn revisions(
     responses((status = 200, body = FlourRevisionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((id, revision_id)): At<(Uuid, Uuid)>,
+    Path((id, revision_id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<FlourInput>,
 ) -> Result<Json<FlourRevisionView>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     if input.number < 1 {
         faults.push("number", "revisions count from 1");
     }

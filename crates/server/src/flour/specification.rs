@@ -1,11 +1,11 @@
-use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::IntoResponse;
 use ironpeel_core::flour::{
-    IntendedUse, Limit, MoistureBasis, Property, Proposal, Readings, Revised, propose, revised,
+    IntendedUse, Limit, MoistureBasis, Property, Readings, Revised, SuggestedLimit, revised,
+    suggest_limits,
 };
-use ironpeel_core::units::{Faults, Given};
+use ironpeel_core::units::{RawNumber, ValidationErrors};
 use ironpeel_store::SpecificationRevision;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -14,7 +14,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{Asked, At, Recorded};
+use crate::request::{Json, Path, Query, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -29,7 +29,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(specification))
         .routes(routes!(export))
         .routes(routes!(compare))
-        .routes(routes!(proposals))
+        .routes(routes!(suggestions))
         .routes(routes!(save))
 }
 
@@ -67,11 +67,11 @@ pub struct LimitInput {
     pub property: Property,
     pub basis: Option<MoistureBasis>,
     #[serde(default)]
-    pub min: Given,
+    pub min: RawNumber,
     #[serde(default)]
-    pub target: Given,
+    pub target: RawNumber,
     #[serde(default)]
-    pub max: Given,
+    pub max: RawNumber,
     #[serde(default)]
     pub must: bool,
     #[serde(default)]
@@ -98,7 +98,7 @@ struct Against {
 /// What limits are to be proposed from.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-struct ProposeFrom {
+struct SuggestFrom {
     /// The flour's own if left out.
     intended_use: Option<IntendedUse>,
     /// Standard deviations to a limit; 2 if left out.
@@ -108,7 +108,10 @@ struct ProposeFrom {
 /// Every revision of a flour's specification, newest first
 #[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications", tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn revisions(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<Vec<RevisionView>>> {
+async fn revisions(
+    State(app): State<App>,
+    Path(id): Path<Uuid>,
+) -> Result<Json<Vec<RevisionView>>> {
     let found = app.store.specification_revisions(id).await?;
     Ok(Json(found.into_iter().map(Into::into).collect()))
 }
@@ -118,7 +121,7 @@ async fn revisions(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<Vec<
     responses((status = 200, body = SpecificationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn specification(
     State(app): State<App>,
-    At(id): At<Uuid>,
+    Path(id): Path<Uuid>,
 ) -> Result<Json<SpecificationView>> {
     Ok(Json(app.store.specification(id).await?.into()))
 }
@@ -126,7 +129,7 @@ async fn specification(
 /// One revision of a specification as CSV, to send to a mill
 #[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/csv", tag = "flour", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = String, content_type = "text/csv"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn export(State(app): State<App>, At(id): At<Uuid>) -> Result<impl IntoResponse> {
+async fn export(State(app): State<App>, Path(id): Path<Uuid>) -> Result<impl IntoResponse> {
     let found = app.store.specification(id).await?;
     let flour = app.store.flour(found.flour_id).await?;
     let mut csv = csv::Writer::from_writer(Vec::new());
@@ -169,8 +172,8 @@ fn plain(name: &str) -> String {
     responses((status = 200, body = Vec<Revised>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn compare(
     State(app): State<App>,
-    At(id): At<Uuid>,
-    Asked(against): Asked<Against>,
+    Path(id): Path<Uuid>,
+    Query(against): Query<Against>,
 ) -> Result<Json<Vec<Revised>>> {
     let before = app.revisions.specification(against.before).await?;
     let after = app.revisions.specification(id).await?;
@@ -178,13 +181,13 @@ async fn compare(
 }
 
 /// Limits to consider, from the use and from past lots
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications/proposals", tag = "flour", params(("flour_id" = Uuid, Path), ProposeFrom),
-    responses((status = 200, body = Vec<Proposal>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn proposals(
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications/suggestions", tag = "flour", params(("flour_id" = Uuid, Path), SuggestFrom),
+    responses((status = 200, body = Vec<SuggestedLimit>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn suggestions(
     State(app): State<App>,
-    At(id): At<Uuid>,
-    Asked(from): Asked<ProposeFrom>,
-) -> Result<Json<Vec<Proposal>>> {
+    Path(id): Path<Uuid>,
+    Query(from): Query<SuggestFrom>,
+) -> Result<Json<Vec<SuggestedLimit>>> {
     let k = from.k.unwrap_or(2.0);
     if !(0.5..=6.0).contains(&k) {
         return Err(Problem::field("k", "standard deviations to a limit are from 0.5 to 6"));
@@ -192,7 +195,7 @@ async fn proposals(
     let flour = app.store.flour(id).await?;
     let lots = app.store.lots(Some(id), None, HISTORY).await?;
     let history: Vec<Readings> = lots.into_iter().map(|lot| lot.current.judged()).collect();
-    Ok(Json(propose(from.intended_use.unwrap_or(flour.intended_use), &history, k)))
+    Ok(Json(suggest_limits(from.intended_use.unwrap_or(flour.intended_use), &history, k)))
 }
 
 /// Records a specification's next state; sent twice, it is stored once
@@ -201,11 +204,11 @@ async fn proposals(
     responses((status = 200, body = SpecificationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((flour_id, id)): At<(Uuid, Uuid)>,
+    Path((flour_id, id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<SpecificationInput>,
 ) -> Result<Json<SpecificationView>> {
     app.store.flour(flour_id).await?;
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     if input.number < 1 {
         faults.push("number", "revisions count from 1");
     }
@@ -216,8 +219,8 @@ async fn save(
     for (at, limit) in input.limits.into_iter().enumerate() {
         let limit = limit.check(&format!("limits[{at}]"), &mut faults);
         if limits.iter().any(|earlier| earlier.property == limit.property) {
-            let says = format!("{} stands twice; keep one", limit.property.label());
-            faults.push(format!("limits[{at}]"), says);
+            let message = format!("{} stands twice; keep one", limit.property.label());
+            faults.push(format!("limits[{at}]"), message);
         }
         limits.push(limit);
     }
@@ -228,17 +231,17 @@ async fn save(
 }
 
 impl LimitInput {
-    fn check(self, at: &str, faults: &mut Faults) -> Limit {
+    fn check(self, at: &str, faults: &mut ValidationErrors) -> Limit {
         let (low, high) = self.property.range();
         let label = self.property.label();
-        let mut number = |field: &str, given: &Given| match given {
-            Given::Missing => None,
-            Given::Number(value) if (low..=high).contains(value) => Some(*value),
+        let mut number = |field: &str, given: &RawNumber| match given {
+            RawNumber::Missing => None,
+            RawNumber::Number(value) if (low..=high).contains(value) => Some(*value),
             other => {
                 let unit = self.property.unit();
-                let says =
+                let message =
                     format!("{label}: {field} is from {low} to {high} {unit}; {other} was given");
-                faults.push(format!("{at}.{field}"), says);
+                faults.push(format!("{at}.{field}"), message);
                 None
             }
         };

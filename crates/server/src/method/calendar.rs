@@ -4,7 +4,7 @@ use axum::http::header;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Duration, Utc};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike};
-use ironpeel_core::day::FoldSet;
+use ironpeel_core::schedule::FoldSet;
 use uuid::Uuid;
 
 /// A reminder comes so long before, minutes.
@@ -13,7 +13,7 @@ const REMINDS_MIN: i64 = 10;
 /// One entry of a calendar.
 pub struct Entry {
     pub summary: String,
-    pub says: String,
+    pub message: String,
     pub starts_at: DateTime<Utc>,
     pub ends_at: DateTime<Utc>,
     /// Somebody is needed: a reminder comes before.
@@ -21,7 +21,7 @@ pub struct Entry {
 }
 
 /// Every set of folds of a stage as an entry of its own.
-pub fn folds(summary: &str, says: &str, sets: &[FoldSet]) -> Vec<Entry> {
+pub fn folds(summary: &str, message: &str, sets: &[FoldSet]) -> Vec<Entry> {
     let many = sets.len();
     (1..)
         .zip(sets)
@@ -30,7 +30,7 @@ pub fn folds(summary: &str, says: &str, sets: &[FoldSet]) -> Vec<Entry> {
                 1 => summary.to_owned(),
                 _ => format!("{summary}, {number} of {many}"),
             },
-            says: says.to_owned(),
+            message: message.to_owned(),
             starts_at: set.starts_at,
             ends_at: set.ends_at,
             reminds: true,
@@ -42,12 +42,12 @@ pub fn folds(summary: &str, says: &str, sets: &[FoldSet]) -> Vec<Entry> {
 pub fn file<I: IntoIterator<Item = Entry>>(name: &str, entries: I) -> impl IntoResponse + use<I> {
     let mut calendar = Calendar::new();
     calendar.name(name);
-    for Entry { summary, says, starts_at, ends_at, reminds } in entries {
+    for Entry { summary, message, starts_at, ends_at, reminds } in entries {
         let mut event = Event::new();
         event
             .uid(&Uuid::now_v7().to_string())
             .summary(&summary)
-            .description(&says)
+            .description(&message)
             .starts(starts_at)
             .ends(ends_at);
         if reminds {

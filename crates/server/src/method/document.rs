@@ -2,10 +2,9 @@
 
 use std::sync::LazyLock;
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::method::{Choice, Method, MethodDraft, Stage};
-use ironpeel_core::units::Faults;
+use ironpeel_core::method::{Method, MethodDraft, OptionalStep, Stage};
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_core::water::Process;
 use ironpeel_store::{MethodRevision, NewMethod};
 use serde::{Deserialize, Serialize};
@@ -16,7 +15,7 @@ use uuid::Uuid;
 
 use crate::dough::templates;
 use crate::problem::{Problem, Result};
-use crate::request::{At, Body, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -63,11 +62,11 @@ struct MethodInput {
     responses((status = 200, body = MethodView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((method_id, revision_id)): At<(Uuid, Uuid)>,
+    Path((method_id, revision_id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<MethodInput>,
 ) -> Result<Json<MethodView>> {
     let name = app.store.current_method(method_id).await?.name;
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let method = input.draft.check("", &mut faults);
     let signed = input.signed.check(true, &mut faults);
     faults.or(())?;
@@ -84,7 +83,7 @@ async fn save(
     responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
-    At(method_id): At<Uuid>,
+    Path(method_id): Path<Uuid>,
 ) -> Result<Json<Vec<RevisionView>>> {
     let revisions = app.store.method_revisions(method_id).await?;
     Ok(Json(revisions.into_iter().map(Into::into).collect()))
@@ -93,62 +92,60 @@ async fn revisions(
 /// One revision of a method
 #[utoipa::path(get, path = "/api/v1/method-revisions/{revision_id}", tag = "method", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = MethodView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn revision(State(app): State<App>, At(id): At<Uuid>) -> Result<Json<MethodView>> {
+async fn revision(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<MethodView>> {
     Ok(Json(app.store.method(id).await?.into()))
 }
 
 /// A method to begin with.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-#[schema(as = MethodFamily)]
-struct Family {
+struct MethodFamily {
     key: String,
     name: String,
-    says: String,
+    message: String,
     process: Process,
     target_c: f64,
     machine_divided: bool,
     stages: Vec<Stage>,
 }
 
-static FAMILIES: LazyLock<Vec<Family>> = LazyLock::new(|| {
-    let mut all: Vec<Family> = templates()
+static METHOD_FAMILIES: LazyLock<Vec<MethodFamily>> = LazyLock::new(|| {
+    let mut all: Vec<MethodFamily> = templates()
         .iter()
-        .map(|template| Family {
+        .map(|template| MethodFamily {
             key: template.key.clone(),
             name: template.name.clone(),
-            says: template.says.clone(),
+            message: template.message.clone(),
             process: template.process,
             target_c: template.target_c,
             machine_divided: template.machine_divided,
             stages: template.stages.clone(),
         })
         .collect();
-    let more: Vec<Family> =
+    let more: Vec<MethodFamily> =
         serde_json::from_str(include_str!("../../methods.json")).expect("checked by a test");
     all.extend(more);
     all
 });
 
 /// Methods to begin with, a family each
-#[utoipa::path(get, path = "/api/v1/method-families", tag = "method", responses((status = 200, body = Vec<Family>)))]
-async fn families() -> Json<&'static [Family]> {
-    Json(&FAMILIES)
+#[utoipa::path(get, path = "/api/v1/method-families", tag = "method", responses((status = 200, body = Vec<MethodFamily>)))]
+async fn families() -> Json<&'static [MethodFamily]> {
+    Json(&METHOD_FAMILIES)
 }
 
 /// A step to be taken or left out.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-#[schema(as = MethodChoice)]
-struct Chosen {
+struct OptionalStepInput {
     method: MethodDraft,
-    choice: Choice,
+    choice: OptionalStep,
     taken: bool,
 }
 
 /// The method with a step taken or left out, made good where two schools say it can be
-#[utoipa::path(post, path = "/api/v1/method-choice", tag = "method", request_body = Chosen,
+#[utoipa::path(post, path = "/api/v1/optional-step", tag = "method", request_body = OptionalStepInput,
     responses((status = 200, body = Method), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn choose(Body(chosen): Body<Chosen>) -> Result<Json<Method>> {
-    let mut faults = Faults::default();
+async fn choose(Json(chosen): Json<OptionalStepInput>) -> Result<Json<Method>> {
+    let mut faults = ValidationErrors::default();
     let method = chosen.method.check("method.", &mut faults);
     let method = faults.or(method)?;
     Ok(Json(method.with(chosen.choice, chosen.taken)))
@@ -156,15 +153,15 @@ async fn choose(Body(chosen): Body<Chosen>) -> Result<Json<Method>> {
 
 #[cfg(test)]
 mod tests {
-    use ironpeel_core::method::{EndsBy, StageKind};
+    use ironpeel_core::method::{EndPoint, StageKind};
 
     use super::*;
 
     #[test]
     fn no_family_lies_outside_what_is_called_usual_beside_it() {
         let mut odd = Vec::new();
-        for family in FAMILIES.iter() {
-            let Family { process, target_c, machine_divided, stages, .. } = family.clone();
+        for family in METHOD_FAMILIES.iter() {
+            let MethodFamily { process, target_c, machine_divided, stages, .. } = family.clone();
             let method = Method { process, target_c, sponge_c: None, machine_divided, stages };
             for (stage, usual) in method.stages.iter().zip(method.usual()) {
                 let figures = [
@@ -188,10 +185,10 @@ mod tests {
 
     #[test]
     fn every_family_can_be_made_and_says_why_and_until_when() {
-        let mut keys: Vec<&str> = FAMILIES.iter().map(|family| &*family.key).collect();
+        let mut keys: Vec<&str> = METHOD_FAMILIES.iter().map(|family| &*family.key).collect();
         keys.sort_unstable();
         keys.dedup();
-        assert_eq!(keys.len(), FAMILIES.len(), "no family stands twice");
+        assert_eq!(keys.len(), METHOD_FAMILIES.len(), "no family stands twice");
         for process in [
             Process::NoTime,
             Process::StraightBulk,
@@ -199,20 +196,21 @@ mod tests {
             Process::LongCold,
             Process::Frozen,
         ] {
-            assert!(FAMILIES.iter().any(|family| family.process == process), "{process:?}");
+            assert!(METHOD_FAMILIES.iter().any(|family| family.process == process), "{process:?}");
         }
-        for family in FAMILIES.iter() {
+        for family in METHOD_FAMILIES.iter() {
             assert!(family.stages.iter().any(|stage| stage.kind == StageKind::Mix));
             for stage in &family.stages {
                 let of = format!("{}: {}", family.key, stage.label);
                 assert!(!stage.reason.is_empty() && !stage.ends_when.is_empty(), "{of}");
-                if let Some(window) = stage.window {
-                    let inside = window.low_min..=window.high_min;
+                if let Some(tolerance) = stage.tolerance {
+                    let inside = tolerance.low_min..=tolerance.high_min;
                     assert!(inside.contains(&stage.minutes), "{of}");
                 }
             }
         }
-        let signs = FAMILIES.iter().flat_map(|family| &family.stages).map(|stage| stage.ends_by);
-        assert!(signs.filter(|sign| *sign == EndsBy::CoreTemperature).count() > 8);
+        let signs =
+            METHOD_FAMILIES.iter().flat_map(|family| &family.stages).map(|stage| stage.end_point);
+        assert!(signs.filter(|sign| *sign == EndPoint::CoreTemperature).count() > 8);
     }
 }

@@ -1,12 +1,11 @@
 //! What a method says of the dough in hand: what is usual, what may wait, what the flour needs, and
 //! the floor's rule beside the heat balance.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::{Measured, Thumb, chain, flour_says, thumb};
+use ironpeel_core::chain::{FrictionFactor, Measured, chain, flour_strength, friction_factor};
 use ironpeel_core::method::{
-    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Usual,
-    Window, cautions_of, conditioning, developments,
+    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional,
+    TimeTolerance, TypicalRange, cautions_of, conditioning, developments,
 };
 use ironpeel_store::DoughTemperature;
 use serde::Serialize;
@@ -15,9 +14,9 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use super::temperature::{LEARNED_FROM, TemperatureView};
-use crate::chain::{HandInput, Held};
+use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -28,8 +27,8 @@ pub fn routes() -> OpenApiRouter<App> {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct MethodGuide {
     /// Stage by stage.
-    usual: Vec<Usual>,
-    windows: Vec<Window>,
+    usual: Vec<TypicalRange>,
+    windows: Vec<TimeTolerance>,
     waits_min: Vec<f64>,
     /// At or below this a stage is a refrigerator's, °C.
     cold_c: f64,
@@ -40,35 +39,38 @@ struct MethodGuide {
     mixing_class: MixingClass,
     mixer_kinds: &'static [MixerKind],
     /// None where the chain stops before the mixer.
-    thumb: Option<Thumb>,
+    friction_factor: Option<FrictionFactor>,
     /// The doughs measured, newest first.
     measured: Vec<TemperatureView>,
 }
 
 /// What the method says of the dough in hand
-#[utoipa::path(post, path = "/api/v1/chain/method", tag = "chain", request_body = HandInput,
+#[utoipa::path(post, path = "/api/v1/chain/method", tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = MethodGuide), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn guide(State(app): State<App>, Body(asked): Body<HandInput>) -> Result<Json<MethodGuide>> {
-    let held = Held::load(&app, &asked, "").await?;
+async fn guide(
+    State(app): State<App>,
+    Json(asked): Json<ScenarioInput>,
+) -> Result<Json<MethodGuide>> {
+    let held = ScenarioContext::load(&app, &asked, "").await?;
     let method_id = held.documents.method.method_id;
     let line_id = held.documents.line.line_id;
     let measured = app.store.dough_temperatures(method_id, line_id, LEARNED_FROM).await?;
     let flours = held.flours();
-    let hand = held.hand(&flours);
-    let chain = chain(&hand);
+    let scenario = held.scenario(&flours);
+    let chain = chain(&scenario);
     let doughs: Vec<Measured> = measured.iter().rev().map(DoughTemperature::measured).collect();
     Ok(Json(MethodGuide {
-        usual: hand.method.usual(),
-        windows: hand.method.windows(),
-        waits_min: hand.method.waits(),
+        usual: scenario.method.usual(),
+        windows: scenario.method.windows(),
+        waits_min: scenario.method.waits(),
         cold_c: COLD_C,
-        cautions: cautions_of(hand.method),
-        optional: hand.method.optional(),
-        conditioning: conditioning(flour_says(&hand), hand.method.process),
-        developments: developments(hand.method, &hand.line.mixer),
+        cautions: cautions_of(scenario.method),
+        optional: scenario.method.optional(),
+        conditioning: conditioning(flour_strength(&scenario), scenario.method.process),
+        developments: developments(scenario.method, &scenario.line.mixer),
         mixer_kinds: &MIXER_KINDS,
         mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg),
-        thumb: thumb(&hand, &chain, &doughs),
+        friction_factor: friction_factor(&scenario, &chain, &doughs),
         measured: measured.into_iter().map(Into::into).collect(),
     }))
 }

@@ -1,9 +1,8 @@
 //! Lines: their mixer and what comes after it.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::{LineDraft, LineInHand};
-use ironpeel_core::units::Faults;
+use ironpeel_core::chain::{LineDraft, ScenarioLine};
+use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{LineRevision, NewLine};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -12,7 +11,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
-use crate::request::{At, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -27,7 +26,7 @@ pub struct LineView {
     pub revision: RevisionView,
     pub name: String,
     #[serde(flatten)]
-    pub line: LineInHand,
+    pub line: ScenarioLine,
 }
 
 impl From<LineRevision> for LineView {
@@ -67,11 +66,11 @@ struct LineSaved {
     responses((status = 200, body = LineView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At((line_id, revision_id)): At<(Uuid, Uuid)>,
+    Path((line_id, revision_id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<LineSaved>,
 ) -> Result<Json<LineView>> {
     let was = app.store.current_line(line_id).await?;
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let line = input.draft.over(&was.line, "", &mut faults);
     let signed = input.signed.check(true, &mut faults);
     faults.or(())?;

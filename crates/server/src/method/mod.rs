@@ -2,15 +2,15 @@
 //! sponge, its rise, and its hours.
 
 mod calendar;
-mod day;
 mod document;
 mod guide;
 mod line;
+mod process_comparison;
 mod rise;
 mod run;
+mod schedule;
 mod sponge;
 mod temperature;
-mod two_ways;
 
 use utoipa_axum::router::OpenApiRouter;
 
@@ -26,8 +26,8 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(guide::routes())
         .merge(temperature::routes())
         .merge(sponge::routes())
-        .merge(two_ways::routes())
+        .merge(process_comparison::routes())
         .merge(rise::routes())
-        .merge(day::routes())
+        .merge(schedule::routes())
         .merge(run::routes())
 }

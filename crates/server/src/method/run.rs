@@ -1,21 +1,22 @@
 //! A run of doughs on the clock, the line standing still in it or not.
 
-use axum::Json;
 use axum::extract::State;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Utc};
-use ironpeel_core::chain::{Late, chain, each_dough, late};
-use ironpeel_core::day::{DayInput, NoRun, Place, RunPlan, RunWanted, Shift, Stop, plan_run};
-use ironpeel_core::units::{Bound, Faults, Given, moment};
+use ironpeel_core::chain::{DelayedBatch, chain, each_dough, late};
+use ironpeel_core::schedule::{
+    Place, RunError, RunPlan, RunRequest, ScheduleInput, Shift, Stop, plan_run,
+};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors, timestamp};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use super::calendar::{Entry, file, folds};
-use crate::chain::{HandInput, Held};
+use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::state::App;
 
 /// Most doughs of a run, and most stages moved in it.
@@ -28,9 +29,9 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// A run of the dough in hand, as many as its amount makes.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-struct RunAsked {
-    hand: HandInput,
-    day: DayInput,
+struct RunQuery {
+    scenario: ScenarioInput,
+    day: ScheduleInput,
     /// Stages begun later or earlier, up to 200.
     #[serde(default)]
     shifts: Vec<ShiftInput>,
@@ -50,37 +51,37 @@ struct ShiftInput {
     stage: usize,
     /// −600 to 600 min.
     #[serde(default)]
-    by_min: Given,
+    by_min: RawNumber,
 }
 
 /// The line stands still.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct StopInput {
-    #[serde(deserialize_with = "moment::within")]
+    #[serde(deserialize_with = "timestamp::within")]
     at: DateTime<Utc>,
     /// 1 to 1440 min.
     #[serde(default)]
-    minutes: Given,
+    minutes: RawNumber,
     /// What stands still, anything but the troughs; the whole line if left out.
     place: Option<Place>,
 }
 
-const BY: Bound = Bound::new("by_min", "moved by", "min", -600.0, 600.0);
-const STANDS: Bound = Bound::new("minutes", "the line stands for", "min", 1.0, 1440.0);
+const BY: NumberRange = NumberRange::new("by_min", "moved by", "min", -600.0, 600.0);
+const STANDS: NumberRange = NumberRange::new("minutes", "the line stands for", "min", 1.0, 1440.0);
 
 /// A run on the clock, and what to do about what is late.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct RunView {
     plan: RunPlan,
     /// Doughs that wait because the line stands still, with the ways out.
-    late: Vec<Late>,
+    late: Vec<DelayedBatch>,
     /// When the run would be out if the line did not stand still.
     calm_out_at: Option<DateTime<Utc>>,
 }
 
-impl RunAsked {
+impl RunQuery {
     async fn plan(&self, app: &App) -> Result<(RunView, String)> {
-        let mut faults = Faults::default();
+        let mut faults = ValidationErrors::default();
         let day = self.day.check(app.clock().await?, "day.", &mut faults);
         if self.shifts.len() > MOST_SHIFTS {
             faults.push("shifts", format!("up to {MOST_SHIFTS} stages are moved"));
@@ -112,21 +113,24 @@ impl RunAsked {
             );
         }
         faults.or(())?;
-        let held = Held::load(app, &self.hand, "hand.").await?;
+        let held = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
         let flours = held.flours();
-        let hand = held.hand(&flours);
-        let chain = chain(&hand);
-        let (Some(each), Some(dough)) = (each_dough(&hand, &chain), &chain.dough) else {
-            return Err(Problem::field("hand", "the chain stops before the mixer: no run follows"));
+        let scenario = held.scenario(&flours);
+        let chain = chain(&scenario);
+        let (Some(each), Some(dough)) = (each_dough(&scenario, &chain), &chain.dough) else {
+            return Err(Problem::field(
+                "scenario",
+                "the chain stops before the mixer: no run follows",
+            ));
         };
         if dough.scaled.doughs > MOST_DOUGHS {
             let message =
                 format!("a run is up to {MOST_DOUGHS} doughs; this is {}", dough.scaled.doughs);
-            return Err(Problem::field("hand.knobs.amount", message));
+            return Err(Problem::field("scenario.run_settings.amount", message));
         }
-        let wanted = RunWanted {
-            method: hand.method,
-            equipment: &hand.line.equipment,
+        let wanted = RunRequest {
+            method: scenario.method,
+            equipment: &scenario.line.equipment,
             doughs: dough.scaled.doughs as usize,
             each,
             day: &day,
@@ -134,26 +138,26 @@ impl RunAsked {
             stop,
             dropped: &dropped,
         };
-        let fits = |wanted: &RunWanted<'_>| {
+        let fits = |wanted: &RunRequest<'_>| {
             plan_run(wanted).map_err(|error| match error {
-                NoRun::NoDay(error) => Problem::field("day.refused", error.to_string()),
-                NoRun::TooLong { .. } | NoRun::TooMany { .. } => {
-                    Problem::field("hand.knobs.amount", error.to_string())
+                RunError::ScheduleError(error) => Problem::field("day.refused", error.to_string()),
+                RunError::TooLong { .. } | RunError::TooMany { .. } => {
+                    Problem::field("scenario.run_settings.amount", error.to_string())
                 }
             })
         };
         let plan = fits(&wanted)?;
         let calm = match stop {
-            Some(_) => Some(fits(&RunWanted { stop: None, dropped: &[], ..wanted })?.out_at),
+            Some(_) => Some(fits(&RunRequest { stop: None, dropped: &[], ..wanted })?.out_at),
             None => None,
         };
-        let late = stop.map_or_else(Vec::new, |stop| late(&hand, &chain, &plan, stop.until()));
+        let late = stop.map_or_else(Vec::new, |stop| late(&scenario, &chain, &plan, stop.until()));
         Ok((RunView { plan, late, calm_out_at: calm }, held.documents.formula.name.clone()))
     }
 }
 
 /// A dough by its number from 1, counted from 0.
-fn counted(number: usize, field: String, faults: &mut Faults) -> usize {
+fn counted(number: usize, field: String, faults: &mut ValidationErrors) -> usize {
     number.checked_sub(1).unwrap_or_else(|| {
         faults.push(field, "doughs are counted from 1");
         0
@@ -161,18 +165,18 @@ fn counted(number: usize, field: String, faults: &mut Faults) -> usize {
 }
 
 /// Puts a run of the dough in hand on the clock at its line's cadence
-#[utoipa::path(post, path = "/api/v1/chain/run", tag = "chain", request_body = RunAsked,
+#[utoipa::path(post, path = "/api/v1/chain/production-run", tag = "chain", request_body = RunQuery,
     responses((status = 200, body = RunView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn run(State(app): State<App>, Body(asked): Body<RunAsked>) -> Result<Json<RunView>> {
+async fn run(State(app): State<App>, Json(asked): Json<RunQuery>) -> Result<Json<RunView>> {
     Ok(Json(asked.plan(&app).await?.0))
 }
 
 /// The run as a calendar file: an entry for each stage of each dough that somebody does
-#[utoipa::path(post, path = "/api/v1/chain/run/calendar", tag = "chain", request_body = RunAsked,
+#[utoipa::path(post, path = "/api/v1/chain/production-run/calendar", tag = "chain", request_body = RunQuery,
     responses((status = 200, body = String, content_type = "text/calendar"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn calendar(
     State(app): State<App>,
-    Body(asked): Body<RunAsked>,
+    Json(asked): Json<RunQuery>,
 ) -> Result<impl IntoResponse> {
     let (RunView { plan, .. }, product) = asked.plan(&app).await?;
     let entries = plan.doughs.iter().flat_map(|dough| {
@@ -183,12 +187,12 @@ async fn calendar(
         });
         done.flat_map(|(_, stage)| {
             let summary = format!("{product}, dough {}: {}", dough.number, stage.label);
-            let says = format!("dough {} of {}", dough.number, plan.doughs.len());
+            let message = format!("dough {} of {}", dough.number, plan.doughs.len());
             if !stage.folds.is_empty() {
-                return folds(&summary, &says, &stage.folds);
+                return folds(&summary, &message, &stage.folds);
             }
             let (starts_at, ends_at) = (stage.starts_at, stage.ends_at);
-            vec![Entry { summary, says, starts_at, ends_at, reminds: true }]
+            vec![Entry { summary, message, starts_at, ends_at, reminds: true }]
         })
     });
     Ok(file(&product, entries.collect::<Vec<_>>()))

@@ -1,17 +1,18 @@
 //! The sponge of the dough in hand, its numbers solved from one another.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::chain::{Sooner, SpongeFound, SpongeView, chain, sponge_for, sponge_sooner};
-use ironpeel_core::units::{Bound, Faults, Given};
+use ironpeel_core::chain::{
+    SpongeAcceleration, SpongeFound, SpongeView, chain, sponge_acceleration, sponge_for,
+};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::chain::{HandInput, Held};
+use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -21,13 +22,13 @@ pub fn routes() -> OpenApiRouter<App> {
 /// A sponge to be looked at, and what is wanted of it.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct SpongeAsked {
-    hand: HandInput,
+    scenario: ScenarioInput,
     /// The end temperature that is wanted, 15 to 40 °C.
     #[serde(default)]
-    end_c: Given,
+    end_c: RawNumber,
     /// Ripe so much sooner, 5 to 240 min.
     #[serde(default)]
-    sooner_min: Given,
+    sooner_min: RawNumber,
 }
 
 /// The sponge, and what was wanted of it.
@@ -37,30 +38,30 @@ struct SpongeAnswer {
     sponge: Option<SpongeView>,
     /// Each number that alone brings it to the end temperature.
     found: Vec<SpongeFound>,
-    sooner: Option<Sooner>,
+    acceleration: Option<SpongeAcceleration>,
 }
 
-const END: Bound = Bound::new("end_c", "end of the sponge", "°C", 15.0, 40.0);
-const SOONER: Bound = Bound::new("sooner_min", "ripe sooner by", "min", 5.0, 240.0);
+const END: NumberRange = NumberRange::new("end_c", "end of the sponge", "°C", 15.0, 40.0);
+const SOONER: NumberRange = NumberRange::new("sooner_min", "ripe sooner by", "min", 5.0, 240.0);
 
 /// The sponge of the dough in hand, its numbers solved from one another
 #[utoipa::path(post, path = "/api/v1/chain/sponge", tag = "chain", request_body = SpongeAsked,
     responses((status = 200, body = SpongeAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn sponge(
     State(app): State<App>,
-    Body(asked): Body<SpongeAsked>,
+    Json(asked): Json<SpongeAsked>,
 ) -> Result<Json<SpongeAnswer>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let end_c = END.check_opt(&asked.end_c, "", &mut faults);
     let sooner_min = SOONER.check_opt(&asked.sooner_min, "", &mut faults);
     faults.or(())?;
-    let held = Held::load(&app, &asked.hand, "hand.").await?;
+    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
     let flours = held.flours();
-    let hand = held.hand(&flours);
-    let chain = chain(&hand);
+    let scenario = held.scenario(&flours);
+    let chain = chain(&scenario);
     Ok(Json(SpongeAnswer {
-        sponge: SpongeView::of(&hand, &chain),
-        found: end_c.and_then(|end_c| sponge_for(&hand, &chain, end_c)).unwrap_or_default(),
-        sooner: sooner_min.and_then(|by_min| sponge_sooner(&hand, &chain, by_min)),
+        sponge: SpongeView::of(&scenario, &chain),
+        found: end_c.and_then(|end_c| sponge_for(&scenario, &chain, end_c)).unwrap_or_default(),
+        acceleration: sooner_min.and_then(|by_min| sponge_acceleration(&scenario, &chain, by_min)),
     }))
 }

@@ -1,11 +1,10 @@
 //! The temperatures of doughs as they come off the mixer.
 
-use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{figures, mixed_dough};
 use ironpeel_core::heat::{Temperatures, TemperaturesInput};
-use ironpeel_core::units::{Faults, moment};
+use ironpeel_core::units::{ValidationErrors, timestamp};
 use ironpeel_store::DoughTemperature;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
@@ -14,9 +13,9 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::chain::{HandInput, Held};
+use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::problem::{Problem, Result};
-use crate::request::{At, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::state::App;
 
 /// Doughs that friction is learned from: the filter has forgotten older ones.
@@ -34,7 +33,7 @@ struct MeasuredInput {
     method_id: Uuid,
     line_id: Uuid,
     /// When it came off the mixer.
-    #[serde(deserialize_with = "moment::within")]
+    #[serde(deserialize_with = "timestamp::within")]
     taken_at: DateTime<Utc>,
     #[serde(default)]
     by: String,
@@ -42,7 +41,7 @@ struct MeasuredInput {
     temperatures: TemperaturesInput,
     /// The dough as it was mixed, so that its own masses are kept.
     #[serde(default)]
-    hand: Option<HandInput>,
+    scenario: Option<ScenarioInput>,
 }
 
 /// A dough's temperatures on record.
@@ -101,10 +100,10 @@ impl From<DoughTemperature> for TemperatureView {
     responses((status = 200, body = TemperatureView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At(id): At<Uuid>,
+    Path(id): Path<Uuid>,
     Recorded { input, write }: Recorded<MeasuredInput>,
 ) -> Result<Json<TemperatureView>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let measured = input.temperatures.check("", &mut faults);
     let by = input.by.trim();
     if by.is_empty() || by.chars().count() > LONGEST {
@@ -114,12 +113,12 @@ async fn save(
     // Both must be on record, and are told apart when they are not.
     app.store.current_method(input.method_id).await?;
     app.store.current_line(input.line_id).await?;
-    let mixed = match &input.hand {
-        Some(hand) => {
-            let held = Held::load(&app, hand, "hand.").await?;
+    let mixed = match &input.scenario {
+        Some(scenario) => {
+            let held = ScenarioContext::load(&app, scenario, "scenario.").await?;
             let flours = held.flours();
-            let hand = held.hand(&flours);
-            mixed_dough(&hand, &figures(&hand)).map(|mixed| json!(mixed))
+            let scenario = held.scenario(&flours);
+            mixed_dough(&scenario, &figures(&scenario)).map(|mixed| json!(mixed))
         }
         None => None,
     };

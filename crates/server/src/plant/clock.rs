@@ -1,16 +1,15 @@
 //! The clock on the plant's wall: every hour and day shown or planned is its.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::day::time_zone;
-use ironpeel_core::units::Faults;
+use ironpeel_core::schedule::time_zone;
+use ironpeel_core::units::ValidationErrors;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 use crate::problem::{Problem, Result};
-use crate::request::Body;
+use crate::request::Json;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -39,9 +38,9 @@ async fn clock(State(app): State<App>) -> Result<Json<PlantClock>> {
     responses((status = 200, body = PlantClock), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn set_clock(
     State(app): State<App>,
-    Body(PlantClock { time_zone: name }): Body<PlantClock>,
+    Json(PlantClock { time_zone: name }): Json<PlantClock>,
 ) -> Result<Json<PlantClock>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let zone = time_zone(&name, "time_zone", "", &mut faults);
     let time_zone = faults.or(zone)?.map_or(name, |zone| zone.name().to_owned());
     app.store.set_time_zone(&time_zone).await?;

@@ -1,6 +1,5 @@
 //! What the plant's own lots teach of absorption.
 
-use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{MoistureBasis, Property, Readings, Species};
@@ -12,6 +11,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
+use crate::request::Json;
 use crate::state::App;
 
 /// Lots looked back over.
@@ -23,11 +23,11 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// A measured lot beside what would have been predicted before it was measured.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-struct Foretold {
+struct PredictedAbsorption {
     lot_id: Uuid,
     code: String,
     flour: String,
-    came_at: DateTime<Utc>,
+    received_at: DateTime<Utc>,
     measured_pct: f64,
     /// From the lots before it alone.
     predicted_pct: f64,
@@ -45,7 +45,7 @@ struct ModelView {
     in_use: Vec<Learned>,
     in_use_lots: u32,
     /// Oldest first.
-    foretold: Vec<Foretold>,
+    predictions: Vec<PredictedAbsorption>,
     /// How far predictions were off, root of the mean square, in points; none without lots.
     off_pct: Option<f64>,
 }
@@ -55,10 +55,10 @@ struct ModelView {
     responses((status = 200, body = ModelView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn model(State(app): State<App>) -> Result<Json<ModelView>> {
     let in_use = app.numbers().await?.model;
-    let (learned, foretold) = learned(&app).await?;
+    let (learned, predictions) = learned(&app).await?;
     let squares: f64 =
-        foretold.iter().map(|one| (one.measured_pct - one.predicted_pct).powi(2)).sum();
-    let count = foretold.len() as f64;
+        predictions.iter().map(|one| (one.measured_pct - one.predicted_pct).powi(2)).sum();
+    let count = predictions.len() as f64;
     Ok(Json(ModelView {
         prior: AbsorptionModel::prior().coefficients(),
         learned: learned.coefficients(),
@@ -66,7 +66,7 @@ async fn model(State(app): State<App>) -> Result<Json<ModelView>> {
         in_use: in_use.coefficients(),
         in_use_lots: in_use.lots(),
         off_pct: (count > 0.0).then(|| (squares / count).sqrt()),
-        foretold,
+        predictions,
     }))
 }
 
@@ -75,7 +75,7 @@ pub(super) async fn learn(app: &App) -> Result<AbsorptionModel> {
     Ok(learned(app).await?.0)
 }
 
-async fn learned(app: &App) -> Result<(AbsorptionModel, Vec<Foretold>)> {
+async fn learned(app: &App) -> Result<(AbsorptionModel, Vec<PredictedAbsorption>)> {
     let wheats: Vec<Uuid> = app
         .store
         .flours()
@@ -86,22 +86,22 @@ async fn learned(app: &App) -> Result<(AbsorptionModel, Vec<Foretold>)> {
         .collect();
     let lots = app.store.lots(None, None, MOST_LOTS).await?;
     let mut model = AbsorptionModel::prior();
-    let mut foretold = Vec::new();
+    let mut predictions = Vec::new();
     for lot in lots.into_iter().rev().filter(|lot| wheats.contains(&lot.flour_id)) {
         let Some((composition, measured_pct)) = measured(&lot.current.readings) else { continue };
         let predicted = model.predict(composition);
         model = model.learn(composition, measured_pct);
-        foretold.push(Foretold {
+        predictions.push(PredictedAbsorption {
             lot_id: lot.id,
             code: lot.code,
             flour: lot.flour,
-            came_at: lot.came_at,
+            received_at: lot.received_at,
             measured_pct,
             predicted_pct: predicted.mean_pct,
             sd_pct: predicted.sd_pct,
         });
     }
-    Ok((model, foretold))
+    Ok((model, predictions))
 }
 
 /// What a lot that states all four teaches.

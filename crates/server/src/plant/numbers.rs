@@ -1,11 +1,10 @@
 //! Rules of the stair, the ingredient library and the absorption model, as the plant has them.
 
-use axum::Json;
 use axum::extract::State;
-use ironpeel_core::dough::{Facts, FactsInput, Ingredient};
+use ironpeel_core::dough::{Ingredient, IngredientProperties, IngredientPropertiesInput};
 use ironpeel_core::plant::OwnNumbers;
-use ironpeel_core::units::{Banded, Faults};
-use ironpeel_core::water::{AbsorptionModel, Override, OverrideInput, Rule};
+use ironpeel_core::units::{Estimate, ValidationErrors};
+use ironpeel_core::water::{AbsorptionModel, CorrectionFactor, Override, OverrideInput};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -14,7 +13,7 @@ use uuid::Uuid;
 
 use super::model::learn;
 use crate::problem::{Problem, Result};
-use crate::request::{At, Recorded};
+use crate::request::{Json, Path, Recorded};
 use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
@@ -28,12 +27,12 @@ pub fn routes() -> OpenApiRouter<App> {
 /// A rule of the water stair as it holds here.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct RuleView {
-    rule: Rule,
+    rule: CorrectionFactor,
     label: &'static str,
     unit: &'static str,
     /// Why the house believes it.
     reason: &'static str,
-    house: Banded,
+    house: Estimate,
     /// The plant's own; none where the house's holds.
     own: Option<Override>,
 }
@@ -43,14 +42,14 @@ struct RuleView {
 struct NumbersView {
     /// None where only the house's hold.
     revision: Option<RevisionView>,
-    rules: Vec<RuleView>,
-    ingredients: Vec<Facts>,
+    correction_factors: Vec<RuleView>,
+    ingredients: Vec<IngredientProperties>,
     /// Measured lots that the absorption model in use has learned from.
     model_lots: u32,
 }
 
 /// The plant's numbers: rules of the stair, ingredients, what was learned of absorption
-#[utoipa::path(get, path = "/api/v1/numbers", tag = "plant",
+#[utoipa::path(get, path = "/api/v1/plant/parameters", tag = "plant",
     responses((status = 200, body = NumbersView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn numbers(State(app): State<App>) -> Result<Json<NumbersView>> {
     let current = app.store.current_numbers().await?;
@@ -58,17 +57,17 @@ async fn numbers(State(app): State<App>) -> Result<Json<NumbersView>> {
         Some(current) => (Some(current.revision.into()), current.own, current.numbers),
         None => (None, OwnNumbers::default(), OwnNumbers::default().into()),
     };
-    let rules = Rule::ALL.map(|rule| RuleView {
+    let correction_factors = CorrectionFactor::ALL.map(|rule| RuleView {
         rule,
         label: rule.label(),
         unit: rule.unit(),
         reason: rule.reason(),
         house: rule.house(),
-        own: own.rules.iter().find(|one| one.rule == rule).cloned(),
+        own: own.correction_factors.iter().find(|one| one.rule == rule).cloned(),
     });
     Ok(Json(NumbersView {
         revision,
-        rules: rules.into(),
+        correction_factors: correction_factors.into(),
         ingredients: numbers.library.all().cloned().collect(),
         model_lots: numbers.model.lots(),
     }))
@@ -79,7 +78,7 @@ async fn numbers(State(app): State<App>) -> Result<Json<NumbersView>> {
 #[serde(rename_all = "snake_case")]
 enum ModelChange {
     #[default]
-    Keep,
+    KeptConstant,
     /// Learn from every measured lot on record.
     Learn,
     /// Go back to the house's.
@@ -93,13 +92,13 @@ struct NumbersInput {
     number: i32,
     /// Rules to have an own value for, or to switch off.
     #[serde(default)]
-    rules: Vec<OverrideInput>,
+    correction_factors: Vec<OverrideInput>,
     /// Rules to go back to the house's.
     #[serde(default)]
-    rules_back: Vec<Rule>,
+    rules_back: Vec<CorrectionFactor>,
     /// Ingredients to change or to add.
     #[serde(default)]
-    ingredients: Vec<FactsInput>,
+    ingredients: Vec<IngredientPropertiesInput>,
     /// Ingredients to go back to the house's, or of the plant's own to drop.
     #[serde(default)]
     ingredients_back: Vec<Ingredient>,
@@ -113,15 +112,15 @@ impl NumbersInput {
         &self,
         own: OwnNumbers,
         model: Option<AbsorptionModel>,
-        faults: &mut Faults,
+        faults: &mut ValidationErrors,
     ) -> OwnNumbers {
-        let OwnNumbers { mut rules, mut ingredients, .. } = own;
-        for (at, input) in self.rules.iter().enumerate() {
+        let OwnNumbers { mut correction_factors, mut ingredients, .. } = own;
+        for (at, input) in self.correction_factors.iter().enumerate() {
             let checked = input.check(&format!("rules[{at}]."), faults);
-            rules.retain(|one| one.rule != checked.rule);
-            rules.push(checked);
+            correction_factors.retain(|one| one.rule != checked.rule);
+            correction_factors.push(checked);
         }
-        rules.retain(|one| !self.rules_back.contains(&one.rule));
+        correction_factors.retain(|one| !self.rules_back.contains(&one.rule));
         for (at, input) in self.ingredients.iter().enumerate() {
             let checked = input.check(&format!("ingredients[{at}]."), faults);
             let twice = ingredients
@@ -138,24 +137,24 @@ impl NumbersInput {
         if ingredients.len() > MOST {
             faults.push("ingredients", format!("up to {MOST} ingredients of the plant's own"));
         }
-        OwnNumbers { rules, ingredients, model }
+        OwnNumbers { correction_factors, ingredients, model }
     }
 }
 
 /// Records the plant's numbers with a change; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/numbers/revisions/{revision_id}", tag = "plant",
+#[utoipa::path(put, path = "/api/v1/plant/parameters/revisions/{revision_id}", tag = "plant",
     params(("revision_id" = Uuid, Path)), request_body = NumbersInput,
     responses((status = 200, body = NumbersView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
-    At(revision_id): At<Uuid>,
+    Path(revision_id): Path<Uuid>,
     Recorded { input, write }: Recorded<NumbersInput>,
 ) -> Result<Json<NumbersView>> {
-    let mut faults = Faults::default();
+    let mut faults = ValidationErrors::default();
     let signed = input.signed.check(true, &mut faults);
     let own = app.store.current_numbers().await?.map(|current| current.own).unwrap_or_default();
     let model = match input.model {
-        ModelChange::Keep => own.model,
+        ModelChange::KeptConstant => own.model,
         ModelChange::Learn => Some(learn(&app).await?),
         ModelChange::Forget => None,
     };
@@ -166,7 +165,7 @@ async fn save(
 }
 
 /// Every revision of the plant's numbers, newest first
-#[utoipa::path(get, path = "/api/v1/numbers/revisions", tag = "plant",
+#[utoipa::path(get, path = "/api/v1/plant/parameters/revisions", tag = "plant",
     responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(State(app): State<App>) -> Result<Json<Vec<RevisionView>>> {
     Ok(Json(app.store.numbers_revisions().await?.into_iter().map(Into::into).collect()))

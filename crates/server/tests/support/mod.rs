@@ -96,7 +96,7 @@ impl Plant {
     }
 
     /// The dough in hand: a product from a lot.
-    pub async fn hand(&self, slug: &str, code: &str, knobs: Value) -> Value {
+    pub async fn scenario(&self, slug: &str, code: &str, run_settings: Value) -> Value {
         let product = self.get(&format!("/api/v1/products/{slug}")).await;
         let lot = self.lot(code).await;
         let mut others = Vec::new();
@@ -108,7 +108,7 @@ impl Plant {
             others.push(pin(&lot));
         }
         json!({
-            "pins": {
+            "revision_refs": {
                 "lot_revision_id": lot["revision"]["id"],
                 "specification_revision_id": lot["certificate"]["specification"]["id"],
                 "formula_revision_id": product["formula"]["revision"]["id"],
@@ -117,7 +117,7 @@ impl Plant {
                 "numbers_revision_id": product["numbers"]["id"],
                 "other_lots": others,
             },
-            "knobs": knobs,
+            "run_settings": run_settings,
         })
     }
 }

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::flour::{falling_number, liquefaction};
-use crate::units::Bound;
+use crate::units::NumberRange;
 
 /// A property that is known of a blend from its parts.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -75,14 +75,14 @@ impl BlendProperty {
         self.words().1
     }
 
-    pub(super) const fn bound(self) -> Bound {
+    pub(super) const fn bound(self) -> NumberRange {
         let (words, unit, min, max) = self.words();
-        Bound::new(self.key(), words, unit, min, max)
+        NumberRange::new(self.key(), words, unit, min, max)
     }
 
-    pub(super) const fn side_bound(self, side: &'static str) -> Bound {
+    pub(super) const fn side_bound(self, side: &'static str) -> NumberRange {
         let (words, unit, min, max) = self.words();
-        Bound::new(side, words, unit, min, max)
+        NumberRange::new(side, words, unit, min, max)
     }
 
     /// The value that mixes, of a value of the property: itself, or its liquefaction number.

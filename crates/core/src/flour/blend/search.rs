@@ -12,7 +12,7 @@ const SLACK: f64 = 1e-6;
 /// The unknowns are as-is masses. Every rule about them is homogeneous (twice the masses meet it
 /// as well), so the scale is free: masses that sum to one make the price linear, masses whose dry
 /// matter sums to one make a property linear (Charnes & Cooper 1962).
-pub struct Search<'a> {
+pub struct BlendSearch<'a> {
     flours: &'a [BlendFlour],
 }
 
@@ -20,10 +20,10 @@ pub struct Search<'a> {
 struct Program {
     unknowns: ProblemVariables,
     masses: Vec<Variable>,
-    rules: Vec<Constraint>,
+    checks: Vec<Constraint>,
 }
 
-impl<'a> Search<'a> {
+impl<'a> BlendSearch<'a> {
     pub const fn new(flours: &'a [BlendFlour]) -> Self {
         Self { flours }
     }
@@ -32,7 +32,7 @@ impl<'a> Search<'a> {
     pub fn cheapest(&self, targets: &[Target]) -> Option<Vec<f64>> {
         let mut program = self.by_mass();
         program
-            .rules
+            .checks
             .extend(targets.iter().map(|target| self.rule(&program.masses, target).geq(0.0)));
         let prices = self.flours.iter().map(|flour| flour.price_per_t);
         let price = sum(&program.masses, prices);
@@ -47,7 +47,7 @@ impl<'a> Search<'a> {
         for target in targets {
             let miss = program.unknowns.add(variable().min(0.0));
             let scale = target.property.to_mixing(target.wanted).abs().max(1e-3);
-            program.rules.push((self.rule(&program.masses, target) + scale * miss).geq(0.0));
+            program.checks.push((self.rule(&program.masses, target) + scale * miss).geq(0.0));
             missed += miss;
         }
         Self::shares(program, missed).unwrap_or_else(|| self.even())
@@ -98,17 +98,19 @@ impl<'a> Search<'a> {
             format!("while {} is kept", kept.join(" and "))
         };
         let label = property.label();
-        let says = format!(
+        let message = format!(
             "{label} can be {word} {best_reachable:.2} {} {while_kept}; the {bound} is {wanted}",
             property.unit()
         );
-        Conflict { property: property.key(), side, wanted, best_reachable, says }
+        Conflict { property: property.key(), side, wanted, best_reachable, message }
     }
 
     /// The highest or lowest a property can be within the other targets.
     fn best(&self, property: BlendProperty, side: Side, others: &[Target]) -> Option<f64> {
         let mut program = self.by_weight(property);
-        program.rules.extend(others.iter().map(|other| self.rule(&program.masses, other).geq(0.0)));
+        program
+            .checks
+            .extend(others.iter().map(|other| self.rule(&program.masses, other).geq(0.0)));
         let mixing = self.flours.iter().map(|flour| {
             flour.properties.weight(property) * property.to_mixing(flour.properties.get(property))
         });
@@ -125,14 +127,14 @@ impl<'a> Search<'a> {
         let total = |of: fn(&BlendFlour) -> f64| self.flours.iter().map(of).sum::<f64>();
         let least = total(|flour| flour.min_share_pct);
         let most = total(|flour| flour.max_share_pct);
-        let (side, best_reachable, says) = if least > 100.0 + SLACK {
+        let (side, best_reachable, message) = if least > 100.0 + SLACK {
             (Side::Max, least, format!("the smallest shares add up to {least:.1} %, above 100"))
         } else if most < 100.0 - SLACK {
             (Side::Min, most, format!("the largest shares add up to {most:.1} %, below 100"))
         } else {
             return None;
         };
-        Some(Conflict { property: "share", side, wanted: 100.0, best_reachable, says })
+        Some(Conflict { property: "share", side, wanted: 100.0, best_reachable, message })
     }
 
     /// Masses that sum to one: each flour's shares are then plain bounds.
@@ -143,8 +145,8 @@ impl<'a> Search<'a> {
         };
         let masses: Vec<Variable> =
             self.flours.iter().map(|flour| unknowns.add(bounded(flour))).collect();
-        let rules = vec![sum(&masses, self.flours.iter().map(|_| 1.0)).eq(1.0)];
-        Program { unknowns, masses, rules }
+        let checks = vec![sum(&masses, self.flours.iter().map(|_| 1.0)).eq(1.0)];
+        Program { unknowns, masses, checks }
     }
 
     /// Masses whose sum, weighed as the property weighs them, is one.
@@ -154,16 +156,16 @@ impl<'a> Search<'a> {
             self.flours.iter().map(|_| unknowns.add(variable().min(0.0))).collect();
         let total = || sum(&masses, self.flours.iter().map(|_| 1.0));
         let weights = self.flours.iter().map(|flour| flour.properties.weight(property));
-        let mut rules = vec![sum(&masses, weights).eq(1.0)];
+        let mut checks = vec![sum(&masses, weights).eq(1.0)];
         for (flour, mass) in self.flours.iter().zip(&masses) {
             if flour.min_share_pct > 0.0 {
-                rules.push((*mass - total() * (flour.min_share_pct / 100.0)).geq(0.0));
+                checks.push((*mass - total() * (flour.min_share_pct / 100.0)).geq(0.0));
             }
             if flour.max_share_pct < 100.0 {
-                rules.push((total() * (flour.max_share_pct / 100.0) - *mass).geq(0.0));
+                checks.push((total() * (flour.max_share_pct / 100.0) - *mass).geq(0.0));
             }
         }
-        Program { unknowns, masses, rules }
+        Program { unknowns, masses, checks }
     }
 
     /// What must not be negative for a target to be met.
@@ -180,8 +182,8 @@ impl<'a> Search<'a> {
 
     /// Solves a program; the masses as shares in percent.
     fn shares(program: Program, least: Expression) -> Option<Vec<f64>> {
-        let Program { unknowns, masses, rules } = program;
-        let model = unknowns.minimise(least).using(microlp).with_all(rules);
+        let Program { unknowns, masses, checks } = program;
+        let model = unknowns.minimise(least).using(microlp).with_all(checks);
         let solved = model.solve().ok()?;
         let found: Vec<f64> = masses.iter().map(|mass| solved.value(*mass).max(0.0)).collect();
         let total: f64 = found.iter().sum();

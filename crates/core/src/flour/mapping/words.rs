@@ -1,10 +1,10 @@
 //! The words mills use, folded, in English, French, German, Italian and Spanish.
 
-use super::{HeadField, MoistureBasis, Property};
+use super::{LotField, MoistureBasis, Property};
 
-pub const HEADS: [(HeadField, &[&str]); 6] = [
+pub const LOT_FIELDS: [(LotField, &[&str]); 6] = [
     (
-        HeadField::Lot,
+        LotField::Lot,
         &[
             "lot",
             "lotno",
@@ -29,14 +29,14 @@ pub const HEADS: [(HeadField, &[&str]); 6] = [
         ],
     ),
     (
-        HeadField::Flour,
+        LotField::Flour,
         &[
             "flour", "product", "grade", "farine", "produit", "mehl", "produkt", "sorte", "farina",
             "prodotto", "harina", "producto",
         ],
     ),
     (
-        HeadField::Mill,
+        LotField::Mill,
         &[
             "mill",
             "supplier",
@@ -52,7 +52,7 @@ pub const HEADS: [(HeadField, &[&str]); 6] = [
         ],
     ),
     (
-        HeadField::Milled,
+        LotField::Milled,
         &[
             "milled",
             "milledon",
@@ -71,7 +71,7 @@ pub const HEADS: [(HeadField, &[&str]); 6] = [
         ],
     ),
     (
-        HeadField::Delivered,
+        LotField::Delivered,
         &[
             "delivered",
             "deliveredon",
@@ -89,7 +89,7 @@ pub const HEADS: [(HeadField, &[&str]); 6] = [
         ],
     ),
     (
-        HeadField::Tonnes,
+        LotField::Tonnes,
         &[
             "tonnes",
             "t",

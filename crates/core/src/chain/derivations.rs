@@ -1,0 +1,85 @@
+use serde::Serialize;
+
+use super::rise::Way;
+use super::{Chain, Scenario, ScenarioFormula, balance};
+use crate::dough::Scaled;
+use crate::units::{Coefficient, Derivation, DerivationInput};
+
+/// The answers to “why?” for the chain's figures; the stair's steps carry their own.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Derivations {
+    pub dough: Option<Derivation>,
+    pub heat: Option<Derivation>,
+    pub method: Derivation,
+    /// Of the final dough; none where it makes no gas.
+    pub rise: Option<Derivation>,
+    /// Of its sponge; none where it has none.
+    pub sponge: Option<Derivation>,
+}
+
+/// What the figures of a chain rest on. Apart from the chain, because it is looked at seldom and
+/// the chain is computed at every move of a slider.
+pub fn derivations(scenario: &Scenario<'_>, chain: &Chain) -> Derivations {
+    let links = chain.dough.as_ref().zip(chain.water.as_ref());
+    let heat = chain.dough.as_ref().zip(scenario.moisture()).map(|(dough, moisture)| {
+        balance(scenario, moisture, dough, chain.method.mixing_kj_per_kg).why()
+    });
+    let way = Way::of(scenario, chain).ok();
+    Derivations {
+        dough: links
+            .map(|(dough, water)| dough_why(scenario, &dough.scaled, water.added_water_pct)),
+        heat,
+        method: method_why(scenario, chain),
+        rise: way.as_ref().map(|way| way.dough.why()),
+        sponge: way.and_then(|way| way.sponge).map(|sponge| sponge.dough.why()),
+    }
+}
+
+fn dough_why(scenario: &Scenario<'_>, scaled: &Scaled, added_water_pct: f64) -> Derivation {
+    let ScenarioFormula { formula, losses, .. } = scenario.formula;
+    let lost = |name, value, low, high| {
+        Coefficient::house(name, value, low, high, "%", "usual for a plant; weigh and set your own")
+    };
+    Derivation {
+        formula: "dough = pieces · piece / (1 − scaling loss), split into the fewest equal doughs the \
+                  mixer holds; flour = dough / (formula + water) · 100",
+        inputs: vec![
+            DerivationInput::new("dough of the run", scaled.total_kg, "kg"),
+            DerivationInput::new("pieces", scaled.pieces.into(), ""),
+            DerivationInput::new("piece at the divider", scaled.piece_kg, "kg"),
+            DerivationInput::new("piece when cool", scaled.cooled_piece_kg, "kg"),
+            DerivationInput::new("mixer holds", scenario.line.mixer.max_kg, "kg"),
+            DerivationInput::new(
+                "formula with its water",
+                formula.total_pct(added_water_pct),
+                "% on flour",
+            ),
+        ],
+        coefficients: vec![
+            lost("scaling loss", losses.scaling_pct, 0.3, 1.0),
+            lost("fermentation loss", losses.fermentation_pct, 0.5, 2.0),
+            lost("bake loss", losses.bake_pct, 8.0, 20.0),
+            lost("cooling loss", losses.cooling_pct, 1.0, 2.0),
+        ],
+    }
+}
+
+fn method_why(scenario: &Scenario<'_>, chain: &Chain) -> Derivation {
+    let mixer = &scenario.line.mixer;
+    let power = |name, value: f64| {
+        let source = "usual for the kind of mixer; learned from dough temperatures later";
+        Coefficient::house(name, value, value * 0.7, value * 1.3, "kJ/kg·min", source)
+    };
+    Derivation {
+        formula: "mixing energy = Σ minutes at a speed · power per kilo at that speed",
+        inputs: vec![
+            DerivationInput::new("mixing", chain.method.mixing_min, "min"),
+            DerivationInput::new("first water to the end", chain.method.total_min, "min"),
+        ],
+        coefficients: vec![
+            power("power at slow speed", mixer.slow_kj_per_kg_min),
+            power("power at fast speed", mixer.fast_kj_per_kg_min),
+        ],
+    }
+}

@@ -1,0 +1,99 @@
+//! The floor's own rule of thumb beside the heat balance.
+
+use serde::Serialize;
+
+use super::{Chain, Scenario, balance};
+use crate::dough::PreparationKind;
+use crate::heat::{Friction, MixedDough, Temperatures};
+use crate::units::Estimate;
+
+/// Further apart than this they disagree, °C.
+const DISAGREE_C: f64 = 2.0;
+
+/// A dough as it was measured, with its own masses where they were kept.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Measured {
+    pub temperatures: Temperatures,
+    pub mixed: Option<MixedDough>,
+}
+
+/// The masses and the jacket of the dough in hand, to be kept beside what is measured of it.
+pub fn mixed_dough(scenario: &Scenario<'_>, chain: &Chain) -> Option<MixedDough> {
+    let dough = chain.dough.as_ref()?;
+    let energy = chain.method.mixing_kj_per_kg;
+    let balance = balance(scenario, scenario.moisture()?, dough, energy);
+    Some(balance.mixed(energy - balance.mixing_kj_per_kg))
+}
+
+/// Water by the rule of thumb and by the heat balance.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FrictionFactor {
+    pub friction: Friction,
+    /// Doughs it was learned from.
+    pub doughs: usize,
+    /// Temperatures the rule counts: three, and four with a sponge or starter.
+    pub counts: u32,
+    /// By the rule, with the friction's band; below nothing where only ice does it.
+    pub water_c: Estimate,
+    /// By the heat balance, before ice.
+    pub balance_c: f64,
+    pub disagree: bool,
+    /// `water · (tap − wanted) / (tap + 80)`, where that is more than nothing, kg.
+    pub classic_ice_kg: f64,
+    /// Mixing energy the measured doughs say, kJ/kg; none without one.
+    pub measured_kj_per_kg: Option<f64>,
+}
+
+/// Both for the dough in hand, friction learned from doughs in the order they were mixed. None
+/// where the chain stops before the mixer.
+///
+/// `Tw = n · target − flour − room (− preferment) − friction`.
+pub fn friction_factor(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+    measured: &[Measured],
+) -> Option<FrictionFactor> {
+    let (dough, heat) = (chain.dough.as_ref()?, chain.heat.as_ref()?);
+    let balance = balance(scenario, scenario.moisture()?, dough, chain.method.mixing_kj_per_kg);
+    let early = scenario
+        .formula
+        .formula
+        .parts()
+        .iter()
+        .find(|part| matches!(part.kind, PreparationKind::Sponge | PreparationKind::Starter));
+    let preferment_c = early.map(|part| part.temperature_c.unwrap_or(part.kind.usual_c().typical));
+    let friction = measured
+        .iter()
+        .fold(Friction::default(), |learned, one| learned.learn(one.temperatures.friction_c()));
+    let counts = 3 + u32::from(preferment_c.is_some());
+    let water = |friction_c: f64| {
+        f64::from(counts) * heat.target_c
+            - heat.flour_c
+            - heat.room_c
+            - preferment_c.unwrap_or(0.0)
+            - friction_c
+    };
+    let water_c = Estimate::new(
+        water(friction.friction_c),
+        water(friction.friction_c + friction.sd_c),
+        water(friction.friction_c - friction.sd_c),
+    );
+    let balance_c = balance.wanted_water_c();
+    let ice = balance.water_kg * (heat.tap_c - water_c.typical) / (heat.tap_c + 80.0);
+    let energies: Vec<f64> = measured
+        .iter()
+        .filter_map(|one| one.mixed.as_ref()?.mixing_kj_per_kg(&one.temperatures))
+        .collect();
+    Some(FrictionFactor {
+        friction,
+        doughs: measured.len(),
+        counts,
+        water_c,
+        balance_c,
+        disagree: (water_c.typical - balance_c).abs() > DISAGREE_C,
+        classic_ice_kg: ice.max(0.0),
+        measured_kj_per_kg: (!energies.is_empty())
+            .then(|| energies.iter().sum::<f64>() / energies.len() as f64),
+    })
+}

@@ -1,0 +1,301 @@
+//! What to do with sponges and doughs that are late because the line stands still.
+
+use serde::Serialize;
+
+use chrono::{DateTime, Utc};
+
+use super::rise::{OnTheWay, Way};
+use super::{Chain, DoughLink, Scenario};
+use crate::dough::{FLOUR_PCT, Preparation, PreparationKind};
+use crate::ferment::Phase;
+use crate::method::{StageKind, StageRole};
+use crate::schedule::{RunPlan, RunStage, ScheduledBatch};
+
+/// How cold a hold is, °C, and how much of a sponge's flour and yeast brings it back (H).
+const HOLD_C: f64 = 4.0;
+const REVIVE_FLOUR_PCT: f64 = 10.0;
+const REVIVE_YEAST_PCT: f64 = 15.0;
+/// Cooled by less than this, the cold was hardly felt, °C.
+const HARDLY_C: f64 = 3.0;
+/// Sponges an old one is spread over.
+const THIRDS: usize = 3;
+
+/// A way out for one late dough.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Recovery {
+    /// As it is: it is within what it may be.
+    GoOn,
+    HoldCold,
+    SpreadInThirds,
+    Revive,
+    BakeOff,
+}
+
+/// So much of something.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DelayedAmount {
+    pub of: String,
+    pub kg: f64,
+}
+
+/// One way out with its amounts.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct RecoveredBatch {
+    pub way: Recovery,
+    /// The one to take, skill and time being what they usually are.
+    pub advised: bool,
+    pub message: String,
+    /// The dough when it goes on, where the way makes that another.
+    pub then: Option<DoughState>,
+    pub amounts: Vec<DelayedAmount>,
+    /// Doughs it touches, by their number.
+    pub doughs: Vec<usize>,
+    pub caution: Option<&'static str>,
+}
+
+/// A dough that waits because the line stood still.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DelayedBatch {
+    pub dough: usize,
+    pub stage: String,
+    pub role: StageRole,
+    pub waits_min: f64,
+    pub past_min: f64,
+    /// The dough at the end of it, and as it was planned; none of what is not a dough yet.
+    pub then: Option<DoughState>,
+    pub planned: Option<DoughState>,
+    pub ways: Vec<RecoveredBatch>,
+}
+
+const LIVE: &str = "Live dough goes on growing: never into a bin or drain as it is. Bake it first, let it cool, \
+     and discard it by your local rules.";
+const HEAVY: &str = "A trough of dough is heavy: tip it with the hoist, not by hand.";
+
+/// Every dough of a run that waits, where it is past its window or waits longest, with its ways
+/// out. The line goes again at a moment: sponges set from then on can take an old one.
+pub fn late(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+    run: &RunPlan,
+    goes_again: DateTime<Utc>,
+) -> Vec<DelayedBatch> {
+    let (Ok(way), Some(dough)) = (Way::of(scenario, chain), chain.dough.as_ref()) else {
+        return Vec::new();
+    };
+    let room_c = chain.heat.as_ref().map_or(24.0, |heat| heat.room_c);
+    let line = LotStatus { scenario, way, dough, room_c };
+    // The last first, so that they are taken in order.
+    let set_after = run.doughs.iter().rev().filter(|dough| dough.starts_at >= goes_again);
+    let mut fresh: Vec<usize> = set_after.map(|dough| dough.number).collect();
+    run.doughs
+        .iter()
+        .filter_map(|one| {
+            let waits = one.stages.iter().filter(|stage| stage.waits_min > 0.0);
+            // Bread that cools longer is nobody's trouble.
+            let worst = waits.filter(|stage| stage.role != StageRole::Cool).max_by(|a, b| {
+                a.past_min.total_cmp(&b.past_min).then(a.waits_min.total_cmp(&b.waits_min))
+            });
+            worst.map(|stage| line.late(one, stage, &mut fresh))
+        })
+        .collect()
+}
+
+/// A line that stands still, with the dough on it.
+struct LotStatus<'a> {
+    scenario: &'a Scenario<'a>,
+    way: Way<'a>,
+    dough: &'a DoughLink,
+    room_c: f64,
+}
+
+/// Temperature and rise of a dough at a moment.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DoughState {
+    pub dough_c: f64,
+    pub rise_pct: f64,
+}
+
+/// Whether a dough waits where it does, or in the cold from when its last stage should end.
+#[derive(Clone, Copy)]
+enum Waits {
+    Not,
+    WhereItIs,
+    InTheCold,
+}
+
+impl LotStatus<'_> {
+    fn late(
+        &self,
+        dough: &ScheduledBatch,
+        stage: &RunStage,
+        fresh: &mut Vec<usize>,
+    ) -> DelayedBatch {
+        let number = dough.number;
+        let seen = |waits: Waits| self.seen(dough, stage.stage, waits);
+        let (planned, then) = (seen(Waits::Not), seen(Waits::WhereItIs));
+        let mut ways = Vec::new();
+        if stage.past_min <= 0.0 {
+            let message = "within what it may be: go on with it, and look before you do";
+            ways.push(RecoveredBatch::plain(Recovery::GoOn, message.into()));
+        }
+        if let (Some(then), Some(cold)) = (then, seen(Waits::InTheCold)) {
+            ways.push(hold_cold(then, cold));
+        }
+        if stage.past_min > 0.0 {
+            match self.sponge().filter(|_| stage.role == StageRole::Sponge) {
+                Some(part) => ways.extend(self.old_sponge(part, number, fresh)),
+                None => ways.push(self.old_dough(number)),
+            }
+        }
+        // Unskilled hands are safe with thirds; what has no sponge left in it is baked off.
+        let safe =
+            |one: &RecoveredBatch| matches!(one.way, Recovery::GoOn | Recovery::SpreadInThirds);
+        let take = ways.iter().position(safe).unwrap_or(ways.len() - 1);
+        ways[take].advised = true;
+        DelayedBatch {
+            dough: number,
+            stage: stage.label.clone(),
+            role: stage.role,
+            waits_min: stage.waits_min,
+            past_min: stage.past_min,
+            then,
+            planned,
+            ways,
+        }
+    }
+
+    fn sponge(&self) -> Option<&Preparation> {
+        let parts = self.scenario.formula.formula.parts();
+        parts.iter().find(|part| part.kind == PreparationKind::Sponge)
+    }
+
+    fn kg(&self, pct: f64) -> f64 {
+        self.dough.flour_kg * pct / FLOUR_PCT
+    }
+
+    /// The dough at the end of one of its stages, as *Rise* has it, lying longer where it waits.
+    fn seen(&self, dough: &ScheduledBatch, at: usize, waits: Waits) -> Option<DoughState> {
+        let mut way = self.way.clone();
+        way.stages.retain(|one| one.at <= at);
+        for stage in dough.stages.iter().filter(|one| one.stage <= at && one.waits_min > 0.0) {
+            let cold = matches!(waits, Waits::InTheCold) && stage.stage == at;
+            let hours = if matches!(waits, Waits::Not) { 0.0 } else { stage.waits_min / 60.0 };
+            let lies = |phase: Phase, ambient_c: f64| Phase {
+                within: phase.within,
+                ..Phase::rest(hours, if cold { HOLD_C } else { ambient_c })
+            };
+            if stage.role == StageRole::Sponge {
+                if let Some(sponge) = &mut way.sponge {
+                    sponge.waits = Some(lies(sponge.phase, sponge.phase.ambient_c));
+                }
+            } else if let Some(last) = way.stages.iter().rposition(|one| one.at == stage.stage) {
+                let OnTheWay { phase, stage, at } = way.stages[last];
+                // What is mixed waits in the bowl.
+                let mixed = stage.kind == StageKind::Mix;
+                let ambient_c = if mixed { self.room_c } else { phase.ambient_c };
+                let waits = OnTheWay { at, stage, phase: lies(phase, ambient_c) };
+                way.stages.insert(last + 1, waits);
+            }
+        }
+        let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
+        if way.stages.is_empty() {
+            let lies = dough.stages.iter().find(|one| one.stage == at)?;
+            let sponge = sponge.filter(|_| lies.role == StageRole::Sponge)?;
+            return Some(DoughState { dough_c: sponge.end_c, rise_pct: sponge.end_rise_pct });
+        }
+        curve.last().map(|end| DoughState { dough_c: end.dough_c, rise_pct: end.rise_pct })
+    }
+
+    /// What can be done with a sponge past its window.
+    fn old_sponge(
+        &self,
+        part: &Preparation,
+        number: usize,
+        fresh: &mut Vec<usize>,
+    ) -> [RecoveredBatch; 3] {
+        let yeasts = part.lines.iter().filter(|line| line.ingredient.is_yeast());
+        let yeast: f64 = yeasts.map(|line| self.kg(line.pct)).sum();
+        let (flour, water) = (self.kg(part.flour_pct), self.kg(part.water_pct));
+        let all = self.kg(part.total_pct());
+        let over: Vec<usize> = (0..THIRDS).map_while(|_| fresh.pop()).collect();
+        let third = THIRDS as f64;
+        let after = match THIRDS - over.len() {
+            0 => String::new(),
+            missing => format!(
+                "; {missing} of them are set after this run: hold that much of it cold till then"
+            ),
+        };
+        let thirds = RecoveredBatch {
+            amounts: vec![
+                DelayedAmount::new("old sponge into each", all / third),
+                DelayedAmount::new("flour in each then", flour - flour / third),
+                DelayedAmount::new("water in each then", water - water / third),
+                DelayedAmount::new("yeast in each then", yeast - yeast / third),
+            ],
+            doughs: over,
+            caution: Some(HEAVY),
+            ..RecoveredBatch::plain(
+                Recovery::SpreadInThirds,
+                format!(
+                    "a third of it into each of the next three sponges, their own flour, water and \
+                     yeast less by what it brings{after}"
+                ),
+            )
+        };
+        let message =
+            "fresh flour, water and yeast mixed in, half an hour, and on; for skilled hands";
+        let revived = RecoveredBatch {
+            amounts: vec![
+                DelayedAmount::new("flour", flour * REVIVE_FLOUR_PCT / 100.0),
+                DelayedAmount::new("water", water * REVIVE_FLOUR_PCT / 100.0),
+                DelayedAmount::new("yeast", yeast * REVIVE_YEAST_PCT / 100.0),
+            ],
+            doughs: vec![number],
+            ..RecoveredBatch::plain(Recovery::Revive, message.into())
+        };
+        let message = "bake it off in tins as it is and discard the bread";
+        [thirds, revived, bake_off(message, DelayedAmount::new("sponge", all), number)]
+    }
+
+    fn old_dough(&self, number: usize) -> RecoveredBatch {
+        let all = DelayedAmount::new("dough", self.dough.scaled.dough_kg);
+        bake_off("bake it off as it is: too old to be this bread", all, number)
+    }
+}
+
+fn hold_cold(then: DoughState, cold: DoughState) -> RecoveredBatch {
+    let hardly = then.dough_c - cold.dough_c < HARDLY_C;
+    let message = format!(
+        "into the refrigerator from when it should have gone on{}",
+        if hardly { ": a mass this big hardly cools; spread it thin" } else { "" }
+    );
+    RecoveredBatch { then: Some(cold), ..RecoveredBatch::plain(Recovery::HoldCold, message) }
+}
+
+fn bake_off(message: &str, all: DelayedAmount, number: usize) -> RecoveredBatch {
+    RecoveredBatch {
+        amounts: vec![all],
+        doughs: vec![number],
+        caution: Some(LIVE),
+        ..RecoveredBatch::plain(Recovery::BakeOff, message.into())
+    }
+}
+
+impl RecoveredBatch {
+    fn plain(way: Recovery, message: String) -> Self {
+        let (amounts, doughs) = (Vec::new(), Vec::new());
+        Self { way, advised: false, message, then: None, amounts, doughs, caution: None }
+    }
+}
+
+impl DelayedAmount {
+    fn new(of: &str, kg: f64) -> Self {
+        Self { of: of.into(), kg }
+    }
+}

@@ -1,0 +1,274 @@
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+
+use super::sift::{SIEVE_PASSES, SievePass, Sift, SiftTarget};
+use super::{MoistureBasis, Property, liquefaction};
+use crate::dough::Ingredient;
+use crate::plant::PlantNumbers;
+use crate::units::{Coefficient, Derivation, DerivationInput, Origin};
+
+/// Protein of vital gluten on 14 %.
+const GLUTEN_PROTEIN: Coefficient = Coefficient::house(
+    "protein of vital gluten",
+    75.0,
+    70.0,
+    80.0,
+    "% on 14 %",
+    "usual on its label; take yours",
+);
+/// Liquefaction number of diastatic malt flour.
+const MALT_LIQUEFACTION: Coefficient = Coefficient::house(
+    "liquefaction number of malt flour",
+    2500.0,
+    1500.0,
+    4000.0,
+    "",
+    "differs by malt; test the mix before the plant relies on it",
+);
+
+/// A way of mending a flour, and what it is to reach.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(tag = "remedy", rename_all = "snake_case")]
+pub enum CorrectionInput {
+    VitalGluten {
+        protein_14_pct: f64,
+    },
+    Malt {
+        falling_number_s: f64,
+    },
+    Sieve {
+        ash_dm_pct: f64,
+    },
+    /// White flour of this ash in place of part of this one.
+    PartWhite {
+        ash_dm_pct: f64,
+        white_ash_dm_pct: f64,
+    },
+}
+
+/// Why a flour cannot be mended that way.
+#[derive(Debug, Clone, PartialEq, Error)]
+pub enum CorrectionError {
+    #[error(
+        "vital gluten raises protein from {has:.1} % up to below {most:.0} %; {wanted} % is not between"
+    )]
+    Protein { has: f64, most: f64, wanted: f64 },
+    #[error(
+        "malt lowers the falling number from {has:.0} s down to above 62 s; {wanted} s is not between"
+    )]
+    FallingNumber { has: f64, wanted: f64 },
+    #[error("{0}")]
+    Sieve(String),
+    #[error(
+        "{wanted} % of ash does not lie between the white flour's {white} % and this one's {has:.2} %"
+    )]
+    Ash { has: f64, white: f64, wanted: f64 },
+}
+
+/// How much of a remedy, and what comes with it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Correction {
+    /// What the figure counts: “on flour”, “of the flour, taken off”, “of the flour, replaced”.
+    pub amount_of: &'static str,
+    pub amount_pct: f64,
+    pub low_pct: f64,
+    pub high_pct: f64,
+    /// Flour left of 100 put in; above 100 where something is added.
+    pub yield_pct: f64,
+    /// What the water does, in points.
+    pub water_points: f64,
+    pub water_low: f64,
+    pub water_high: f64,
+    pub message: String,
+    pub passes: Vec<SievePass>,
+    pub why: Derivation,
+}
+
+impl CorrectionInput {
+    /// The property it mends, and the basis it counts on.
+    pub const fn property(self) -> (Property, Option<MoistureBasis>) {
+        match self {
+            Self::VitalGluten { .. } => (Property::Protein, Some(MoistureBasis::Fourteen)),
+            Self::Malt { .. } => (Property::FallingNumber, None),
+            Self::Sieve { .. } | Self::PartWhite { .. } => {
+                (Property::Ash, Some(MoistureBasis::DryMatter))
+            }
+        }
+    }
+
+    /// Computes the remedy for a flour that has so much of its property, by mass balance.
+    ///
+    /// Vital gluten: `x = (wanted − has)/(gluten − wanted)` of protein on 14 %, on flour. Malt: the
+    /// same of liquefaction numbers. Sieving: see [`Sift::balance`]. Part white:
+    /// `x = (ash − wanted)/(ash − white)`. What rests on a house default has its range; the water
+    /// goes by what the plant knows of ash and of gluten.
+    ///
+    /// ```
+    /// use ironpeel_core::{flour::CorrectionInput, plant::PlantNumbers};
+    /// let numbers = PlantNumbers::default();
+    /// let gluten = CorrectionInput::VitalGluten { protein_14_pct: 14.0 }.of(12.0, &numbers)?;
+    /// assert!((gluten.amount_pct - 100.0 * 2.0 / 61.0).abs() < 1e-9);
+    /// # Ok::<(), ironpeel_core::flour::CorrectionError>(())
+    /// ```
+    pub fn of(self, has: f64, numbers: &PlantNumbers) -> Result<Correction, CorrectionError> {
+        let per_ash = numbers.model.per_ash();
+        match self {
+            Self::VitalGluten { protein_14_pct: wanted } => {
+                let most = GLUTEN_PROTEIN.low;
+                if !(wanted > has && wanted < most) {
+                    return Err(CorrectionError::Protein { has, most, wanted });
+                }
+                let on_flour = |gluten: f64| 100.0 * (wanted - has) / (gluten - wanted);
+                let amount =
+                    [GLUTEN_PROTEIN.value, GLUTEN_PROTEIN.high, GLUTEN_PROTEIN.low].map(on_flour);
+                let message = format!(
+                    "{:.1} % vital gluten on flour brings protein from {has:.1} to {wanted:.1} %: a stronger \
+                     film, a thirstier dough, and wheat gluten on the label",
+                    amount[0]
+                );
+                let gluten_water = gluten_water(numbers);
+                let water = gluten_water.as_ref().map_or([0.0; 3], |per| points(per, amount[0]));
+                let why = Derivation {
+                    formula: "gluten on flour = (wanted − has) / (protein of gluten − wanted)",
+                    inputs: vec![
+                        DerivationInput::new("protein on 14 %", has, "%"),
+                        DerivationInput::new("protein wanted", wanted, "%"),
+                    ],
+                    coefficients: std::iter::once(GLUTEN_PROTEIN).chain(gluten_water).collect(),
+                };
+                Ok(Correction {
+                    yield_pct: 100.0 + amount[0],
+                    ..mended("on flour", amount, water, message, why)
+                })
+            }
+            Self::Malt { falling_number_s: wanted } => {
+                if !(wanted < has && wanted > 62.0) {
+                    return Err(CorrectionError::FallingNumber { has, wanted });
+                }
+                let (has_ln, wanted_ln) = (liquefaction(has), liquefaction(wanted));
+                let on_flour = |malt: f64| 100.0 * (wanted_ln - has_ln) / (malt - wanted_ln);
+                let amount =
+                    [MALT_LIQUEFACTION.value, MALT_LIQUEFACTION.high, MALT_LIQUEFACTION.low]
+                        .map(on_flour);
+                let message = format!(
+                    "{:.2} % diastatic malt flour on flour brings the falling number from {has:.0} to \
+                     {wanted:.0} s: more sugar, gas and colour; too much makes the crumb sticky",
+                    amount[0]
+                );
+                let why = Derivation {
+                    formula: "LN = 6000/(FN − 50); malt on flour = (LN wanted − LN) / (LN of malt − LN wanted)",
+                    inputs: vec![
+                        DerivationInput::new("falling number", has, "s"),
+                        DerivationInput::new("falling number wanted", wanted, "s"),
+                    ],
+                    coefficients: vec![MALT_LIQUEFACTION],
+                };
+                Ok(Correction {
+                    yield_pct: 100.0 + amount[0],
+                    ..mended("on flour", amount, [0.0; 3], message, why)
+                })
+            }
+            Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct, per_ash),
+            Self::PartWhite { ash_dm_pct: wanted, white_ash_dm_pct: white } => {
+                if !(white < wanted && wanted < has) {
+                    return Err(CorrectionError::Ash { has, white, wanted });
+                }
+                let share = 100.0 * (has - wanted) / (has - white);
+                let message = format!(
+                    "{share:.0} % of the flour replaced by white flour of {white} % ash leaves {wanted} %: \
+                     less bran to cut the film, less flavour and fibre"
+                );
+                let water = points(&per_ash, wanted - has);
+                let why = Derivation {
+                    formula: "share replaced = (ash − wanted) / (ash − white flour's ash)",
+                    inputs: vec![
+                        DerivationInput::new("ash on dry matter", has, "%"),
+                        DerivationInput::new("ash wanted", wanted, "%"),
+                        DerivationInput::new("white flour's ash", white, "%"),
+                    ],
+                    coefficients: vec![per_ash],
+                };
+                Ok(mended("of the flour, replaced", [share; 3], water, message, why))
+            }
+        }
+    }
+}
+
+fn sieve(has: f64, wanted: f64, per_ash: Coefficient) -> Result<Correction, CorrectionError> {
+    let sifted =
+        Sift { ash_dm_pct: has, bran_ash_dm_pct: None, wanted: SiftTarget::AshDmPct(wanted) };
+    let sifted = sifted.balance();
+    if let Some(reason) = sifted.reason {
+        return Err(CorrectionError::Sieve(reason));
+    }
+    let by = match sifted.passes.as_slice() {
+        [] if sifted.removed_pct < SIEVE_PASSES[0].removed_low_pct => {
+            "less than one pass of 30 mesh takes off".to_owned()
+        }
+        [] => "more than 30 and 50 mesh take off".to_owned(),
+        [pass, ..] => format!("about the {}", pass.pass),
+    };
+    let message = format!(
+        "{:.1} % of the flour taken off as bran brings ash from {has:.2} to {wanted:.2} %: {by}; {:.1} % is left",
+        sifted.removed_pct, sifted.extraction_pct
+    );
+    let water = points(&per_ash, wanted - has);
+    let mut why = sifted.why;
+    why.coefficients.push(per_ash);
+    let amount = [sifted.removed_pct, sifted.low_pct, sifted.high_pct];
+    Ok(Correction {
+        yield_pct: sifted.extraction_pct,
+        passes: sifted.passes,
+        ..mended("of the flour, taken off", amount, water, message, why)
+    })
+}
+
+/// Points of water that go with a change: typical, low, high.
+fn points(per: &Coefficient, change: f64) -> [f64; 3] {
+    [per.value, per.low, per.high].map(|per| per * change)
+}
+
+/// Water 1 % of vital gluten takes, by the library; none where that is switched off.
+fn gluten_water(numbers: &PlantNumbers) -> Option<Coefficient> {
+    let properties = numbers.library.properties(Ingredient::VitalGluten);
+    let points = properties.effect.as_ref()?.points;
+    let source = match properties.origin {
+        Origin::Plant => "the plant's own",
+        _ => "usual in practice",
+    };
+    Some(Coefficient {
+        origin: properties.origin,
+        ..Coefficient::house(
+            "water per 1 % vital gluten",
+            points.typical,
+            points.low,
+            points.high,
+            "points",
+            source,
+        )
+    })
+}
+
+fn mended(
+    amount_of: &'static str,
+    [amount_pct, one, other]: [f64; 3],
+    [water_points, wet, dry]: [f64; 3],
+    message: String,
+    why: Derivation,
+) -> Correction {
+    Correction {
+        amount_of,
+        amount_pct,
+        low_pct: one.min(other),
+        high_pct: one.max(other),
+        yield_pct: 100.0,
+        water_points,
+        water_low: wet.min(dry),
+        water_high: wet.max(dry),
+        message,
+        passes: Vec::new(),
+        why,
+    }
+}

@@ -1,0 +1,205 @@
+use serde::{Deserialize, Serialize};
+
+use super::{EndPoint, FOLD_MIN, Method, Speed, Stage, StageKind, StageRole};
+use crate::dough::Ingredient;
+
+/// A step on which there are two schools.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum OptionalStep {
+    /// Yeast given a head start in a little lukewarm water.
+    YeastProofed,
+    /// Flour and water resting before the rest.
+    Autolyse,
+    /// Salt held back to three quarters of mixing.
+    SaltLate,
+}
+
+/// An optional step: whether the method has it, what it does, and what does the same without it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Optional {
+    pub choice: OptionalStep,
+    pub label: &'static str,
+    pub taken: bool,
+    pub does: &'static str,
+    pub without: &'static str,
+}
+
+/// A head start and an autolyse, minutes.
+const PROOFED_MIN: f64 = 10.0;
+const AUTOLYSE_MIN: f64 = 20.0;
+/// Salt goes in when so much of the mixing is done, % (H).
+const SALT_AT_PCT: f64 = 75.0;
+const PROOFED: &str = "Yeast in lukewarm water";
+const SET_OF_FOLDS: &str = "One more set of folds";
+
+impl OptionalStep {
+    /// Every one.
+    pub const ALL: [Self; 3] = [Self::YeastProofed, Self::Autolyse, Self::SaltLate];
+}
+
+impl Method {
+    /// The steps on which there are two schools, and what this method does about each.
+    pub fn optional(&self) -> Vec<Optional> {
+        OptionalStep::ALL
+            .into_iter()
+            .map(|choice| {
+                let (label, does, without) = match choice {
+                    OptionalStep::YeastProofed => (
+                        "Yeast given a head start",
+                        "wakes active dry yeast and shows that it lives; a no-time dough gains a \
+                         few minutes. Lukewarm water, never above 43 °C",
+                        "instant yeast goes in with the flour and needs none",
+                    ),
+                    OptionalStep::Autolyse => (
+                        "Autolyse",
+                        "flour drinks and gluten joins by itself: less mixing, less oxidation, so \
+                         colour and flavour. Whole grain gains most; an hour is the most",
+                        "one more set of folds does the same: rest anywhere in the process counts",
+                    ),
+                    OptionalStep::SaltLate => (
+                        "Salt at three quarters of mixing",
+                        "salt stiffens the dough and loads the mixer: held back, a big dough \
+                         develops sooner and cooler",
+                        "with the rest from the start nothing is forgotten; a small dough does \
+                         not feel it",
+                    ),
+                };
+                Optional { choice, label, taken: self.takes(choice), does, without }
+            })
+            .collect()
+    }
+
+    pub(crate) fn takes(&self, choice: OptionalStep) -> bool {
+        match choice {
+            OptionalStep::YeastProofed => self.stages.iter().any(|stage| stage.label == PROOFED),
+            OptionalStep::Autolyse => self.roles().contains(&StageRole::Autolyse),
+            OptionalStep::SaltLate => {
+                let first = self.first_mix();
+                self.stages.iter().skip(first + 1).any(is_salted)
+            }
+        }
+    }
+
+    /// The method with a step taken or left out; as it is where nothing changes. An autolyse left
+    /// out is made good by one more set of folds, and the other way round.
+    #[must_use]
+    pub fn with(&self, choice: OptionalStep, taken: bool) -> Self {
+        if self.takes(choice) == taken {
+            return self.clone();
+        }
+        let mut method = self.clone();
+        match choice {
+            OptionalStep::YeastProofed => method.proof_yeast(taken),
+            OptionalStep::Autolyse => method.autolyse(taken),
+            OptionalStep::SaltLate => method.salt_late(taken),
+        }
+        method
+    }
+
+    fn proof_yeast(&mut self, taken: bool) {
+        if !taken {
+            self.stages.retain(|stage| stage.label != PROOFED);
+            return;
+        }
+        let first = self.first_mix();
+        let head_start = Stage {
+            temperature_c: Some(35.0),
+            ends_when: "it foams; no foam, no bread".into(),
+            reason: "yeast wants lukewarm water and dies well below boiling".into(),
+            ..Stage::new(StageKind::Rest, PROOFED, PROOFED_MIN)
+        };
+        self.stages.insert(first, head_start);
+    }
+
+    fn autolyse(&mut self, taken: bool) {
+        if taken {
+            let first = self.first_mix();
+            // What goes into the first mixing waits for the one after the rest.
+            let slow = self.stages[first].minutes.min(3.0);
+            let wet = Stage {
+                speed: Some(Speed::Slow),
+                ends_when: "wet through, no more".into(),
+                end_point: EndPoint::Look,
+                reason: "flour and water alone".into(),
+                ..Stage::new(StageKind::Mix, "Flour and water", slow)
+            };
+            let rest = Stage {
+                ends_when: "smooth where it was rough".into(),
+                reason: "less mixing, so colour and flavour".into(),
+                ..Stage::new(StageKind::Rest, "Autolyse", AUTOLYSE_MIN)
+            };
+            let held = [Ingredient::Salt, Ingredient::InstantYeast, Ingredient::FreshYeast];
+            for one in held {
+                if !self.stages.iter().any(|stage| stage.adds.contains(&one)) {
+                    self.stages[first].adds.push(one);
+                }
+            }
+            self.stages.splice(first..first, [wet, rest]);
+            let folds = self.stages.iter().position(|stage| stage.label == SET_OF_FOLDS);
+            folds.map(|at| self.stages.remove(at));
+            return;
+        }
+        let roles = self.roles();
+        let mut roles = roles.iter();
+        self.stages.retain(|_| roles.next() != Some(&StageRole::Autolyse));
+        // Halfway through what it then lies before the divider.
+        let roles = self.roles();
+        let floor = roles.iter().position(|role| *role == StageRole::Floor);
+        let at = floor.unwrap_or_else(|| {
+            roles.iter().rposition(|role| *role == StageRole::Mixing).map_or(0, |last| last + 1)
+        });
+        let fold = Stage {
+            ends_when: "edges to the middle, once round".into(),
+            reason: "in place of the autolyse".into(),
+            ..Stage::new(StageKind::Fold, SET_OF_FOLDS, FOLD_MIN)
+        };
+        let Some(floor) = floor else {
+            self.stages.insert(at, fold);
+            return;
+        };
+        let half = self.stages[floor].minutes / 2.0;
+        self.stages[floor].minutes = half;
+        self.stages[floor].tolerance = None;
+        let second = self.stages[floor].clone();
+        self.stages.splice(floor + 1..=floor, [fold, second]);
+    }
+
+    fn salt_late(&mut self, taken: bool) {
+        for stage in &mut self.stages {
+            stage.adds.retain(|one| *one != Ingredient::Salt);
+        }
+        if !taken {
+            return;
+        }
+        let all = self.mixing_min();
+        let before = all * SALT_AT_PCT / 100.0;
+        let mut mixed = 0.0;
+        for at in 0..self.stages.len() {
+            let Stage { kind: StageKind::Mix, minutes, .. } = self.stages[at] else { continue };
+            if mixed + minutes > before + 1e-9 {
+                let first = before - mixed;
+                if first < 0.5 {
+                    self.stages[at].adds.push(Ingredient::Salt);
+                    return;
+                }
+                let mut rest = self.stages[at].clone();
+                rest.minutes = minutes - first;
+                rest.label = "Salt in".into();
+                rest.adds = vec![Ingredient::Salt];
+                rest.tolerance = None;
+                self.stages[at].minutes = first;
+                self.stages[at].tolerance = None;
+                self.stages.insert(at + 1, rest);
+                return;
+            }
+            mixed += minutes;
+        }
+    }
+}
+
+fn is_salted(stage: &Stage) -> bool {
+    stage.adds.contains(&Ingredient::Salt)
+}

@@ -1,0 +1,262 @@
+use std::ops::Range;
+
+use serde::{Deserialize, Serialize};
+
+use crate::method::{Equipment, Method, StageKind, StageRole};
+use crate::water::Process;
+
+/// What a dough passes through on a line, one dough or so many pieces at a time.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Place {
+    Troughs,
+    Mixer,
+    Divider,
+    Proofer,
+    Oven,
+}
+
+impl Place {
+    /// Where a stage of this role is done; none where it takes no place that others wait for.
+    pub const fn of(role: StageRole) -> Option<Self> {
+        match role {
+            StageRole::Sponge | StageRole::Floor | StageRole::Folds => Some(Self::Troughs),
+            StageRole::Mixing | StageRole::Autolyse => Some(Self::Mixer),
+            StageRole::Dividing => Some(Self::Divider),
+            StageRole::Proof => Some(Self::Proofer),
+            StageRole::Bake => Some(Self::Oven),
+            _ => None,
+        }
+    }
+
+    /// Whether somebody works there.
+    pub const fn is_worked(self) -> bool {
+        matches!(self, Self::Mixer | Self::Divider | Self::Oven)
+    }
+
+    /// Whether pieces pass through it, so many at once.
+    pub(super) const fn holds_pieces(self) -> bool {
+        matches!(self, Self::Proofer | Self::Oven)
+    }
+}
+
+/// How often a place lets a dough through.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Pace {
+    pub place: Place,
+    /// Minutes from one dough to the next.
+    pub minutes: f64,
+    /// How that comes about, in words.
+    pub message: String,
+}
+
+/// From one dough to the next on a line, and what sets it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Cadence {
+    /// Whole minutes from one dough to the next: the slowest place's.
+    pub minutes: f64,
+    pub bottleneck: Place,
+    pub paces: Vec<Pace>,
+    /// How long a dough is divided: no faster than proofer and oven take its pieces.
+    pub divide_min: f64,
+    pub divider_per_min: f64,
+    /// Of the last piece when it is divided, from the end of mixing.
+    pub oldest_min: f64,
+    /// A dough divided longer than this is too old at its end, minutes (H); none where hands divide.
+    pub divide_limit_min: Option<f64>,
+    /// What a dough may weigh to keep to it.
+    pub most_kg: Option<f64>,
+    /// Troughs in use at once, and the floor they take.
+    pub troughs: u32,
+    pub floor_m2: f64,
+}
+
+/// Minutes in which a dough must be divided, and a no-time dough (H).
+const DIVIDE_MIN: f64 = 20.0;
+const NO_TIME_DIVIDE_MIN: f64 = 15.0;
+
+/// One of the doughs of a run.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct EachDough {
+    pub kg: f64,
+    /// Of that, made before as a sponge.
+    pub sponge_kg: f64,
+    pub pieces: f64,
+    pub piece_kg: f64,
+}
+
+impl EachDough {
+    /// Its pieces, the last one perhaps lighter.
+    pub(super) fn whole_pieces(&self) -> f64 {
+        self.pieces.ceil().max(1.0)
+    }
+}
+
+/// The cadence of a line for doughs of one kind: each place's minutes from dough to dough.
+///
+/// The mixer gives a dough for its mixing and its turn; the divider for its pieces; proofer and
+/// oven for `pieces · minutes / pieces held`, for pieces pass through them one after another; the
+/// troughs let a dough through as often as what lies at once finds room in those there are:
+/// `Σ ⌈minutes/cadence⌉ · troughs ≤ all`. The slowest place sets the cadence.
+pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cadence {
+    let roles = method.roles();
+    let minutes_of = |wanted: &dyn Fn(StageRole) -> bool| -> f64 {
+        let stages = method.stages.iter().zip(&roles);
+        stages.filter(|(_, role)| wanted(**role)).map(|(stage, _)| stage.minutes).sum()
+    };
+    let floor_min = minutes_of(&|role| matches!(role, StageRole::Floor | StageRole::Folds));
+    let lying = lying(method, dough, equipment);
+    let mixes = minutes_of(&|role| Place::of(role) == Some(Place::Mixer));
+    let proofs = minutes_of(&|role| role == StageRole::Proof);
+    let bakes = minutes_of(&|role| role == StageRole::Bake);
+    let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
+    let pieces = dough.whole_pieces();
+    let proofer = held(equipment.proofer_pieces);
+    let oven = held(equipment.oven_pieces);
+    let through = |minutes: f64, held: f64| pieces * minutes / held;
+    let at_divider = if divides { pieces / equipment.divider_per_min } else { 0.0 };
+    let pace = |place, minutes, message| Pace { place, minutes, message };
+    let paces = vec![
+        pace(
+            Place::Troughs,
+            troughs_min(method, &lying, equipment.troughs),
+            troughs_say(&lying, equipment.troughs),
+        ),
+        pace(
+            Place::Mixer,
+            mixes + equipment.turn_min,
+            format!("{mixes:.0} min in the bowl and {:.0} to turn round", equipment.turn_min),
+        ),
+        pace(
+            Place::Divider,
+            at_divider,
+            format!("{pieces:.0} pieces at {:.0} a minute", equipment.divider_per_min),
+        ),
+        pace(
+            Place::Proofer,
+            through(proofs, proofer),
+            format!("{pieces:.0} pieces for {proofs:.0} min, {proofer:.0} at once"),
+        ),
+        pace(
+            Place::Oven,
+            through(bakes, oven),
+            format!("{pieces:.0} pieces for {bakes:.0} min, {oven:.0} at once"),
+        ),
+    ];
+    let slowest = paces.iter().max_by(|one, other| one.minutes.total_cmp(&other.minutes));
+    let (bottleneck, minutes) =
+        slowest.map_or((Place::Mixer, 1.0), |pace| (pace.place, pace.minutes.ceil().max(1.0)));
+    let flow = paces
+        .iter()
+        .filter(|pace| matches!(pace.place, Place::Divider | Place::Proofer | Place::Oven));
+    let divide_min =
+        if divides { flow.fold(0.0, |most, pace| pace.minutes.max(most)) } else { 0.0 };
+    let divide_limit_min = method.machine_divided.then_some(match method.process {
+        Process::NoTime | Process::Frozen => NO_TIME_DIVIDE_MIN,
+        _ => DIVIDE_MIN,
+    });
+    let taken = lying.iter().map(|one| one.doughs_at(minutes) * one.troughs).sum::<u32>();
+    let in_use = taken.min(equipment.troughs);
+    Cadence {
+        minutes,
+        bottleneck,
+        divide_min,
+        divider_per_min: if divide_min > 0.0 { pieces / divide_min } else { 0.0 },
+        oldest_min: floor_min + divide_min,
+        most_kg: divide_limit_min
+            .filter(|_| divide_min > 0.0)
+            .map(|limit| pieces / divide_min * dough.piece_kg * limit),
+        divide_limit_min,
+        troughs: in_use,
+        floor_m2: f64::from(in_use) * equipment.trough_m2,
+        paces,
+    }
+}
+
+/// Pieces a place holds, whole ones.
+fn held(pieces: f64) -> f64 {
+    pieces.floor().max(1.0)
+}
+
+/// Pieces that proofer and oven hold at once.
+pub(super) fn holds(place: Place, equipment: &Equipment) -> f64 {
+    held(if place == Place::Oven { equipment.oven_pieces } else { equipment.proofer_pieces })
+}
+
+/// A stay of a dough in troughs: its sponge, or the dough from the mixer on.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Lying {
+    /// By their place in the method.
+    pub stages: Range<usize>,
+    pub minutes: f64,
+    pub troughs: u32,
+}
+
+impl Lying {
+    /// How many doughs lie there at once at a cadence.
+    pub fn doughs_at(&self, cadence_min: f64) -> u32 {
+        (self.minutes / cadence_min - 1e-9).ceil().max(0.0) as u32
+    }
+}
+
+/// Where a dough lies in troughs on its way.
+pub(super) fn lying(method: &Method, dough: EachDough, equipment: &Equipment) -> Vec<Lying> {
+    let mut found: Vec<Lying> = Vec::new();
+    for (at, (stage, role)) in method.stages.iter().zip(method.roles()).enumerate() {
+        if Place::of(role) != Some(Place::Troughs) {
+            continue;
+        }
+        match found.last_mut().filter(|last| last.stages.end == at) {
+            Some(last) => {
+                last.stages.end += 1;
+                last.minutes += stage.minutes;
+            }
+            None => found.push(Lying {
+                stages: at..at + 1,
+                minutes: stage.minutes,
+                troughs: troughs_for(role, dough, equipment),
+            }),
+        }
+    }
+    found
+}
+
+/// The least minutes from dough to dough at which all that lies at once finds a trough. Where there
+/// are too few for one dough to be set while another lies, all the time that one takes.
+fn troughs_min(method: &Method, lying: &[Lying], troughs: u32) -> f64 {
+    let (Some(first), Some(last)) = (lying.first(), lying.last()) else { return 0.0 };
+    if lying.iter().map(|one| one.troughs).sum::<u32>() > troughs {
+        let taken = &method.stages[first.stages.start..last.stages.end];
+        return taken.iter().map(|stage| stage.minutes).sum();
+    }
+    let room = |minutes: &f64| {
+        let taken = lying.iter().map(|one| one.doughs_at(*minutes) * one.troughs);
+        taken.sum::<u32>() <= troughs
+    };
+    // The number that lies changes only where a stay is a whole number of cadences.
+    lying
+        .iter()
+        .flat_map(|one| (1..=troughs / one.troughs).map(|doughs| one.minutes / f64::from(doughs)))
+        .filter(|minutes| *minutes > 0.0)
+        .filter(room)
+        .fold(f64::INFINITY, f64::min)
+        .min(lying.iter().map(|one| one.minutes).sum())
+}
+
+fn troughs_say(lying: &[Lying], troughs: u32) -> String {
+    let stays: Vec<String> =
+        lying.iter().map(|one| format!("{} for {:.0} min", one.troughs, one.minutes)).collect();
+    if stays.is_empty() {
+        return "nothing lies in troughs".into();
+    }
+    format!("a dough takes {}; there are {troughs}", stays.join(", then "))
+}
+
+/// Troughs one dough takes while it lies: its sponge, or all of it.
+pub(super) fn troughs_for(role: StageRole, dough: EachDough, equipment: &Equipment) -> u32 {
+    let kg = if role == StageRole::Sponge { dough.sponge_kg } else { dough.kg };
+    (kg / equipment.trough_kg).ceil().max(1.0) as u32
+}

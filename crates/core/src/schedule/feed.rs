@@ -1,0 +1,50 @@
+use chrono::{DateTime, Duration, Utc};
+use serde::Serialize;
+
+use super::ScheduleRequest;
+use super::hours::spans;
+use crate::ferment::{Refreshment, RefreshmentInput};
+
+/// Hours before use in which a feed is thought of, the likeliest first (H).
+const FEED_H: [i64; 12] = [10, 9, 11, 8, 12, 7, 13, 6, 14, 5, 16, 18];
+
+/// When a starter is fed, and how, so that it is ripe when the dough wants it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FeedAt {
+    pub at: DateTime<Utc>,
+    pub ripe_at: DateTime<Utc>,
+    #[serde(flatten)]
+    pub feed: Refreshment,
+}
+
+/// The feed before a dough: at an hour when somebody is there and not gone by, as near to ten hours
+/// before as can be. None where none fits, or where the starter or its room is beyond what the model
+/// knows.
+pub fn feed_before(
+    mixes_at: DateTime<Utc>,
+    grams: f64,
+    hydration_pct: f64,
+    room_c: f64,
+    wanted: &ScheduleRequest,
+) -> Option<FeedAt> {
+    let shut = spans(&wanted.refused, mixes_at - Duration::hours(24), mixes_at, wanted.zone);
+    FEED_H.into_iter().find_map(|hours| {
+        let at = mixes_at - Duration::hours(hours);
+        let open = shut.iter().all(|(from, to)| at < *from || *to <= at);
+        if !open || wanted.not_before.is_some_and(|now| at < now) {
+            return None;
+        }
+        let input = RefreshmentInput {
+            flour_parts: 1.0.into(),
+            water_parts: (hydration_pct / 100.0).into(),
+            starter_hydration_pct: hydration_pct.into(),
+            ambient_c: room_c.into(),
+            activity: 1.0.into(),
+            grams: grams.into(),
+            ripe_in_h: (hours as f64).into(),
+        };
+        let feed = input.compute().ok().filter(|feed| feed.reachable)?;
+        Some(FeedAt { at, ripe_at: mixes_at, feed })
+    })
+}

@@ -1,0 +1,195 @@
+//! Doughs of a run laid one after another: whole as far as the divider, then piece by piece.
+
+use super::cadence::{Cadence, Lying, lying};
+use super::flow::Flow;
+use super::line::{Line, RunRequest, Shift, Span, Standstill, interrupted, past};
+
+/// Every dough's stages, and the pieces of them all.
+pub(super) struct Laid {
+    pub doughs: Vec<Vec<Span>>,
+    /// When each has its turn.
+    pub turns: Vec<f64>,
+    pub flow: Flow,
+}
+
+/// Doughs in the troughs of one stay at most, and when each left them.
+struct Troughs {
+    lying: Lying,
+    at_once: usize,
+    left: Vec<f64>,
+}
+
+/// What the doughs laid so far leave free.
+struct Laying<'a> {
+    line: &'a Line<'a>,
+    stop: Standstill,
+    flow: Flow,
+    mixer_free: f64,
+    troughs: Vec<Troughs>,
+    /// There are too few troughs for one dough to be set while another lies.
+    one_by_one: bool,
+}
+
+/// A dough that is begun after a stop is begun so late that it waits nowhere: sought in so many
+/// steps, to so many minutes.
+const TRIES: usize = 60;
+const CLOSE_MIN: f64 = 0.01;
+
+impl Line<'_> {
+    /// Every dough's stages, each begun so that it waits nowhere.
+    pub fn lay(&self, cadence: &Cadence, shifts: &[Shift]) -> Laid {
+        let turns: Vec<f64> =
+            (0..self.wanted.doughs).map(|dough| dough as f64 * cadence.minutes).collect();
+        self.layout_from(cadence, &turns, None, shifts)
+    }
+
+    /// Every dough's stages. A dough whose turn comes before the line stops is begun when it comes;
+    /// one whose turn comes later is begun so that it waits nowhere.
+    pub fn layout_from(
+        &self,
+        cadence: &Cadence,
+        turns: &[f64],
+        stop: Standstill,
+        shifts: &[Shift],
+    ) -> Laid {
+        let stops = stop.map_or(f64::NEG_INFINITY, |(from, ..)| from);
+        let (troughs, one_by_one) = self.troughs_at_once(cadence);
+        let mut laying = Laying {
+            line: self,
+            stop,
+            flow: Flow::of(self, self.wanted.each.whole_pieces() as usize),
+            mixer_free: f64::NEG_INFINITY,
+            troughs,
+            one_by_one,
+        };
+        let mut doughs = Vec::with_capacity(turns.len());
+        let mut had = Vec::with_capacity(turns.len());
+        for (dough, turn) in turns.iter().copied().enumerate() {
+            if self.wanted.dropped.contains(&dough) {
+                doughs.push(Vec::new());
+                had.push(turn);
+                continue;
+            }
+            let mut by = vec![0.0; self.method.stages.len()];
+            for shift in shifts.iter().filter(|shift| shift.dough == dough) {
+                if let Some(by) = by.get_mut(shift.stage) {
+                    *by += shift.by_min;
+                }
+            }
+            let (turn, spans) = laying.dough(turn, &by, turn >= stops);
+            had.push(turn);
+            doughs.push(spans);
+        }
+        Laid { doughs, turns: had, flow: laying.flow }
+    }
+
+    /// How many doughs may lie in the troughs of each stay at once: as many as a steady run has
+    /// there, the last stay all the troughs that are left.
+    fn troughs_at_once(&self, cadence: &Cadence) -> (Vec<Troughs>, bool) {
+        let RunRequest { each, equipment, .. } = *self.wanted;
+        let all = lying(self.method, each, equipment);
+        let one_by_one = all.iter().map(|one| one.troughs).sum::<u32>() > equipment.troughs;
+        let mut troughs: Vec<Troughs> = all
+            .into_iter()
+            .map(|lying| {
+                let at_once = lying.doughs_at(cadence.minutes).max(1) as usize;
+                Troughs { lying, at_once, left: Vec::new() }
+            })
+            .collect();
+        let used = |one: &Troughs| one.at_once * one.lying.troughs as usize;
+        let spare = (equipment.troughs as usize).saturating_sub(troughs.iter().map(used).sum());
+        if let Some(last) = troughs.last_mut() {
+            last.at_once += spare / last.lying.troughs as usize;
+        }
+        if one_by_one {
+            for one in &mut troughs {
+                one.at_once = 1;
+            }
+        }
+        (troughs, one_by_one)
+    }
+}
+
+impl Laying<'_> {
+    /// When a dough is begun, and its stages.
+    fn dough(&mut self, mut turn: f64, by: &[f64], may_wait_to_begin: bool) -> (f64, Vec<Span>) {
+        let (mut spans, mut kept_min) = self.tried(turn, by);
+        for _ in 0..TRIES {
+            if !may_wait_to_begin || kept_min < CLOSE_MIN {
+                break;
+            }
+            let was = kept_min;
+            turn += was;
+            (spans, kept_min) = self.tried(turn, by);
+            // What stands in its own way does so whenever it is begun.
+            if (kept_min - was).abs() < CLOSE_MIN {
+                turn -= was;
+                (spans, _) = self.tried(turn, by);
+                break;
+            }
+        }
+        for (number, span) in spans.iter().enumerate() {
+            if self.line.exclusive(number) == Some(0) {
+                self.mixer_free =
+                    self.mixer_free.max(span.to + self.line.wanted.equipment.turn_min);
+            }
+        }
+        for one in &mut self.troughs {
+            one.left.push(spans[one.lying.stages.end - 1].to);
+        }
+        self.flow.keep();
+        (turn, spans)
+    }
+
+    /// A dough's stages if it is begun at a moment, and the longest it is kept from any of them.
+    fn tried(&mut self, turn: f64, by: &[f64]) -> (Vec<Span>, f64) {
+        let stages = &self.line.method.stages;
+        let pieces = self.flow.stages.clone();
+        let mut spans: Vec<Span> = Vec::with_capacity(stages.len());
+        let (mut at, mut kept_min) = (turn, 0.0_f64);
+        while let Some(stage) = stages.get(spans.len()) {
+            let number = spans.len();
+            let moved = at + by[number];
+            let wanted = spans.last().map_or(moved, |last| moved.max(last.from));
+            at = past(wanted.max(self.opens(number)), self.stop, self.line.driven_at(number));
+            kept_min = kept_min.max(at - wanted);
+            if let Some(last) = spans.last_mut() {
+                *last = Span { to: at, longest: last.longest.max(at - last.from), ..*last };
+            }
+            if pieces.start == number && !pieces.is_empty() {
+                let passed = self.flow.pass(self.line, at, self.stop, by);
+                kept_min = kept_min.max(passed.kept_min);
+                spans.extend(passed.spans);
+                at = spans.last().map_or(at, |last| last.to);
+            } else {
+                let to = interrupted(at, at + stage.minutes, self.stop, self.line.place(number));
+                spans.push(Span { from: at, to, longest: to - at });
+                at = to;
+            }
+        }
+        (spans, kept_min)
+    }
+
+    /// When the next dough may begin a stage, whatever it comes from.
+    fn opens(&self, number: usize) -> f64 {
+        let mut opens = f64::NEG_INFINITY;
+        let begins_mixing = number == 0 || self.line.exclusive(number - 1) != Some(0);
+        if self.line.exclusive(number) == Some(0) && begins_mixing {
+            opens = self.mixer_free;
+        }
+        if number == self.flow.stages.start {
+            opens = opens.max(self.flow.opens());
+        }
+        for (at, one) in self.troughs.iter().enumerate() {
+            if one.lying.stages.start == number {
+                let full = one.left.len().checked_sub(one.at_once);
+                opens = full.map_or(opens, |dough| opens.max(one.left[dough]));
+                let last = self.troughs.last().and_then(|last| last.left.last());
+                if let Some(left) = last.filter(|_| self.one_by_one && at == 0) {
+                    opens = opens.max(*left);
+                }
+            }
+        }
+        opens
+    }
+}

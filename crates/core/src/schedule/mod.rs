@@ -1,0 +1,23 @@
+//! A dough on the clock: forward from a start or back from when it must be out, around the hours
+//! nobody is there; a run of doughs at its line's cadence.
+
+mod cadence;
+mod feed;
+mod find_start;
+mod flow;
+mod frozen_reserve;
+mod hours;
+mod layout;
+mod line;
+mod plan;
+mod request;
+mod run;
+
+pub use cadence::{Cadence, EachDough, Pace, Place, cadence};
+pub use feed::{FeedAt, feed_before};
+pub use frozen_reserve::{FrozenReserve, FrozenReserveInput};
+pub use hours::{ClosedHours, ClosedHoursInput, spans};
+pub use line::{RunRequest, Shift, Stop};
+pub use plan::{Anchor, FoldSet, PlannedStage, ScheduleError, SchedulePlan, plan_schedule};
+pub use request::{AnchorInput, ScheduleInput, ScheduleRequest, time_zone};
+pub use run::{Fullest, RunError, RunPlan, RunStage, ScheduledBatch, TroughsInUse, plan_run};

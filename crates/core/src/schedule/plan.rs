@@ -1,0 +1,274 @@
+use chrono::{DateTime, Duration, Utc};
+use serde::Serialize;
+use thiserror::Error;
+
+use super::ScheduleRequest;
+use super::find_start::{Shut, find_start, minutes};
+use crate::method::{Method, Stage, StageKind, StageRole, TimeTolerance};
+
+/// A night in the cold may be so much shorter or longer (H), within what its stage allows.
+const COLD_STRETCH: [f64; 6] = [0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
+/// Nights in the cold that are tried where a method has none, hours (H: 8 to 24).
+const RETARD_H: [f64; 13] =
+    [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0, 18.0, 20.0, 22.0, 24.0];
+const RETARD_C: f64 = 4.0;
+/// Bulk shorter than this is floor time, minutes (H).
+const BULK_MIN: f64 = 40.0;
+
+/// What a plan is held to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Anchor {
+    /// Not begun before.
+    From(DateTime<Utc>),
+    /// Out of the oven not after.
+    OutBy(DateTime<Utc>),
+}
+
+/// A stage with its hours.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct PlannedStage {
+    pub label: String,
+    pub kind: StageKind,
+    pub starts_at: DateTime<Utc>,
+    pub ends_at: DateTime<Utc>,
+    pub ambient_c: Option<f64>,
+    pub ends_when: String,
+    /// Somebody works at it all the while, not only at its beginning.
+    pub hands: bool,
+    /// Minutes more or less than the method says.
+    pub stretched_min: f64,
+    /// The method has no such stage: it was put in to get over the refused hours.
+    pub added: bool,
+    /// Its place in the method; none where it was put in.
+    pub of: Option<usize>,
+    /// Each set of folds in it, with a rest after it.
+    pub folds: Vec<FoldSet>,
+}
+
+/// A set of folds on the clock.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FoldSet {
+    pub starts_at: DateTime<Utc>,
+    pub ends_at: DateTime<Utc>,
+}
+
+impl FoldSet {
+    /// The sets of a stage that begins at a moment and lasts so long.
+    pub(super) fn of(stage: &Stage, starts_at: DateTime<Utc>, lasts_min: f64) -> Vec<Self> {
+        let at = |since: f64| starts_at + minutes(since);
+        let sets = stage.folds(lasts_min).into_iter();
+        sets.map(|set| Self { starts_at: at(set.from_min), ends_at: at(set.to_min) }).collect()
+    }
+}
+
+/// A dough on the clock.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SchedulePlan {
+    pub stages: Vec<PlannedStage>,
+    pub starts_at: DateTime<Utc>,
+    /// When the bread is out of the oven.
+    pub out_at: DateTime<Utc>,
+    /// Later than asked to begin, or earlier than asked to be out, minutes.
+    pub moved_min: i64,
+    /// What was done to fit, in words; none where nothing was.
+    pub message: Option<String>,
+}
+
+/// No hour fits.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+#[error(
+    "no start that is left fits: {stage} falls into the refused hours, or into the past. Take fewer \
+     hours out, a later time, or another method"
+)]
+pub struct ScheduleError {
+    pub stage: String,
+}
+
+/// One way to run the method: its stages, and what was done to them.
+struct Way {
+    /// Each with the minutes it is stretched, and its place in the method if it has one.
+    stages: Vec<(Stage, f64, Option<usize>)>,
+    message: Option<String>,
+}
+
+/// Puts a dough on the clock: as the method is, where that fits around the refused hours by moving
+/// its start; else with its night in the cold shorter or longer; else with a night in the cold put
+/// in before the last proof, after the bulk or halfway through it.
+///
+/// A stage that hands work at must lie outside the refused hours whole, of folds each set; of any
+/// other only its beginning, for somebody has to bring it there.
+pub fn plan_schedule(
+    method: &Method,
+    wanted: &ScheduleRequest,
+) -> Result<SchedulePlan, ScheduleError> {
+    let mut blocked = None;
+    for way in ways(method) {
+        match fit(&way, wanted) {
+            Ok(plan) => return Ok(plan),
+            Err(stage) => blocked = blocked.or(Some(stage)),
+        }
+    }
+    Err(ScheduleError { stage: blocked.unwrap_or_default() })
+}
+
+/// From the least change to the greatest.
+fn ways(method: &Method) -> Vec<Way> {
+    let plain = |(at, stage): (usize, &Stage)| (stage.clone(), 0.0, Some(at));
+    let cold = method.stages.iter().position(Stage::is_cold);
+    if let Some(cold) = cold {
+        let planned = method.stages[cold].minutes;
+        let TimeTolerance { low_min, high_min } = method.windows()[cold];
+        let mut lasts = vec![planned];
+        for factor in COLD_STRETCH {
+            let minutes = planned + ((factor - 1.0) * planned / 5.0).round() * 5.0;
+            let minutes = minutes.max(low_min).min(high_min);
+            if !lasts.contains(&minutes) {
+                lasts.push(minutes);
+            }
+        }
+        return lasts
+            .into_iter()
+            .map(|minutes| {
+                let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
+                let more = minutes - planned;
+                stages[cold].0.minutes = minutes;
+                stages[cold].1 = more;
+                let message = (more != 0.0).then(|| {
+                    let word = if more > 0.0 { "longer" } else { "shorter" };
+                    format!("the cold is {:.1} h {word} than the method says", more.abs() / 60.0)
+                });
+                Way { stages, message }
+            })
+            .collect();
+    }
+    let mut all =
+        vec![Way { stages: method.stages.iter().enumerate().map(plain).collect(), message: None }];
+    all.extend(nights(method).into_iter().flat_map(|(at, half, before)| {
+        RETARD_H.into_iter().map(move |hours| {
+            let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
+            let night = Stage {
+                temperature_c: Some(RETARD_C),
+                ends_when: "somebody is there; look whether it still has strength".into(),
+                ..Stage::new(StageKind::Rest, "In the cold", hours * 60.0)
+            };
+            let night = (night, hours * 60.0, None);
+            if half {
+                let (stage, ..) = &mut stages[at];
+                stage.minutes /= 2.0;
+                let rest = (stage.clone(), 0.0, Some(at));
+                stages.splice(at + 1..=at, [night, rest]);
+            } else {
+                stages.insert(at, night);
+            }
+            let message = format!("{hours:.0} h in the cold {before}: nothing else fits");
+            Way { stages, message: Some(message) }
+        })
+    }));
+    all
+}
+
+/// Where a night in the cold could be put in: before the last proof, before the dough is divided,
+/// or halfway through its bulk, the least change first.
+fn nights(method: &Method) -> Vec<(usize, bool, &'static str)> {
+    let mut found = Vec::new();
+    if let Some(proof) = method.stages.iter().rposition(|stage| stage.kind == StageKind::Proof) {
+        found.push((proof, false, "before the proof"));
+    }
+    let roles = method.roles();
+    let bulk = (0..roles.len())
+        .filter(|at| roles[*at] == StageRole::Floor)
+        .max_by(|one, other| method.stages[*one].minutes.total_cmp(&method.stages[*other].minutes));
+    // A dough that hardly lies has nothing to be slowed down.
+    if let Some(bulk) = bulk.filter(|at| method.stages[*at].minutes >= BULK_MIN) {
+        found.push((bulk + 1, false, "after the bulk"));
+        found.push((bulk, true, "halfway through the bulk"));
+    }
+    found
+}
+
+/// The way at the nearest start that keeps clear of the refused hours; else the stage in the way
+/// at the start that was asked for.
+fn fit(way: &Way, wanted: &ScheduleRequest) -> Result<SchedulePlan, String> {
+    let lasts = |stages: &[(Stage, f64, Option<usize>)]| -> f64 {
+        stages.iter().map(|(stage, ..)| stage.minutes).sum()
+    };
+    let oven = way.stages.iter().rposition(|(stage, ..)| stage.kind == StageKind::Bake);
+    let to_out = lasts(&way.stages[..oven.map_or(way.stages.len(), |oven| oven + 1)]);
+    let blocked = |start, shut: &Shut| blocked(way, start, shut);
+    let (start, moved_min) = find_start(wanted, to_out, lasts(&way.stages), blocked)
+        .map_err(|stage| stage.unwrap_or_else(|| "its beginning".into()))?;
+    Ok(SchedulePlan {
+        stages: laid_out(way, start),
+        starts_at: start,
+        out_at: start + minutes(to_out),
+        moved_min,
+        message: way.message.clone(),
+    })
+}
+
+/// The first stage that falls into hours when nobody is there.
+fn blocked(way: &Way, start: DateTime<Utc>, shut: &Shut) -> Option<String> {
+    let mut at = start;
+    for (stage, ..) in &way.stages {
+        let shuts_out = |since: f64, until: f64| {
+            let (since, until) = (at + minutes(since), at + minutes(until));
+            let until = until.max(since + Duration::minutes(1));
+            shut.iter().any(|(from, to)| since < *to && until > *from)
+        };
+        let mut needed = stage.handled(stage.minutes).into_iter();
+        if needed.any(|one| shuts_out(one.from_min, one.to_min)) {
+            return Some(stage.label.clone());
+        }
+        at += minutes(stage.minutes);
+    }
+    None
+}
+
+fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
+    let mut at = start;
+    way.stages
+        .iter()
+        .map(|(stage, stretched_min, of)| {
+            let starts_at = at;
+            at += minutes(stage.minutes);
+            PlannedStage {
+                label: stage.label.clone(),
+                kind: stage.kind,
+                starts_at,
+                ends_at: at,
+                ambient_c: stage.temperature_c,
+                ends_when: stage.ends_when.clone(),
+                hands: stage.needs_hands(),
+                stretched_min: *stretched_min,
+                added: of.is_none(),
+                of: *of,
+                folds: FoldSet::of(stage, starts_at, stage.minutes),
+            }
+        })
+        .collect()
+}
+
+impl SchedulePlan {
+    /// The method as it is planned: with what was stretched and put in.
+    pub fn method(&self, method: &Method) -> Method {
+        let stages = self
+            .stages
+            .iter()
+            .map(|planned| {
+                let minutes = (planned.ends_at - planned.starts_at).num_seconds() as f64 / 60.0;
+                planned.of.and_then(|at| method.stages.get(at)).map_or_else(
+                    || Stage {
+                        temperature_c: planned.ambient_c,
+                        ends_when: planned.ends_when.clone(),
+                        ..Stage::new(planned.kind, planned.label.clone(), minutes)
+                    },
+                    |stage| Stage { minutes, ..stage.clone() },
+                )
+            })
+            .collect();
+        Method { stages, ..method.clone() }
+    }
+}

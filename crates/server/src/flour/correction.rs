@@ -1,0 +1,35 @@
+//! Mending a flour: gluten, malt, sieve, part white.
+
+use axum::extract::State;
+use ironpeel_core::flour::{Correction, CorrectionInput};
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::{Json, Path};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(mend))
+}
+
+/// How much of a remedy a lot needs, and what comes with it
+#[utoipa::path(post, path = "/api/v1/lots/{lot_id}/correction", tag = "flour", params(("lot_id" = Uuid, Path)), request_body = CorrectionInput,
+    responses((status = 200, body = Correction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn mend(
+    State(app): State<App>,
+    Path(lot_id): Path<Uuid>,
+    Json(remedy): Json<CorrectionInput>,
+) -> Result<Json<Correction>> {
+    let lot = app.store.lot(lot_id).await?;
+    let (property, basis) = remedy.property();
+    let has = lot.current.readings.value(property, basis).ok_or_else(|| {
+        Problem::field(
+            "lot_id",
+            format!("{} has no {} on its certificate", lot.code, property.label()),
+        )
+    })?;
+    let numbers = app.numbers().await?;
+    remedy.of(has, &numbers).map(Json).map_err(|none| Problem::field("remedy", none.to_string()))
+}

@@ -1,0 +1,192 @@
+//! What becomes of a lot: decisions, and where it lies and how much is left.
+
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ironpeel_core::flour::{Decision, Limit, Verdict, assess, barred};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
+use ironpeel_store::{Disposition, LotDecision, LotRevision, LotStock};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+use crate::request::{Json, Path, Recorded};
+use crate::revision::SignedInput;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(decide)).routes(routes!(place))
+}
+
+/// A decision on a lot.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct DecisionView {
+    /// accept, accept_with_note, hold or reject.
+    pub decision: String,
+    pub reason: String,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+/// Where a lot lies and how much is left.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct StockView {
+    pub place: String,
+    pub tonnes_left: f64,
+    pub made_by: String,
+    pub made_at: DateTime<Utc>,
+}
+
+/// How a lot stands: the newest decision and stock, where there are any.
+#[derive(Debug, Clone, Default, Serialize, ToSchema)]
+pub struct LotStatus {
+    pub decision: Option<DecisionView>,
+    pub stock: Option<StockView>,
+    /// Why no batch may be planned of it; none where one may.
+    pub barred: Option<&'static str>,
+}
+
+impl From<LotDecision> for DecisionView {
+    fn from(LotDecision { decision, reason, made_by, made_at, .. }: LotDecision) -> Self {
+        Self { decision, reason, made_by, made_at }
+    }
+}
+
+impl From<LotStock> for StockView {
+    fn from(LotStock { place, tonnes_left, made_by, made_at, .. }: LotStock) -> Self {
+        Self { place, tonnes_left, made_by, made_at }
+    }
+}
+
+/// What a lot is judged by: its certificate, the specification, and what comes of the two.
+#[derive(Debug, Clone, Copy)]
+pub struct LotAssessment {
+    lot_revision_id: Uuid,
+    /// None where its flour has no specification.
+    by: Option<(Uuid, Verdict)>,
+}
+
+impl LotAssessment {
+    /// A lot's certificate held against a specification, where there is one.
+    pub fn of(current: &LotRevision, specification: Option<(Uuid, &[Limit])>) -> Self {
+        let by = specification.map(|(id, limits)| (id, assess(limits, &current.judged()).verdict));
+        Self { lot_revision_id: current.revision.id, by }
+    }
+
+    pub fn verdict(&self) -> Option<Verdict> {
+        self.by.map(|(_, verdict)| verdict)
+    }
+
+    /// The decision that releases the lot as it is judged now; none where there is none.
+    pub fn release<'a>(&self, decision: Option<&'a LotDecision>) -> Option<&'a LotDecision> {
+        let (by, _) = self.by?;
+        decision.filter(|decision| {
+            matches!(decision.decided(), Some(Decision::Accept | Decision::AcceptWithNote))
+                && decision.is_of(self.lot_revision_id, by)
+        })
+    }
+
+    /// Why no batch may be planned of the lot; none where one may.
+    pub fn barred(&self, decision: Option<&LotDecision>) -> Option<&'static str> {
+        let of_these = match (decision, self.by) {
+            (Some(decision), Some((by, _))) => decision.is_of(self.lot_revision_id, by),
+            _ => false,
+        };
+        let decided = decision.and_then(LotDecision::decided);
+        barred(self.verdict(), decided, of_these)
+    }
+}
+
+impl LotStatus {
+    pub fn of(disposition: Option<Disposition>, judged: &LotAssessment) -> Self {
+        let Disposition { decision, stock } = disposition.unwrap_or_default();
+        Self {
+            barred: judged.barred(decision.as_ref()),
+            decision: decision.map(Into::into),
+            stock: stock.map(Into::into),
+        }
+    }
+}
+
+/// A decision on a lot, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct DecisionInput {
+    /// accept, accept_with_note, hold or reject.
+    #[serde(default)]
+    pub decision: String,
+    pub signed: SignedInput,
+}
+
+/// Where a lot lies and how much is left, as it was typed.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct StockInput {
+    #[serde(default)]
+    pub place: String,
+    /// 0 to 100 000 t; it must be said.
+    #[serde(default)]
+    pub tonnes_left: RawNumber,
+    pub signed: SignedInput,
+}
+
+const LEFT: NumberRange = NumberRange::new("tonnes_left", "what is left", "t", 0.0, 100_000.0);
+const PLACE_MAX: usize = 80;
+
+/// Decides on a lot: a person's act, with a reason for all but plain acceptance
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/dispositions/{disposition_id}", tag = "flour",
+    params(("lot_id" = Uuid, Path), ("decision_id" = Uuid, Path)), request_body = DecisionInput,
+    responses((status = 200, body = DecisionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn decide(
+    State(app): State<App>,
+    Path((lot_id, id)): Path<(Uuid, Uuid)>,
+    Recorded { input, write }: Recorded<DecisionInput>,
+) -> Result<Json<DecisionView>> {
+    let mut faults = ValidationErrors::default();
+    let decision = Decision::from_key(&input.decision);
+    if decision.is_none() {
+        faults.push("decision", "accept, accept with a note, hold or reject");
+    }
+    let signed = input.signed.check(decision != Some(Decision::Accept), &mut faults);
+    let decision = faults.or(decision)?.unwrap_or(Decision::Hold);
+    // A release is of the certificate and the specification as they are now.
+    let lot = app.store.lot(lot_id).await?;
+    let specification = app.specification_of(lot.flour.id).await?;
+    let made = LotDecision {
+        id,
+        lot_id,
+        decision: decision.key().into(),
+        reason: signed.reason,
+        made_by: signed.by,
+        made_at: Utc::now(),
+        lot_revision_id: Some(lot.current.revision.id),
+        specification_revision_id: specification.map(|specification| specification.revision.id),
+    };
+    write.of(&app, id).add_decisions(std::slice::from_ref(&made)).await?;
+    Ok(Json(app.store.decision(id).await?.into()))
+}
+
+/// Says where a lot lies and how much is left
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/stock/{stock_id}", tag = "flour",
+    params(("lot_id" = Uuid, Path), ("stock_id" = Uuid, Path)), request_body = StockInput,
+    responses((status = 200, body = StockView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn place(
+    State(app): State<App>,
+    Path((lot_id, id)): Path<(Uuid, Uuid)>,
+    Recorded { input, write }: Recorded<StockInput>,
+) -> Result<Json<StockView>> {
+    let mut faults = ValidationErrors::default();
+    let place = input.place.trim();
+    if place.is_empty() || place.chars().count() > PLACE_MAX {
+        faults
+            .push("place", format!("where does it lie? a silo or bay, up to {PLACE_MAX} letters"));
+    }
+    let tonnes_left = LEFT.check(&input.tonnes_left, "", &mut faults);
+    let signed = input.signed.check(false, &mut faults);
+    faults.or(())?;
+    let made_at = Utc::now();
+    let made =
+        LotStock { id, lot_id, place: place.into(), tonnes_left, made_by: signed.by, made_at };
+    write.of(&app, id).add_stock(&made).await?;
+    Ok(Json(app.store.stock(id).await?.into()))
+}

@@ -1,0 +1,29 @@
+//! The dough in hand as sponge and dough and as a straight dough.
+
+use axum::extract::State;
+use ironpeel_core::chain::{ProcessComparison, chain, process_comparison};
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+use crate::chain::{ScenarioContext, ScenarioInput};
+use crate::problem::{Problem, Result};
+use crate::request::Json;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(both))
+}
+
+/// The dough in hand both ways, straight and as sponge and dough
+#[utoipa::path(post, path = "/api/v1/chain/process-comparison", tag = "chain", request_body = ScenarioInput,
+    responses((status = 200, body = ProcessComparison), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn both(
+    State(app): State<App>,
+    Json(asked): Json<ScenarioInput>,
+) -> Result<Json<ProcessComparison>> {
+    let held = ScenarioContext::load(&app, &asked, "").await?;
+    let flours = held.flours();
+    let scenario = held.scenario(&flours);
+    let found = process_comparison(&scenario, &chain(&scenario));
+    Ok(Json(found.map_err(|error| Problem::field("scenario", error.to_string()))?))
+}

@@ -1,0 +1,26 @@
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// The revisions a dough is made from.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct RevisionRefs {
+    pub lot_revision_id: Uuid,
+    pub specification_revision_id: Uuid,
+    pub formula_revision_id: Uuid,
+    pub method_revision_id: Uuid,
+    pub line_revision_id: Uuid,
+    /// The plant's own numbers; the house's if left out.
+    #[serde(default)]
+    pub numbers_revision_id: Option<Uuid>,
+    /// A lot of each other flour of the formula, in any order.
+    #[serde(default)]
+    pub other_lots: Vec<LotRef>,
+}
+
+/// A lot of another flour of the formula, and what is asked of it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct LotRef {
+    pub lot_revision_id: Uuid,
+    pub specification_revision_id: Uuid,
+}

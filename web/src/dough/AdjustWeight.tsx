@@ -1,0 +1,116 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { batchOf, runSettingsOf } from "../scenario/scenario";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { settled } from "../scenario/settled";
+import { Refusal } from "../shell/Refusal";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { Quantity } from "../units/Quantity";
+import { useFormula } from "./useFormula";
+import { useLabels } from "./usePlantParameters";
+
+const KEEPS: [Schemas["KeptConstant"], string][] = [
+  ["flour", "flour"],
+  ["dough", "the dough"],
+  ["water", "water"],
+];
+
+/** One mass of a dough changed, while flour, the dough or water stays as it is. */
+export function AdjustWeight() {
+  const { input, product } = useScenarioContext();
+  const { set, newest } = useScenario();
+  const { lines, parts, whole } = useFormula();
+  const labels = useLabels();
+  const [ingredient, choose] = useState("salt");
+  const [keep, setKeep] = useState<Schemas["KeptConstant"]>("flour");
+  const [kg, setKg] = useState<number | null>(null);
+  const change = useMutation({
+    networkMode: "always",
+    mutationFn: () =>
+      settled(newest, ({ scenario, draft, method }) => {
+        if (!input) throw new Error("asked without a dough in hand");
+        const now = {
+          ...input,
+          run_settings: runSettingsOf(scenario, product && batchOf(product, draft)),
+          draft,
+          method,
+        };
+        return answer(
+          api.POST("/api/v1/chain/weight-adjustment", {
+            body: { scenario: now, ingredient, keep, ...(kg !== null && { kg }) },
+          }),
+        );
+      }),
+    onSuccess: (changed) => {
+      setKg(null);
+      set(
+        {
+          amount: { by: "dough", value: Number(changed.dough_kg.toFixed(3)) },
+          water: Number(changed.hydration_pct.toFixed(3)),
+        },
+        { draft: { ...whole(newest().draft), lines: changed.lines } },
+      );
+    },
+  });
+  const names = ["water", ...lines.map((line) => line.ingredient)];
+  return (
+    <section aria-labelledby="one-mass" className="screen-only border-t border-ink pt-3">
+      <h2 id="one-mass">Change one mass</h2>
+      <form
+        className="mt-1 flex flex-wrap items-end gap-x-4 gap-y-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          change.mutate();
+        }}
+      >
+        <label className="text-sm text-iron">
+          Of
+          <select
+            aria-label="Of which mass"
+            className="field text-ink"
+            value={ingredient}
+            onChange={(event) => choose(event.target.value)}
+          >
+            {names.map((name) => (
+              <option key={name} value={name}>
+                {labels(name)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="w-28">
+          <Quantity
+            label="To, in one dough"
+            kind="mass"
+            value={kg}
+            onSet={setKg}
+            fault={change.error instanceof Refused ? change.error.at("kg") : undefined}
+          />
+        </div>
+        <label className="text-sm text-iron">
+          And keep
+          <select
+            className="field text-ink"
+            value={keep}
+            onChange={(event) => setKeep(event.target.value as Schemas["KeptConstant"])}
+          >
+            {KEEPS.map(([key, word]) => (
+              <option key={key} value={key}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="act" disabled={change.isPending || kg === null}>
+          Change it
+        </button>
+      </form>
+      <Refusal error={change.error} placed={/^kg$/} />
+      <p className="mt-1 text-sm text-iron">
+        Water is then set by hand; the stair takes over again from the water page.
+        {parts.length > 0 && " Parts keep their percents."}
+      </p>
+    </section>
+  );
+}

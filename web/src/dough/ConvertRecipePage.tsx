@@ -1,0 +1,300 @@
+import { useMutation } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { writeScenario } from "../scenario/scenario";
+import { FieldText } from "../shell/FieldText";
+import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { given } from "../units/number";
+import { usePreferences } from "../units/preferences";
+import { useFormat } from "../units/format";
+import { CONVENTIONS } from "./StarterBox";
+import { DoughTabs } from "./DoughTabs";
+import { recorded } from "./formula";
+import { usePlantParameters } from "./usePlantParameters";
+
+interface Line {
+  ingredient: string;
+  amount: string;
+}
+
+const FIRST: Line[] = [
+  { ingredient: "flour", amount: "" },
+  { ingredient: "water", amount: "" },
+  { ingredient: "salt", amount: "" },
+];
+const KEPT = "ironpeel.amounts";
+
+interface Written {
+  lines: Line[];
+  starter: string;
+  hydration: string;
+}
+
+const begin = (kept?: Partial<Written>): Written => ({
+  lines: FIRST,
+  starter: "",
+  hydration: "100",
+  ...kept,
+});
+
+/** A dough written down by amounts – cups, spoons, ounces, grams – understood in baker's percent. */
+export function ConvertRecipePage() {
+  const format = useFormat();
+  const navigate = useNavigate();
+  const { product } = useScenarioContext();
+  const { scenario, set } = useScenario();
+  const { preferences } = usePreferences();
+  const ingredients = usePlantParameters()?.ingredients ?? [];
+  const [written, write] = useKept(KEPT, begin);
+  const { lines, starter, hydration } = written;
+  const read = useMutation({
+    networkMode: "always",
+    mutationFn: () =>
+      answer(
+        api.POST("/api/v1/formula-amounts", {
+          body: {
+            decimal_mark: preferences.mark,
+            lines: lines.filter((line) => line.amount.trim() !== ""),
+            ...(starter.trim() && {
+              starter: {
+                amount: starter,
+                hydration_pct: given(hydration, preferences.mark) as number,
+              },
+            }),
+          },
+        }),
+      ),
+  });
+  const keep = (next: Partial<Written> | ((now: Written) => Partial<Written>)) => {
+    write(next);
+    read.reset();
+  };
+  const setLine = (at: number, change: Partial<Line>) =>
+    keep(({ lines }) => ({
+      lines: lines.map((line, i) => (i === at ? { ...line, ...change } : line)),
+    }));
+  const refused = read.error instanceof Refused ? read.error : undefined;
+  // Only the lines with an amount are sent: a fault counts among those.
+  const sent = lines.filter((line) => line.amount.trim() !== "");
+  const found = read.data;
+  const take = (is: Schemas["AmountsRead"]) => {
+    if (!product) return;
+    const starterPart: Schemas["PreparationInput"][] =
+      is.starter == null
+        ? []
+        : [
+            {
+              kind: "starter",
+              name: "starter",
+              flour_pct: Number(is.starter.prefermented_flour_pct.toFixed(3)),
+              water_pct: Number(
+                ((is.starter.prefermented_flour_pct * is.starter.hydration_pct) / 100).toFixed(3),
+              ),
+              temperature_c: 24,
+              lines: [],
+            },
+          ];
+    const next = {
+      ...recorded(product),
+      lines: [
+        { ingredient: "flour", pct: 100 },
+        ...is.lines
+          .filter(({ ingredient }) => !["flour", "water"].includes(ingredient))
+          .map(({ ingredient, pct }) => ({ ingredient, pct: Number(pct.toFixed(3)) })),
+      ],
+      flours: [],
+      parts: starterPart,
+      hydration_pct: Number(is.effective_hydration_pct.typical.toFixed(2)),
+      batch_kg: Number(is.dough_kg.typical.toPrecision(6)),
+    };
+    const change = { water: null, amount: null };
+    set(change, { draft: next });
+    void navigate({
+      pathname: "/dough",
+      search: writeScenario({ ...scenario, ...change }).toString(),
+    });
+  };
+  return (
+    <>
+      <DoughTabs />
+      <h1>A dough by amounts</h1>
+      <p className="max-w-prose text-sm text-iron">
+        As it is written on the card: 500 g, 2 1/3 cup, 1½ tsp, 3 lb 4 oz. A cup of flour is not a
+        mass: what it may hold is carried through to the hydration.
+      </p>
+      <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[24rem_minmax(0,1fr)]">
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            read.mutate();
+          }}
+        >
+          {lines.map((line, at) => {
+            const fault = refused?.at(`lines[${sent.indexOf(line)}].amount`);
+            const twice = refused?.at(`lines[${sent.indexOf(line)}].ingredient`);
+            return (
+              <div key={at} className="mb-2 grid grid-cols-[1fr_9rem_2rem] items-end gap-3">
+                <select
+                  aria-label={`Ingredient ${at + 1}`}
+                  className="field"
+                  value={line.ingredient}
+                  onChange={(event) => setLine(at, { ingredient: event.target.value })}
+                >
+                  {ingredients.map((one) => (
+                    <option key={one.ingredient} value={one.ingredient}>
+                      {one.label}
+                    </option>
+                  ))}
+                </select>
+                <input
+                  aria-label={`Amount of ingredient ${at + 1}`}
+                  className="field"
+                  autoComplete="off"
+                  value={line.amount}
+                  aria-invalid={fault ? true : undefined}
+                  onChange={(event) => setLine(at, { amount: event.target.value })}
+                />
+                <button
+                  type="button"
+                  className="text-lg text-iron hover:text-stop"
+                  aria-label={`Take ingredient ${at + 1} out`}
+                  onClick={() => keep(({ lines }) => ({ lines: lines.filter((_, i) => i !== at) }))}
+                >
+                  ×
+                </button>
+                {(fault ?? twice) && (
+                  <p className="col-span-3 text-sm text-stop">{fault ?? twice}</p>
+                )}
+              </div>
+            );
+          })}
+          <button
+            type="button"
+            className="link text-sm"
+            onClick={() =>
+              keep(({ lines }) => ({ lines: [...lines, { ingredient: "yeast", amount: "" }] }))
+            }
+          >
+            Another ingredient
+          </button>
+          <div className="mt-3 grid grid-cols-2 gap-4">
+            <FieldText
+              label="Starter, if any"
+              placeholder="as 1 cup or 100 g"
+              value={starter}
+              onChange={(next) => keep({ starter: next })}
+              fault={refused?.at("starter.amount")}
+            />
+            <FieldText
+              label="Its hydration, %"
+              value={hydration}
+              onChange={(next) => keep({ hydration: next })}
+              fault={refused?.at("starter.hydration_pct")}
+            />
+          </div>
+          <button type="submit" className="act act-main mt-4" disabled={read.isPending}>
+            Understand it
+          </button>
+          <Refusal error={read.error} placed={/^lines\[|^starter/} />
+        </form>
+        {found ? (
+          <Understood found={found} />
+        ) : (
+          <p className="text-iron">
+            Percent, hydration and the starter in all its conventions will stand here, with how sure
+            they are.
+          </p>
+        )}
+      </div>
+      {found && (
+        <p className="mt-4">
+          {product ? (
+            <button type="button" className="act" onClick={() => take(found)}>
+              Take it over into {product.name}, water at{" "}
+              {format.percent(found.effective_hydration_pct.typical)}
+            </button>
+          ) : (
+            <span className="text-iron">
+              Take a product in hand to carry this over into its formula.
+            </span>
+          )}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Understood({ found }: { found: Schemas["AmountsRead"] }) {
+  const format = useFormat();
+  const likely = ({ low, high }: Schemas["Estimate"]) =>
+    low === high ? "" : `, likely ${format.number(low)} to ${format.number(high)}`;
+  return (
+    <section aria-label="Understood">
+      <div className="flex flex-wrap gap-x-10 gap-y-3">
+        <p className="text-sm">
+          <span className="figure block text-4xl text-water">
+            {format.percent(found.hydration_pct.typical)}
+          </span>
+          hydration{likely(found.hydration_pct)}
+        </p>
+        <p className="text-sm">
+          <span className="figure block text-2xl">
+            {format.percent(found.effective_hydration_pct.typical)}
+          </span>
+          effective{likely(found.effective_hydration_pct)}
+        </p>
+        <p className="text-sm">
+          <span className="figure block text-2xl">
+            {format.mass(found.dough_kg.typical, 0.001)}
+          </span>
+          of dough on {format.mass(found.flour_kg.typical, 0.001)} of flour
+        </p>
+      </div>
+      <table className="mt-3 w-full max-w-xl">
+        <caption className="sr-only">The dough in baker's percent</caption>
+        <thead>
+          <tr className="border-b border-ink">
+            <th scope="col">ingredient</th>
+            <th scope="col" className="text-right">
+              mass
+            </th>
+            <th scope="col" className="text-right">
+              may be
+            </th>
+            <th scope="col" className="text-right">
+              % on all flour
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {found.lines.map((line) => (
+            <tr key={line.ingredient} className="border-b border-hair">
+              <th scope="row" className="py-0.5 text-base font-normal text-ink">
+                {line.label}
+              </th>
+              <td className="text-right">{format.mass(line.kg.typical, 0.001)}</td>
+              <td className="text-right text-sm text-iron">
+                {line.kg.low !== line.kg.high &&
+                  `${format.mass(line.kg.low, 0.001)} to ${format.mass(line.kg.high, 0.001)}`}
+              </td>
+              <td className="figure text-right">{format.percent(line.pct, 2)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {found.starter && (
+        <dl className="mt-3 max-w-xl text-sm">
+          {CONVENTIONS.map(([key, word]) => (
+            <div key={key} className="flex justify-between border-t border-hair py-0.5">
+              <dt className="text-iron">{word}</dt>
+              <dd className="figure">{format.percent(found.starter?.[`${key}_pct`] ?? 0, 2)}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+    </section>
+  );
+}

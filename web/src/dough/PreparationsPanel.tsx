@@ -1,0 +1,78 @@
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { useFormula } from "./useFormula";
+import { PARTS, type Part } from "./formula";
+import { StarterBox } from "./StarterBox";
+
+/** What is made before the final dough: its name, temperature and how wet it is. */
+export function PreparationsPanel() {
+  const { parts, flours, set } = useFormula();
+  const { chain, refused } = useScenarioContext();
+  const format = useFormat();
+  if (parts.length === 0) return null;
+  const change = (at: number, next: Partial<Part>) =>
+    set(({ parts }) => ({
+      parts: parts.map((part, index) => (index === at ? { ...part, ...next } : part)),
+    }));
+  return (
+    <section aria-label="Made before" className="border-t border-ink pt-3">
+      <h2>Made before</h2>
+      {parts.map((part, at) => {
+        const flour = part.flour_pct ?? 0;
+        const usual = PARTS[part.kind].part.temperature_c ?? 20;
+        const caution = chain?.sheet?.parts[at]?.caution;
+        return (
+          <div key={at} className="mt-2 border-b border-hair pb-3">
+            <p className="flex items-baseline justify-between">
+              <b>{part.name}</b>
+              <button
+                type="button"
+                className="link text-sm"
+                onClick={() => set(({ parts }) => ({ parts: parts.filter((_, i) => i !== at) }))}
+              >
+                Into the final dough
+              </button>
+            </p>
+            <p className="text-sm text-iron">
+              {PARTS[part.kind].word}, {format.percent(flour)} of the flour
+              {flour > 0 && `, ${format.percent((100 * (part.water_pct ?? 0)) / flour, 0)} wet`}
+            </p>
+            <div className="mt-1 flex gap-4">
+              <div className="w-28">
+                <Quantity
+                  label="Comes at"
+                  kind="temperature"
+                  value={part.temperature_c ?? null}
+                  usual={usual}
+                  onSet={(temperature_c) => change(at, { temperature_c: temperature_c ?? usual })}
+                  fault={refused?.at(`parts[${at}].temperature_c`)}
+                />
+              </div>
+              {flours.length > 1 && (
+                <label className="text-sm text-iron">
+                  Its flour
+                  <select
+                    className="field text-ink"
+                    value={part.flour ?? flours[0]?.name}
+                    onChange={(event) => change(at, { flour: event.target.value })}
+                  >
+                    {flours.map((one) => (
+                      <option key={one.name}>{one.name}</option>
+                    ))}
+                  </select>
+                </label>
+              )}
+            </div>
+            {part.kind === "starter" && <StarterBox at={at} />}
+            {caution && (
+              <p className="mt-2 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">
+                {format.text(caution)}
+              </p>
+            )}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,213 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { NameField } from "../shell/NameField";
+import { EmptyState } from "../shell/EmptyState";
+import { Refusal } from "../shell/Refusal";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+import { Quantity } from "../units/Quantity";
+import { DoughTabs } from "./DoughTabs";
+import { TrialList } from "./TrialList";
+import { TrialTable } from "./TrialTable";
+import { useScenario } from "../scenario/ScenarioProvider";
+
+const MOST = 6;
+
+/** What is wanted, the interventions for it with their consequences, and a trial set from those chosen. */
+export function TrialsPage() {
+  const { chain, product, lot, input } = useScenarioContext();
+  const format = useFormat();
+  const [goal, setWish] = useState<Schemas["QualityGoal"]>("open_crumb");
+  const [interventions, setLevers] = useState<Schemas["Intervention"][]>([]);
+  const wishes = useQuery({
+    queryKey: ["wishes"],
+    queryFn: () => answer(api.GET("/api/v1/quality-goals")),
+  }).data;
+  const offered = useQuery({
+    queryKey: ["interventions", input, goal],
+    enabled: input !== null,
+    queryFn: () => {
+      if (!input) throw new Error("asked without a dough in hand");
+      return answer(api.POST("/api/v1/interventions", { body: { scenario: input, goal } }));
+    },
+  });
+  if (!chain || !product || !lot || !input)
+    return (
+      <>
+        <DoughTabs />
+        <EmptyState link="dough" />
+      </>
+    );
+  const moved = (
+    now: number | null | undefined,
+    was: number | null | undefined,
+    words: (delta: number) => string,
+  ) => (now == null || was == null || Math.abs(now - was) < 5e-4 ? "–" : words(now - was));
+  const points = (delta: number) => format.signed(delta);
+  const time = (delta: number) => (delta < 0 ? "−" : "+") + format.minutes(Math.abs(delta));
+  const money = (delta: number) => format.signed(delta, 3);
+  const toggle = (lever: Schemas["Intervention"]) =>
+    setLevers(
+      interventions.includes(lever)
+        ? interventions.filter((one) => one !== lever)
+        : [...interventions, lever],
+    );
+  return (
+    <>
+      <DoughTabs />
+      <h1>Variants of {product.name}</h1>
+      <p className="text-sm text-iron">
+        Say what is wanted; each lever is pulled alone on this dough from {lot.code}.
+      </p>
+      <div role="group" aria-label="What is wanted" className="mt-3 flex flex-wrap gap-2">
+        {wishes?.map((one) => (
+          <button
+            key={one.goal}
+            type="button"
+            aria-pressed={one.goal === goal}
+            className="border border-iron px-3 py-1.5 text-sm aria-pressed:bg-ink aria-pressed:text-paper"
+            onClick={() => setWish(one.goal)}
+          >
+            {format.text(one.label)}
+          </button>
+        ))}
+      </div>
+      <Refusal error={offered.error} />
+      {offered.data?.length === 0 && (
+        <p className="mt-4">No lever of the trade does that for this dough.</p>
+      )}
+      {offered.data && offered.data.length > 0 && (
+        <div className="overflow-x-auto">
+          <table className="mt-4 w-full">
+            <caption className="sr-only">Levers with their consequences</caption>
+            <thead>
+              <tr className="border-b border-ink">
+                <th scope="col" className="py-1">
+                  lever
+                </th>
+                <th scope="col" className="text-right">
+                  water, points
+                </th>
+                <th scope="col" className="px-3 text-right">
+                  ceiling, points
+                </th>
+                <th scope="col" className="text-right">
+                  time
+                </th>
+                <th scope="col" className="px-3 text-right">
+                  cost of a kilo
+                </th>
+                <th scope="col">handling</th>
+                <th scope="col">trade-off</th>
+                <th scope="col" className="text-right">
+                  try
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {offered.data.map(({ intervention, label, does, trade_off, variant }) => (
+                <tr key={intervention} className="border-b border-hair align-top">
+                  <th scope="row" className="max-w-64 py-1.5 pr-4 text-base font-semibold text-ink">
+                    {format.text(label)}
+                    <span className="block text-sm font-normal text-iron">{does}</span>
+                  </th>
+                  <td className="figure pt-1.5 text-right whitespace-nowrap">
+                    {moved(variant.dough_absorption_pct, chain.water?.floor_pct, points)}
+                  </td>
+                  <td className="figure px-3 pt-1.5 text-right whitespace-nowrap">
+                    {moved(variant.ceiling_pct, chain.water?.ceiling_pct, points)}
+                  </td>
+                  <td className="figure pt-1.5 text-right whitespace-nowrap">
+                    {moved(variant.total_min, chain.method.total_min, time)}
+                  </td>
+                  <td className="figure px-3 pt-1.5 text-right whitespace-nowrap">
+                    {moved(variant.cost_per_kg, chain.dough?.cost.per_kg, money)}
+                  </td>
+                  <td className="pt-1.5 pr-4 text-sm">{variant.error ?? variant.handling}</td>
+                  <td className="pt-1.5 pr-4 text-sm text-iron">{trade_off}</td>
+                  <td className="pt-1.5 text-right">
+                    <input
+                      type="checkbox"
+                      className="h-5 w-5"
+                      aria-label={`Try ${label}`}
+                      checked={interventions.includes(intervention)}
+                      disabled={
+                        !interventions.includes(intervention) && interventions.length >= MOST
+                      }
+                      onChange={() => toggle(intervention)}
+                    />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {interventions.length > 0 && (
+        <SetOut interventions={interventions} input={input} slug={product.slug} />
+      )}
+      <TrialList />
+    </>
+  );
+}
+
+interface SetOutProps {
+  interventions: Schemas["Intervention"][];
+  input: Schemas["ScenarioInput"];
+  slug: string;
+}
+
+/** The doughs of the trial side by side, to keep and print. */
+function SetOut({ interventions, input, slug }: SetOutProps) {
+  const navigate = useNavigate();
+  const { search } = useScenario();
+  const { preferences } = usePreferences();
+  const [kg, setKg] = useState<number | null>(1);
+  const body = { scenario: input, interventions, kg: kg ?? 1 };
+  const set = useQuery({
+    queryKey: ["trial set", body],
+    queryFn: () => answer(api.POST("/api/v1/trial-sets", { body })),
+  });
+  const keep = useMutation({
+    networkMode: "always",
+    mutationFn: () =>
+      record<Schemas["TrialView"]>({
+        path: `/api/v1/trials/${crypto.randomUUID()}`,
+        label: `trial of ${slug}`,
+        body: { ...body, slug, by: preferences.name },
+      }),
+    onSuccess: (trial) => void navigate({ pathname: `/trials/${trial.id}`, search }),
+  });
+  const fault = set.error instanceof Refused ? set.error.at("kg") : undefined;
+  return (
+    <section aria-labelledby="set" className="mt-8 border-t-2 border-ink pt-3">
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+        <h2 id="set" className="text-lg">
+          The trial: as it is, each change alone, all together
+        </h2>
+        <div className="w-32">
+          <Quantity label="Dough of each" kind="mass" value={kg} onSet={setKg} fault={fault} />
+        </div>
+        <NameField
+          label="Set out by"
+          fault={keep.error instanceof Refused ? keep.error.at("by") : undefined}
+        />
+        <button
+          type="button"
+          className="act act-main"
+          disabled={keep.isPending || !set.data}
+          onClick={() => keep.mutate()}
+        >
+          Keep it, to print
+        </button>
+      </div>
+      <Refusal error={set.error} placed={/^kg$/} />
+      <Refusal error={keep.error} placed={/^(by|kg)$/} />
+      {set.data && <TrialTable set={set.data} />}
+    </section>
+  );
+}

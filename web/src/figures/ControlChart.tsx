@@ -1,0 +1,175 @@
+import { scaleLinear } from "d3-scale";
+import { useRef, useState, type PointerEvent } from "react";
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+import { spread } from "./scale";
+
+const WIDTH = 1000;
+const HEIGHT = 330;
+const EDGE = { left: 56, right: 96, top: 16, bottom: 30 };
+
+interface Props {
+  view: Schemas["DriftView"];
+  /** The lot in hand. */
+  lotId: string | null;
+  onLot: (lotId: string) => void;
+  onBrush: (from: string, to: string) => void;
+}
+
+/** A property over lots: values, moving average, limits, runs; drag across to look at a period. */
+export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
+  const format = useFormat();
+  const sheet = useRef<SVGSVGElement>(null);
+  const [brush, setBrush] = useState<[number, number] | null>(null);
+  const { drift, lots, limit } = view;
+  if (!drift) return null;
+  const { points, centre, lower, upper } = drift;
+  const wanted = [limit?.min, limit?.max].filter((one) => typeof one === "number");
+  const x = scaleLinear([-0.5, points.length - 0.5], [EDGE.left, WIDTH - EDGE.right]);
+  const y = scaleLinear(spread([lower, upper, ...wanted, ...points.map((point) => point.value)]), [
+    HEIGHT - EDGE.bottom,
+    EDGE.top,
+  ]);
+  const at = (event: PointerEvent) => {
+    const box = sheet.current?.getBoundingClientRect();
+    return box ? ((event.clientX - box.left) / box.width) * WIDTH : 0;
+  };
+  const rule = (value: number, name: string, dash?: string) => (
+    <g>
+      <line
+        x1={EDGE.left}
+        x2={WIDTH - EDGE.right}
+        y1={y(value)}
+        y2={y(value)}
+        stroke="var(--color-iron)"
+        strokeDasharray={dash}
+      />
+      <text x={WIDTH - EDGE.right + 6} y={y(value) + 4} fontSize="12" fill="var(--color-iron)">
+        {name} {format.plain(Number(value.toPrecision(3)))}
+      </text>
+    </g>
+  );
+  const months = lots
+    .map((lot, i) => ({ i, month: lot.received_at.slice(0, 7) }))
+    .filter(({ month }, i, all) => i > 0 && month !== all[i - 1]?.month)
+    .filter((_, i, all) => i % Math.ceil(all.length / 10) === 0);
+  const top = Math.max(EDGE.top, limit?.max == null ? EDGE.top : y(limit.max));
+  const bottom = Math.min(
+    HEIGHT - EDGE.bottom,
+    limit?.min == null ? HEIGHT - EDGE.bottom : y(limit.min),
+  );
+  return (
+    <svg
+      ref={sheet}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="block w-full touch-pan-y select-none"
+      role="img"
+      aria-label={`${view.label} over ${points.length} lots; the table below has the figures`}
+      onPointerDown={(event) => setBrush([at(event), at(event)])}
+      onPointerMove={(event) => brush && setBrush([brush[0], at(event)])}
+      onPointerLeave={() => setBrush(null)}
+      onPointerUp={() => {
+        const [from, to] = [...(brush ?? [0, 0])].sort((a, b) => a - b) as [number, number];
+        setBrush(null);
+        const inside = lots.filter((_, i) => x(i) >= from && x(i) <= to);
+        const [first, last] = [inside[0], inside.at(-1)];
+        if (to - from > 12 && inside.length > 2 && first && last)
+          onBrush(first.received_at, last.received_at);
+      }}
+    >
+      {limit && wanted.length > 0 && (
+        <rect
+          x={EDGE.left}
+          width={WIDTH - EDGE.left - EDGE.right}
+          y={top}
+          height={Math.max(0, bottom - top)}
+          fill="var(--color-moss)"
+          opacity="0.13"
+        />
+      )}
+      {y.ticks(6).map((tick) => (
+        <text
+          key={tick}
+          x={EDGE.left - 8}
+          y={y(tick) + 4}
+          textAnchor="end"
+          fontSize="12"
+          fill="var(--color-iron)"
+        >
+          {format.plain(tick)}
+        </text>
+      ))}
+      {months.map(({ i, month }) => (
+        <text
+          key={month}
+          x={x(i)}
+          y={HEIGHT - 10}
+          textAnchor="middle"
+          fontSize="12"
+          fill="var(--color-iron)"
+        >
+          {new Date(`${month}-15`).toLocaleDateString("en-GB", {
+            month: "short",
+            year: "2-digit",
+            timeZone: "UTC",
+          })}
+        </text>
+      ))}
+      {rule(centre, "centre")}
+      {rule(upper, "+3σ", "6 4")}
+      {rule(lower, "−3σ", "6 4")}
+      <path
+        d={`M${points.map((point, i) => `${x(i).toFixed(1)} ${y(point.ewma).toFixed(1)}`).join("L")}`}
+        fill="none"
+        stroke="var(--color-water)"
+        strokeWidth="2"
+      />
+      {points.map((point, i) => {
+        const lot = lots[i];
+        if (!lot) return null;
+        const stop = point.beyond;
+        return (
+          <g key={lot.id} className="cursor-pointer" onClick={() => onLot(lot.id)}>
+            <title>{`${lot.code}: ${format.plain(Number(point.value.toPrecision(4)))} ${view.unit}`}</title>
+            <circle
+              cx={x(i)}
+              cy={y(point.value)}
+              r={stop ? 6 : lot.id === lotId ? 6 : 3.6}
+              fill={
+                point.run && !stop
+                  ? "var(--color-crust)"
+                  : stop
+                    ? "var(--color-sheet)"
+                    : "var(--color-ink)"
+              }
+              stroke={stop ? "var(--color-stop)" : lot.id === lotId ? "var(--color-crust)" : "none"}
+              strokeWidth="3"
+            />
+            {stop && (
+              <text
+                x={x(i) + (i > points.length * 0.8 ? -10 : 10)}
+                y={y(point.value) + 4}
+                textAnchor={i > points.length * 0.8 ? "end" : "start"}
+                fontSize="13"
+                fontWeight="600"
+                fill="var(--color-stop)"
+              >
+                {lot.code}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {brush && (
+        <rect
+          x={Math.min(...brush)}
+          width={Math.abs(brush[1] - brush[0])}
+          y={EDGE.top}
+          height={HEIGHT - EDGE.top - EDGE.bottom}
+          fill="var(--color-water)"
+          opacity="0.15"
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,85 @@
+import type { Schemas } from "../api/client";
+import { useFormat } from "../units/format";
+
+const HELD: { key: keyof Schemas["WaterShares"]; word: string; fill: string }[] = [
+  { key: "protein_pct", word: "protein", fill: "var(--color-moss)" },
+  { key: "pentosan_pct", word: "pentosan", fill: "var(--color-iron)" },
+  { key: "intact_pct", word: "intact starch", fill: "var(--color-hair)" },
+  { key: "damaged_pct", word: "damaged starch", fill: "var(--color-crust)" },
+  { key: "free_pct", word: "nothing: free", fill: "var(--color-water)" },
+];
+
+interface Row {
+  name: string;
+  shares: Schemas["WaterShares"];
+}
+
+/** Who holds a dough's water, a row each, the same widths meaning the same share. */
+export function WaterDistributionFigure({ rows }: { rows: Row[] }) {
+  const format = useFormat();
+  return (
+    <figure aria-label="Who holds the water">
+      <div aria-hidden className="space-y-3">
+        {rows.map((row) => (
+          <div key={row.name}>
+            <p className="text-sm">{row.name}</p>
+            <svg
+              viewBox="0 0 100 8"
+              preserveAspectRatio="none"
+              className="block h-9 w-full border border-ink"
+            >
+              {HELD.map(({ key, fill }, at) => {
+                const start = HELD.slice(0, at).reduce((sum, one) => sum + row.shares[one.key], 0);
+                return (
+                  <rect
+                    key={key}
+                    x={start}
+                    width={row.shares[key]}
+                    height="8"
+                    fill={fill}
+                    stroke="var(--color-sheet)"
+                    strokeWidth="0.15"
+                  />
+                );
+              })}
+            </svg>
+          </div>
+        ))}
+      </div>
+      <table className="mt-3 w-full max-w-3xl">
+        <caption className="sr-only">Shares of the dough's water</caption>
+        <thead>
+          <tr className="border-b border-ink">
+            <th scope="col" className="py-1">
+              held by
+            </th>
+            {rows.map((row) => (
+              <th scope="col" key={row.name} className="text-right">
+                {row.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {HELD.map(({ key, word, fill }) => (
+            <tr key={key} className="border-b border-hair">
+              <th scope="row" className="py-0.5 text-base font-normal text-ink">
+                <span
+                  aria-hidden
+                  className="mr-2 inline-block h-3 w-3 border border-ink"
+                  style={{ background: fill }}
+                />
+                {word}
+              </th>
+              {rows.map((row) => (
+                <td key={row.name} className="figure text-right">
+                  {format.percent(row.shares[key])}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </figure>
+  );
+}

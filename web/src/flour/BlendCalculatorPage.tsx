@@ -1,0 +1,385 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { SpecificationRule } from "../figures/SpecificationRule";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
+import { given } from "../units/number";
+import { usePreferences } from "../units/preferences";
+import { Quantity } from "../units/Quantity";
+import { useFormat } from "../units/format";
+import { BENCH_KEY, beginBench, type BenchDraft, type BenchLot } from "./bench";
+import { BlendSave } from "./BlendSave";
+import { FlourTabs } from "./FlourTabs";
+
+/** Blends lots by share, all rules moving live, or solves for the cheapest within targets. */
+export function BlendCalculatorPage() {
+  const [draft, set] = useKept(BENCH_KEY, beginBench);
+  const [past, setPast] = useState<BenchDraft[]>([]);
+  const change = (next: (now: BenchDraft) => Partial<BenchDraft>) =>
+    set((now) => {
+      setPast((all) => [...all.slice(-49), now]);
+      return next(now);
+    });
+  const { data: bench, error } = useBench(draft);
+  const total = draft.lots.reduce((sum, lot) => sum + lot.share, 0);
+  const setLot = (at: number, edit: Partial<BenchLot>) =>
+    change(({ lots }) => ({
+      lots: lots.map((lot, i) => (i === at ? { ...lot, ...edit } : lot)),
+    }));
+  const solve = () =>
+    bench &&
+    change(({ lots }) => ({
+      lots: lots.map((lot, i) => ({
+        ...lot,
+        share: Number((bench.solved.shares[i]?.share_pct ?? 0).toFixed(2)),
+      })),
+    }));
+  return (
+    <>
+      <FlourTabs />
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <h1>Blend bench</h1>
+        {past.length > 0 && (
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              const last = past.at(-1);
+              if (last) set(last);
+              setPast(past.slice(0, -1));
+            }}
+          >
+            Undo
+          </button>
+        )}
+      </div>
+      <p className="text-sm text-iron">
+        Shares of as-is mass. Properties mix by dry matter, falling number by liquefaction number; W
+        only roughly (H).
+      </p>
+      <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+        <section aria-labelledby="lots-in">
+          <h2 id="lots-in">Lots</h2>
+          <Lots
+            draft={draft}
+            bench={bench}
+            setLot={setLot}
+            remove={(at) => change(({ lots }) => ({ lots: lots.filter((_, i) => i !== at) }))}
+          />
+          <AddLot
+            taken={draft.lots.map((lot) => lot.lotId)}
+            onAdd={(lotId) =>
+              change(({ lots }) => ({
+                lots: [
+                  ...lots,
+                  { lotId, share: Math.max(0, Math.round(100 - total)), price: null },
+                ],
+              }))
+            }
+          />
+          {draft.lots.length > 0 && (
+            <p className={`mt-3 ${Math.abs(total - 100) > 0.5 ? "text-stop" : "text-iron"}`}>
+              Shares add up to {total.toFixed(1)} %
+              {Math.abs(total - 100) > 0.5 && total > 0 && (
+                <button
+                  type="button"
+                  className="link ml-3 text-ink"
+                  onClick={() =>
+                    change(({ lots }) => ({
+                      lots: lots.map((lot) => ({
+                        ...lot,
+                        share: Number(((100 * lot.share) / total).toFixed(2)),
+                      })),
+                    }))
+                  }
+                >
+                  make it 100
+                </button>
+              )}
+            </p>
+          )}
+          {bench && bench.price_per_t != null && bench.price_per_t > 0 && (
+            <p>
+              <span className="figure text-2xl">{bench.price_per_t.toFixed(2)}</span>{" "}
+              <span className="text-iron">per t</span>
+            </p>
+          )}
+        </section>
+        <section aria-labelledby="wanted">
+          <h2 id="wanted">What it makes, against what is wanted</h2>
+          <Refusal error={error} />
+          {draft.lots.length === 0 && (
+            <p className="mt-2">
+              Put two lots on the bench, say what is wanted, then move the shares or solve for them.
+            </p>
+          )}
+          {bench && draft.lots.length > 0 && (
+            <>
+              <Rules
+                bench={bench}
+                targets={draft.targets}
+                onTarget={(key, edit) =>
+                  change(({ targets }) => ({
+                    targets: {
+                      ...targets,
+                      [key]: { ...(targets[key] ?? { min: "", max: "" }), ...edit },
+                    },
+                  }))
+                }
+              />
+              <Solved bench={bench} onTake={solve} />
+            </>
+          )}
+        </section>
+      </div>
+      {draft.lots.length > 0 && Math.abs(total - 100) <= 0.5 && <BlendSave lots={draft.lots} />}
+    </>
+  );
+}
+
+function useBench(draft: BenchDraft) {
+  const { preferences } = usePreferences();
+  const number = (text: string) => given(text, preferences.mark) ?? undefined;
+  const targets = Object.entries(draft.targets)
+    .map(([property, { min, max }]) => ({ property, min: number(min), max: number(max) }))
+    .filter((target) => target.min !== undefined || target.max !== undefined);
+  const parts = draft.lots.map((lot) => ({
+    lot_id: lot.lotId,
+    share_pct: lot.share,
+    price_per_t: lot.price,
+  }));
+  const body = { parts, targets } as unknown as Schemas["BenchInput"];
+  return useQuery({
+    queryKey: ["bench", body],
+    enabled: draft.lots.length > 0,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => answer(api.POST("/api/v1/blends/calculation", { body, signal })),
+  });
+}
+
+interface LotsProps {
+  draft: BenchDraft;
+  bench: Schemas["Bench"] | undefined;
+  setLot: (at: number, edit: Partial<BenchLot>) => void;
+  remove: (at: number) => void;
+}
+
+function Lots({ draft, bench, setLot, remove }: LotsProps) {
+  const lots = useNewestLots();
+  return (
+    <ul className="mt-1">
+      {draft.lots.map((lot, at) => {
+        const part = bench?.parts.find((one) => one.lot_id === lot.lotId);
+        const known = part ?? lots?.find((one) => one.id === lot.lotId);
+        const name = known ? `${known.code}, ${known.flour}` : "a lot";
+        return (
+          <li key={lot.lotId} className="border-t border-hair py-2">
+            <p className="flex items-baseline justify-between">
+              <span>
+                <b>{known?.code}</b> <span className="text-iron">{known?.flour}</span>
+              </span>
+              <button
+                type="button"
+                className="px-2 text-iron hover:text-stop"
+                aria-label={`Take ${name} off the bench`}
+                onClick={() => remove(at)}
+              >
+                ✕
+              </button>
+            </p>
+            {part && part.assumed.length > 0 && (
+              <p className="text-sm text-crust">
+                {part.assumed.join(", ")} from its other lots: not on its certificate
+              </p>
+            )}
+            <div className="flex items-center gap-3">
+              <input
+                type="range"
+                min="0"
+                max="100"
+                step="0.5"
+                className="h-11 flex-1 accent-crust"
+                aria-label={`Share of ${name}`}
+                value={lot.share}
+                onChange={(event) => setLot(at, { share: Number(event.target.value) })}
+              />
+              <div className="w-20">
+                <Quantity
+                  bare
+                  label={`Share of ${name}, %`}
+                  kind="percent"
+                  value={lot.share}
+                  onSet={(share) => setLot(at, { share: Math.max(0, share ?? 0) })}
+                />
+              </div>
+              <div className="flex w-24 items-baseline text-sm text-iron">
+                <Quantity
+                  bare
+                  label={`Price of ${name} per t`}
+                  kind="number"
+                  value={lot.price}
+                  usual={part?.price_per_t ?? undefined}
+                  onSet={(price) =>
+                    setLot(at, { price: price === null ? null : Math.max(0, price) })
+                  }
+                />
+                /t
+              </div>
+            </div>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function useNewestLots() {
+  return useQuery({
+    queryKey: ["lots", "newest"],
+    queryFn: () => answer(api.GET("/api/v1/lots", { params: { query: {} } })),
+  }).data?.lots;
+}
+
+function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => void }) {
+  const { scenario } = useScenario();
+  const lots = useNewestLots();
+  const free = lots?.filter((lot) => !taken.includes(lot.id));
+  return (
+    <p className="mt-2 border-t border-hair pt-3">
+      <select
+        className="border-b border-iron bg-paper"
+        aria-label="Put a lot on the bench"
+        value=""
+        onChange={(event) => onAdd(event.target.value)}
+      >
+        <option value="">put a lot on the bench …</option>
+        {free?.map((lot) => (
+          <option key={lot.id} value={lot.id}>
+            {lot.code}, {lot.flour}
+            {lot.id === scenario.lot ? " (in hand)" : ""}
+          </option>
+        ))}
+      </select>
+    </p>
+  );
+}
+
+interface RulesProps {
+  bench: Schemas["Bench"];
+  targets: BenchDraft["targets"];
+  onTarget: (key: string, edit: Partial<{ min: string; max: string }>) => void;
+}
+
+function Rules({ bench, targets, onTarget }: RulesProps) {
+  const format = useFormat();
+  return (
+    <div className="overflow-x-auto">
+      <table className="mt-1 w-full">
+        <thead>
+          <tr className="border-b border-ink">
+            <th scope="col">property</th>
+            <th scope="col" className="text-right">
+              at least
+            </th>
+            <th scope="col" className="text-right">
+              at most
+            </th>
+            <th scope="col" className="text-right">
+              blend
+            </th>
+            <th scope="col" className="pl-3">
+              <span className="sr-only">on a rule</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {bench.rules.map((rule) => (
+            <tr key={rule.property} className="border-b border-hair">
+              <th scope="row" className="text-base font-normal text-ink">
+                {rule.label} <span className="text-xs text-iron">{rule.unit}</span>
+              </th>
+              {(["min", "max"] as const).map((side) => (
+                <td key={side} className="pl-1">
+                  <input
+                    className="field ml-auto block w-16 text-right"
+                    inputMode="decimal"
+                    autoComplete="off"
+                    aria-label={`${rule.label}, ${side === "min" ? "at least" : "at most"}`}
+                    value={targets[rule.property]?.[side] ?? ""}
+                    onChange={(event) => onTarget(rule.property, { [side]: event.target.value })}
+                  />
+                </td>
+              ))}
+              <td className={`figure text-right text-lg ${rule.kept ? "" : "text-stop"}`}>
+                {rule.value == null ? "–" : format.number(rule.value, rule.value < 5 ? 3 : 1)}
+              </td>
+              <td className="w-56 pl-3">
+                <SpecificationRule
+                  earlier={rule.parts}
+                  rule={{
+                    property: "protein",
+                    basis: null,
+                    must: true,
+                    method: null,
+                    other_method: false,
+                    label: rule.label,
+                    unit: rule.unit,
+                    min: rule.min ?? null,
+                    max: rule.max ?? null,
+                    target: null,
+                    value: rule.value ?? null,
+                    fringe_min: 0,
+                    fringe_max: 0,
+                    verdict: rule.kept ? "in" : "out",
+                    message: rule.kept ? "kept" : "not kept",
+                  }}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Solved({ bench, onTake }: { bench: Schemas["Bench"]; onTake: () => void }) {
+  const format = useFormat();
+  const { solved, unpriced } = bench;
+  const shares = solved.shares
+    .filter((share) => share.share_pct > 0.005)
+    .map((share) => `${share.name} ${format.percent(share.share_pct)}`)
+    .join(", ");
+  return (
+    <div className="mt-4 border-t border-ink pt-3">
+      {solved.feasible ? (
+        <p>
+          <b>{unpriced.length > 0 ? "Within the targets:" : "Cheapest within the targets:"}</b>{" "}
+          {shares}
+          {solved.price_per_t > 0 && `, at ${solved.price_per_t.toFixed(2)} per t`}.
+          {unpriced.length > 0 && (
+            <span className="block text-sm text-crust">
+              {unpriced.join(", ")} {unpriced.length === 1 ? "has" : "have"} no price: which shares
+              are cheapest is not known.
+            </span>
+          )}
+        </p>
+      ) : (
+        <>
+          <p className="font-semibold text-stop">No shares of these lots meet every target.</p>
+          <ul className="mt-1 list-disc pl-5">
+            {solved.conflicts.map((conflict) => (
+              <li key={`${conflict.property} ${conflict.side}`}>{conflict.says}.</li>
+            ))}
+          </ul>
+          <p className="mt-1">The nearest: {shares}.</p>
+        </>
+      )}
+      <button type="button" className="act mt-2" onClick={onTake}>
+        Take these shares
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,145 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { asProblem, type Schemas } from "../api/client";
+import { FieldText } from "../shell/FieldText";
+import { NameField } from "../shell/NameField";
+import { usePreferences } from "../units/preferences";
+import { FlourTabs } from "./FlourTabs";
+import { ImportProgress } from "./ImportProgress";
+import { MappingTable } from "./MappingTable";
+import { readText } from "./readText";
+import { useImport } from "./useImport";
+
+/** Rows read for the preview. */
+const PREVIEW_BYTES = 200_000;
+
+/** Many lots at once: a mill's own table, mapped once and remembered, or our own JSON. */
+export function BulkImportPage() {
+  const queries = useQueryClient();
+  const { preferences } = usePreferences();
+  const [file, setFile] = useState<File>();
+  const [preview, setPreview] = useState<Schemas["TablePreview"]>();
+  const [mill, setMill] = useState("");
+  const [message, setSays] = useState<string>();
+  const run = useImport(() => void queries.invalidateQueries());
+  const look = async (of: File, mapping?: Schemas["Mapping"]) => {
+    const text = await readText(of.slice(0, PREVIEW_BYTES));
+    const whole = of.size <= PREVIEW_BYTES ? text : text.slice(0, text.lastIndexOf("\n"));
+    const response = await fetch("/api/v1/imports/preview", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({
+        table: whole,
+        mill,
+        decimal_mark: preferences.mark,
+        ...(mapping ? { mapping } : {}),
+      }),
+    }).catch(() => undefined);
+    if (!response)
+      return setSays("The server does not answer; the file is untouched, try again in a moment");
+    const read: unknown = await response.json().catch(() => undefined);
+    if (!response.ok) return setSays(`${of.name}: ${asProblem(read, response.status).detail}`);
+    const seen = read as Schemas["TablePreview"];
+    setSays(undefined);
+    setPreview(seen);
+    if (seen.mill) setMill(seen.mill);
+  };
+  const take = (chosen: File | undefined) => {
+    if (!chosen) return;
+    run.reset();
+    setFile(chosen);
+    setPreview(undefined);
+    setSays(undefined);
+    if (!chosen.name.toLowerCase().endsWith(".json")) void look(chosen);
+  };
+  const isJson = file?.name.toLowerCase().endsWith(".json") ?? false;
+  return (
+    <>
+      <FlourTabs />
+      <h1>Many lots at once</h1>
+      <p className="mt-1 max-w-3xl">
+        A mill's own table with a lot in each row (CSV), or lots in our own JSON. Lots that are on
+        record already are recognised; sending a file again doubles nothing.
+      </p>
+      <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
+        <label className="act cursor-pointer focus-within:outline-2">
+          Choose the file
+          <input
+            type="file"
+            accept=".csv,.txt,.json,text/csv,application/json"
+            className="sr-only"
+            onChange={(event) => {
+              take(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+        </label>
+        <span className="text-sm">
+          Save every lot as{" "}
+          <a className="link" href="/api/v1/lots/export?format=csv">
+            CSV
+          </a>{" "}
+          or{" "}
+          <a className="link" href="/api/v1/lots/export?format=json">
+            JSON
+          </a>
+        </span>
+      </div>
+      {message && (
+        <p className="mt-2 text-stop" role="alert">
+          {message}.
+        </p>
+      )}
+      {file && (preview || isJson) && (
+        <div className="mt-4 flex flex-wrap items-end gap-4 border-t border-ink pt-3">
+          <p>
+            <b>{file.name}</b>
+            {preview?.remembered_by && (
+              <span className="block text-sm text-moss">
+                Read as {preview.remembered_by} corrected it last time
+              </span>
+            )}
+          </p>
+          {preview && (
+            <FieldText
+              label="Mill"
+              placeholder="Brae Stone Mill"
+              className="w-48"
+              value={mill}
+              onChange={setMill}
+            />
+          )}
+          <NameField label="Taken in by" />
+          <button
+            type="button"
+            className="act act-main"
+            disabled={run.state?.running || preferences.name.trim() === ""}
+            onClick={() =>
+              void run.start(file, {
+                mapping: preview?.mapping,
+                mill,
+                by: preferences.name,
+                decimal_mark: preview?.decimal_mark ?? preferences.mark,
+              })
+            }
+          >
+            Take in all rows
+          </button>
+          {preferences.name.trim() === "" && (
+            <p className="text-sm text-iron">Say who takes them in.</p>
+          )}
+        </div>
+      )}
+      {run.state && <ImportProgress state={run.state} onCancel={run.cancel} />}
+      {file && preview && !run.state?.running && (
+        <MappingTable
+          preview={preview}
+          onChange={(mapping) => {
+            setPreview({ ...preview, mapping });
+            void look(file, mapping);
+          }}
+        />
+      )}
+    </>
+  );
+}

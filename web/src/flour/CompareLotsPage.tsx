@@ -1,0 +1,167 @@
+import { useQuery } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
+import { AbsorptionChange } from "../figures/AbsorptionChange";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { lastWhile } from "../scenario/lastWhile";
+import { useLot, useLotsOf } from "../scenario/useChain";
+import { Refusal } from "../shell/Refusal";
+import { ORIGIN } from "../shell/Why";
+import { useFormat } from "../units/format";
+import { FlourTabs } from "./FlourTabs";
+import { NoLot } from "./NoLot";
+
+/** What changed from one lot to another, why it drinks differently, and what that does. */
+export function CompareLotsPage() {
+  const { scenario, search, show } = useScenario();
+  const against = new URLSearchParams(search).get("against");
+  const lot = useLot(scenario.lot).data;
+  const lots = useLotsOf(lot?.flour.id).data?.lots;
+  const asked = useQuery({
+    queryKey: ["change", scenario.lot, against],
+    enabled: scenario.lot !== null,
+    placeholderData: lastWhile("change", scenario.lot),
+    queryFn: () =>
+      answer(
+        api.GET("/api/v1/lots/{lot_id}/comparison", {
+          params: {
+            path: { lot_id: scenario.lot ?? "" },
+            query: against === "target" ? { target: true } : against ? { against } : {},
+          },
+        }),
+      ),
+  });
+  const change = asked.data;
+  const compared = change?.against;
+  return (
+    <>
+      <FlourTabs />
+      {!scenario.lot && <NoLot />}
+      <Refusal error={asked.error} />
+      {lot && (
+        <h1 className="flex flex-wrap items-baseline gap-x-3">
+          {lot.code}
+          <label className="text-base font-normal text-iron">
+            against{" "}
+            <select
+              className="border-b border-iron bg-paper font-semibold text-ink"
+              value={compared?.lot_id ?? (compared ? "target" : "")}
+              onChange={(event) => show({ against: event.target.value })}
+            >
+              {!compared && <option value="">no other lot</option>}
+              <option value="target">the specification's targets</option>
+              {lots
+                ?.filter((one) => one.id !== lot.id)
+                .map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.code}
+                  </option>
+                ))}
+            </select>
+          </label>
+        </h1>
+      )}
+      {change && !compared && (
+        <p className="mt-3">
+          This is the first lot of its flour; there is none before it to compare with.
+        </p>
+      )}
+      {compared && <Told change={compared.comparison} />}
+    </>
+  );
+}
+
+function Told({ change }: { change: Schemas["LotComparison"] }) {
+  const format = useFormat();
+  const { absorption_difference, consequences, differences } = change;
+  return (
+    <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+      <section aria-labelledby="does">
+        <h2 id="does">What it does to the dough</h2>
+        {consequences.length === 0 && (
+          <p className="mt-2">
+            Nothing that a baker would notice: every change is within what the methods repeat to.
+          </p>
+        )}
+        <dl className="mt-1">
+          {consequences.map((one) => (
+            <div key={one.key} className="border-t border-hair py-2">
+              <dt className="text-sm text-iron">{one.subject}</dt>
+              <dd
+                className={one.key === "damaged_starch" ? "text-lg font-semibold text-crust" : ""}
+              >
+                {one.message}.
+              </dd>
+            </div>
+          ))}
+        </dl>
+        <h2 className="mt-6">
+          Points of water on 14 %
+          {absorption_difference.measured == null && (
+            <span className="font-normal text-iron">, no absorption measured on both</span>
+          )}
+        </h2>
+        <div className="mt-2">
+          <AbsorptionChange absorption_difference={absorption_difference} />
+        </div>
+        <details className="mt-2 text-sm">
+          <summary>Coefficients</summary>
+          <table className="mt-1">
+            <tbody>
+              {absorption_difference.coefficients.map((one) => (
+                <tr key={one.name}>
+                  <td className="pr-4">{one.name}</td>
+                  <td className="pr-4 text-right">
+                    {format.plain(one.value)}, {format.plain(one.low)} to {format.plain(one.high)}
+                  </td>
+                  <td className="text-iron">
+                    {ORIGIN[one.origin].letter} · {one.source}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      </section>
+      <section aria-labelledby="readings">
+        <h2 id="readings">Reading by reading</h2>
+        <table className="mt-1 w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th scope="col">property</th>
+              <th scope="col" className="text-right">
+                was
+              </th>
+              <th scope="col" className="text-right">
+                is
+              </th>
+              <th scope="col" className="text-right">
+                change
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {differences.map((one) => (
+              <tr
+                key={one.property}
+                className={`border-b border-hair ${one.real ? "" : "text-iron"}`}
+              >
+                <th scope="row" className="py-1 text-base font-normal text-inherit">
+                  {one.label} <span className="text-xs">{one.unit}</span>
+                </th>
+                <td className="text-right">{format.plain(Number(one.before.toPrecision(4)))}</td>
+                <td className="text-right">{format.plain(Number(one.after.toPrecision(4)))}</td>
+                <td className={`text-right ${one.real ? "font-semibold" : ""}`}>
+                  {format.signed(one.after - one.before, 2)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-1 text-sm text-iron">
+          Grey: within what the method repeats to. Ash on dry matter, damaged starch as is, the rest
+          on 14 %.
+        </p>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,309 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../scenario/sameDough";
+import { useFormula } from "../dough/useFormula";
+import { usePlantParameters } from "../dough/usePlantParameters";
+import { FermentationFigure } from "../figures/FermentationFigure";
+import { EmptyState } from "../shell/EmptyState";
+import { Refusal } from "../shell/Refusal";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { ChainWhy } from "../shell/Why";
+import { momentOf } from "../units/clock";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { ReadingsFit } from "./ReadingsFit";
+import { MethodTabs } from "./MethodTabs";
+
+/** How the dough in hand rises through its method, and the yeast for another rise or room. */
+export function FermentationPage() {
+  const { chain, process, product, input } = useScenarioContext();
+  const format = useFormat();
+  const { data: rise, error } = useQuery({
+    queryKey: ["rise", input],
+    enabled: input !== null,
+    placeholderData: lastOfSameDough(input),
+    queryFn: ({ signal }) => {
+      if (!input) throw new Error("asked without a dough in hand");
+      return answer(api.POST("/api/v1/chain/fermentation", { body: input, signal }));
+    },
+  });
+  if (!product || !chain?.heat || !rise)
+    return (
+      <>
+        <MethodTabs />
+        {error ? (
+          <>
+            <h1>Rise</h1>
+            <Refusal error={error} />
+          </>
+        ) : (
+          <EmptyState link="method" />
+        )}
+      </>
+    );
+  const end = rise.stages.at(-1);
+  return (
+    <>
+      <MethodTabs />
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div className="max-w-80">
+          <h1>Rise</h1>
+          <p className="text-sm text-iron">
+            {product.name}, {process}
+          </p>
+        </div>
+        {end && (
+          <p>
+            <ChainWhy link="rise" of="rise">
+              <span className="figure text-5xl text-moss">+{format.number(end.rise_pct, 0)} %</span>
+            </ChainWhy>
+            <span className="block text-sm">
+              where it meets the oven, {format.minutes(end.to_h * 60)} after the first mixing
+            </span>
+          </p>
+        )}
+        {rise.sponge && (
+          <p className="text-sm">
+            <span className="figure block text-2xl">{format.temperature(rise.sponge.end_c)}</span>
+            the {rise.sponge.name} after {format.minutes(rise.sponge.hours * 60)}, set at{" "}
+            {format.temperature(rise.sponge.set_c)}, +{format.number(rise.sponge.end_rise_pct, 0)} %
+          </p>
+        )}
+        <p className="text-sm">
+          <span className="figure block text-2xl">
+            {rise.yeast_idy_pct > 0
+              ? format.share(rise.yeast_idy_pct)
+              : format.percent(rise.sour_pct)}
+          </span>
+          {rise.yeast_idy_pct > 0 ? "yeast, as instant" : "of the flour in the sour"}
+        </p>
+      </div>
+      <div className="mt-5">
+        <FermentationFigure series={rise.series} stages={rise.stages} />
+      </div>
+      <div className="mt-5 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <StageTable stages={rise.stages} />
+        <div className="space-y-6">
+          <Jar marks={rise.jar} />
+          <ReadingsFit key={product.slug} product={product.slug} />
+          <AnotherRise now={rise.yeast_idy_pct} />
+          {rise.seasons.length > 0 && <Seasons rows={rise.seasons} />}
+        </div>
+      </div>
+      <p className="mt-4 max-w-prose text-sm text-iron">
+        A plan, not a promise: the model is the house's (H, shaped by published kinetics) until your
+        own readings teach it. Decide by the dough.
+        {rise.assumed.length > 0 &&
+          ` The certificate does not state everything; taken as usual: ${rise.assumed.join(", ")}.`}
+      </p>
+    </>
+  );
+}
+
+function StageTable({ stages }: { stages: Schemas["RiseStage"][] }) {
+  const format = useFormat();
+  return (
+    <table className="w-full self-start">
+      <caption className="sr-only">The dough at the end of each stage</caption>
+      <thead>
+        <tr className="border-b border-ink">
+          {["stage, to its end", "at", "around it", "dough", "rise", "sugar left"].map(
+            (word, at) => (
+              <th scope="col" key={word} className={at === 0 ? "py-1" : "text-right"}>
+                {word}
+              </th>
+            ),
+          )}
+        </tr>
+      </thead>
+      <tbody>
+        {stages.map((stage, at) => (
+          <tr key={at} className="border-b border-hair">
+            <th scope="row" className="py-1 text-base font-normal text-ink">
+              {stage.label}
+              {stage.misses && (
+                <span className="block max-w-md text-sm text-crust">{stage.misses}</span>
+              )}
+            </th>
+            <td className="text-right whitespace-nowrap">{format.minutes(stage.to_h * 60)}</td>
+            <td className="text-right whitespace-nowrap text-iron">
+              {format.temperature(stage.ambient_c, 0)}
+            </td>
+            <td className="text-right whitespace-nowrap">{format.temperature(stage.dough_c)}</td>
+            <td className="figure text-right whitespace-nowrap">
+              +{format.number(stage.rise_pct, 0)} %
+            </td>
+            <td className="text-right whitespace-nowrap text-iron">
+              {format.percent(stage.sugar_pct, 2)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** When a sample jar will stand where. */
+function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
+  const format = useFormat();
+  return (
+    <section aria-labelledby="jar">
+      <h2 id="jar">A sample jar tells</h2>
+      <dl className="mt-1 text-sm">
+        {marks.map((mark) => (
+          <div key={mark.rise_pct} className="flex justify-between border-t border-hair py-0.5">
+            <dt className="text-iron">+{format.number(mark.rise_pct, 0)} %</dt>
+            <dd className="figure">
+              {mark.at_h == null ? "not before the oven" : format.minutes(mark.at_h * 60)}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-sm text-iron">
+        From the first mixing, kept beside the dough and never folded. A jar of 100 g follows the
+        room sooner than the bulk does: say which was read.
+      </p>
+    </section>
+  );
+}
+
+/** What brings it to another rise: yeast, to be taken into the formula; a room; a time. */
+function AnotherRise({ now }: { now: number }) {
+  const { input } = useScenarioContext();
+  const { set } = useFormula();
+  const ingredients = usePlantParameters()?.ingredients;
+  const format = useFormat();
+  const [wanted, want] = useState<number | null>(null);
+  const ask = useMutation({
+    networkMode: "always",
+    mutationFn: (rise_pct: number) => {
+      if (!input) throw new Error("asked without a dough in hand");
+      return answer(api.POST("/api/v1/chain/yeast", { body: { scenario: input, rise_pct } }));
+    },
+  });
+  const found = ask.data?.yeast_idy_pct;
+  const take = (pct: number) => {
+    const yeasts = ingredients?.filter((one) => one.role === "yeast").map((one) => one.ingredient);
+    const scaled = (all: Schemas["LineInput"][]) =>
+      all.map((line) =>
+        yeasts?.includes(line.ingredient)
+          ? { ...line, pct: Number((((line.pct ?? 0) * pct) / now).toFixed(4)) }
+          : line,
+      );
+    ask.reset();
+    set(({ lines, parts }) => ({
+      lines: scaled(lines),
+      parts: parts.map((part) => ({ ...part, lines: scaled(part.lines ?? []) })),
+    }));
+  };
+  return (
+    <section aria-labelledby="another-rise">
+      <h2 id="another-rise">Another rise</h2>
+      <div className="mt-1 flex items-end gap-4">
+        <div className="w-32">
+          <Quantity
+            label="Rise at the oven"
+            kind="percent"
+            value={wanted}
+            onSet={(next) => {
+              want(next);
+              if (next !== null) ask.mutate(next);
+            }}
+            fault={ask.error instanceof Refused ? ask.error.at("rise_pct") : undefined}
+          />
+        </div>
+      </div>
+      {ask.data && (
+        <dl className="mt-1">
+          {now > 0 && (
+            <div className="flex justify-between border-t border-hair py-0.5">
+              <dt className="text-iron">with yeast of</dt>
+              <dd className={found == null ? "text-sm text-stop" : "figure"}>
+                {found == null ? `${ask.data.message}.` : format.share(found)}
+              </dd>
+            </div>
+          )}
+          <div className="flex justify-between border-t border-hair py-0.5">
+            <dt className="text-iron">or in a room of</dt>
+            <dd className="figure">
+              {ask.data.otherwise.room_c == null
+                ? "none does it"
+                : format.temperature(ask.data.otherwise.room_c)}
+            </dd>
+          </div>
+          <div className="flex justify-between border-t border-hair py-0.5">
+            <dt className="text-iron">as it is, after</dt>
+            <dd className="figure">
+              {ask.data.otherwise.after_h == null
+                ? "not before the oven"
+                : format.minutes(ask.data.otherwise.after_h * 60)}
+            </dd>
+          </div>
+          <Start after={ask.data.otherwise.after_h} />
+        </dl>
+      )}
+      {found != null && now > 0 && ingredients && (
+        <button type="button" className="act mt-2" onClick={() => take(found)}>
+          Take it into the formula
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** When to begin mixing, for the dough to stand there at an hour. */
+function Start({ after }: { after: number | null | undefined }) {
+  const format = useFormat();
+  const [at, setAt] = useState("");
+  if (after == null) return null;
+  return (
+    <div className="border-t border-hair py-0.5">
+      <label className="flex items-center justify-between gap-3 text-iron">
+        to stand there at
+        <input
+          type="datetime-local"
+          className="field w-52 text-ink"
+          value={at}
+          onChange={(event) => setAt(event.target.value)}
+        />
+      </label>
+      {at && (
+        <p className="flex justify-between">
+          <span className="text-iron">begin mixing</span>
+          <b className="figure">
+            {format.moment(new Date(momentOf(at).getTime() - after * 3_600_000).toISOString())}
+          </b>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The yeast for the same rise in other rooms. */
+function Seasons({ rows }: { rows: Schemas["SeasonalYeast"][] }) {
+  const format = useFormat();
+  return (
+    <section aria-labelledby="seasons">
+      <h2 id="seasons">The same rise in another room</h2>
+      <table className="mt-1 w-full text-sm">
+        <caption className="sr-only">Instant yeast by room temperature</caption>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.room_c} className="border-t border-hair">
+              <th scope="row" className="py-0.5 font-normal">
+                {format.temperature(row.room_c, 0)}
+              </th>
+              <td className="figure text-right">
+                {row.yeast_idy_pct == null ? "no dose does it" : format.share(row.yeast_idy_pct)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 text-sm text-iron">
+        Instant yeast on flour. Refrigerator and proofer stay as they are.
+      </p>
+    </section>
+  );
+}

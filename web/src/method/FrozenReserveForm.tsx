@@ -1,0 +1,63 @@
+import type { Refused, Schemas } from "../api/client";
+import { MomentField } from "../shell/MomentField";
+import { Quantity } from "../units/Quantity";
+import { fieldOf, momentOf } from "../units/clock";
+
+/** Pieces to be kept frozen, as it is asked. */
+export interface SpareAsked {
+  pieces: number;
+  /** As a browser's field keeps a date and a time. */
+  on: string;
+}
+
+export const spareInput = (spare: SpareAsked): Schemas["FrozenReserveInput"] => ({
+  pieces: spare.pieces,
+  on: momentOf(spare.on).toISOString(),
+});
+
+const WEEK_MS = 7 * 24 * 3_600_000;
+
+interface Props {
+  spare: SpareAsked | undefined;
+  onSpare: (spare: SpareAsked | undefined) => void;
+  refused: Refused | undefined;
+}
+
+/** Spare pieces that are frozen for another day. */
+export function FrozenReserveForm({ spare, onSpare, refused }: Props) {
+  if (!spare)
+    return (
+      <button
+        type="button"
+        className="act"
+        onClick={() => onSpare({ pieces: 4, on: fieldOf(new Date(Date.now() + WEEK_MS)) })}
+      >
+        Freeze spare ones
+      </button>
+    );
+  return (
+    <fieldset className="text-sm">
+      <legend className="text-iron">Spare ones, frozen</legend>
+      <div className="flex items-end gap-3">
+        <div className="w-20">
+          <Quantity
+            label="Pieces"
+            kind="number"
+            value={spare.pieces}
+            onSet={(value) => onSpare({ ...spare, pieces: value ?? 1 })}
+            fault={refused?.at("spare.pieces")}
+          />
+        </div>
+        <MomentField
+          label="To be used"
+          value={spare.on}
+          onSet={(on) => onSpare({ ...spare, on })}
+          fault={refused?.at("spare.on")}
+        />
+        <button type="button" className="link" onClick={() => onSpare(undefined)}>
+          None
+        </button>
+      </div>
+    </fieldset>
+  );
+}

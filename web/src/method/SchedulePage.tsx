@@ -1,0 +1,174 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { lastOfSameDough } from "../scenario/sameDough";
+import { ScheduleClock } from "../figures/ScheduleClock";
+import { EmptyState } from "../shell/EmptyState";
+import { Refusal } from "../shell/Refusal";
+import { useKept } from "../storage/useKept";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { useFormat } from "../units/format";
+import { RefreshmentAndReserve } from "./RefreshmentAndReserve";
+import { CalendarButton } from "./CalendarButton";
+import { DAY_KEY, dayInput, keptDay, minutesOf } from "./schedule";
+import { NobodyThere, WhenAsked } from "./Hours";
+import { MethodTabs } from "./MethodTabs";
+import { FrozenReserveForm, spareInput, type SpareAsked } from "./FrozenReserveForm";
+import { useGuide } from "./useMethod";
+
+/** The dough in hand on the clock, around the hours nobody is there. */
+export function SchedulePage() {
+  const { process, product, input } = useScenarioContext();
+  const format = useFormat();
+  const [now] = useState(() => new Date());
+  const [day, set] = useKept(DAY_KEY, keptDay);
+  const [spare, setSpare] = useState<SpareAsked>();
+  const guide = useGuide();
+  // Pieces that lie in the cold can be frozen instead.
+  const roles = guide?.usual.map((one) => one.role) ?? [];
+  const hasBalls =
+    roles.lastIndexOf("cold") > roles.indexOf("dividing") && roles.includes("dividing");
+  const body = input && {
+    scenario: input,
+    day: dayInput(day, now),
+    ...(hasBalls && spare && { spare: spareInput(spare) }),
+  };
+  const asked = useQuery({
+    queryKey: ["day", body],
+    enabled: body !== null,
+    placeholderData: lastOfSameDough(body),
+    queryFn: ({ signal }) => {
+      if (!body) throw new Error("asked without a dough in hand");
+      return answer(api.POST("/api/v1/chain/schedule", { body, signal }));
+    },
+  });
+  if (!product || !body)
+    return (
+      <>
+        <MethodTabs />
+        <EmptyState link="method" />
+      </>
+    );
+  const refused = asked.error instanceof Refused ? asked.error : undefined;
+  const found = refused ? undefined : asked.data;
+  return (
+    <>
+      <MethodTabs />
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
+        <div className="max-w-80">
+          <h1>The day</h1>
+          <p className="text-sm text-iron">
+            {product.name}, {process}
+          </p>
+        </div>
+        {found && (
+          <>
+            <p>
+              <span className="figure text-4xl">{format.moment(found.plan.starts_at)}</span>
+              <span className="block text-sm">begins</span>
+            </p>
+            <p>
+              <span className="figure text-4xl">{format.moment(found.plan.out_at)}</span>
+              <span className="block text-sm">out of the oven</span>
+            </p>
+          </>
+        )}
+      </div>
+      <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
+        <WhenAsked day={day} set={set} />
+        <NobodyThere day={day} set={set} refused={refused} />
+        {hasBalls && <FrozenReserveForm spare={spare} onSpare={setSpare} refused={refused} />}
+        <Refusal error={refused} placed={/^spare\./} />
+      </div>
+      {found && (
+        <>
+          {found.plan.message && (
+            <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
+              Fitted around the refused hours: {format.text(found.plan.message)}. Look whether it
+              still has strength before it goes on.
+            </p>
+          )}
+          {found.plan.moved_min > 0 && (
+            <p className="mt-3 text-sm text-iron">
+              {format.minutes(found.plan.moved_min)}{" "}
+              {day.by === "from" ? "later than asked" : "before it was asked for"}, to keep clear of
+              the hours nobody is there.
+            </p>
+          )}
+          <div className="mt-4">
+            <ScheduleClock
+              plan={found.plan}
+              rise={found.rise}
+              mixesH={found.mixes_h}
+              refused={day.refused.flatMap(({ from, to }) => {
+                const [begins, ends] = [minutesOf(from), minutesOf(to)];
+                return begins === null || ends === null ? [] : [{ from: begins, to: ends }];
+              })}
+            />
+          </div>
+          <Stages stages={found.plan.stages} waits={found.waits_min} />
+          <RefreshmentAndReserve feed={found.feed} spare={found.spare} />
+          <p className="screen-only mt-4 flex gap-3">
+            <button type="button" className="act" onClick={() => window.print()}>
+              Print
+            </button>
+            <CalendarButton path="/api/v1/chain/schedule/calendar" body={body} />
+          </p>
+          <p className="mt-3 max-w-prose text-sm text-iron">
+            Minutes are where to begin looking; the dough decides. Eggs, milk and meat have their
+            own limits out of the cold: your food-safety plan goes before this one.
+          </p>
+        </>
+      )}
+    </>
+  );
+}
+
+function Stages({ stages, waits }: { stages: Schemas["PlannedStage"][]; waits: number[] }) {
+  const format = useFormat();
+  return (
+    <table className="mt-4 w-full">
+      <caption className="sr-only">The stages with their hours</caption>
+      <thead>
+        <tr className="border-b border-ink">
+          {["begins", "for", "stage", "ends when", "can wait"].map((word) => (
+            <th scope="col" key={word} className="py-1 pr-6">
+              {word}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {stages.map((stage, at) => (
+          <tr key={stage.starts_at + stage.label} className="border-b border-hair">
+            <td className="figure py-1 pr-6 whitespace-nowrap">{format.moment(stage.starts_at)}</td>
+            <td className="pr-6 whitespace-nowrap">
+              {format.minutes((Date.parse(stage.ends_at) - Date.parse(stage.starts_at)) / 60_000)}
+            </td>
+            <td className="pr-6">
+              <b>{stage.label}</b>
+              {stage.ambient_c != null && `, ${format.temperature(stage.ambient_c, 0)}`}
+              {stage.added && <span className="text-sm text-water"> · put in</span>}
+              {!stage.added && stage.stretched_min !== 0 && (
+                <span className="text-sm text-water">
+                  {" "}
+                  · {stage.stretched_min > 0 ? "+" : "−"}
+                  {format.minutes(Math.abs(stage.stretched_min))}
+                </span>
+              )}
+              {stage.folds.length > 1 && (
+                <span className="block text-sm text-iron">
+                  at {stage.folds.map((set) => format.time(set.starts_at)).join(", ")}
+                </span>
+              )}
+            </td>
+            <td className="pr-6 text-sm text-iron">{format.text(stage.ends_when)}</td>
+            <td className="text-sm whitespace-nowrap text-water">
+              {(waits[at] ?? 0) >= 5 && format.minutes(waits[at] ?? 0)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

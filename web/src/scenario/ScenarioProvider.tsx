@@ -1,0 +1,221 @@
+import {
+  createContext,
+  use,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
+import { NavigationType, useLocation, useNavigate, useNavigationType } from "react-router";
+import type { Schemas } from "../api/client";
+import { store, stored } from "../storage/stored";
+import { carried, readScenario, type Scenario } from "./scenario";
+
+export type Draft = Schemas["EditedFormula"];
+export type MethodDraft = Schemas["MethodDraft"];
+
+/** What is edited and not yet recorded of a product: it is not in the address. */
+interface Edited {
+  draft?: Draft | undefined;
+  method?: MethodDraft | undefined;
+}
+
+/** The dough in hand with what is edited of it. */
+export interface Now extends Edited {
+  scenario: Scenario;
+}
+
+interface State extends Now {
+  /** The newest address, for what a page keeps in it beside the hand. */
+  address: string;
+  /** Earlier states, the last one last. */
+  past: Now[];
+}
+
+/** A value, or how it follows from the newest one. */
+export type Next<T> = T | ((now: T) => T);
+
+interface Held extends Now {
+  /** The hand as it stands in an address, with what else stands in this one. */
+  search: string;
+  /** The state before the last change. */
+  before: Now | undefined;
+  /** The newest state, whatever was rendered last. */
+  newest: () => Now;
+  change: (change: Partial<Scenario> | ((scenario: Scenario) => Partial<Scenario>)) => void;
+  edit: (draft: Next<Draft | undefined>) => void;
+  editMethod: (method: Next<MethodDraft | undefined>) => void;
+  /** Several at once, undone at once. */
+  set: (change: Partial<Scenario>, edited: Edited) => void;
+  undo: () => void;
+  /** Puts every state of the edited formula right, as no change of anybody's. */
+  amend: (right: (draft: Draft) => Draft) => void;
+  /** Sets what a page keeps in the address beside the hand; null takes it out. */
+  show: (params: Record<string, string | null>) => void;
+}
+
+const Context = createContext<Held | null>(null);
+const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draft." } as const;
+const STEPS = 50;
+
+/** Where an edited formula or method of a product is kept. */
+export const draftKey = (kind: keyof typeof KEYS, product: string) => KEYS[kind] + product;
+
+const kept = (product: string | null): Edited =>
+  product
+    ? { draft: stored(KEYS.draft + product), method: stored(KEYS.method + product) }
+    : { draft: undefined, method: undefined };
+
+const keep = (product: string, edited: Edited) => {
+  for (const kind of ["draft", "method"] as const) store(KEYS[kind] + product, edited[kind]);
+};
+
+const searchOf = (scenario: Scenario, address = "") => {
+  const search = carried(scenario, address).toString();
+  return search && `?${search}`;
+};
+
+const follows = <T,>(next: Next<T>, now: T): T =>
+  typeof next === "function" ? (next as (now: T) => T)(now) : next;
+
+/** With our own navigations: what they carry to the address is in the state already. */
+const OURS = { byEdit: true };
+const isOurs = (state: unknown) => (state as typeof OURS | null)?.byEdit === true;
+
+/**
+ * Keeps the dough in hand and its changes, so that they can be undone, and writes the hand to the
+ * address. The state is here and the address follows it: an edit builds on the newest state, even
+ * where the router has not shown the one before.
+ */
+export function ScenarioProvider({ children }: { children: ReactNode }) {
+  const location = useLocation();
+  const arrived = useNavigationType();
+  const navigate = useNavigate();
+  const [state, show] = useState<State>(() => start(location.search, []));
+  const held = useRef(state);
+  const put = useCallback((next: State) => {
+    held.current = next;
+    show(next);
+  }, []);
+
+  // Somebody followed a link or went back: the address leads. Not so where it follows us.
+  const ours = arrived !== NavigationType.Pop && isOurs(location.state);
+  useEffect(() => {
+    if (ours) return;
+    const now = held.current;
+    const next = start(location.search, now.past);
+    const moved = searchOf(next.scenario) !== searchOf(now.scenario);
+    if (moved) put(next);
+    else if (now.address !== location.search) put({ ...now, address: location.search });
+  }, [location, ours, put]);
+
+  const newest = useCallback((): Now => held.current, []);
+  const apply = useCallback(
+    (to: (now: Now) => Partial<Now>) => {
+      const { past, address, ...now } = held.current;
+      const change = to(now);
+      const product = change.scenario?.product ?? null;
+      const other = change.scenario && product !== now.scenario.product ? kept(product) : {};
+      const next = { ...now, ...other, ...change };
+      const moved = searchOf(next.scenario) !== searchOf(now.scenario);
+      // What a page keeps of one product says nothing of another.
+      const search = searchOf(
+        next.scenario,
+        next.scenario.product === now.scenario.product ? address : "",
+      );
+      const edited = "draft" in change || "method" in change;
+      if (!moved && next.draft === now.draft && next.method === now.method) return;
+      // Choosing the lot a product starts with is no change anybody made.
+      const changed = now.scenario.product && now.scenario.lot;
+      const earlier = changed ? [...past.slice(1 - STEPS), now] : past;
+      put({ ...next, address: search, past: earlier });
+      if (edited && next.scenario.product) keep(next.scenario.product, next);
+      // Without a path it is a change of where the router is by then.
+      if (moved) void navigate({ search }, { replace: !now.scenario.lot, state: OURS });
+    },
+    [navigate, put],
+  );
+  const amend = useCallback(
+    (right: (draft: Draft) => Draft) => {
+      const amended = <S extends Now>(state: S): S => {
+        const draft = state.draft && right(state.draft);
+        return draft === state.draft ? state : { ...state, draft };
+      };
+      const now = held.current;
+      const next = amended(now);
+      if (next === now && now.past.every((one) => amended(one) === one)) return;
+      put({ ...next, past: now.past.map(amended) });
+      if (next.scenario.product) keep(next.scenario.product, next);
+    },
+    [put],
+  );
+  const undo = useCallback(() => {
+    const { past, scenario, address } = held.current;
+    const last = past.at(-1);
+    if (!last) return;
+    const search = searchOf(
+      last.scenario,
+      last.scenario.product === scenario.product ? address : "",
+    );
+    put({ ...last, address: search, past: past.slice(0, -1) });
+    if (last.scenario.product) keep(last.scenario.product, last);
+    if (searchOf(last.scenario) !== searchOf(scenario)) void navigate({ search }, { state: OURS });
+  }, [navigate, put]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea");
+      if (event.key === "z" && (event.ctrlKey || event.metaKey) && !event.shiftKey && !typing) {
+        event.preventDefault();
+        undo();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [undo]);
+
+  const value = useMemo(
+    (): Held => ({
+      scenario: state.scenario,
+      draft: state.draft,
+      method: state.method,
+      search: `?${carried(state.scenario, ours ? state.address : location.search)}`,
+      before: state.past.at(-1),
+      newest,
+      change: (change) =>
+        apply(({ scenario }) => ({
+          scenario: { ...scenario, ...(typeof change === "function" ? change(scenario) : change) },
+        })),
+      edit: (draft) => apply((now) => ({ draft: follows(draft, now.draft) })),
+      editMethod: (method) => apply((now) => ({ method: follows(method, now.method) })),
+      set: (change, edited) =>
+        apply(({ scenario }) => ({ scenario: { ...scenario, ...change }, ...edited })),
+      undo,
+      amend,
+      show: (params) => {
+        const search = carried(held.current.scenario, held.current.address);
+        for (const [key, value] of Object.entries(params)) {
+          if (value === null) search.delete(key);
+          else search.set(key, value);
+        }
+        put({ ...held.current, address: `?${search}` });
+        void navigate({ search: `?${search}` }, { replace: true, state: OURS });
+      },
+    }),
+    [state, ours, location.search, newest, apply, undo, amend, put, navigate],
+  );
+  return <Context value={value}>{children}</Context>;
+}
+
+function start(search: string, past: Now[]): State {
+  const scenario = readScenario(new URLSearchParams(search));
+  return { scenario, ...kept(scenario.product), address: search, past };
+}
+
+export function useScenario(): Held {
+  const held = use(Context);
+  if (!held) throw new Error("useHand is used outside its provider");
+  return held;
+}

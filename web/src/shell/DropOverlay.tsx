@@ -1,0 +1,20 @@
+import { useDropAnywhere } from "../flour/takeCertificate";
+
+/** Shows that a certificate can be let go here, and what came of it. */
+export function DropOverlay() {
+  const { message, over } = useDropAnywhere();
+  return (
+    <>
+      {over && (
+        <p className="pointer-events-none fixed inset-0 z-40 grid place-items-center border-8 border-dashed border-crust bg-paper/85 text-3xl font-semibold">
+          Let the certificate go here
+        </p>
+      )}
+      {message && (
+        <p role="alert" className="screen-only border-b border-stop bg-faint px-6 py-2 text-stop">
+          {message}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,193 @@
+import { useQueries } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { useScenario } from "../scenario/ScenarioProvider";
+import { useLotsOf } from "../scenario/useChain";
+import { scenarioInput } from "../scenario/scenario";
+import { EmptyState } from "../shell/EmptyState";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { VERDICT } from "../shell/verdict";
+import { useFormat } from "../units/format";
+import { WaterTabs } from "./WaterTabs";
+
+const MOST = 3;
+
+/** The dough in hand from other lots of its flour: what each would change, and why. */
+export function CompareProductLotsPage() {
+  const { chain, product, lot, others, input } = useScenarioContext();
+  const { scenario, draft, method, change } = useScenario();
+  const format = useFormat();
+  const lots = useLotsOf(lot?.flour.id).data?.lots ?? [];
+  const [chosen, choose] = useState<string[] | null>(null);
+  const rest = lots.filter((one) => one.id !== lot?.id);
+  const beside = chosen ?? rest.slice(0, 2).map((one) => one.id);
+  const found = useQueries({
+    queries: beside.map((id) => ({
+      queryKey: ["beside", id, input],
+      enabled: input !== null,
+      queryFn: async () => {
+        const other = await answer(
+          api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id } } }),
+        );
+        const lotsOfOthers = others.flatMap((one) => one.lot ?? []);
+        const now =
+          product && scenarioInput(scenario, product, other, lotsOfOthers, { draft, method });
+        if (!now || !input) return null;
+        const { chain: its, moves } = await answer(
+          api.POST("/api/v1/chain", { body: { now, before: input } }),
+        );
+        return { lot: other, chain: its, moves };
+      },
+    })),
+  }).flatMap((query) => query.data ?? []);
+  if (!chain?.water || !product || !lot)
+    return (
+      <>
+        <WaterTabs />
+        <EmptyState link="water" />
+      </>
+    );
+  const columns = [{ lot, chain, moves: [] as Schemas["FigureChange"][] }, ...found];
+  const rows: [string, (of: Schemas["Chain"]) => string][] = [
+    ["floor water", (of) => (of.water ? format.percent(of.water.floor_pct) : "stops")],
+    [
+      "likely",
+      (of) =>
+        of.water ? `${format.number(of.water.low_pct)} to ${format.number(of.water.high_pct)}` : "",
+    ],
+    [
+      "dough from 100 kg of flour",
+      (of) => (of.dough ? format.mass(of.dough.cost.dough_yield) : ""),
+    ],
+    ["water temperature", (of) => (of.heat ? format.temperature(of.heat.water_c) : "")],
+    ["ice", (of) => (of.heat && of.heat.ice_kg > 0 ? format.mass(of.heat.ice_kg) : "none")],
+  ];
+  return (
+    <>
+      <WaterTabs />
+      <h1>{product.name} from other lots</h1>
+      <p className="text-sm text-iron">
+        The same dough, the same night; what each lot would change, and why
+      </p>
+      <fieldset className="mt-3 flex max-h-24 flex-wrap gap-x-4 gap-y-1 overflow-y-auto text-sm">
+        <legend className="sr-only">
+          Lots to set beside {lot.code}, up to {MOST}
+        </legend>
+        {rest.slice(0, 24).map((one) => (
+          <label key={one.id} className="flex items-center gap-1">
+            <input
+              type="checkbox"
+              checked={beside.includes(one.id)}
+              disabled={!beside.includes(one.id) && beside.length >= MOST}
+              onChange={() =>
+                choose(
+                  beside.includes(one.id)
+                    ? beside.filter((id) => id !== one.id)
+                    : [...beside, one.id],
+                )
+              }
+            />
+            {one.code} {one.verdict && VERDICT[one.verdict].mark}
+          </label>
+        ))}
+      </fieldset>
+      <div className="overflow-x-auto">
+        <table className="mt-4 w-full">
+          <caption className="sr-only">The dough from each lot</caption>
+          <thead>
+            <tr className="border-b-2 border-ink align-bottom">
+              <td />
+              {columns.map((column, at) => (
+                <th
+                  scope="col"
+                  key={column.lot.id}
+                  className="px-3 py-1 text-base whitespace-nowrap text-ink"
+                >
+                  <b>{column.lot.code}</b>{" "}
+                  <span className={`text-sm ${VERDICT[column.chain.flour.verdict].colour}`}>
+                    {VERDICT[column.chain.flour.verdict].mark}{" "}
+                    {VERDICT[column.chain.flour.verdict].word}
+                  </span>
+                  {at === 0 ? (
+                    <span className="block text-sm font-normal text-iron">in hand</span>
+                  ) : (
+                    <button
+                      type="button"
+                      className="link block text-sm font-normal text-iron"
+                      onClick={() => change({ lot: column.lot.id })}
+                    >
+                      Take it in hand
+                    </button>
+                  )}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(([name, of]) => (
+              <tr key={name} className="border-b border-hair">
+                <th scope="row" className="py-1 text-sm font-normal text-ink">
+                  {name}
+                </th>
+                {columns.map((column, at) => (
+                  <td
+                    key={column.lot.id}
+                    className={`figure px-3 py-1 ${at > 0 && of(column.chain) !== of(chain) ? "text-crust" : ""}`}
+                  >
+                    {of(column.chain)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+            <tr className="align-top">
+              <th scope="row" className="py-2 text-sm font-normal text-ink">
+                because
+              </th>
+              {columns.map((column) => (
+                <td key={column.lot.id} className="px-3 py-2 text-sm">
+                  <Contribution column={column} />
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      {rest.length === 0 && (
+        <p className="mt-4 text-iron">
+          There is no other lot of {lot.flour.name} yet. Take in its next certificate, and the two
+          stand here side by side.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Why a lot's water is another, step by step, and what to mind with it. */
+function Contribution({
+  column,
+}: {
+  column: { chain: Schemas["Chain"]; moves: Schemas["FigureChange"][] };
+}) {
+  const format = useFormat();
+  const floor = column.moves.find((move) => move.figure === "floor_pct");
+  return (
+    <ul>
+      {floor?.because.map((one) => (
+        <li key={one.label}>
+          <b>{format.signed(one.delta)}</b> {one.label}
+        </li>
+      ))}
+      {column.chain.water?.cautions.map((caution) => (
+        <li key={caution.key} className="mt-1 text-crust">
+          {format.text(caution.says)}
+        </li>
+      ))}
+      {column.chain.flour.nonconformities.map((rule) => (
+        <li key={rule.label} className="mt-1 text-iron">
+          {rule.label}: {rule.message}
+        </li>
+      ))}
+      {column.chain.error && <li className="mt-1 text-stop">{column.chain.error.message}</li>}
+    </ul>
+  );
+}
