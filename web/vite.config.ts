@@ -5,5 +5,6 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1000 },
-  server: { proxy: { "/api": "http://127.0.0.1:7420" } },
+  // The glossary of the documents is the interface's.
+  server: { fs: { allow: [".", "../docs"] }, proxy: { "/api": "http://127.0.0.1:7420" } },
 });

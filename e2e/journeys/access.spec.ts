@@ -10,27 +10,27 @@ const SCREENS = [
   ["stages", "/method/stages?product=kesh-dark"],
   ["mixer and line", "/method/line?product=deck-roll-60"],
   ["sponge", "/method/sponge?product=ferry-tin-800"],
-  ["two ways", "/method/two-ways?product=ferry-tin-800"],
+  ["straight or sponge", "/method/straight-or-sponge?product=ferry-tin-800"],
   ["starter", "/method/starter?product=holm-tin"],
-  ["the run", "/method/run?product=ferry-tin-800&mixer=10"],
-  ["rise", "/method/rise?product=ferry-tin-800"],
-  ["the day", "/method/day?product=holm-tin"],
+  ["the run", "/method/production-run?product=ferry-tin-800&mixer=10"],
+  ["rise", "/method/fermentation?product=ferry-tin-800"],
+  ["the day", "/method/schedule?product=holm-tin"],
   ["floor", "/floor?product=causeway-stick"],
-  ["what changed", "/flour/change?product=deck-roll-60"],
-  ["drift", "/flour/drift?product=deck-roll-60"],
+  ["what changed", "/flour/compare?product=deck-roll-60"],
+  ["drift", "/flour/control-chart?product=deck-roll-60"],
   ["curves", "/flour/curves?product=deck-roll-60"],
   ["specification", "/flour/specification?product=deck-roll-60"],
   ["blend bench", "/flour/blend?product=deck-roll-60"],
-  ["mend", "/flour/mend?product=deck-roll-60"],
+  ["mend", "/flour/correction?product=deck-roll-60"],
   ["many lots", "/flour/import?product=deck-roll-60"],
-  ["other lots", "/water/lots?product=deck-roll-60"],
-  ["who holds the water", "/water/holders?product=ferry-tin-800"],
+  ["other lots", "/water/compare?product=deck-roll-60"],
+  ["who holds the water", "/water/distribution?product=ferry-tin-800"],
   ["grains", "/water/grains?product=rigg-spelt-500"],
-  ["rules of water", "/water/rules"],
-  ["what lots teach", "/water/model"],
+  ["correction factors", "/water/correction-factors"],
+  ["what lots teach", "/water/absorption-model"],
   ["a dough with parts", "/dough?product=kesh-dark"],
-  ["variants", "/dough/variants?product=holm-tin"],
-  ["by amounts", "/dough/amounts?product=holm-tin"],
+  ["variants", "/dough/trials?product=holm-tin"],
+  ["by amounts", "/dough/convert?product=holm-tin"],
   ["revisions", "/dough/revisions?product=ferry-tin-short"],
   ["ingredients", "/dough/ingredients"],
   ["new product", "/dough/new"],
@@ -76,7 +76,7 @@ test("the certificate, the batch and the sheets laid over can be used by everybo
   await page.goto("/floor?product=deck-roll-60");
   await page.getByLabel("Planned by").fill("RK");
   await page.getByRole("button", { name: "Plan this batch" }).click();
-  await expect(page.getByRole("heading", { name: "Tied to" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Revisions" })).toBeVisible();
   expect(await violations()).toEqual([]);
   await page.goto("/");
   await drop(page, certificate("VR-E2E-AXE", [...GOOD.slice(0, 3), "protein;130;%;14 %;"]));

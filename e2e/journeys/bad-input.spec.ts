@@ -23,7 +23,7 @@ test("bad rows say what would be right and the good ones stay", async ({ page })
   }
   await expect(page.getByLabel("value, row 7")).toHaveValue("63,3");
   await expect(page.getByText("5 rows to put right or remove")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Record the lot" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Save lot" })).toBeDisabled();
 
   await page.getByRole("button", { name: "Remove row 5" }).click();
   await expect(page.getByText("4 rows to put right or remove")).toBeVisible();
@@ -49,7 +49,7 @@ test("what is no certificate is refused in words and leaves the rows alone", asy
     return held;
   });
   await page.dispatchEvent("body", "dragover", { dataTransfer: data });
-  await expect(page.getByText("Let the certificate go here")).toBeVisible();
+  await expect(page.getByText("Drop the certificate here")).toBeVisible();
   await page.dispatchEvent("body", "drop", { dataTransfer: data });
   await expect(page.getByLabel("Lot", { exact: true })).toHaveValue("VR-DROP");
   await expect(page.getByText("the unit is missing; W is in 10-4 J")).toBeVisible();
@@ -63,7 +63,7 @@ test("a formula that makes no dough is said at its line, a recorded one is a rev
   await flour.fill("90");
   await flour.press("Enter");
   await expect(page.getByText("these percentages make no dough")).toBeVisible();
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Discard" }).click();
   await expect(flour).toHaveValue("100 %");
 
   const salt = page.getByLabel("salt, percent on flour");
@@ -77,16 +77,16 @@ test("a formula that makes no dough is said at its line, a recorded one is a rev
   await expect(page.getByText("“plenty” is not a percentage, such as 1.9")).toBeVisible();
   await salt.fill("2.1");
   await salt.press("Enter");
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
   await page.reload();
   await expect(salt).toHaveValue("2.1 %");
-  await page.getByLabel("Recorded by").fill("RK");
-  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await page.getByLabel("Saved by").fill("RK");
+  await page.getByRole("button", { name: "Save revision 2" }).click();
   await expect(page.getByText("why is it changed?")).toBeVisible();
   await page.getByLabel("Why", { exact: true }).fill("flat taste");
-  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await page.getByRole("button", { name: "Save revision 2" }).click();
   await expect(page.getByText("Revision 2,")).toBeVisible();
-  await expect(page.getByText("Edited and not recorded")).toBeHidden();
+  await expect(page.getByText("Edited, not saved")).toBeHidden();
 });
 
 test("a mass nobody can weigh is said at its field", async ({ page }) => {
@@ -136,8 +136,8 @@ for (const [what, path, message] of [
   ["a lot of a dough", `/water?product=deck-roll-60&lot=${GONE}`, /this lot/],
   ["a product", "/dough?product=no-such-loaf", /this product/],
   ["a flour", `/flour/specification/${GONE}`, /No flour is on record/],
-  ["a flour's chart", `/flour/drift/${GONE}`, /No flour is on record/],
-  ["the lot compared with", `/flour/change?product=deck-roll-60&against=${GONE}`, /lot/],
+  ["a flour's chart", `/flour/control-chart/${GONE}`, /No flour is on record/],
+  ["the lot compared with", `/flour/compare?product=deck-roll-60&against=${GONE}`, /lot/],
   ["a batch", `/batches/${GONE}`, /this batch/],
   ["a trial", `/trials/${GONE}`, /this trial/],
 ] as const) {

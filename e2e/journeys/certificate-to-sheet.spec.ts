@@ -4,7 +4,7 @@ import { certificate, drop, expect, GOOD, link, pages, test } from "./plant";
 test("a certificate becomes tonight's mixing sheet", async ({ page }) => {
   await page.goto("/");
   await drop(page, certificate("VR-E2E-1", GOOD));
-  await expect(page.getByRole("heading", { name: "Take in a certificate" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Import certificate" })).toBeVisible();
   await expect(page.getByLabel("Flour", { exact: true })).toHaveValue(/.+/);
 
   // Each reading on its basis, on 14 % and on dry matter.
@@ -23,15 +23,15 @@ test("a certificate becomes tonight's mixing sheet", async ({ page }) => {
   // A reload loses nothing.
   await page.reload();
   await expect(page.getByLabel("Lot", { exact: true })).toHaveValue("VR-E2E-1");
-  await page.getByLabel("Recorded by").fill("RK");
-  await page.getByRole("button", { name: "Record the lot" }).click();
+  await page.getByLabel("Saved by").fill("RK");
+  await page.getByRole("button", { name: "Save lot" }).click();
   await expect(page.getByRole("heading", { name: "VR-E2E-1" })).toBeVisible();
   await expect(page.getByText("● in").first()).toBeVisible();
 
   // A product from this lot.
   await page.getByRole("link", { name: "Ironpeel" }).click();
   await page.getByRole("link", { name: "Deck Roll 60 Line 2" }).click();
-  await page.getByLabel("Lot in hand").selectOption({ label: "VR-E2E-1 ● in" });
+  await page.getByLabel("Selected lot").selectOption({ label: "VR-E2E-1 ● in" });
   await expect(link(page, "Flour")).toContainText("VR-E2E-1");
   await page.getByRole("radio", { name: "pieces" }).click();
   await page.getByLabel("Pieces wanted").fill("4000");
@@ -40,7 +40,7 @@ test("a certificate becomes tonight's mixing sheet", async ({ page }) => {
 
   await page.keyboard.press("Escape");
   await link(page, "Water").click();
-  await expect(page.getByRole("figure", { name: "Water stair" })).toBeVisible();
+  await expect(page.getByRole("figure", { name: "Absorption build-up" })).toBeVisible();
   await expect(page.getByRole("cell", { name: "the lot's own moisture, 14.1 %" })).toBeVisible();
 
   await link(page, "Floor").click();
@@ -77,7 +77,7 @@ const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" };
 /** A lot of long ago like another, each reading of its specification put where it is wanted. */
 async function lotLike(page: Page, id: string, verdict: "in" | "borderline" | "out") {
   const like = await (await page.request.get(`/api/v1/lots/${id}`)).json();
-  const rules = like.certificate.assessment.rules as RequirementCheck[];
+  const rules = like.certificate.assessment.checks as RequirementCheck[];
   const at = (rule: RequirementCheck) => {
     const [min, max] = [rule.min, rule.max];
     if (verdict === "out" && max !== null) return max + 3 * (rule.fringe_max || max * 0.02);
@@ -151,9 +151,9 @@ test("every product's sheet is one A4 page, whatever the lot, and what is wrong 
 
 test("a certificate is typed in by keyboard alone", async ({ page }) => {
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Take a dough in hand" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Select a product" })).toBeVisible();
   await page.keyboard.press("n");
-  await expect(page.getByRole("heading", { name: "Take in a certificate" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Import certificate" })).toBeVisible();
   // A browser forgets what was typed into a choice after a second: on a slow machine, type again.
   const flour = page.getByLabel("Flour", { exact: true });
   await expect(flour.locator("option", { hasText: "Tarn Plain" })).toBeAttached();
@@ -173,7 +173,7 @@ test("a certificate is typed in by keyboard alone", async ({ page }) => {
     await page.getByLabel(`value, row ${at + 1}`).focus();
     await page.keyboard.type(value);
   }
-  const save = page.getByRole("button", { name: "Record the lot" });
+  const save = page.getByRole("button", { name: "Save lot" });
   await expect(save).toBeEnabled();
   await save.press("Enter");
   await expect(page.getByRole("heading", { name: "VP-E2E-1" })).toBeVisible();
@@ -181,10 +181,10 @@ test("a certificate is typed in by keyboard alone", async ({ page }) => {
   // Put right later: a new revision with its reason.
   await page.getByRole("button", { name: "Correct this certificate" }).click();
   await page.getByLabel("value, row 1").fill("14,6");
-  await page.getByRole("button", { name: "Record the correction" }).click();
+  await page.getByRole("button", { name: "Save correction" }).click();
   await expect(page.getByText("why is it changed?").first()).toBeVisible();
-  await page.getByLabel("Why it is corrected").fill("read from the wrong line");
-  await page.getByRole("button", { name: "Record the correction" }).click();
+  await page.getByLabel("Reason for the correction").fill("read from the wrong line");
+  await page.getByRole("button", { name: "Save correction" }).click();
   await expect(page.getByText("revision 2, RK")).toBeVisible();
 });
 
@@ -196,8 +196,8 @@ test("a lot that is out is planned only once it is released, and a correction as
   );
   await page.goto("/");
   await drop(page, certificate("VR-E2E-OUT", bad));
-  await page.getByLabel("Recorded by").fill("RK");
-  await page.getByRole("button", { name: "Record the lot" }).click();
+  await page.getByLabel("Saved by").fill("RK");
+  await page.getByRole("button", { name: "Save lot" }).click();
   await expect(page.getByRole("heading", { name: "VR-E2E-OUT" })).toBeVisible();
   const lot = new URL(page.url()).searchParams.get("lot") ?? "";
   const floor = `/floor?product=deck-roll-60&lot=${lot}`;
@@ -205,22 +205,22 @@ test("a lot that is out is planned only once it is released, and a correction as
 
   await page.goto(floor);
   const sheet = page.getByRole("article", { name: "Mixing sheet" });
-  await expect(sheet.getByText(/is not released: .*nobody has accepted it/)).toBeVisible();
-  await expect(page.getByText(/cannot be planned: .*nobody has accepted it/)).toBeVisible();
+  await expect(sheet.getByText(/is not released: .*nobody has released it/)).toBeVisible();
+  await expect(page.getByText(/cannot be planned: .*nobody has released it/)).toBeVisible();
   await expect(plan).toBeDisabled();
-  await page.getByRole("link", { name: "Decide on it" }).click();
+  await page.getByRole("link", { name: "Decide its release" }).click();
   await page.getByLabel("Reason", { exact: true }).fill("for rolls, water held back");
-  await page.getByRole("button", { name: "Accept with a note" }).click();
-  await expect(page.getByText(/^accepted with a note by RK/)).toBeVisible();
+  await page.getByRole("button", { name: "Release with note" }).click();
+  await expect(page.getByText(/^released with note by RK/)).toBeVisible();
   await page.goto(floor);
   await expect(plan).toBeEnabled();
-  await expect(sheet.getByText(/accepted with a note by RK, .*: for rolls/)).toBeVisible();
+  await expect(sheet.getByText(/released with note by RK, .*: for rolls/)).toBeVisible();
 
   await page.goto(`/flour?lot=${lot}`);
   await page.getByRole("button", { name: "Correct this certificate" }).click();
   await page.getByLabel("value, row 6").fill("11,4");
-  await page.getByLabel("Why it is corrected").fill("a digit was misread");
-  await page.getByRole("button", { name: /^Record/ }).click();
+  await page.getByLabel("Reason for the correction").fill("a digit was misread");
+  await page.getByRole("button", { name: /^Save/ }).click();
   await expect(page.getByText("revision 2, RK")).toBeVisible();
   await page.goto(floor);
   await expect(sheet.getByText(/released for an earlier certificate/)).toBeVisible();

@@ -2,48 +2,48 @@ import { certificate, drop, expect, GOOD, link, test } from "./plant";
 
 test("another lot moves the chain, says why, and undo takes it back", async ({ page }) => {
   await page.goto("/water?product=deck-roll-60");
-  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1090 ● in" });
+  await page.getByLabel("Selected lot").selectOption({ label: "VR-26-1090 ● in" });
   await expect(link(page, "Water")).toContainText("58.5 %");
-  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out, held" });
+  await page.getByLabel("Selected lot").selectOption({ label: "VR-26-1033 ✕ out, held" });
   await expect(link(page, "Water")).toContainText("62.6 %");
   await expect(link(page, "Water")).toContainText("+4.09");
   await expect(page.getByText("damaged starch is 10.9 %")).toBeVisible();
 
-  const moved = page.getByRole("complementary", { name: "What moved" });
-  await moved.getByText("floor water").first().click();
+  const moved = page.getByRole("complementary", { name: "Changes" });
+  await moved.getByText("dough absorption").first().click();
   await expect(moved.getByRole("listitem").first()).toContainText(
     "+3.40 points farinograph absorption on 14 %",
   );
   await page.keyboard.press("Control+z");
   await expect(link(page, "Water")).toContainText("58.5 %");
-  await expect(page.getByLabel("Lot in hand")).toHaveValue(/.+/);
+  await expect(page.getByLabel("Selected lot")).toHaveValue(/.+/);
 });
 
 test("water set by hand is kept in the address and can be put back", async ({ page }) => {
   await page.goto("/water?product=deck-roll-60");
-  const byHand = page.getByLabel("Set by hand");
+  const byHand = page.getByLabel(/^Override/);
   await byHand.fill("64");
   await byHand.press("Enter");
   await expect(link(page, "Water")).toContainText("64.0 %");
   await expect(page).toHaveURL(/water=64/);
-  await expect(page.getByRole("cell", { name: "set by hand", exact: true })).toBeVisible();
+  await expect(page.getByRole("cell", { name: "override", exact: true })).toBeVisible();
   await page.reload();
   await expect(link(page, "Water")).toContainText("64.0 %");
-  await page.getByRole("button", { name: "Back to the stair" }).click();
-  await expect(page.getByRole("cell", { name: "set by hand", exact: true })).toBeHidden();
+  await page.getByRole("button", { name: "Reset to computed" }).click();
+  await expect(page.getByRole("cell", { name: "override", exact: true })).toBeHidden();
 });
 
 test("the chain stops in words where a lot states too little for its water", async ({ page }) => {
   await page.goto("/");
   await drop(page, certificate("VR-E2E-BARE", GOOD.slice(0, 1)));
-  await page.getByLabel("Recorded by").fill("RK");
-  await page.getByRole("button", { name: "Record the lot" }).click();
+  await page.getByLabel("Saved by").fill("RK");
+  await page.getByRole("button", { name: "Save lot" }).click();
   await expect(page.getByRole("heading", { name: "VR-E2E-BARE" })).toBeVisible();
   const lot = new URL(page.url()).searchParams.get("lot");
   await page.goto(`/floor?product=deck-roll-60&lot=${lot}`);
   await expect(page.getByRole("heading", { name: "The chain stops at water" })).toBeVisible();
   await link(page, "Water").click();
-  await page.getByLabel("Set by hand").fill("60");
+  await page.getByLabel(/^Override/).fill("60");
   await page.keyboard.press("Enter");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
 });
@@ -54,8 +54,8 @@ test("a lost connection is said, kept, and sent again without doubling", async (
 }) => {
   await page.goto("/");
   await drop(page, certificate("VR-E2E-LOST", GOOD));
-  await page.getByLabel("Recorded by").fill("RK");
-  await expect(page.getByRole("button", { name: "Record the lot" })).toBeEnabled();
+  await page.getByLabel("Saved by").fill("RK");
+  await expect(page.getByRole("button", { name: "Save lot" })).toBeEnabled();
 
   // The server records it, and its answer is lost on the way.
   let lost = true;
@@ -64,7 +64,7 @@ test("a lost connection is said, kept, and sent again without doubling", async (
     await route.fetch();
     await route.abort();
   });
-  await page.getByRole("button", { name: "Record the lot" }).click();
+  await page.getByRole("button", { name: "Save lot" }).click();
   await expect(page.getByText("Not yet recorded:")).toBeVisible();
   await context.setOffline(true);
   lost = false;
@@ -81,9 +81,9 @@ test("keys, finder, units and the night shift", async ({ page }) => {
   await page.goto("/dough?product=deck-roll-60");
   await expect(link(page, "Method")).toContainText("°C");
   await page.keyboard.press("4");
-  await expect(page.getByRole("heading", { name: "Heat", exact: true })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Dough temperature", exact: true })).toBeVisible();
   await page.keyboard.press("?");
-  await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Shortcuts" })).toBeVisible();
   await page.keyboard.press("Escape");
 
   await page.keyboard.press(",");
@@ -91,7 +91,7 @@ test("keys, finder, units and the night shift", async ({ page }) => {
   await dialog.getByRole("radio", { name: "°F" }).click();
   await dialog.getByRole("radio", { name: "lb, oz" }).click();
   await dialog.getByRole("radio", { name: "comma" }).click();
-  await dialog.getByRole("radio", { name: "night shift" }).click();
+  await dialog.getByRole("radio", { name: "night" }).click();
   await page.keyboard.press("Escape");
   await expect(link(page, "Method")).toContainText("dough 80,6 °F");
   await expect(link(page, "Dough")).toContainText("352,74 lb");
@@ -115,7 +115,7 @@ test("figures answer why", async ({ page }) => {
   await expect(page.getByText("ice must melt before the dough develops")).toBeVisible();
   await page.keyboard.press("Escape");
   await link(page, "Dough").click();
-  await page.getByRole("button", { name: "Why: one dough" }).click();
+  await page.getByRole("button", { name: "Why: one batch" }).click();
   await expect(page.getByRole("cell", { name: /^scaling loss/ })).toBeVisible();
 });
 
@@ -127,10 +127,10 @@ test("a flour whose every lot is barred chooses none by itself, and says so", as
     await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
   });
   await page.goto("/water?product=deck-roll-60");
-  await expect(page.getByRole("heading", { name: "No lot that may be planned" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "No released lot" })).toBeVisible();
   expect(new URL(page.url()).searchParams.get("lot")).toBeNull();
   await page.getByRole("link", { name: /^Look at it with / }).click();
-  await expect(page.getByText("water on flour").first()).toBeVisible();
+  await expect(page.getByText("dough absorption").first()).toBeVisible();
 });
 
 test("a flour that comes in with every lot barred asks for one, and claims no figure", async ({
@@ -153,7 +153,7 @@ test("a flour that comes in with every lot barred asks for one, and claims no fi
     "none may be planned: choose",
   );
   await expect(water).toContainText("–");
-  await expect(page.getByText("The last change is not computed.")).toBeVisible();
+  await expect(page.getByText("The last edit is not computed.")).toBeVisible();
   await lots.selectOption({ index: 1 });
   await expect(water).toContainText("%");
 });
@@ -181,7 +181,7 @@ test("no sheet stands under another lot's name while the answer is under way", a
     await held;
     await route.continue();
   });
-  const lots = page.getByLabel("Lot in hand");
+  const lots = page.getByLabel("Selected lot");
   const other = await lots.locator("option", { hasText: "VR-26-1090" }).getAttribute("value");
   await lots.selectOption(other);
   await expect(sheet).toHaveCount(0);

@@ -19,7 +19,7 @@ for (const zone of ["America/New_York", "Pacific/Auckland"]) {
 
       // Five in the morning at the plant, planned and written into the batch.
       await page.goto("/floor?product=deck-roll-60");
-      const planned = page.getByLabel("To be mixed");
+      const planned = page.getByLabel("Mixing starts");
       await planned.fill("2030-06-04T05:00");
       await expect(page.getByRole("article")).toContainText("Tue 4 Jun, 05:00");
       await page.getByLabel("Planned by").fill("RK");
@@ -28,7 +28,7 @@ for (const zone of ["America/New_York", "Pacific/Auckland"]) {
       expect((await sent).postDataJSON().planned_for).toBe("2030-06-04T04:00:00.000Z");
       await expect(page.getByRole("article")).toContainText("Tue 4 Jun, 05:00");
 
-      await page.getByRole("button", { name: /^Units/ }).click();
+      await page.getByRole("button", { name: /^Settings/ }).click();
       await expect(page.getByLabel("Time zone")).toHaveValue("Europe/London");
       await expect(page.getByText(`This browser's own clock is ${zone}`)).toBeVisible();
     });

@@ -17,21 +17,21 @@ async function percent(page: Page, name: string): Promise<number> {
 }
 
 test("one dough stands on three lots, each difference explained", async ({ page }) => {
-  await page.goto("/water/lots?product=deck-roll-60");
+  await page.goto("/water/compare?product=deck-roll-60");
   await settled(page);
-  const besides = page.getByRole("group", { name: /^Lots to set beside/ });
+  const besides = page.getByRole("group", { name: /^Lots to compare/ });
   const checked = besides.getByRole("checkbox", { checked: true });
   await expect(checked).toHaveCount(2);
   for (let left = 2; left > 0; left--) await checked.first().uncheck();
   for (const code of ["VR-26-1063", "VR-26-1090", "VR-26-1033"])
     await besides.getByLabel(code).check();
-  const table = page.getByRole("table", { name: "The dough from each lot" });
+  const table = page.getByRole("table", { name: "Dough by lot" });
   await expect(table.getByRole("columnheader")).toHaveCount(4);
   await expect(table).toContainText("farinograph absorption on 14 %");
   await expect(table).toContainText("damaged starch is 10.9 %");
   await table
     .getByRole("columnheader", { name: /VR-26-1090/ })
-    .getByRole("button", { name: "Take it in hand" })
+    .getByRole("button", { name: "Select this lot" })
     .click();
   await expect(link(page, "Flour")).toContainText("VR-26-1090");
   await expect(link(page, "Water")).toContainText("58.5 %");
@@ -45,7 +45,7 @@ test("a whole-grain dough takes its water from a lot without a curve", async ({ 
   await expect(page.getByRole("cell", { name: /^whole grain/ })).toBeVisible();
   await expect(page.getByText("bran drinks slowly")).toBeVisible();
   await page.getByRole("link", { name: "see what the estimate rests on" }).click();
-  await expect(page.getByRole("heading", { name: "What lots teach of absorption" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Absorption model" })).toBeVisible();
   await expect(page.getByRole("row", { name: /per point of damaged starch/ })).toContainText(
     "1.40 ± 0.40",
   );
@@ -63,7 +63,7 @@ test("a mix of spelt, emmer and wheat behaves by its parts and has a lot of each
     "10 %",
   );
   await expect.poll(() => percent(page, "Water")).not.toBe(water);
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Discard" }).click();
   await expect(page.getByLabel("Rigg Spelt, percent on flour", { exact: true })).toHaveValue(
     "45 %",
   );
@@ -74,38 +74,38 @@ test("a mix of spelt, emmer and wheat behaves by its parts and has a lot of each
 });
 
 test("a dough fed by feel shows who holds the water", async ({ page }) => {
-  await page.goto("/water/holders?product=deck-roll-60");
+  await page.goto("/water/distribution?product=deck-roll-60");
   await settled(page);
-  await page.getByLabel("Lot in hand").selectOption({ label: "VR-26-1033 ✕ out, held" });
+  await page.getByLabel("Selected lot").selectOption({ label: "VR-26-1033 ✕ out, held" });
   await expect(page.getByText("This lot feels dry at the mixer")).toBeVisible();
-  const slider = page.getByLabel("Points on the floor beyond the plan");
+  const slider = page.getByLabel("Points on flour beyond the plan");
   await slider.fill("3");
   await expect(
     page.getByText("divider, rounder and moulder stick", { exact: false }),
   ).toBeVisible();
   await expect(page.getByText("smeared slicer blades")).toBeVisible();
   await expect(page.getByText("aim for arrival at 80 % of the bake")).toBeVisible();
-  await expect(page.getByRole("columnheader", { name: "VR-26-1033 with 3 by feel" })).toBeVisible();
+  await expect(page.getByRole("columnheader", { name: "VR-26-1033 with 3 by the operator" })).toBeVisible();
 });
 
 test("a sour by cups and as prefermented flour is the same dough within its doubt", async ({
   page,
 }) => {
-  await page.goto("/dough/amounts?product=holm-tin");
+  await page.goto("/dough/convert?product=holm-tin");
   await settled(page);
   await page.getByLabel("Amount of ingredient 1").fill("4 cup");
   await page.getByLabel("Amount of ingredient 2").fill("1 2/3 cup");
   await page.getByLabel("Amount of ingredient 3").fill("2 tsp");
   await page.getByLabel("Starter, if any").fill("a jar");
-  await page.getByRole("button", { name: "Understand it" }).click();
+  await page.getByRole("button", { name: "Calculate" }).click();
   await expect(page.getByText("“a jar”", { exact: false })).toBeVisible();
   await page.getByLabel("Starter, if any").fill("3/4 cup");
-  await page.getByRole("button", { name: "Understand it" }).click();
-  const read = page.getByRole("region", { name: "Understood" });
+  await page.getByRole("button", { name: "Calculate" }).click();
+  const read = page.getByRole("region", { name: "Result" });
   const band = /likely ([\d.]+) to (\d+\.\d)/.exec((await read.textContent()) ?? "");
   const fermented = /its flour, of all flour([\d.]+)/.exec((await read.textContent()) ?? "");
-  await page.getByRole("button", { name: "Take it over into Holm Tin" }).click();
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await page.getByRole("button", { name: "Use in Holm Tin" }).click();
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
   const inStarter = page.getByLabel("flour in the starter, percent on all flour");
   const prefermented = parseFloat(await inStarter.inputValue());
   expect(prefermented).toBeCloseTo(Number(fermented?.[1]), 1);
@@ -127,13 +127,13 @@ test("a sour by cups and as prefermented flour is the same dough within its doub
 test("parts are split off, moved and put back, and each column adds up", async ({ page }) => {
   await page.goto("/dough?product=deck-roll-60");
   await settled(page);
-  await page.getByLabel("Make a part before").selectOption("Sponge");
+  await page.getByLabel("Add preferment or soaker").selectOption("Sponge");
   await expect(page.getByRole("columnheader", { name: "sponge" })).toBeVisible();
   await type(page, "flour in the sponge, percent on all flour", "50");
   await type(page, "water in the sponge, percent on all flour", "30");
   await settled(page);
   await expect(page.getByRole("row", { name: /^flour/ })).toContainText("50.00 %");
-  await expect(page.getByRole("row", { name: /^together/ })).toContainText("80.00 %");
+  await expect(page.getByRole("row", { name: /^total/ })).toContainText("80.00 %");
   await type(page, "water in the sponge, percent on all flour", "90");
   await expect(page.getByRole("alert").first()).toContainText(
     "make them drier or the dough wetter",
@@ -142,22 +142,22 @@ test("parts are split off, moved and put back, and each column adds up", async (
   await type(page, "water in the sponge, percent on all flour", "30");
   await type(page, "salt in the sponge, percent on all flour", "5");
   await expect(page.getByText("raise it in the whole dough first")).toBeVisible();
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Discard" }).click();
   await expect(page.getByRole("columnheader", { name: "sponge" })).toBeHidden();
 });
 
 test("one mass is changed while the dough stays as large", async ({ page }) => {
   await page.goto("/dough?product=deck-roll-60");
   await settled(page);
-  await page.getByLabel("Of which mass").selectOption("salt");
-  await page.getByLabel("And keep").selectOption("the dough");
-  await type(page, "To, in one dough", "4 kg");
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await page.getByLabel("Ingredient", { exact: true }).selectOption("salt");
+  await page.getByLabel("Keep constant").selectOption("the dough");
+  await type(page, "New weight, one batch", "4 kg");
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
   await expect(page.getByRole("row", { name: /^salt/ })).toContainText("4.00 kg");
   await expect(link(page, "Dough")).toContainText("160.0 kg");
   await page.locator("h1").click();
   await page.keyboard.press("Control+z");
-  await expect(page.getByText("Edited and not recorded")).toBeHidden();
+  await expect(page.getByText("Edited, not saved")).toBeHidden();
 });
 
 test("a dough is scaled back from good baked loaves and from the flour there is", async ({
@@ -180,22 +180,22 @@ test("a dough is scaled back from good baked loaves and from the flour there is"
 test("a trial of levers is set out side by side, kept and printed on one page", async ({
   page,
 }) => {
-  await page.goto("/dough/variants?product=causeway-stick");
+  await page.goto("/dough/trials?product=causeway-stick");
   await settled(page);
   await page.getByRole("button", { name: "less sticky" }).click();
-  const levers = page.getByRole("table", { name: "Levers with their consequences" });
+  const levers = page.getByRole("table", { name: "Changes with their effects" });
   await expect(levers.getByRole("row").nth(1)).toBeVisible();
   await page.getByRole("button", { name: "a more open crumb" }).click();
   await page.getByLabel("Try 3 points more water").check();
   await page.getByLabel("Try one more set of folds").check();
   const doughs = page.getByRole("table", { name: "The doughs of the trial" });
-  await expect(doughs.getByRole("columnheader", { name: "D all together" })).toBeVisible();
+  await expect(doughs.getByRole("columnheader", { name: "D all changes" })).toBeVisible();
   await type(page, "Dough of each", "2 kg");
   await expect(doughs).toContainText("2.000 kg of each");
-  await page.getByRole("button", { name: "Keep it, to print" }).click();
+  await page.getByRole("button", { name: "Save trial" }).click();
   await expect(page.getByText("who sets them out?")).toBeVisible();
-  await page.getByLabel("Set out by").fill("RK");
-  await page.getByRole("button", { name: "Keep it, to print" }).click();
+  await page.getByLabel("Set up by").fill("RK");
+  await page.getByRole("button", { name: "Save trial" }).click();
   await expect(page.getByRole("heading", { name: "Trial of Causeway Stick" })).toBeVisible();
   expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
   await page.getByRole("link", { name: "Another trial" }).click();
@@ -206,7 +206,7 @@ test("a gluten-free dough is given no gluten advice, and its caution", async ({ 
   await page.goto("/dough?product=lantern-flats");
   await settled(page);
   await expect(page.getByText("Made without gluten is not gluten-free")).toBeVisible();
-  await page.goto("/dough/variants?product=lantern-flats");
+  await page.goto("/dough/trials?product=lantern-flats");
   for (const goal of ["a stronger dough", "less sticky", "a more open crumb"]) {
     await page.getByRole("button", { name: goal }).click();
     const none = page.getByText("No lever of the trade does that");
@@ -214,7 +214,7 @@ test("a gluten-free dough is given no gluten advice, and its caution", async ({ 
     const main = (await page.locator("main").textContent()) ?? "";
     expect(main).not.toMatch(/vital gluten|autolyse|gluten film/i);
   }
-  await page.goto("/water/holders?product=lantern-flats");
+  await page.goto("/water/distribution?product=lantern-flats");
   await expect(page.getByText("This dough has no gluten")).toBeVisible();
   await page.goto("/water/grains?product=lantern-flats");
   await expect(page.getByText("mixing, beside white wheat")).toBeHidden();
@@ -227,18 +227,18 @@ test.describe.serial("the plant's own numbers", () => {
   test("a rule of the stair is the plant's own with its reason, and goes back", async ({
     page,
   }) => {
-    await page.goto("/water/rules");
+    await page.goto("/water/correction-factors");
     await page.getByRole("button", { name: "Change rye, not measured" }).click();
     const dialog = page.getByRole("dialog");
     await dialog.getByLabel("Here, points").fill("30");
     await dialog.getByLabel("Here, points").press("Tab");
-    await dialog.getByLabel("Recorded by").fill("RK");
-    await dialog.getByRole("button", { name: "Hold it so here" }).click();
+    await dialog.getByLabel("Saved by").fill("RK");
+    await dialog.getByRole("button", { name: "Save plant value" }).click();
     await expect(dialog.getByText("why", { exact: false }).last()).toBeVisible();
     await dialog.getByLabel("Here, points").fill("9");
     await dialog.getByLabel("Here, points").press("Tab");
-    await dialog.getByLabel("Why it is so here").fill("twelve doughs of Kesh Dark");
-    await dialog.getByRole("button", { name: "Hold it so here" }).click();
+    await dialog.getByLabel("Reason for the plant value").fill("twelve doughs of Kesh Dark");
+    await dialog.getByRole("button", { name: "Save plant value" }).click();
     const row = page.getByRole("row", { name: /^rye, not measured/ });
     await expect(row).toContainText("9 (4 to 12)");
     await expect(row).toContainText("twelve doughs of Kesh Dark");
@@ -248,8 +248,8 @@ test.describe.serial("the plant's own numbers", () => {
     await expect(page.getByRole("row", { name: /^rye, not measured/ })).toContainText(
       "this plant's own",
     );
-    await page.getByRole("button", { name: "Change the rule of rye, not measured" }).click();
-    await dialog.getByRole("button", { name: "Back to the house's" }).click();
+    await page.getByRole("button", { name: "Change the factor of rye, not measured" }).click();
+    await dialog.getByRole("button", { name: "Reset to default" }).click();
     await expect(dialog).toBeHidden();
     await expect(page.getByRole("row", { name: /^rye, not measured/ })).toContainText(
       "house default",
@@ -267,9 +267,9 @@ test.describe.serial("the plant's own numbers", () => {
     await dialog.getByLabel("Price of a kilo").fill("12");
     await dialog.getByLabel("They are stated; none but those named here").check();
     await dialog.getByLabel("mustard").selectOption("contains");
-    await dialog.getByLabel("Recorded by").fill("RK");
-    await dialog.getByLabel("Why it is so here").fill("from the shore");
-    await dialog.getByRole("button", { name: "Hold it so here" }).click();
+    await dialog.getByLabel("Saved by").fill("RK");
+    await dialog.getByLabel("Reason for the plant value").fill("from the shore");
+    await dialog.getByRole("button", { name: "Save plant value" }).click();
     await expect(page.getByRole("row", { name: /^kelp meal/ })).toContainText("mustard");
 
     await page.goto("/dough?product=ebb-flats-240");
@@ -312,15 +312,15 @@ test("a product is made from a template, revised, compared, saved and taken back
   await make.getByRole("button", { name: "Make the product" }).click();
   await expect(page.getByText("the product needs a name", { exact: false })).toBeVisible();
   await make.getByLabel("Its name here").fill("Gull Loaf");
-  await make.getByLabel("Recorded by").fill("RK");
+  await make.getByLabel("Saved by").fill("RK");
   await make.getByRole("button", { name: "Make the product" }).click();
   await expect(page.getByRole("heading", { name: "Gull Loaf" })).toBeVisible();
   await settled(page);
 
   await type(page, "salt, percent on flour", "2.2");
-  await page.getByLabel("Recorded by").fill("RK");
+  await page.getByLabel("Saved by").fill("RK");
   await page.getByLabel("Why", { exact: true }).fill("for the summer");
-  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await page.getByRole("button", { name: "Save revision 2" }).click();
   await expect(page.getByText("Revision 2,")).toBeVisible();
 
   await page.getByRole("link", { name: "Revisions and files" }).click();
@@ -330,15 +330,15 @@ test("a product is made from a template, revised, compared, saved and taken back
   await page.getByRole("link", { name: "Save as CSV" }).click();
   const csv = await readFile(await (await saved).path(), "utf8");
   expect(csv).toContain("whole,salt,2.2,% on flour");
-  await page.getByLabel(/Take a formula file over/).setInputFiles({
+  await page.getByLabel(/Import a formula file/).setInputFiles({
     name: "gull.csv",
     mimeType: "text/csv",
     buffer: Buffer.from(csv.replace("whole,salt,2.2", "whole,salt,1.7")),
   });
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
   await expect(page.getByLabel("salt, percent on flour", { exact: true })).toHaveValue("1.7 %");
   await page.goto("/dough/revisions?product=gull-loaf");
-  await page.getByLabel(/Take a formula file over/).setInputFiles({
+  await page.getByLabel(/Import a formula file/).setInputFiles({
     name: "no.csv",
     mimeType: "text/csv",
     buffer: Buffer.from("dear baker"),
@@ -372,5 +372,5 @@ test("a formula edited before its flour was renamed is edited on under the new n
   await page.goto("/dough?product=kesh-dark");
   await settled(page);
   await expect(page.getByLabel("Kesh Rye, percent on flour", { exact: true })).toBeVisible();
-  await expect(page.getByRole("button", { name: "Put back" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Discard" })).toBeVisible();
 });

@@ -19,7 +19,7 @@ const press = (name: string | RegExp) => (page: Page) =>
     .click();
 
 const FORMS: Form[] = [
-  { of: "a certificate", path: "/flour/intake", field: "Lot", typed: "VR-DRAFT-1" },
+  { of: "a certificate", path: "/flour/receive", field: "Lot", typed: "VR-DRAFT-1" },
   {
     of: "a specification",
     path: "/flour/specification?product=causeway-stick",
@@ -53,21 +53,21 @@ const FORMS: Form[] = [
   {
     of: "a line",
     path: "/method/line?product=causeway-stick",
-    field: "From dough to dough, min",
+    field: "Batch interval, min",
     typed: "9",
   },
   {
     of: "a rule",
-    path: "/water/rules",
+    path: "/water/correction-factors",
     open: press(/^Change /),
-    field: "Why it is so here",
+    field: "Reason for the plant value",
     typed: "measured in May",
   },
   {
     of: "an ingredient",
     path: "/dough/ingredients",
     open: press(/^Change salt/),
-    field: "Why it is so here",
+    field: "Reason for the plant value",
     typed: "coarser here",
   },
   {

@@ -101,7 +101,7 @@ test("two limits of a specification", async ({ page }) => {
   ]);
   await page.reload();
   await expect(page.getByLabel("ash, max")).toHaveValue("0.69");
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Discard" }).click();
 });
 
 test("no other flour's fields stand there while the product is under way", async ({ page }) => {
@@ -120,7 +120,7 @@ test("no other flour's fields stand there while the product is under way", async
 });
 
 test("two values of a certificate", async ({ page }) => {
-  await page.goto("/flour/intake");
+  await page.goto("/flour/receive");
   await page.getByRole("button", { name: "Add a row" }).click();
   await expect(page.getByText("1 row to put right")).toBeVisible();
   // No fault comes to a row just added, or the button would move away under the pointer.
@@ -130,14 +130,14 @@ test("two values of a certificate", async ({ page }) => {
     String(13 + time / 10),
     String(0.5 + time / 10),
   ]);
-  await page.getByRole("button", { name: "Start afresh" }).click();
+  await page.getByRole("button", { name: "Clear" }).click();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel("value, row 2")).toHaveValue("1.4");
 });
 
 test("a share and a price of a blend", async ({ page }) => {
   await page.goto("/flour/blend");
-  const put = page.getByLabel("Put a lot on the bench");
+  const put = page.getByLabel("Add a lot");
   await expect(put.locator("option", { hasText: "VR-26-1090" })).toBeAttached();
   await put.selectOption({ label: "VR-26-1090, Tarn Strong" });
   const share = "Share of VR-26-1090, Tarn Strong, %";
@@ -197,7 +197,7 @@ test("a refusal follows to the next page, until it is discarded", async ({ page 
   const salt = page.getByLabel("salt, percent on flour");
   await expect(salt).toBeVisible();
   await both(page, [[salt, "2.4"]]);
-  await page.getByRole("button", { name: /^Record revision/ }).click();
+  await page.getByRole("button", { name: /^Save revision/ }).click();
   await expect(page.getByText("why is it changed?")).toHaveCount(1);
   await link(page, "Water").click();
   const refused = page.getByRole("status").filter({ hasText: "Refused:" });

@@ -45,9 +45,9 @@ test("a month's certificates are taken in, corrected once, and never doubled", a
   await page.getByLabel("Falling number s means").selectOption("leave it out");
   await expect(page.getByText("falling number 330 s")).toHaveCount(0);
   await page.getByLabel("Mill", { exact: true }).fill("Vennick Roller Mill");
-  await page.getByRole("button", { name: "Take in all rows" }).click();
+  await page.getByRole("button", { name: "Import all rows" }).click();
   await expect(page.getByText("1 200 recorded")).toBeVisible({ timeout: 30_000 });
-  await expect(page.getByText("1 not taken in")).toBeVisible();
+  await expect(page.getByText("1 not imported")).toBeVisible();
   await expect(page.getByText("no flour called Nobody's is on record")).toBeVisible();
   const download = page.waitForEvent("download");
   await page.getByRole("button", { name: "Save the faults as CSV" }).click();
@@ -57,22 +57,22 @@ test("a month's certificates are taken in, corrected once, and never doubled", a
   await page.locator("input[type=file]").first().setInputFiles(file);
   await expect(page.getByText("Read as RK corrected it last time")).toBeVisible();
   await expect(page.getByLabel("Falling number s means")).toHaveValue("");
-  await page.getByRole("button", { name: "Take in all rows" }).click();
+  await page.getByRole("button", { name: "Import all rows" }).click();
   await expect(page.getByText("0 recorded")).toBeVisible();
   await expect(page.getByText("1 200 on record already")).toBeVisible({ timeout: 30_000 });
 });
 
 test("the damaged lot is found by drift, opened, and explained", async ({ page }) => {
   // Another flour's chart, which no other journey adds lots to, has nothing to hide.
-  await page.goto("/flour/drift?product=causeway-stick");
+  await page.goto("/flour/control-chart?product=causeway-stick");
   await expect(page.getByRole("radio", { name: "damaged starch" })).toBeChecked();
   await expect(page.getByRole("img", { name: /damaged starch over \d+ lots/ })).toBeVisible();
-  await openLot(page, "VR-26-1033", "/flour/drift");
+  await openLot(page, "VR-26-1033", "/flour/control-chart");
   const stray = page.getByRole("row", { name: /VR-26-1033/ });
   await expect(stray).toContainText("beyond three sigma");
   await stray.getByRole("button").click();
   await expect(page.getByRole("heading", { name: "VR-26-1033" })).toBeVisible();
-  await page.getByRole("link", { name: "What changed" }).click();
+  await page.getByRole("link", { name: "Compare lots" }).click();
   await expect(
     page.getByText(/^Hold back 1\.3 points: damaged starch is 0\.9 above 10 %/),
   ).toBeVisible();
@@ -85,7 +85,7 @@ test("the damaged lot is found by drift, opened, and explained", async ({ page }
 });
 
 test("a period is brushed on the chart and let go again", async ({ page }) => {
-  await page.goto("/flour/drift?product=causeway-stick&property=protein");
+  await page.goto("/flour/control-chart?product=causeway-stick&property=protein");
   const chart = page.getByRole("img", { name: /^protein over 3\d lots/ });
   await expect(page).toHaveURL(/[?&]lot=/);
   const box = (await chart.boundingBox())!;
@@ -126,18 +126,18 @@ test("a laboratory's curve is taken in, and one that missed or disagrees says so
     (_, t) => `${t};${Math.min(512, t * 1.4) - Math.max(0, t - 400) / 10};20`,
   );
   await page
-    .getByRole("region", { name: "Take in a curve" })
-    .or(page.locator("section", { hasText: "Take in a curve" }))
+    .getByRole("region", { name: "Import a curve" })
+    .or(page.locator("section", { hasText: "Import a curve" }))
     .locator("input[type=file]")
     .setInputFiles({
       name: "c.csv",
       mimeType: "text/csv",
       buffer: Buffer.from(["time_s;fu;band_fu", ...rows].join("\n")),
     });
-  await page.getByRole("button", { name: "Record the curve" }).click();
+  await page.getByRole("button", { name: "Save curve" }).click();
   await expect(page.getByText("water is missing").first()).toBeVisible();
   await page.getByLabel("Water, ml").fill("170,5");
-  await page.getByRole("button", { name: "Record the curve" }).click();
+  await page.getByRole("button", { name: "Save curve" }).click();
   await expect(page.getByRole("row", { name: /^absorption/ })).toBeVisible();
 
   await openLot(page, "VR-26-1063", "/flour/curves");
@@ -151,7 +151,7 @@ test("a laboratory's curve is taken in, and one that missed or disagrees says so
 test("a blend is moved by hand, solved, and told when it cannot be", async ({ page }) => {
   await page.goto("/flour/blend");
   for (const lot of ["VR-26-1090, Tarn Strong", "VP-26-0435, Tarn Plain"]) {
-    await page.getByLabel("Put a lot on the bench").selectOption({ label: lot });
+    await page.getByLabel("Add a lot").selectOption({ label: lot });
     await expect(page.getByLabel(`Share of ${lot}`, { exact: true })).toBeVisible();
   }
   await page.getByLabel("Price of VR-26-1090, Tarn Strong per t").fill("520");
@@ -169,10 +169,10 @@ test("a blend is moved by hand, solved, and told when it cannot be", async ({ pa
   await page.getByLabel("W, at least").fill("");
 
   await page.getByLabel("Name of the blend").fill("Tarn Middle");
-  await page.getByRole("button", { name: "Record the blend" }).click();
+  await page.getByRole("button", { name: "Save blend" }).click();
   await expect(page.getByText("the lot needs its code").first()).toBeVisible();
-  await page.getByLabel("Lot of it").fill("TM-26-001");
-  await page.getByRole("button", { name: "Record the blend" }).click();
+  await page.getByLabel("Its lot").fill("TM-26-001");
+  await page.getByRole("button", { name: "Save blend" }).click();
   await expect(page.getByRole("heading", { name: "TM-26-001" })).toBeVisible();
   await expect(page.getByText("Blended of")).toBeVisible();
 });
@@ -184,17 +184,17 @@ test("a specification is revised from a proposal, compared, and judged by at onc
   await page.getByLabel("moisture, max").fill("12");
   // A should that is missed bars no lot: other journeys plan with this one.
   await page.getByLabel("moisture, must or should").selectOption("should");
-  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await page.getByRole("button", { name: "Save revision 2" }).click();
   await expect(page.getByText("why is it changed?").first()).toBeVisible();
-  await page.getByLabel("Why it is revised").fill("damp store");
+  await page.getByLabel("Reason for the revision").fill("damp store");
   await page.getByRole("button", { name: "Take falling number from history" }).click();
-  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await page.getByRole("button", { name: "Save revision 2" }).click();
   await expect(page.getByLabel("revision", { exact: false }).first()).toContainText(
     "2, RK: damp store",
   );
   const compared = page.locator("section", { hasText: "Revision 2 against" });
   await expect(compared.getByRole("row", { name: /moisture/ })).toContainText("narrower");
-  await page.getByRole("link", { name: "This lot" }).click();
+  await page.getByRole("link", { name: "Certificate" }).click();
   await expect(page.getByRole("heading", { name: "RS-26-0505" })).toBeVisible();
   await expect(page.getByRole("row", { name: /^moisture/ })).toContainText("out");
 });
@@ -203,10 +203,10 @@ test("a flour's price is revised, and what it was stays readable", async ({ page
   await page.goto("/flour/specification?product=causeway-stick");
   await page.getByRole("button", { name: "change", exact: true }).click();
   await page.getByLabel("Price of a tonne").fill("1 612,5");
-  await page.getByRole("button", { name: "Record the flour" }).click();
+  await page.getByRole("button", { name: "Save flour" }).click();
   await expect(page.getByText("why is it changed?").first()).toBeVisible();
-  await page.getByLabel("Why it is changed").fill("new contract");
-  await page.getByRole("button", { name: "Record the flour" }).click();
+  await page.getByLabel("Reason for the change").fill("new contract");
+  await page.getByRole("button", { name: "Save flour" }).click();
   await expect(page.getByText(/1612.5 a tonne/)).toBeVisible();
   await page.getByRole("button", { name: "2 revisions" }).click();
   const newest = page.getByRole("listitem").filter({ hasText: "Revision 2" });
@@ -217,17 +217,17 @@ test("a flour's price is revised, and what it was stays readable", async ({ page
 test("a new flour is recorded and something is asked of it", async ({ page }) => {
   await page.goto("/flour/specification");
   await page.getByRole("button", { name: "Another flour" }).click();
-  await page.getByRole("button", { name: "Record the flour" }).click();
+  await page.getByRole("button", { name: "Save flour" }).click();
   await expect(page.getByText("the flour needs a name").first()).toBeVisible();
   await page.getByLabel("Name", { exact: true }).fill("Holm Einkorn");
   await page.getByLabel("Mill", { exact: true }).fill("Brae Stone Mill");
   await page.getByLabel("Grain", { exact: true }).selectOption("einkorn");
   await page.getByLabel("Extraction").fill("100");
-  await page.getByRole("button", { name: "Record the flour" }).click();
-  await expect(page.getByText("Nothing is asked of Holm Einkorn yet")).toBeVisible();
+  await page.getByRole("button", { name: "Save flour" }).click();
+  await expect(page.getByText("There is no requirement for Holm Einkorn yet")).toBeVisible();
   await page.getByRole("button", { name: "begin with moisture" }).click();
   await page.getByLabel("moisture, max").fill("14,0");
-  await page.getByRole("button", { name: "Record revision 1" }).click();
+  await page.getByRole("button", { name: "Save revision 1" }).click();
   await expect(page.getByLabel("revision", { exact: false }).first()).toContainText("1, RK");
 });
 
@@ -245,7 +245,7 @@ test("a lot is decided on with a reason and said to lie somewhere", async ({ pag
 });
 
 test("a flour is mended, and told where a remedy ends", async ({ page }) => {
-  await openLot(page, "BS-0430", "/flour/mend");
+  await openLot(page, "BS-0430", "/flour/correction");
   await expect(page.getByText(/vital gluten on flour brings protein/)).toBeVisible();
   const sieve = page.locator("section", { hasText: "Sieve for an ash" });
   await sieve.getByLabel("Ash wanted on dry matter").fill("0.85");
@@ -288,8 +288,8 @@ test("a certificate of fourteen values is typed by keyboard alone", async ({ pag
       await page.keyboard.press("Tab");
     }
   }
-  await expect(page.getByRole("button", { name: "Record the lot" })).toBeEnabled();
-  await page.getByRole("button", { name: "Record the lot" }).press("Enter");
+  await expect(page.getByRole("button", { name: "Save lot" })).toBeEnabled();
+  await page.getByRole("button", { name: "Save lot" }).press("Enter");
   await expect(page.getByRole("heading", { name: "VR-KEYS-1" })).toBeVisible();
   await expect(page.getByRole("cell", { name: "298", exact: true })).toBeVisible();
   await expect(link(page, "Flour")).toContainText("VR-KEYS-1");

@@ -8,11 +8,11 @@ function inDays(days: number, clock: string): string {
 }
 
 test("a dough is followed to the oven, and its yeast set for another rise", async ({ page }) => {
-  await page.goto("/method/rise?product=deck-roll-60");
+  await page.goto("/method/fermentation?product=deck-roll-60");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
   await expect(page.getByText("where it meets the oven")).toBeVisible();
   await expect(page.getByRole("row", { name: /^Final proof/ })).toContainText("32 °C");
-  const seasons = page.getByRole("table", { name: "Instant yeast by room temperature" });
+  const seasons = page.getByRole("table", { name: "Instant yeast by ambient temperature" });
   await expect(seasons.getByRole("row")).toHaveCount(11);
 
   const wanted = page.getByLabel("Rise at the oven");
@@ -24,14 +24,14 @@ test("a dough is followed to the oven, and its yeast set for another rise", asyn
   await expect(page.getByText(/the film of this dough gives way/)).toBeVisible();
   await wanted.fill("150");
   await wanted.press("Enter");
-  await page.getByRole("button", { name: "Take it into the formula" }).click();
+  await page.getByRole("button", { name: "Use in the formula" }).click();
   await expect(page.getByText("+150 %").first()).toBeVisible();
   await link(page, "Dough").click();
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
 });
 
 test("a date that is cleared is asked for where it was, and the rest stands", async ({ page }) => {
-  for (const path of ["/method/run", "/method/day"]) {
+  for (const path of ["/method/production-run", "/method/schedule"]) {
     await page.goto(`${path}?product=ferry-tin-800`);
     await expect(link(page, "Floor")).toContainText("Mixing sheet");
     const when = page.getByLabel("When", { exact: true });
@@ -45,17 +45,17 @@ test("a date that is cleared is asked for where it was, and the rest stands", as
 });
 
 test("a sponge is seen before the dough, a sour tells by its jar", async ({ page }) => {
-  await page.goto("/method/rise?product=ferry-tin-800");
+  await page.goto("/method/fermentation?product=ferry-tin-800");
   await expect(page.getByText("the sponge after 3 h 30, set at 24.0 °C")).toBeVisible();
-  await page.goto("/method/rise?product=holm-tin");
+  await page.goto("/method/fermentation?product=holm-tin");
   await expect(page.getByText("of the flour in the sour")).toBeVisible();
-  const jar = page.getByRole("region", { name: "A sample jar tells" });
+  const jar = page.getByRole("region", { name: "Sample jar times" });
   await expect(jar).toContainText("+50 %4 h");
   await expect(page.getByText("Yeast for another rise")).toBeHidden();
 });
 
 test("a dough is put on the clock around the night, and saved as a calendar", async ({ page }) => {
-  await page.goto("/method/day?product=causeway-stick");
+  await page.goto("/method/schedule?product=causeway-stick");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
   await page.getByLabel("When", { exact: true }).fill(inDays(2, "05:00"));
   const stages = page.getByRole("table", { name: "The stages with their hours" });
@@ -73,7 +73,7 @@ test("a dough is put on the clock around the night, and saved as a calendar", as
 test("ten sponge doughs for five in the morning, one moved, and the line stopped for 90 minutes", async ({
   page,
 }) => {
-  await page.goto("/method/run?product=ferry-tin-800&mixer=10");
+  await page.goto("/method/production-run?product=ferry-tin-800&mixer=10");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
   const when = page.getByLabel("When", { exact: true });
   await when.fill(inDays(2, "05:00"));
@@ -96,11 +96,11 @@ test("ten sponge doughs for five in the morning, one moved, and the line stopped
   await page.getByRole("button", { name: "As it was planned" }).click();
   await expect(third).toHaveText(was);
 
-  await page.getByRole("button", { name: "The line stops" }).click();
-  await page.getByLabel("Stands still from").fill(inDays(2, "01:20"));
+  await page.getByRole("button", { name: "Line stoppage" }).click();
+  await page.getByLabel("Stopped from").fill(inDays(2, "01:20"));
   await expect(page.getByText(/later than it would be/)).toBeVisible();
-  const late = page.getByRole("region", { name: /go past their window/ });
-  await expect(late.getByText(/past its window/).first()).toBeVisible();
+  const late = page.getByRole("region", { name: /go beyond their limits/ });
+  await expect(late.getByText(/beyond its limit/).first()).toBeVisible();
   await late.getByRole("button", { name: "What to do with dough 5" }).click();
   await expect(late.getByText("Spread it in thirds")).toBeVisible();
   await expect(late.getByText(/old sponge into each \d+\.\d+ kg/)).toBeVisible();
@@ -115,19 +115,19 @@ test("ten sponge doughs for five in the morning, one moved, and the line stopped
 });
 
 test("the same loaf stands beside its no-time dough", async ({ page }) => {
-  await page.goto("/method/two-ways?product=ferry-tin-800");
-  const table = page.getByRole("table", { name: "Both ways side by side" });
+  await page.goto("/method/straight-or-sponge?product=ferry-tin-800");
+  const table = page.getByRole("table", { name: "Straight and sponge compared" });
   await expect(table.getByRole("columnheader", { name: "no-time straight dough" })).toBeVisible();
   const row = (name: string) => table.getByRole("row", { name: new RegExp(`^${name}`) });
   await expect(row("First water to out of the oven")).toContainText("5 h");
   await expect(row("Troughs in use")).toContainText("m²");
   await expect(row("Flavour")).toContainText("hours of fermentation");
   await expect(page.getByText(/W at least 260/)).toBeVisible();
-  await page.getByRole("button", { name: "Take its stages up" }).click();
+  await page.getByRole("button", { name: "Use its stages" }).click();
   await link(page, "Method").click();
   await page.getByRole("link", { name: "Stages", exact: true }).click();
   await expect(page.getByLabel("Process")).toHaveValue("no_time");
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Discard" }).click();
   await expect(page.getByLabel("Process")).toHaveValue("sponge_dough");
 });
 
@@ -155,7 +155,7 @@ test("a sponge is solved from its numbers, and ripe sooner by mixing", async ({ 
   await expect(page.getByText(/follows the room by hours/)).toBeVisible();
   await page.getByRole("button", { name: /into it$/ }).click();
   await link(page, "Dough").click();
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
 });
 
 test("stages are changed, recorded with a reason, and taken up again", async ({ page }) => {
@@ -166,15 +166,15 @@ test("stages are changed, recorded with a reason, and taken up again", async ({ 
   await minutes.fill("185");
   await minutes.press("Enter");
   await page.reload();
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
-  await page.getByLabel("Recorded by").fill("RK");
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
+  await page.getByLabel("Saved by").fill("RK");
   await page.getByLabel("Why", { exact: true }).fill("warm weeks");
-  await page.getByRole("button", { name: "Record revision 2" }).click();
+  await page.getByRole("button", { name: "Save revision 2" }).click();
   const revisions = page.getByRole("region", { name: "Revisions" });
   await expect(revisions).toContainText("RK: warm weeks");
-  await revisions.getByRole("button", { name: "Take up again" }).click();
-  await expect(page.getByText("Edited and not recorded")).toBeVisible();
-  await page.getByRole("button", { name: "Put back" }).click();
+  await revisions.getByRole("button", { name: "Restore" }).click();
+  await expect(page.getByText("Edited, not saved")).toBeVisible();
+  await page.getByRole("button", { name: "Discard" }).click();
   await page.getByRole("checkbox", { name: "Autolyse" }).click();
   await expect(page.getByText("One more set of folds", { exact: true }).first()).toBeVisible();
 });
@@ -182,27 +182,27 @@ test("stages are changed, recorded with a reason, and taken up again", async ({ 
 test("a whole-grain sour tin fits around work and sleep, its starter fed in time", async ({
   page,
 }) => {
-  await page.goto("/method/day?product=holm-tin");
+  await page.goto("/method/schedule?product=holm-tin");
   await page.getByLabel("When", { exact: true }).fill(inDays(3, "22:00"));
-  await page.getByLabel("Nobody is there, from, 1").fill("22:30");
-  await page.getByLabel("Nobody is there, to, 1").fill("6:30");
+  await page.getByLabel("Closed hours, from, 1").fill("22:30");
+  await page.getByLabel("Closed hours, to, 1").fill("6:30");
   await page.getByRole("button", { name: "More hours" }).click();
-  await page.getByLabel("Nobody is there, from, 2").fill("8:00");
-  await page.getByLabel("Nobody is there, to, 2").fill("17:00");
+  await page.getByLabel("Closed hours, from, 2").fill("8:00");
+  await page.getByLabel("Closed hours, to, 2").fill("17:00");
   await expect(page.getByText(/in the cold halfway through the bulk/)).toBeVisible();
   const stages = page.getByRole("table", { name: "The stages with their hours" });
   await expect(stages.getByRole("row", { name: /In the cold.*put in/ })).toBeVisible();
-  await expect(page.getByRole("heading", { name: /^Feed the starter/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^Refresh the starter/ })).toBeVisible();
 });
 
 test("balls for Friday, with spare ones frozen for later", async ({ page }) => {
-  await page.goto("/method/day?product=ebb-flats-240");
+  await page.goto("/method/schedule?product=ebb-flats-240");
   await page.getByLabel("When", { exact: true }).fill(inDays(3, "19:00"));
-  await page.getByRole("button", { name: "Freeze spare ones" }).click();
+  await page.getByRole("button", { name: "Freeze surplus pieces" }).click();
   await page.getByLabel("To be used").fill(inDays(2, "19:00"));
   await expect(page.getByText(/cannot be frozen and thawed again/)).toBeVisible();
   await page.getByLabel("To be used").fill(inDays(9, "19:00"));
-  await expect(page.getByRole("heading", { name: "4 spare ones" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "4 surplus pieces" })).toBeVisible();
   await expect(page.getByText(/Into the freezer/)).toBeVisible();
   const stages = page.getByRole("table", { name: "The stages with their hours" });
   await expect(stages.getByRole("row", { name: /In boxes in the cold/ })).toContainText("h");
@@ -210,19 +210,19 @@ test("balls for Friday, with spare ones frozen for later", async ({ page }) => {
 
 test("a line's mixer is revised, and measured doughs stand beside its power", async ({ page }) => {
   await page.goto("/method/line?product=causeway-stick");
-  await expect(page.getByText(/doughs measured say/)).toBeVisible();
+  await expect(page.getByText(/measured doughs give/)).toBeVisible();
   await page.getByLabel("Its kind").selectOption("fork");
   await expect(page.getByText("usual of a fork one 0.3 to 0.8")).toBeVisible();
-  const turn = page.getByLabel("From dough to dough, min");
+  const turn = page.getByLabel("Batch interval, min");
   await turn.fill("200");
   await turn.press("Enter");
-  await page.getByLabel("Recorded by").fill("RK");
+  await page.getByLabel("Saved by").fill("RK");
   await page.getByLabel("Why", { exact: true }).fill("the fork mixer is back");
-  await page.getByRole("button", { name: /^Record revision/ }).click();
-  await expect(page.getByText("from dough to dough must be from 0 to 120 min")).toBeVisible();
+  await page.getByRole("button", { name: /^Save revision/ }).click();
+  await expect(page.getByText("batch interval must be from 0 to 120 min")).toBeVisible();
   await turn.fill("4");
   await turn.press("Enter");
-  await page.getByRole("button", { name: /^Record revision/ }).click();
+  await page.getByRole("button", { name: /^Save revision/ }).click();
   await expect(page.getByText("RK: the fork mixer is back")).toBeVisible();
   await expect(page.getByText(/^Bench mixer, fork,/)).toBeVisible();
 });
@@ -235,7 +235,7 @@ test("a starter is fed for an hour, and tonight's jar moves the estimate", async
   await page.getByLabel("Ripe at").fill(inDays(2, "20:00"));
   await expect(page.getByText(/ripe in must be from 1 to 168 h/)).toBeVisible();
 
-  await page.goto("/method/rise?product=holm-tin");
+  await page.goto("/method/fermentation?product=holm-tin");
   const tonight = page.getByRole("region", { name: "Tonight's readings" });
   await tonight.getByLabel("After, min").fill("240");
   await tonight.getByLabel("After, min").press("Tab");
@@ -253,7 +253,7 @@ test("a method that is edited and not recorded plans no batch", async ({ page })
   await target.fill("26");
   await target.press("Enter");
   await link(page, "Floor").click();
-  await expect(page.getByText("Record the edited method first, under Stages.")).toBeVisible();
+  await expect(page.getByText("Save the edited method first, under Stages.")).toBeVisible();
   await expect(page.getByRole("button", { name: "Plan this batch" })).toBeDisabled();
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("button", { name: "Plan this batch" })).toBeEnabled();
@@ -266,7 +266,7 @@ test("a method begun again is called by its own process, and what leaves the col
   const families = page.getByLabel("Begin again from");
   const frozen = families.locator("option", { hasText: "Frozen dough" });
   await families.selectOption((await frozen.getAttribute("value")) ?? "");
-  for (const tab of ["Heat", "Rise", "The day", "The run"]) {
+  for (const tab of ["Dough temperature", "Fermentation", "Schedule", "Production run"]) {
     await page.getByRole("link", { name: tab, exact: true }).click();
     await expect(page.getByText(/^(Ferry Tin Short, )?frozen dough/)).toBeVisible();
   }
@@ -277,7 +277,7 @@ test("a method begun again is called by its own process, and what leaves the col
   const stage = page.getByRole("listitem").filter({ hasText: "In boxes in the cold" }).first();
   await stage.getByRole("button", { name: /^Change/ }).click();
   await expect(stage.getByLabel("At most")).not.toHaveValue("");
-  const around = stage.getByLabel("Around it");
+  const around = stage.getByLabel("Ambient");
   await around.fill("24");
   await around.press("Enter");
   await expect(stage.getByLabel("At most")).toHaveValue("");
@@ -286,7 +286,7 @@ test("a method begun again is called by its own process, and what leaves the col
 test("tonight's readings move rise, schedule and yeast, and are kept for the starter", async ({
   page,
 }) => {
-  await page.goto("/method/rise?product=holm-tin");
+  await page.goto("/method/fermentation?product=holm-tin");
   const headline = page.getByText(/^\+\d+ %$/).first();
   await expect(headline).toBeVisible();
   const asModel = await headline.innerText();

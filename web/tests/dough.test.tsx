@@ -24,9 +24,9 @@ test("a plain formula is one column of percent with its masses", async () => {
   await dough("deck-roll-60", "VR-26-1090");
   expect((await field("salt, percent on flour")).value).toBe("1.9 %");
   expect(within(row(/^flour/)).getByText(/Tarn Strong VR-26-1090/)).toBeTruthy();
-  expect(row(/^together/).textContent).toContain("160.00 kg");
+  expect(row(/^total/).textContent).toContain("160.00 kg");
   expect(screen.queryByRole("columnheader", { name: "final dough" })).toBeNull();
-  expect(screen.getByRole("columnheader", { name: "rounded by" })).toBeTruthy();
+  expect(screen.getByRole("columnheader", { name: "rounding" })).toBeTruthy();
   expect(screen.getByText(/Contains: cereals containing gluten/)).toBeTruthy();
 });
 
@@ -39,10 +39,10 @@ test("a formula with parts has a column for each, and they add up", async () => 
     "rye sour",
     "scald",
     "final dough",
-    "one dough",
+    "one batch",
     "take out",
   ]);
-  const figures = (row(/^together/).textContent ?? "").match(/[\d.]+(?= %)/g)?.map(Number) ?? [];
+  const figures = (row(/^total/).textContent ?? "").match(/[\d.]+(?= %)/g)?.map(Number) ?? [];
   const [whole = 0, sour = 0, scald = 0, final = 0] = figures;
   expect(sour + scald + final).toBeCloseTo(whole, 1);
   const flour = await field("Kesh Rye in the scald, percent on all flour");
@@ -91,17 +91,17 @@ test("an ingredient comes in and goes out, and out of the parts with it", async 
 
 test("a part is split off as its kind usually is, and put back", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
-  await user.selectOptions(await field("Make a part before"), "Starter");
-  await user.selectOptions(await field("Make a part before"), "Starter");
+  await user.selectOptions(await field("Add preferment or soaker"), "Starter");
+  await user.selectOptions(await field("Add preferment or soaker"), "Starter");
   expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter", "starter 2"]);
-  const [first] = screen.getAllByRole("button", { name: "Into the final dough" });
+  const [first] = screen.getAllByRole("button", { name: "Final dough" });
   if (first) await user.click(first);
   expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter 2"]);
 });
 
 test("a starter is stated in any convention and is the same starter", async () => {
   const { user } = await dough("holm-tin", "BS-0430");
-  const box = screen.getByRole("region", { name: "Made before" });
+  const box = screen.getByRole("region", { name: "Preferments and soakers" });
   await within(box).findByText("15.00 %");
   const figures = () => [...box.querySelectorAll("dd")].map((one) => parseFloat(one.textContent));
   const [fermented = 0, onFinal = 0] = figures();
@@ -123,14 +123,14 @@ test("a fault is told at its line and the rest stays", async () => {
   await screen.findByText("percent on flour must be from 0 to 100 %; -2 was given");
   expect((await field("salt, percent on flour")).getAttribute("aria-invalid")).toBe("true");
   expect((await field("fat, percent on flour")).getAttribute("aria-invalid")).toBeNull();
-  await user.click(screen.getByRole("button", { name: "Put back" }));
+  await user.click(screen.getByRole("button", { name: "Discard" }));
   await computed();
   expect(place.scenario.draft).toBeUndefined();
 });
 
 test("parts wetter than the whole dough are told with both figures", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
-  await user.selectOptions(await field("Make a part before"), "Sponge");
+  await user.selectOptions(await field("Add preferment or soaker"), "Sponge");
   await type(user, "water in the sponge, percent on all flour", "95");
   const alert = await screen.findByRole("alert");
   expect(alert.textContent).toMatch(/take 95.0 % of water, the whole dough has 58.5 %/);
@@ -150,14 +150,14 @@ test("a dough is scaled five ways, each beginning where the last one was", async
     await field(label);
     expect(Number(place.search.get(key)), name).toBeGreaterThan(0);
     await computed();
-    expect(screen.getByText("one dough", { selector: "span" })).toBeTruthy();
-    expect(row(/^together/).textContent).toMatch(/49\d\.|500\.|50\d\./);
+    expect(screen.getByText("one batch", { selector: "span" })).toBeTruthy();
+    expect(row(/^total/).textContent).toMatch(/49\d\.|500\.|50\d\./);
   }
 });
 
 test("the scale's division is the line's until another is chosen", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
-  const division = await field("Scale's division");
+  const division = await field("Scale resolution");
   expect(division.value).toBe("0.01");
   await user.selectOptions(division, "0.5");
   await waitFor(() => expect(screen.getAllByText(/is too coarse/).length).toBeGreaterThan(0));
@@ -165,9 +165,9 @@ test("the scale's division is the line's until another is chosen", async () => {
 
 test("piece, losses and style are edited with the formula", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
-  await user.click(screen.getByText("The piece"));
+  await user.click(screen.getByText("Piece"));
   await type(user, "Scaled at", "80 g");
-  await type(user, "Lost in the bake", "20");
+  await type(user, "Process loss in the bake", "20");
   await type(user, "Wetter by style, points", "2");
   expect([
     place.scenario.draft?.piece_kg,
@@ -175,15 +175,15 @@ test("piece, losses and style are edited with the formula", async () => {
     place.scenario.draft?.losses?.bake_pct,
   ]).toEqual([0.08, 2, 20]);
   await screen.findByText(/pieces of 80 g/);
-  await type(user, "Lost in the bake", "90");
+  await type(user, "Process loss in the bake", "90");
   await screen.findByText(/bake loss must be from 0 to 40 %/);
 });
 
 test("one mass is changed and the dough keeps its own", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090", "&dough=80");
-  await user.selectOptions(await field("Of which mass"), "salt");
-  await user.selectOptions(await field("And keep"), "the dough");
-  await type(user, "To, in one dough", "2 kg");
+  await user.selectOptions(await field("Ingredient"), "salt");
+  await user.selectOptions(await field("Keep constant"), "the dough");
+  await type(user, "New weight, one batch", "2 kg");
   await waitFor(() => expect(Number(place.search.get("water"))).toBeGreaterThan(50));
   expect(Number(place.search.get("dough"))).toBeCloseTo(80, 2);
   await waitFor(() => expect(row(/^salt/).textContent).toContain("2.00 kg"));
@@ -191,15 +191,15 @@ test("one mass is changed and the dough keeps its own", async () => {
 
 test("a change that cannot be is told where it was asked", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
-  await user.selectOptions(await field("Of which mass"), "salt");
-  await user.selectOptions(await field("And keep"), "the dough");
-  await type(user, "To, in one dough", "900 kg");
+  await user.selectOptions(await field("Ingredient"), "salt");
+  await user.selectOptions(await field("Keep constant"), "the dough");
+  await type(user, "New weight, one batch", "900 kg");
   await screen.findByText(/nothing else is left to take up the difference/);
   expect(place.search.get("water")).toBeNull();
 });
 
 test("without a dough in hand the page says how to take one", async () => {
   open(<DoughPage />, { at: "/dough" });
-  await screen.findByText("No dough in hand");
+  await screen.findByText("No product selected");
   expect(screen.getByRole("link", { name: "Choose a product" })).toBeTruthy();
 });

@@ -14,7 +14,7 @@ import { PreferencesProvider } from "../src/units/preferences";
 
 const draw = (figure: ReactNode) =>
   render(
-    <MemoryRouter initialEntries={["/water/model?product=deck-roll-60&mixer=1"]}>
+    <MemoryRouter initialEntries={["/water/absorption-model?product=deck-roll-60&mixer=1"]}>
       <PreferencesProvider>
         <ScenarioProvider>{figure}</ScenarioProvider>
       </PreferencesProvider>
@@ -58,11 +58,7 @@ const stair = (
 test("the stair has a column for each step and one for the floor", () => {
   const drawn = draw(
     <AbsorptionBuildUpFigure
-      stair={stair([
-        step("base", 62, 61.4, 62.6),
-        step("salt", -1.1, -1.7, -0.8),
-        step("style", 3),
-      ])}
+      of={stair([step("base", 62, 61.4, 62.6), step("salt", -1.1, -1.7, -0.8), step("style", 3)])}
     />,
   );
   finite(drawn);
@@ -74,19 +70,17 @@ test("the stair has a column for each step and one for the floor", () => {
 
 test("the strength's ceiling is drawn where the stair comes near it", () => {
   const near = draw(
-    <AbsorptionBuildUpFigure stair={stair([step("base", 62), step("style", 18)], 82)} />,
+    <AbsorptionBuildUpFigure of={stair([step("base", 62), step("style", 18)], 82)} />,
   );
   expect(near.textContent).toContain("what the strength is likely to carry, 82.0 %");
-  const far = draw(<AbsorptionBuildUpFigure stair={stair([step("base", 55)], 90)} />);
+  const far = draw(<AbsorptionBuildUpFigure of={stair([step("base", 55)], 90)} />);
   expect(far.textContent).not.toContain("likely to carry");
 });
 
 test("a stair of one step without a band is drawn all the same", () => {
   finite(
     draw(
-      <AbsorptionBuildUpFigure
-        stair={{ ...stair([step("base", 60)]), low_pct: 60, high_pct: 60 }}
-      />,
+      <AbsorptionBuildUpFigure of={{ ...stair([step("base", 60)]), low_pct: 60, high_pct: 60 }} />,
     ),
   );
 });
@@ -116,7 +110,7 @@ test("shares of water are drawn beside each other and told in a table", () => {
   );
   expect(widths).toEqual([100, 100]);
   const table = screen.getByRole("table", { name: "Shares of the dough's water" });
-  expect(within(table).getByRole("row", { name: /nothing: free/ }).textContent).toContain(
+  expect(within(table).getByRole("row", { name: /free water/ }).textContent).toContain(
     "5.0 %0.0 %",
   );
 });

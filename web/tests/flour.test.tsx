@@ -40,7 +40,7 @@ test("a lot is shown with its verdict, each reading beside its rule", async () =
 });
 
 test("a lot is changed against another by what explains it", async () => {
-  open(<CompareLotsPage />, { at: await inHand("/flour/change", "deck-roll-60", "VR-26-1033") });
+  open(<CompareLotsPage />, { at: await inHand("/flour/compare", "deck-roll-60", "VR-26-1033") });
   await waitFor(() => expect(document.body.textContent).toMatch(/damaged starch/));
   await screen.findByRole("img", { name: /Points of water by what explains them/ });
   expect(document.body.textContent).toMatch(/stick/);
@@ -48,7 +48,7 @@ test("a lot is changed against another by what explains it", async () => {
 
 test("drift finds the stray lot, and opens it", async () => {
   const { user } = open(<ControlChartPage />, {
-    at: await inHand("/flour/drift", "deck-roll-60", "VR-26-1090"),
+    at: await inHand("/flour/control-chart", "deck-roll-60", "VR-26-1090"),
   });
   await user.click(await screen.findByLabelText(/^damaged starch/));
   await waitFor(() =>
@@ -76,7 +76,7 @@ test("a specification is edited in place and refused in words", async () => {
   expect(max.value).not.toBe("");
   await user.clear(max);
   await user.type(max, "1");
-  await user.click(screen.getByRole("button", { name: /^Record revision/ }));
+  await user.click(screen.getByRole("button", { name: /^Save revision/ }));
   await waitFor(() => expect(document.querySelectorAll(".text-stop").length).toBeGreaterThan(0));
 });
 
@@ -84,7 +84,7 @@ test("shares on the blend bench move their mixture, each lot's price beside it",
   const { user } = open(<BlendCalculatorPage />, {
     at: await inHand("/flour/blend", "deck-roll-60", "VR-26-1090"),
   });
-  const put = await screen.findByLabelText<HTMLSelectElement>("Put a lot on the bench");
+  const put = await screen.findByLabelText<HTMLSelectElement>("Add a lot");
   await waitFor(() => expect(put.options.length).toBeGreaterThan(10));
   for (const code of ["VR-26-1090", "VP-26-0435"]) {
     const option = [...put.options].find((one) => one.textContent?.startsWith(code));
@@ -97,7 +97,7 @@ test("shares on the blend bench move their mixture, each lot's price beside it",
 
 test("a flour is mended by mass, and a remedy that ends says where", async () => {
   const { user } = open(<FlourCorrectionPage />, {
-    at: await inHand("/flour/mend", "deck-roll-60", "VR-26-1090"),
+    at: await inHand("/flour/correction", "deck-roll-60", "VR-26-1090"),
   });
   const wanted = await screen.findByLabelText<HTMLInputElement>("Protein wanted on 14 %");
   await waitFor(() => expect(document.body.textContent).toMatch(/likely/));
@@ -112,15 +112,13 @@ test("a flour is mended by mass, and a remedy that ends says where", async () =>
 });
 
 test("a certificate's good rows stay while each bad one says what is wrong", async () => {
-  const { user } = open(<ReceiveFlourPage />, { at: "/flour/intake" });
+  const { user } = open(<ReceiveFlourPage />, { at: "/flour/receive" });
   await choose(CERTIFICATE);
   await screen.findByText(/protein of 130 cannot be; it is from 0 to 40 %/);
   expect(screen.getByText(/“loaf joy” is not a property we know/)).toBeTruthy();
   expect(screen.getByLabelText<HTMLInputElement>("value, row 4").value).toBe("298");
   expect(screen.getByText(/2 rows to put right or remove/)).toBeTruthy();
-  expect(screen.getByRole<HTMLButtonElement>("button", { name: "Record the lot" }).disabled).toBe(
-    true,
-  );
+  expect(screen.getByRole<HTMLButtonElement>("button", { name: "Save lot" }).disabled).toBe(true);
 
   const protein = screen.getByLabelText<HTMLInputElement>("value, row 2");
   await user.clear(protein);
@@ -135,13 +133,13 @@ test("a certificate's good rows stay while each bad one says what is wrong", asy
 test("what is typed of a certificate outlives the page, and a file that is none leaves it alone", async () => {
   const { clearDraft } = await import("../src/flour/draft");
   clearDraft();
-  const { router } = open(<ReceiveFlourPage />, { at: "/flour/intake" });
+  const { router } = open(<ReceiveFlourPage />, { at: "/flour/receive" });
   await choose(CERTIFICATE);
   const moisture = () => screen.getByLabelText<HTMLInputElement>("value, row 1").value;
   await waitFor(() => expect(moisture()).toBe("14,1"));
   await router.navigate("/elsewhere");
   await screen.findByText("elsewhere");
-  await router.navigate("/flour/intake");
+  await router.navigate("/flour/receive");
   await waitFor(() => expect(moisture()).toBe("14,1"));
   expect(screen.getByLabelText<HTMLInputElement>("Lot").value).toBe("VR-TEST-1");
   clearDraft();
@@ -167,7 +165,7 @@ test("a mill's table is understood by its headers before anything is taken in", 
 });
 
 test("without a lot in hand the page says how to take one", async () => {
-  open(<FlourCorrectionPage />, { at: "/flour/mend" });
-  await screen.findByText(/Take a lot in hand first/);
+  open(<FlourCorrectionPage />, { at: "/flour/correction" });
+  await screen.findByText(/Select a lot first/);
   expect(screen.getByRole("link", { name: "choose one" }).getAttribute("href")).toBe("/");
 });

@@ -38,14 +38,14 @@ test("a stage is changed, moved and taken out, and all of it is undone", async (
   await user.click(await screen.findByRole("button", { name: "Change Development" }));
   await take(user, screen.getByLabelText("Minutes"), "9");
   expect(place.scenario.method?.stages?.[1]?.minutes).toBe(9);
-  await screen.findByText(/Edited and not recorded/);
+  await screen.findByText(/Edited, not saved/);
   await user.click(screen.getByRole("button", { name: "Later" }));
   expect(place.scenario.method?.stages?.[2]?.label).toBe("Development");
-  await user.click(screen.getByRole("button", { name: "Take it out" }));
+  await user.click(screen.getByRole("button", { name: "Remove stage" }));
   expect(place.scenario.method?.stages?.map((stage) => stage.label)).not.toContain("Development");
   for (let i = 0; i < 3; i++) await user.keyboard("{Control>}z{/Control}");
   await waitFor(() => expect(place.scenario.method).toBeUndefined());
-  expect(screen.queryByText(/Edited and not recorded/)).toBeNull();
+  expect(screen.queryByText(/Edited, not saved/)).toBeNull();
 });
 
 test("minutes outside what is allowed are told at their field, and outside the usual beside it", async () => {
@@ -62,13 +62,13 @@ test("a method is recorded with who and why, and an old state taken up again", a
   // Another figure each time, should the plant have been here before.
   const celsius = (20 + Math.random() * 5).toFixed(2);
   await take(user, await screen.findByLabelText("Off the mixer"), celsius);
-  await user.click(await screen.findByRole("button", { name: /^Record revision/ }));
+  await user.click(await screen.findByRole("button", { name: /^Save revision/ }));
   await screen.findByText(/why is it changed/);
   await user.type(screen.getByLabelText("Why"), "cooler in summer");
-  await user.click(screen.getByRole("button", { name: /^Record revision/ }));
+  await user.click(screen.getByRole("button", { name: /^Save revision/ }));
   await waitFor(() => expect(place.scenario.method).toBeUndefined());
   await screen.findAllByText(/cooler in summer/);
-  const first = screen.getAllByRole("button", { name: "Take up again" }).at(-1);
+  const first = screen.getAllByRole("button", { name: "Restore" }).at(-1);
   if (first) await user.click(first);
   await waitFor(() => expect(place.scenario.method?.target_c).toBe(27));
 });
@@ -91,9 +91,9 @@ test("a step of two schools is left out and made good", async () => {
 
 test("the floor's rule stands beside the balance, and a measured dough teaches it", async () => {
   const { user } = await held(<DoughTemperaturePage />, "/method", "ferry-tin-short");
-  const rule = await screen.findByRole("region", { name: "The floor's rule beside it" });
+  const rule = await screen.findByRole("region", { name: "Friction factor method" });
   const before = /learned from (\d+) dough/.exec(rule.textContent ?? "")?.[1];
-  const form = screen.getByRole("region", { name: "A dough measured" });
+  const form = screen.getByRole("region", { name: "Measured dough temperature" });
   for (const [label, value] of [
     ["Flour was", "21"],
     ["Room was", "23"],
@@ -101,10 +101,10 @@ test("the floor's rule stands beside the balance, and a measured dough teaches i
     ["Dough was", "270"],
   ] as const)
     await take(user, within(form).getByLabelText(label), value);
-  await user.click(within(form).getByRole("button", { name: "Record it" }));
+  await user.click(within(form).getByRole("button", { name: "Save" }));
   await within(form).findByText(/dough temperature must be from −?-?5 to 60 °C/);
   await take(user, within(form).getByLabelText("Dough was"), "27");
-  await user.click(within(form).getByRole("button", { name: "Record it" }));
+  await user.click(within(form).getByRole("button", { name: "Save" }));
   const doughs = String(Number(before ?? 0) + 1);
   await waitFor(() => expect(rule.textContent).toContain(`learned from ${doughs} dough`));
 });
@@ -131,14 +131,14 @@ test("the line's figures are revised with a reason, and hold at once", async () 
   const { user } = await held(<LinePage />, "/method/line", "deck-roll-60");
   const form = await screen.findByRole("region", { name: "The line's figures" });
   expect(screen.getByRole("row", { name: /, this method: \d/ })).toBeTruthy();
-  expect(screen.getByText(/doughs measured say/)).toBeTruthy();
+  expect(screen.getByText(/measured doughs give/)).toBeTruthy();
   const pieces = String(2000 + Math.floor(Math.random() * 900));
   await take(user, within(form).getByLabelText("Oven holds, pieces"), "0");
   await user.type(within(form).getByLabelText("Why"), "a deck is out");
-  await user.click(within(form).getByRole("button", { name: /^Record revision/ }));
+  await user.click(within(form).getByRole("button", { name: /^Save revision/ }));
   await within(form).findByText(/oven must be from 1 to/);
   await take(user, within(form).getByLabelText("Oven holds, pieces"), pieces);
-  await user.click(within(form).getByRole("button", { name: /^Record revision/ }));
+  await user.click(within(form).getByRole("button", { name: /^Save revision/ }));
   await screen.findAllByText(/a deck is out/);
   expect(screen.getByLabelText<HTMLInputElement>("Oven holds, pieces").value).toBe(pieces);
 });
@@ -163,12 +163,16 @@ test("a dough without a sponge says how to give it one", async () => {
 });
 
 test("both ways stand side by side, and the other one's stages are taken up", async () => {
-  const { user } = await held(<ProcessComparisonPage />, "/method/two-ways", "ferry-tin-800");
-  const table = await screen.findByRole("table", { name: "Both ways side by side" });
+  const { user } = await held(
+    <ProcessComparisonPage />,
+    "/method/straight-or-sponge",
+    "ferry-tin-800",
+  );
+  const table = await screen.findByRole("table", { name: "Straight and sponge compared" });
   for (const row of ["Water the dough takes", "Troughs in use, and their floor", "Flavour"])
     expect(within(table).getByRole("row", { name: new RegExp(`^${row}`) })).toBeTruthy();
   expect(screen.getByText(/W at least 260/)).toBeTruthy();
-  await user.click(screen.getByRole("button", { name: "Take its stages up" }));
+  await user.click(screen.getByRole("button", { name: "Use its stages" }));
   expect(place.scenario.method?.process).toBe("no_time");
 });
 
@@ -176,18 +180,18 @@ test("a starter is fed for an hour, or followed by its parts", async () => {
   const { user } = open(<StarterPage />, { at: "/method/starter" });
   await screen.findByText(/1 to 8\.1 to 8\.1/);
   expect(screen.getByText(/ripe: doubled and domed/)).toBeTruthy();
-  await take(user, screen.getByLabelText("Flour to one part old"), "2");
+  await take(user, screen.getByLabelText("Flour per part of old starter"), "2");
   await screen.findByText(/1 to 2\.0 to 2\.0/);
   expect(screen.getByLabelText<HTMLInputElement>("Ripe at").value).toBe("");
-  await take(user, screen.getByLabelText("Where it stands"), "2");
+  await take(user, screen.getByLabelText("Ambient"), "2");
   await screen.findByText("not within a week");
   expect(screen.getByText("ripe: warm it, or feed it less")).toBeTruthy();
-  await take(user, screen.getByLabelText("Where it stands"), "70");
+  await take(user, screen.getByLabelText("Ambient"), "70");
   await screen.findByText(/where it stands must be from 0 to 40 °C/);
 });
 
 test("tonight's readings move the estimate, and are kept", async () => {
-  const { user } = await held(<FermentationPage />, "/method/rise", "ferry-tin-short");
+  const { user } = await held(<FermentationPage />, "/method/fermentation", "ferry-tin-short");
   const tonight = await screen.findByRole("region", { name: "Tonight's readings" });
   await take(user, within(tonight).getByLabelText("After, min"), "40");
   await take(user, within(tonight).getByLabelText("Risen"), "12");
@@ -216,7 +220,7 @@ test("ten doughs are planned, one is moved, and the line stops", async () => {
   const soon = new Date(Date.now() + 40 * HOUR);
   soon.setHours(5, 0, 0, 0);
   const kept = JSON.stringify({ ...keptRun(), at: fieldOf(soon) });
-  const at = await inHand("/method/run", "ferry-tin-800", STRONG, "&mixer=10");
+  const at = await inHand("/method/production-run", "ferry-tin-800", STRONG, "&mixer=10");
   const { user } = open(<ProductionRunPage />, { at });
   localStorage.setItem("ironpeel.run.ferry-tin-800", kept);
   await computed();
@@ -231,14 +235,14 @@ test("ten doughs are planned, one is moved, and the line stops", async () => {
   await user.click(screen.getByRole("button", { name: "As it was planned" }));
   await waitFor(() => expect(third.textContent).toBe(was));
 
-  await user.click(screen.getByRole("button", { name: "The line stops" }));
-  const from = screen.getByLabelText("Stands still from");
+  await user.click(screen.getByRole("button", { name: "Line stoppage" }));
+  const from = screen.getByLabelText("Stopped from");
   fireEvent.change(from, { target: { value: fieldOf(new Date(soon.getTime() - 3.7 * HOUR)) } });
-  const late = await screen.findByRole("heading", { name: /go past their window/ });
+  const late = await screen.findByRole("heading", { name: /go beyond their limits/ });
   expect(late).toBeTruthy();
   expect(screen.getAllByText("Bake it off and discard it").length).toBeGreaterThan(0);
   await user.click(screen.getAllByRole("button", { name: /^Plan the rest without dough/ })[0]!);
   await screen.findByText(/Planned without dough/);
-  await user.click(screen.getByRole("button", { name: "It goes on" }));
+  await user.click(screen.getByRole("button", { name: "Restart" }));
   await waitFor(() => expect(screen.queryByText(/Planned without dough/)).toBeNull());
 });

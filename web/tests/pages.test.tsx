@@ -12,7 +12,7 @@ import { StartPage } from "../src/start/StartPage";
 import { computed, inHand, open, place } from "./page";
 
 test("a dough by amounts is understood line by line", async () => {
-  const { user } = open(<ConvertRecipePage />, { at: "/dough/amounts" });
+  const { user } = open(<ConvertRecipePage />, { at: "/dough/convert" });
   await waitFor(() =>
     expect(screen.getByLabelText<HTMLSelectElement>("Ingredient 1").options.length).toBeGreaterThan(
       20,
@@ -22,21 +22,21 @@ test("a dough by amounts is understood line by line", async () => {
   await user.type(screen.getByLabelText("Amount of ingredient 2"), "350 g");
   await user.type(screen.getByLabelText("Amount of ingredient 3"), "2 tsp");
   await user.type(screen.getByLabelText("Starter, if any"), "100 g");
-  await user.click(screen.getByRole("button", { name: "Understand it" }));
-  const read = await screen.findByRole("region", { name: "Understood" });
+  await user.click(screen.getByRole("button", { name: "Calculate" }));
+  const read = await screen.findByRole("region", { name: "Result" });
   expect(read.textContent).toContain("72.7 %hydration");
   expect(within(read).getByRole("row", { name: /^flour/ }).textContent).toContain("90.91 %");
   expect(
     within(read).getByRole("row", { name: /^salt/ }).textContent,
     "a spoon has a range",
   ).toMatch(/10 g to 13 g/);
-  expect(screen.getByText(/Take a product in hand to carry this over/)).toBeTruthy();
+  expect(screen.getByText(/Select a product to carry this over/)).toBeTruthy();
 
   // What is typed is kept, and what was understood goes when it changes.
   await user.clear(screen.getByLabelText("Amount of ingredient 2"));
   await user.type(screen.getByLabelText("Amount of ingredient 2"), "lots");
-  expect(screen.queryByRole("region", { name: "Understood" })).toBeNull();
-  await user.click(screen.getByRole("button", { name: "Understand it" }));
+  expect(screen.queryByRole("region", { name: "Result" })).toBeNull();
+  await user.click(screen.getByRole("button", { name: "Calculate" }));
   await screen.findByText(/“lots”/);
   const kept = JSON.parse(localStorage.getItem("ironpeel.amounts") ?? "{}") as {
     lines: { amount: string }[];
@@ -46,17 +46,15 @@ test("a dough by amounts is understood line by line", async () => {
 
 test("amounts go into the product in hand as a formula with its starter", async () => {
   const { user } = open(<ConvertRecipePage />, {
-    at: await inHand("/dough/amounts", "causeway-stick", "VP-26-0435"),
+    at: await inHand("/dough/convert", "causeway-stick", "VP-26-0435"),
   });
   await computed();
   await user.type(await screen.findByLabelText("Amount of ingredient 1"), "900 g");
   await user.type(screen.getByLabelText("Amount of ingredient 2"), "600 g");
   await user.type(screen.getByLabelText("Amount of ingredient 3"), "20 g");
   await user.type(screen.getByLabelText("Starter, if any"), "200 g");
-  await user.click(screen.getByRole("button", { name: "Understand it" }));
-  await user.click(
-    await screen.findByRole("button", { name: /^Take it over into Causeway Stick/ }),
-  );
+  await user.click(screen.getByRole("button", { name: "Calculate" }));
+  await user.click(await screen.findByRole("button", { name: /^Use in Causeway Stick/ }));
   expect(place.search.get("water"), "the water is the formula's own, not the address's").toBeNull();
   expect(place.scenario.draft?.hydration_pct).toBe(70);
   expect(place.scenario.draft?.batch_kg).toBeCloseTo(1.72, 6);
@@ -81,7 +79,7 @@ test("the library names every ingredient, and one may be added or refused", asyn
   expect(within(table).getByRole("row", { name: /^milk/ }).textContent).toContain("88 %");
   await user.click(screen.getByRole("button", { name: "Another ingredient" }));
   const sheet = await screen.findByRole("dialog");
-  await user.click(within(sheet).getByRole("button", { name: "Hold it so here" }));
+  await user.click(within(sheet).getByRole("button", { name: "Save plant value" }));
   await within(sheet).findByText(/the ingredient needs a name/);
   await user.type(within(sheet).getByLabelText("Water in it, %"), "9{Enter}");
   await user.keyboard("{Escape}");
@@ -133,7 +131,7 @@ test("two products' formulas stand side by side, differences first", async () =>
 
 test("levers are offered for a wish, and set out side by side", async () => {
   const { user } = open(<TrialsPage />, {
-    at: await inHand("/dough/variants", "causeway-stick", "VP-26-0435"),
+    at: await inHand("/dough/trials", "causeway-stick", "VP-26-0435"),
   });
   await computed();
   const boxes = () => screen.getAllByRole("checkbox");
@@ -176,14 +174,14 @@ test("what sets the heat moves the water, and what cannot be says what could", a
 
 test("a dough is followed stage by stage, and yeast found for another rise", async () => {
   const { user } = open(<FermentationPage />, {
-    at: await inHand("/method/rise", "ferry-tin-800", "VR-26-1090"),
+    at: await inHand("/method/fermentation", "ferry-tin-800", "VR-26-1090"),
   });
   await computed();
   const table = await screen.findByRole("table", { name: "The dough at the end of each stage" });
   expect(within(table).getAllByRole("row")).toHaveLength(9);
   const wanted = screen.getByLabelText("Rise at the oven");
   await user.type(wanted, "100{Enter}");
-  await user.click(await screen.findByRole("button", { name: "Take it into the formula" }));
+  await user.click(await screen.findByRole("button", { name: "Use in the formula" }));
   const yeast =
     place.scenario.draft?.lines?.find((line) => line.ingredient === "instant_yeast")?.pct ?? 0;
   expect(yeast).toBeGreaterThan(0);
@@ -199,7 +197,7 @@ test("the mixing sheet weighs its parts first and sums to the dough", async () =
   open(<FloorPage />, { at: await inHand("/floor", "kesh-dark", "KR-26-0466") });
   await computed();
   const sheet = await screen.findByRole("article", { name: "Mixing sheet" });
-  const before = within(sheet).getByRole("list", { name: "Made before" });
+  const before = within(sheet).getByRole("list", { name: "Preferments and soakers" });
   expect(within(before).getByText(/Let the scald cool below 35 °C/)).toBeTruthy();
   const masses = [...sheet.querySelectorAll("b.figure")].map((mass) => {
     const text = mass.textContent ?? "";

@@ -76,7 +76,7 @@ afterEach(() => vi.restoreAllMocks());
 
 async function planned(product: string, lot: string) {
   keepSoon();
-  const opened = open(<SchedulePage />, { at: await inHand("/method/day", product, lot) });
+  const opened = open(<SchedulePage />, { at: await inHand("/method/schedule", product, lot) });
   await computed();
   const table = await screen.findByRole("table", { name: "The stages with their hours" });
   return { ...opened, table };
@@ -99,20 +99,20 @@ test("a dough for five in the morning is fitted around the night", async () => {
 test("hours that leave no way say what is in the way, and come off again", async () => {
   const { user } = await planned("ferry-tin-short", "VR-26-1090");
   await user.click(screen.getByRole("button", { name: "More hours" }));
-  const from = screen.getByLabelText("Nobody is there, from, 2");
+  const from = screen.getByLabelText("Closed hours, from, 2");
   await user.clear(from);
   await user.type(from, "4:30");
-  const to = screen.getByLabelText("Nobody is there, to, 2");
+  const to = screen.getByLabelText("Closed hours, to, 2");
   await user.clear(to);
   await user.type(to, "21:45");
   await screen.findByText(/falls into the refused hours/);
-  await user.click(screen.getByRole("button", { name: "Somebody is there after all, 2" }));
+  await user.click(screen.getByRole("button", { name: "Remove closed hours, 2" }));
   await screen.findByRole("table", { name: "The stages with their hours" });
 });
 
 test("an hour that is none is told at its field and kept as it was typed", async () => {
   const { user } = await planned("deck-roll-60", "VR-26-1090");
-  const from = screen.getByLabelText<HTMLInputElement>("Nobody is there, from, 1");
+  const from = screen.getByLabelText<HTMLInputElement>("Closed hours, from, 1");
   await user.clear(from);
   await user.type(from, "late");
   await screen.findByText(/“late” is no time of day, such as 22:00/);
@@ -134,8 +134,8 @@ test("the plan is saved as a calendar", async () => {
 
 test("spare balls are kept frozen for another day, or it is told why not", async () => {
   const { user } = await planned("ebb-flats-240", "VP-26-0435");
-  await user.click(await screen.findByRole("button", { name: "Freeze spare ones" }));
-  const told = await screen.findByRole("heading", { name: "4 spare ones" });
+  await user.click(await screen.findByRole("button", { name: "Freeze surplus pieces" }));
+  const told = await screen.findByRole("heading", { name: "4 surplus pieces" });
   expect(told.parentElement?.textContent).toMatch(
     /Into the freezer .* into the refrigerator .* out/,
   );
@@ -145,14 +145,14 @@ test("spare balls are kept frozen for another day, or it is told why not", async
   expect(on.getAttribute("aria-invalid")).toBe("true");
   await user.click(screen.getByRole("button", { name: "None" }));
   await screen.findByRole("table", { name: "The stages with their hours" });
-  expect(screen.queryByRole("heading", { name: /spare ones/ })).toBeNull();
+  expect(screen.queryByRole("heading", { name: /surplus pieces/ })).toBeNull();
 });
 
 test("a sour says when to feed its starter, and what can wait says how long", async () => {
   const { table } = await planned("holm-tin", "BS-0430");
-  const fed = await screen.findByRole("heading", { name: /^Feed the starter/ });
+  const fed = await screen.findByRole("heading", { name: /^Refresh the starter/ });
   expect(fed.parentElement?.textContent).toMatch(/\d+ g starter, [\d\s]+ g flour, [\d\s]+ g water/);
-  expect(screen.queryByRole("button", { name: "Freeze spare ones" })).toBeNull();
+  expect(screen.queryByRole("button", { name: "Freeze surplus pieces" })).toBeNull();
   const proof = within(table).getByRole("row", { name: /Proof in the tin/ });
   expect(within(proof).getAllByRole("cell").at(-1)?.textContent).toBe("22 min");
   const mix = within(table).getByRole("row", { name: /Salt and the held-back water/ });

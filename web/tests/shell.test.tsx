@@ -16,6 +16,7 @@ import { PreferencesDialog } from "../src/shell/PreferencesDialog";
 import { Refusal } from "../src/shell/Refusal";
 import { Shortcuts } from "../src/shell/Shortcuts";
 import { Tabs } from "../src/shell/Tabs";
+import { GLOSSARY } from "../src/shell/glossary";
 import { GlossaryTerm } from "../src/shell/GlossaryTerm";
 import { useScenarioContext } from "../src/shell/useScenarioContext";
 import { useScenario } from "../src/scenario/ScenarioProvider";
@@ -69,20 +70,22 @@ test("a field's fault belongs to it", async () => {
 
 test("tabs keep what is in hand", () => {
   render(
-    <MemoryRouter initialEntries={["/water/rules?product=deck-roll-60"]}>
+    <MemoryRouter initialEntries={["/water/correction-factors?product=deck-roll-60"]}>
       <ScenarioProvider>
         <Tabs
           of="Water"
           tabs={[
-            ["The stair", "/water"],
-            ["Rules", "/water/rules"],
+            ["Absorption build-up", "/water"],
+            ["Correction factors", "/water/correction-factors"],
           ]}
         />
       </ScenarioProvider>
     </MemoryRouter>,
   );
-  expect(screen.getByRole("link", { name: "Rules" }).getAttribute("aria-current")).toBe("page");
-  expect(screen.getByRole("link", { name: "The stair" }).getAttribute("href")).toBe(
+  expect(
+    screen.getByRole("link", { name: "Correction factors" }).getAttribute("aria-current"),
+  ).toBe("page");
+  expect(screen.getByRole("link", { name: "Absorption build-up" }).getAttribute("href")).toBe(
     "/water?product=deck-roll-60",
   );
 });
@@ -91,6 +94,22 @@ test("a word of the trade explains itself", async () => {
   render(<GlossaryTerm of="windowpane" />);
   await userEvent.click(screen.getByRole("button", { name: "windowpane" }));
   await screen.findByText(/drawn out until light shows through/);
+});
+
+test("the glossary explains every term that is asked of it, each once and in order", () => {
+  const terms = [...GLOSSARY.keys()];
+  expect(terms).toEqual([...new Set(terms)].sort((one, other) => one.localeCompare(other)));
+  for (const [term, { definition }] of GLOSSARY) expect(definition, term).toMatch(/^[A-Z].*\.$/);
+  const sources = import.meta.glob("../src/**/*.tsx", {
+    query: "?raw",
+    import: "default",
+    eager: true,
+  });
+  const asked = Object.values(sources).flatMap((text) =>
+    [...String(text).matchAll(/GlossaryTerm of="([^"]+)"/g)].map((found) => found[1] ?? ""),
+  );
+  expect(asked.length).toBeGreaterThan(8);
+  expect(asked.filter((term) => !GLOSSARY.has(term))).toEqual([]);
 });
 
 const WHY: Schemas["Derivation"] = {
@@ -121,12 +140,12 @@ const WHY: Schemas["Derivation"] = {
 test("a figure answers why with inputs, origins and bands", async () => {
   render(
     <PreferencesProvider>
-      <Derivation why={WHY} of="one dough">
+      <Derivation why={WHY} of="one batch">
         160.0 kg
       </Derivation>
     </PreferencesProvider>,
   );
-  await userEvent.click(screen.getByRole("button", { name: "Why: one dough" }));
+  await userEvent.click(screen.getByRole("button", { name: "Why: one batch" }));
   const house = await screen.findByRole("row", { name: /^scaling loss/ });
   expect(house.textContent).toContain("H · usual");
   expect(house.textContent).toContain("0.2 to 1");
@@ -142,7 +161,7 @@ test("units, mark and light are chosen and kept", async () => {
       </PreferencesProvider>
     </QueryClientProvider>,
   );
-  for (const name of ["°F", "lb, oz", "comma 62,3", "one more", "night shift"])
+  for (const name of ["°F", "lb, oz", "comma 62,3", "one more", "night"])
     await userEvent.click(await screen.findByRole("radio", { name }));
   expect(document.documentElement.dataset.theme).toBe("night");
   expect(JSON.parse(localStorage.getItem("ironpeel.preferences") ?? "{}")).toMatchObject({
@@ -172,16 +191,16 @@ test("the finder finds lots, products, links and actions", async () => {
   await user.type(field, "kesh");
   await screen.findByRole("option", { name: /Kesh Dark/ });
   await user.clear(field);
-  await user.type(field, "variants");
-  await user.click(await screen.findByRole("option", { name: /Variants and trials/ }));
-  expect(place.path).toBe("/dough/variants");
+  await user.type(field, "trials");
+  await user.click(await screen.findByRole("option", { name: /Trials/ }));
+  expect(place.path).toBe("/dough/trials");
   expect(place.search.get("product")).toBe("deck-roll-60");
 });
 
 test("what the finder does not find is said", async () => {
   const { user } = open(<Finder open onClose={() => {}} />, { at: "/here" });
   await user.type(await screen.findByLabelText("Find a lot, a product, an action"), "zzzz");
-  await screen.findByText(/Nothing begins like that/);
+  await screen.findByText(/No match/);
 });
 
 function Bar() {
@@ -222,11 +241,11 @@ function Moving() {
 test("what moved is told with its reason, and goes back", async () => {
   const { user } = open(<Moving />, { at: await inHand("/here", "deck-roll-60", "VR-26-1090") });
   await computed();
-  expect(screen.queryByRole("complementary", { name: "What moved" })).toBeNull();
+  expect(screen.queryByRole("complementary", { name: "Changes" })).toBeNull();
   await user.click(screen.getByRole("button", { name: "wetter" }));
-  const moved = await screen.findByRole("complementary", { name: "What moved" });
-  await waitFor(() => expect(moved.textContent).toMatch(/floor water \+5\.5\d points/));
-  expect(within(moved).getAllByRole("listitem")[0]?.textContent).toMatch(/set by hand/);
+  const moved = await screen.findByRole("complementary", { name: "Changes" });
+  await waitFor(() => expect(moved.textContent).toMatch(/dough absorption \+5\.5\d points/));
+  expect(within(moved).getAllByRole("listitem")[0]?.textContent).toMatch(/override/);
   await user.click(within(moved).getByRole("button", { name: /^Undo/ }));
   await waitFor(() => expect(place.search.get("water")).toBeNull());
 });
@@ -241,5 +260,5 @@ test("lots come newest first with what was decided of them", async () => {
 
 test("batches that are none teach how one is planned", async () => {
   open(<BatchList />, { at: "/here" });
-  await screen.findByText(/^None yet\. Take a dough in hand, follow the chain/);
+  await screen.findByText(/^No batches planned yet/);
 });

@@ -14,7 +14,7 @@ const value = (text: string) => Number(text.replace("−", "-"));
 test("the steps of the stair are its floor figure", async () => {
   open(<WaterPage />, { at: await inHand("/water", "deck-roll-60", "VR-26-1090") });
   await computed();
-  const table = await screen.findByRole("table", { name: "The stair in figures" });
+  const table = await screen.findByRole("table", { name: "Absorption build-up in figures" });
   const rows = within(table).getAllByRole("row").slice(1);
   const points = rows.map((row) => value(row.querySelectorAll("td, th")[1]?.textContent ?? ""));
   const floor = points.pop() ?? 0;
@@ -30,9 +30,9 @@ test("a lot without a curve says so, and what waits at first", async () => {
   open(<WaterPage />, { at: await inHand("/water", "holm-tin", "BS-0430") });
   await computed();
   await screen.findByText(/No curve of this flour/);
-  expect(screen.getByText(/Hold back 2.0 points/)).toBeTruthy();
+  expect(screen.getByText(/Hold-back water: 2.0 points/)).toBeTruthy();
   const link = screen.getByRole("link", { name: "see what the estimate rests on" });
-  expect(link.getAttribute("href")).toContain("/water/model?product=holm-tin");
+  expect(link.getAttribute("href")).toContain("/water/absorption-model?product=holm-tin");
 });
 
 test("water set by hand is a step of its own and goes back", async () => {
@@ -40,22 +40,22 @@ test("water set by hand is a step of its own and goes back", async () => {
     at: await inHand("/water", "deck-roll-60", "VR-26-1090"),
   });
   await computed();
-  const byHand = await screen.findByLabelText(/^Set by hand/);
+  const byHand = await screen.findByLabelText(/^Override/);
   await user.type(byHand, "66{Enter}");
   await waitFor(() => expect(screen.getAllByText("66.0").length).toBeGreaterThan(0));
   expect(place.search.get("water")).toBe("66");
-  await screen.findByRole("cell", { name: "set by hand" });
-  await user.click(screen.getByRole("button", { name: "Back to the stair" }));
-  await waitFor(() => expect(screen.queryByRole("cell", { name: "set by hand" })).toBeNull());
+  await screen.findByRole("cell", { name: "override" });
+  await user.click(screen.getByRole("button", { name: "Reset to computed" }));
+  await waitFor(() => expect(screen.queryByRole("cell", { name: "override" })).toBeNull());
 });
 
 test("a rule opens with the house's value and reason, and asks for one", async () => {
-  const { user } = open(<CorrectionFactorsPage />, { at: "/water/rules" });
+  const { user } = open(<CorrectionFactorsPage />, { at: "/water/correction-factors" });
   await user.click(await screen.findByRole("button", { name: "Change spelt, not measured" }));
   const sheet = await screen.findByRole("dialog");
   expect(within(sheet).getByText(/House default −3 points, −5 to −1/)).toBeTruthy();
   expect(within(sheet).getByLabelText<HTMLInputElement>("Low").value).toBe("−5");
-  await user.click(within(sheet).getByRole("button", { name: "Hold it so here" }));
+  await user.click(within(sheet).getByRole("button", { name: "Save plant value" }));
   await waitFor(() => expect(within(sheet).getAllByText(/why|who/i).length).toBeGreaterThan(1));
   await user.keyboard("{Escape}");
   await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
@@ -64,7 +64,7 @@ test("a rule opens with the house's value and reason, and asks for one", async (
 
 test("who holds the water adds up for every lot, and feel dilutes the protein", async () => {
   open(<WaterDistributionPage />, {
-    at: await inHand("/water/holders", "deck-roll-60", "VR-26-1033"),
+    at: await inHand("/water/distribution", "deck-roll-60", "VR-26-1033"),
   });
   await computed();
   const table = await screen.findByRole("table", { name: "Shares of the dough's water" });
@@ -78,10 +78,10 @@ test("who holds the water adds up for every lot, and feel dilutes the protein", 
   expect(sum(shares(0))).toBeCloseTo(100, 0);
   expect(sum(shares(1))).toBeCloseTo(100, 0);
   const [protein = 0] = shares(0);
-  fireEvent.change(screen.getByLabelText("Points on the floor beyond the plan"), {
+  fireEvent.change(screen.getByLabelText("Points on flour beyond the plan"), {
     target: { value: "5" },
   });
-  await screen.findByRole("columnheader", { name: "VR-26-1033 with 5 by feel" });
+  await screen.findByRole("columnheader", { name: "VR-26-1033 with 5 by the operator" });
   await waitFor(() => expect(shares(2)[0]).toBeLessThan(protein));
   expect(sum(shares(2))).toBeCloseTo(100, 0);
   expect(screen.getByText(/damaged starch lets go of its water late/)).toBeTruthy();
@@ -89,7 +89,7 @@ test("who holds the water adds up for every lot, and feel dilutes the protein", 
 
 test("a blend without gluten is told nothing of gluten", async () => {
   open(<WaterDistributionPage />, {
-    at: await inHand("/water/holders", "lantern-flats", "LB-26-0440"),
+    at: await inHand("/water/distribution", "lantern-flats", "LB-26-0440"),
   });
   await computed();
   await screen.findByText(/This dough has no gluten/);
@@ -111,10 +111,10 @@ test("each grain of a mix has its own advice", async () => {
 
 test("a lot is set beside others, at most three, and taken in hand", async () => {
   const { user } = open(<CompareProductLotsPage />, {
-    at: await inHand("/water/lots", "deck-roll-60", "VR-26-1090"),
+    at: await inHand("/water/compare", "deck-roll-60", "VR-26-1090"),
   });
   await computed();
-  const table = await screen.findByRole("table", { name: "The dough from each lot" });
+  const table = await screen.findByRole("table", { name: "Dough by lot" });
   await waitFor(() => expect(within(table).getAllByRole("columnheader")).toHaveLength(3));
   const free = screen.getByLabelText<HTMLInputElement>(/VR-26-1033/);
   await user.click(free);
@@ -123,13 +123,19 @@ test("a lot is set beside others, at most three, and taken in hand", async () =>
     true,
   );
   const out = within(table).getByRole("columnheader", { name: /VR-26-1033/ });
-  await user.click(within(out).getByRole("button", { name: "Take it in hand" }));
+  await user.click(within(out).getByRole("button", { name: "Select this lot" }));
   await computed();
-  await within(table).findByRole("columnheader", { name: /VR-26-1033.*in hand/ });
+  await waitFor(() =>
+    expect(
+      within(screen.getByRole("table", { name: "Dough by lot" }))
+        .getAllByRole("columnheader")
+        .map((head) => head.textContent?.slice(0, 10)),
+    ).toEqual(["VR-26-1033", "VR-26-1098", "VR-26-1063", "VR-26-1090"]),
+  );
 });
 
 test("what lots teach is set beside what was believed", async () => {
-  open(<AbsorptionModelPage />, { at: "/water/model" });
+  open(<AbsorptionModelPage />, { at: "/water/absorption-model" });
   const table = await screen.findByRole("table", { name: "The model's coefficients" });
   for (const row of within(table).getAllByRole("row").slice(1)) {
     const [before, after, used] = [...row.querySelectorAll("td")].map((cell) => cell.textContent);
@@ -139,5 +145,5 @@ test("what lots teach is set beside what was believed", async () => {
   }
   const farthest = screen.getByRole("table", { name: "Farthest off" });
   expect(within(farthest).getAllByRole("row")).toHaveLength(7);
-  expect(screen.getByRole("button", { name: /^Learn from the \d+ lots$/ })).toBeTruthy();
+  expect(screen.getByRole("button", { name: /^Learn from \d+ lots$/ })).toBeTruthy();
 });

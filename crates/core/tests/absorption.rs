@@ -1,4 +1,4 @@
-//! Absorption estimated and learned, the stair of mixes and grains, and a plant's own rules.
+//! Absorption estimated and learned, the build-up of mixes and grains, and a plant's own rules.
 
 mod support;
 

@@ -1,4 +1,4 @@
-//! The water stair step by step.
+//! The absorption build-up step by step.
 
 mod support;
 

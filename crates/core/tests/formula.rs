@@ -34,7 +34,7 @@ fn percentages_that_make_no_dough_are_refused_at_their_line() {
         "lines[1].pct",
         "must be a number",
     );
-    refused(&[flour(), line(Ingredient::Water, 60.0)], "lines[1].ingredient", "stair");
+    refused(&[flour(), line(Ingredient::Water, 60.0)], "lines[1].ingredient", "computed from");
     refused(
         &[flour(), line(Ingredient::Salt, 1.0), line(Ingredient::Salt, 1.0)],
         "lines[2].ingredient",

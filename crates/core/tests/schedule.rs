@@ -1,4 +1,4 @@
-//! Doughs on the clock, around the hours nobody is there.
+//! Doughs on the clock, around the closed hours.
 
 mod support;
 

@@ -170,7 +170,7 @@ fn a_whole_grain_tin_is_lightened_by_what_bakers_try() {
     let set = trial_set(&scenario, &interventions, 1.5);
     let names: Vec<_> = set.variants.iter().map(|variant| &*variant.name).collect();
     assert_eq!(names.len(), 7);
-    assert_eq!((names[0], names[6]), ("as it is", "all together"));
+    assert_eq!((names[0], names[6]), ("as it is", "all changes"));
     let base = set.variants[0].dough_absorption_pct.expect("a dough");
     let moved = |at: usize| set.variants[at].dough_absorption_pct.expect("a dough") - base;
     near(moved(1), 3.0, 1e-9);

@@ -1,4 +1,4 @@
-//! Who holds the water, what feel does to it, and how grains behave.
+//! Who holds the water, what extra water does to it, and how grains behave.
 
 mod support;
 

@@ -15,7 +15,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::chain::{ScenarioContext, ScenarioInput};
-use crate::flour::{DecisionView, LotAssessment};
+use crate::flour::{DispositionView, LotAssessment};
 use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Query, Recorded, from_value};
@@ -91,7 +91,7 @@ pub struct Issued {
 pub struct Release {
     pub lot: String,
     #[serde(flatten)]
-    pub decision: DecisionView,
+    pub decision: DispositionView,
 }
 
 /// A lot of another flour that the floor was handed.

@@ -1,4 +1,4 @@
-//! The what-if: the whole chain for the dough in hand, and what moved since before.
+//! The what-if: the whole chain for the selected product, and what moved since before.
 
 use axum::extract::State;
 use chrono::NaiveDate;
@@ -68,7 +68,7 @@ pub struct IngredientAtInput {
     pub temperature_c: RawNumber,
 }
 
-/// The dough in hand.
+/// The selected product.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct ScenarioInput {
     // What a browser queued before an upgrade has its names of then.
@@ -121,7 +121,7 @@ impl FormulaHolds {
     }
 }
 
-/// A what-if: the dough in hand, and the one before it.
+/// A what-if: the selected product, and the one before it.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct WhatIf {
     pub now: ScenarioInput,
@@ -279,7 +279,7 @@ impl EditedFormula {
     }
 }
 
-/// The whole chain for the dough in hand
+/// The whole chain for the selected product
 #[utoipa::path(post, path = "/api/v1/chain", tag = "chain", request_body = WhatIf,
     responses((status = 200, body = WhatIfAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn what_if(State(app): State<App>, Json(asked): Json<WhatIf>) -> Result<Json<WhatIfAnswer>> {

@@ -15,6 +15,7 @@ mod flour_names;
 mod health;
 mod heavy;
 mod method;
+mod moved;
 mod page;
 mod plant;
 mod problem;
@@ -109,10 +110,9 @@ fn named(mut document: Document) -> Document {
 pub fn app(store: Store, web: Option<&Path>) -> Router {
     let (routes, document) = api().split_for_parts();
     let document = named(document);
-    let unknown = || async { Problem::not_found("this address leads nowhere in the API") };
     let mut routes = routes
         .route("/api/openapi.json", axum::routing::get(|| async { Json(document) }))
-        .route("/api/{*rest}", axum::routing::any(unknown))
+        .route("/api/{*rest}", axum::routing::any(moved::moved))
         .method_not_allowed_fallback(|| async {
             let detail = "this address does not take that method";
             Problem::new(StatusCode::METHOD_NOT_ALLOWED, "Not that way", detail)

@@ -1,4 +1,4 @@
-//! Who holds the water, and how the grains of the dough in hand behave.
+//! Who holds the water, and how the grains of the selected product behave.
 
 use axum::extract::State;
 use ironpeel_core::chain::{ScenarioFlour, figures};
@@ -22,7 +22,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(water_distribution))
 }
 
-/// The dough in hand, a lot to hold it beside, and what was added by feel.
+/// The selected product, a lot to hold it beside, and what was added by feel.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct WaterDistributionInput {
     scenario: ScenarioInput,
@@ -33,14 +33,14 @@ struct WaterDistributionInput {
     added_points: RawNumber,
 }
 
-/// Who holds the water of a dough.
+/// How the water is distributed in a dough.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct OperatorWater {
     of_flour: WaterDistribution,
     shares: WaterShares,
 }
 
-/// Who holds the water, what feel does to it, and how the grains behave.
+/// Who holds the water, what extra water does to it, and how the grains behave.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct WaterDistributionView {
     /// None without gluten: nothing is computed of such a blend.
@@ -56,9 +56,9 @@ struct WaterDistributionView {
 }
 
 const ADDED: NumberRange =
-    NumberRange::new("added_points", "water added by feel", "points of water", 0.0, 20.0);
+    NumberRange::new("added_points", "extra water by the operator", "points of water", 0.0, 20.0);
 
-/// Who holds the water of the dough in hand, beside a reference lot and with water added by feel
+/// How the water is distributed in the selected product, beside a reference lot and with extra water by the operator
 #[utoipa::path(post, path = "/api/v1/chain/water-distribution", tag = "chain", request_body = WaterDistributionInput,
     responses((status = 200, body = WaterDistributionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn water_distribution(

@@ -136,7 +136,7 @@ async fn a_lot_is_decided_on_and_placed() {
     assert_eq!(lot["status"]["stock"]["tonnes_left"], 12.5);
     assert_eq!(list(&lot["decisions"]).len(), 1, "sent twice, stored once");
     let nowhere = format!("/api/v1/lots/{}/dispositions/{}", new_id(), new_id());
-    let body = json!({"decision": "accept", "signed": signed()});
+    let body = json!({"decision": "release", "signed": signed()});
     assert_eq!(plant.put(&nowhere, &body).await.0, StatusCode::NOT_FOUND);
 }
 

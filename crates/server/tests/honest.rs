@@ -72,3 +72,36 @@ async fn no_question_changes_anything() {
     }
     assert!(asked > 20, "{asked}");
 }
+
+#[tokio::test]
+async fn addresses_of_earlier_versions_lead_to_where_their_subject_is_now() {
+    let plant = Plant::open().await;
+    let lot = plant.lot("VR-26-1090").await;
+    let lot_id = lot["id"].as_str().expect("an id");
+    let flour = lot["flour"]["id"].as_str().expect("an id");
+    for path in [
+        "/api/v1/numbers".to_owned(),
+        "/api/v1/numbers/revisions".into(),
+        format!("/api/v1/flours/{flour}/drift?property=moisture"),
+        format!("/api/v1/lots/{lot_id}/change"),
+    ] {
+        plant.get(&path).await;
+    }
+    let body = serde_json::json!({
+        "decision": "hold", "signed": {"by": "RK", "reason": "queued before the upgrade"},
+    });
+    let path = format!("/api/v1/lots/{lot_id}/decisions/{}", new_id());
+    assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
+    // A batch with its names of then.
+    let mut scenario = plant.scenario("deck-roll-60", "VR-26-1098", full_mixer()).await;
+    for (was, is) in [("pins", "revision_refs"), ("knobs", "run_settings")] {
+        scenario[was] = scenario[is].take();
+        scenario.as_object_mut().expect("an object").remove(is);
+    }
+    let body = serde_json::json!({
+        "slug": "deck-roll-60", "hand": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+    });
+    let (status, batch) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
+    assert_eq!(status, StatusCode::OK, "{batch}");
+    assert_eq!(batch["run_settings"], full_mixer());
+}

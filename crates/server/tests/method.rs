@@ -282,7 +282,10 @@ async fn balls_for_friday_have_their_spare_ones_in_the_calendar_and_a_sour_its_f
     let names = summaries(&read);
     let stages = found["plan"]["stages"].as_array().expect("stages").len();
     assert_eq!(names.len(), stages + 3);
-    assert!(names.iter().any(|name| name.ends_with("spare ones into the freezer")), "{names:?}");
+    assert!(
+        names.iter().any(|name| name.ends_with("surplus pieces into the freezer")),
+        "{names:?}"
+    );
     let mut soon = asked.clone();
     soon["spare"]["on"] = json!(to_come() - Duration::hours(10));
     let (_, refused) = plant.post("/api/v1/chain/schedule", &soon).await;

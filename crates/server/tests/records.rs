@@ -45,11 +45,11 @@ async fn no_batch_is_planned_of_a_lot_that_is_held_or_out_and_not_released_for_t
     };
     barred(&scenario, "it is held").await;
     let lot = plant.lot(DAMAGED).await;
-    decide(&plant, &lot, "accept").await;
-    barred(&scenario, "nobody has accepted it with a note").await;
+    decide(&plant, &lot, "release").await;
+    barred(&scenario, "nobody has released it with a note").await;
     decide(&plant, &lot, "reject").await;
     barred(&scenario, "it was rejected").await;
-    decide(&plant, &lot, "accept_with_note").await;
+    decide(&plant, &lot, "release_with_note").await;
     assert_eq!(plant.lot(DAMAGED).await["status"]["barred"], Value::Null);
     let (status, batch) = plan(&plant, &scenario).await;
     assert_eq!(status, StatusCode::OK, "{batch}");

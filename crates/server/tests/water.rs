@@ -1,4 +1,4 @@
-//! The stair with the plant's own numbers, who holds the water, and what lots teach.
+//! The build-up with the plant's own numbers, who holds the water, and what lots teach.
 
 mod support;
 
@@ -69,13 +69,16 @@ async fn a_rule_without_sense_or_reason_is_refused_at_its_field() {
     for (rule, named) in [
         (
             json!({"rule": "no_time", "typical": -1, "low": 2, "high": 0, "reason": "x"}),
-            "rules[0].",
+            "correction_factors[0].",
         ),
         (
             json!({"rule": "no_time", "typical": 900, "low": 0, "high": 999, "reason": "x"}),
-            "rules[0].",
+            "correction_factors[0].",
         ),
-        (json!({"rule": "no_time", "typical": -1, "low": -2, "high": 0}), "rules[0].reason"),
+        (
+            json!({"rule": "no_time", "typical": -1, "low": -2, "high": 0}),
+            "correction_factors[0].reason",
+        ),
     ] {
         let input = json!({"number": 1, "correction_factors": [rule], "signed": {"by": "RK", "reason": "ours"}});
         let (status, problem) = save(&plant, &input).await;

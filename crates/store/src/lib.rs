@@ -36,7 +36,7 @@ pub use flour::{Flour, FlourRevision};
 pub use formula::{FormulaRevision, NewFormula};
 pub use line::{LineRevision, NewLine};
 pub use lot::{Lot, LotRevision, LotSummary, NewLotRevision, Stated};
-pub use lot_disposition::{Disposition, LotDecision, LotStock};
+pub use lot_disposition::{Disposition, LotDisposition, LotStock};
 pub use lot_import::{Imported, ReadingColumn};
 pub use mapping::MillMapping;
 pub use method::{MethodRevision, NewMethod};

@@ -9,13 +9,13 @@ use ironpeel_core::flour::Decision;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::schema::{lot_decision, lot_stock};
+use crate::schema::{lot_disposition, lot_stock};
 use crate::store::{Store, add_once};
 
 /// A decision on a lot, with who, when and why.
 #[derive(Debug, Clone, PartialEq, Eq, Queryable, Insertable)]
-#[diesel(table_name = lot_decision)]
-pub struct LotDecision {
+#[diesel(table_name = lot_disposition)]
+pub struct LotDisposition {
     pub id: Uuid,
     pub lot_id: Uuid,
     pub decision: String,
@@ -39,7 +39,7 @@ pub struct LotStock {
     pub made_at: DateTime<Utc>,
 }
 
-impl LotDecision {
+impl LotDisposition {
     /// What was decided.
     pub fn decided(&self) -> Option<Decision> {
         Decision::from_key(&self.decision)
@@ -55,7 +55,7 @@ impl LotDecision {
 /// The newest decision and stock of a lot.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Disposition {
-    pub decision: Option<LotDecision>,
+    pub decision: Option<LotDisposition>,
     pub stock: Option<LotStock>,
 }
 
@@ -63,10 +63,14 @@ impl Store {
     /// How lots stand now; those nobody decided or placed are left out.
     pub async fn dispositions(&self, lot_ids: &[Uuid]) -> Result<HashMap<Uuid, Disposition>> {
         let connection = &mut self.connection().await?;
-        let decisions: Vec<LotDecision> = lot_decision::table
-            .filter(lot_decision::lot_id.eq_any(lot_ids))
-            .distinct_on(lot_decision::lot_id)
-            .order((lot_decision::lot_id, lot_decision::made_at.desc(), lot_decision::id.desc()))
+        let decisions: Vec<LotDisposition> = lot_disposition::table
+            .filter(lot_disposition::lot_id.eq_any(lot_ids))
+            .distinct_on(lot_disposition::lot_id)
+            .order((
+                lot_disposition::lot_id,
+                lot_disposition::made_at.desc(),
+                lot_disposition::id.desc(),
+            ))
             .load(connection)
             .await?;
         let stocks: Vec<LotStock> = lot_stock::table
@@ -88,17 +92,17 @@ impl Store {
     }
 
     /// Every decision on a lot, newest first.
-    pub async fn decisions(&self, lot_id: Uuid) -> Result<Vec<LotDecision>> {
-        Ok(lot_decision::table
-            .filter(lot_decision::lot_id.eq(lot_id))
-            .order((lot_decision::made_at.desc(), lot_decision::id.desc()))
+    pub async fn decisions(&self, lot_id: Uuid) -> Result<Vec<LotDisposition>> {
+        Ok(lot_disposition::table
+            .filter(lot_disposition::lot_id.eq(lot_id))
+            .order((lot_disposition::made_at.desc(), lot_disposition::id.desc()))
             .load(&mut self.connection().await?)
             .await?)
     }
 
     /// One decision.
-    pub async fn decision(&self, id: Uuid) -> Result<LotDecision> {
-        let found = lot_decision::table.find(id).first(&mut self.connection().await?).await;
+    pub async fn decision(&self, id: Uuid) -> Result<LotDisposition> {
+        let found = lot_disposition::table.find(id).first(&mut self.connection().await?).await;
         found.optional()?.ok_or(StoreError::NotFound("this decision"))
     }
 
@@ -109,8 +113,8 @@ impl Store {
     }
 
     /// Records decisions. Sent twice, each is stored once.
-    pub async fn add_decisions(&self, new: &[LotDecision]) -> Result<()> {
-        add_once!(self, lot_decision, new, |error| StoreError::or_missing(error, "this lot"))
+    pub async fn add_dispositions(&self, new: &[LotDisposition]) -> Result<()> {
+        add_once!(self, lot_disposition, new, |error| StoreError::or_missing(error, "this lot"))
     }
 
     /// Records where a lot lies and how much is left. Sent twice, it is stored once.

@@ -1,4 +1,4 @@
-//! Many lots at once.
+//! Bulk import.
 
 use std::collections::HashMap;
 

@@ -251,7 +251,7 @@ diesel::table! {
 }
 
 diesel::table! {
-    lot_decision (id) {
+    lot_disposition (id) {
         id -> Uuid,
         lot_id -> Uuid,
         decision -> Text,
@@ -437,7 +437,7 @@ diesel::joinable!(specification_limit -> specification_revision (revision_id));
 diesel::joinable!(lot -> flour (flour_id));
 diesel::joinable!(lot_revision -> lot (lot_id));
 diesel::joinable!(reading -> lot_revision (lot_revision_id));
-diesel::joinable!(lot_decision -> lot (lot_id));
+diesel::joinable!(lot_disposition -> lot (lot_id));
 diesel::joinable!(lot_stock -> lot (lot_id));
 diesel::joinable!(trace -> lot (lot_id));
 diesel::joinable!(trace_mark -> trace (trace_id));
@@ -471,7 +471,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     lot,
     lot_revision,
     reading,
-    lot_decision,
+    lot_disposition,
     lot_stock,
     lot_part,
     trace,

@@ -10,7 +10,7 @@ import { CurveView } from "./CurveView";
 import { ImportCurve } from "./ImportCurve";
 import { RunInstrument } from "./RunInstrument";
 
-/** The curves of the lot in hand: read, marks moved, another lot's beneath, run or imported. */
+/** The curves of the selected lot: read, marks moved, another lot's beneath, run or imported. */
 export function CurvesPage() {
   const { scenario, search, show } = useScenario();
   const format = useFormat();

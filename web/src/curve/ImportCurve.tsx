@@ -90,7 +90,7 @@ export function ImportCurve({
   );
   return (
     <section aria-labelledby="take-curve">
-      <h2 id="take-curve">Take in a curve</h2>
+      <h2 id="take-curve">Import a curve</h2>
       <p className="text-sm text-iron">
         CSV with columns <code>time_s, torque_fu, band_fu</code>, or{" "}
         <code>curve, l_mm, p_mmh2o</code>.
@@ -129,14 +129,14 @@ export function ImportCurve({
                 {field("water_ml", "Water, ml")}
               </>
             )}
-            <NameField label="Taken in by" fault={refused?.at("signed.by")} />
+            <NameField label="Imported by" fault={refused?.at("signed.by")} />
             <button
               type="button"
               className="act act-main"
               disabled={save.isPending}
               onClick={() => save.mutate(crypto.randomUUID())}
             >
-              Record the curve
+              Save curve
             </button>
           </div>
           <Refusal error={save.error} />

@@ -51,7 +51,7 @@ export function AddToFormula() {
         onChoose={addFlour}
       />
       <OptionalStep
-        label="Make a part before"
+        label="Add preferment or soaker"
         options={Object.entries(PARTS).map(([kind, { word }]) => [kind, word])}
         onChoose={(kind) => split(kind as keyof typeof PARTS)}
       />

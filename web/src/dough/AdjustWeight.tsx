@@ -29,7 +29,7 @@ export function AdjustWeight() {
     networkMode: "always",
     mutationFn: () =>
       settled(newest, ({ scenario, draft, method }) => {
-        if (!input) throw new Error("asked without a dough in hand");
+        if (!input) throw new Error("asked without a product");
         const now = {
           ...input,
           run_settings: runSettingsOf(scenario, product && batchOf(product, draft)),
@@ -56,7 +56,7 @@ export function AdjustWeight() {
   const names = ["water", ...lines.map((line) => line.ingredient)];
   return (
     <section aria-labelledby="one-mass" className="screen-only border-t border-ink pt-3">
-      <h2 id="one-mass">Change one mass</h2>
+      <h2 id="one-mass">Adjust a weight</h2>
       <form
         className="mt-1 flex flex-wrap items-end gap-x-4 gap-y-2"
         onSubmit={(event) => {
@@ -65,9 +65,9 @@ export function AdjustWeight() {
         }}
       >
         <label className="text-sm text-iron">
-          Of
+          Ingredient
           <select
-            aria-label="Of which mass"
+            aria-label="Ingredient"
             className="field text-ink"
             value={ingredient}
             onChange={(event) => choose(event.target.value)}
@@ -81,7 +81,7 @@ export function AdjustWeight() {
         </label>
         <div className="w-28">
           <Quantity
-            label="To, in one dough"
+            label="New weight, one batch"
             kind="mass"
             value={kg}
             onSet={setKg}
@@ -89,7 +89,7 @@ export function AdjustWeight() {
           />
         </div>
         <label className="text-sm text-iron">
-          And keep
+          Keep constant
           <select
             className="field text-ink"
             value={keep}
@@ -103,12 +103,12 @@ export function AdjustWeight() {
           </select>
         </label>
         <button type="submit" className="act" disabled={change.isPending || kg === null}>
-          Change it
+          Adjust
         </button>
       </form>
       <Refusal error={change.error} placed={/^kg$/} />
       <p className="mt-1 text-sm text-iron">
-        Water is then set by hand; the stair takes over again from the water page.
+        Water is then an override; reset it on the water page.
         {parts.length > 0 && " Parts keep their percents."}
       </p>
     </section>

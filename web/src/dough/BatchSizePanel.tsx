@@ -37,8 +37,8 @@ export function BatchSizePanel() {
   };
   const division = scenario.division ?? product?.line.division_kg;
   return (
-    <section aria-label="How much">
-      <h2>How much</h2>
+    <section aria-label="Batch size">
+      <h2>Batch size</h2>
       <RadioGroup
         value={by}
         onChange={(next) =>
@@ -87,8 +87,8 @@ export function BatchSizePanel() {
         </p>
       )}
       <p className="mt-4 text-sm text-iron">
-        <label htmlFor="division">Scale's division</label>{" "}
-        <GlossaryTerm of="division">the smallest step</GlossaryTerm>
+        <label htmlFor="division">Scale resolution</label>{" "}
+        <GlossaryTerm of="scale resolution">smallest step</GlossaryTerm>
       </p>
       <select
         id="division"

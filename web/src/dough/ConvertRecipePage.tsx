@@ -120,7 +120,7 @@ export function ConvertRecipePage() {
   return (
     <>
       <DoughTabs />
-      <h1>A dough by amounts</h1>
+      <h1>Convert a recipe</h1>
       <p className="max-w-prose text-sm text-iron">
         As it is written on the card: 500 g, 2 1/3 cup, 1½ tsp, 3 lb 4 oz. A cup of flour is not a
         mass: what it may hold is carried through to the hydration.
@@ -196,7 +196,7 @@ export function ConvertRecipePage() {
             />
           </div>
           <button type="submit" className="act act-main mt-4" disabled={read.isPending}>
-            Understand it
+            Calculate
           </button>
           <Refusal error={read.error} placed={/^lines\[|^starter/} />
         </form>
@@ -213,13 +213,11 @@ export function ConvertRecipePage() {
         <p className="mt-4">
           {product ? (
             <button type="button" className="act" onClick={() => take(found)}>
-              Take it over into {product.name}, water at{" "}
+              Use in {product.name}, water at{" "}
               {format.percent(found.effective_hydration_pct.typical)}
             </button>
           ) : (
-            <span className="text-iron">
-              Take a product in hand to carry this over into its formula.
-            </span>
+            <span className="text-iron">Select a product to carry this over into its formula.</span>
           )}
         </p>
       )}
@@ -232,7 +230,7 @@ function Understood({ found }: { found: Schemas["AmountsRead"] }) {
   const likely = ({ low, high }: Schemas["Estimate"]) =>
     low === high ? "" : `, likely ${format.number(low)} to ${format.number(high)}`;
   return (
-    <section aria-label="Understood">
+    <section aria-label="Result">
       <div className="flex flex-wrap gap-x-10 gap-y-3">
         <p className="text-sm">
           <span className="figure block text-4xl text-water">

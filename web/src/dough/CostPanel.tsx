@@ -17,7 +17,7 @@ export function CostPanel() {
   ] as const;
   return (
     <section aria-label="Cost" className="border-t border-ink pt-3">
-      <h2>What it costs</h2>
+      <h2>Cost</h2>
       <dl className="mt-1 text-sm">
         {rows.map(([name, figure]) => (
           <div key={name} className="flex justify-between border-b border-hair py-0.5">
@@ -33,9 +33,9 @@ export function CostPanel() {
       </p>
       {cost.unpriced.length > 0 && (
         <p className="mt-1 text-sm text-iron">
-          Without a price, counted as nothing: {cost.unpriced.join(", ")}.{" "}
+          Without a price, not counted: {cost.unpriced.join(", ")}.{" "}
           <Link to="/dough/ingredients" className="link">
-            Give them one
+            Set prices
           </Link>
           .
         </p>

@@ -39,11 +39,11 @@ export function DoughPage() {
         {dough && (
           <>
             <p>
-              <ChainWhy link="dough" of="one dough">
+              <ChainWhy link="dough" of="one batch">
                 <span className="figure text-5xl">{format.mass(dough.dough_kg)}</span>
               </ChainWhy>
               <span className="block text-sm">
-                one dough
+                one batch
                 {dough.doughs > 1 &&
                   `, ${dough.doughs} of them: ${format.mass(dough.total_kg)} together`}
               </span>

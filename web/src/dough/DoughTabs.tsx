@@ -2,8 +2,8 @@ import { Tabs } from "../shell/Tabs";
 
 const TABS = [
   ["Formula", "/dough"],
-  ["Variants", "/dough/variants"],
-  ["By amounts", "/dough/amounts"],
+  ["Trials", "/dough/trials"],
+  ["Convert a recipe", "/dough/convert"],
   ["Revisions and files", "/dough/revisions"],
   ["Ingredients", "/dough/ingredients"],
   ["New product", "/dough/new"],

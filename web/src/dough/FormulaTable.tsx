@@ -166,11 +166,11 @@ export function FormulaTable() {
                 </th>
               )}
               <th scope="col" className="w-28 text-right">
-                one dough
+                one batch
               </th>
               {!split && (
                 <th scope="col" className="w-20 text-right">
-                  rounded by
+                  rounding
                 </th>
               )}
               <th scope="col" className="w-8">
@@ -251,7 +251,7 @@ export function FormulaTable() {
             {sheet && (
               <tr className="font-semibold">
                 <th scope="row" className="py-1 text-base font-semibold text-ink">
-                  together
+                  total
                 </th>
                 <td className="px-1">
                   {format.percent(
@@ -281,9 +281,9 @@ export function FormulaTable() {
       <AddToFormula />
       <p className="mt-3 text-sm text-iron">
         {hydration_pct == null
-          ? "All the water comes from the lot's stair"
+          ? "All the water is the computed dough absorption"
           : "The formula holds its own water"}
-        ; parts take their share of it. Revision {product.formula.revision.number},{" "}
+        ; preparations take their share of it. Revision {product.formula.revision.number},{" "}
         {format.date(product.formula.revision.made_at)}, {product.formula.revision.made_by}:{" "}
         {product.formula.revision.reason}.
       </p>

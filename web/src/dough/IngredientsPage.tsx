@@ -280,14 +280,14 @@ function IngredientForm({
         onSet={(allergens) => set((now) => ({ ...now, allergens }))}
       />
       <Signed
-        label="Why it is so here"
+        label="Reason for the plant value"
         reason={reason}
         onReason={(reason) => type({ reason })}
         refused={refused}
       />
       <p className="mt-4 flex gap-3">
         <button type="submit" className="act act-main" disabled={save.isPending}>
-          Hold it so here
+          Save plant value
         </button>
         {of.origin === "plant" && of.label !== "" && (
           <button
@@ -297,13 +297,11 @@ function IngredientForm({
             onClick={() =>
               save.mutate({
                 ingredients_back: [of.ingredient],
-                reason: reason || "back to the house's",
+                reason: reason || "reset to default",
               })
             }
           >
-            {of.ingredient.startsWith("own_")
-              ? "Take it out of the library"
-              : "Back to the house's"}
+            {of.ingredient.startsWith("own_") ? "Remove from the library" : "Reset to default"}
           </button>
         )}
       </p>

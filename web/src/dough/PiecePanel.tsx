@@ -22,12 +22,12 @@ export function PiecePanel() {
   return (
     <details className="border-t border-ink pt-3">
       <summary>
-        <span className="font-semibold">The piece</span>{" "}
+        <span className="font-semibold">Piece</span>{" "}
         <span className="text-sm text-iron">
           {format.mass(formula.piece_kg ?? product.formula.piece_kg, 0.001)}, of which{" "}
-          {format.percent((1 - lost) * 100)} is lost on the way; water{" "}
+          {format.percent((1 - lost) * 100)} process loss; water{" "}
           {formula.hydration_pct == null
-            ? "as the flour takes"
+            ? "as computed"
             : `its own, ${format.percent(formula.hydration_pct)}`}
         </span>
       </summary>
@@ -47,7 +47,7 @@ export function PiecePanel() {
           fault={refused?.at("style_points")}
         />
         <Quantity
-          label="Its own water, else as the flour takes"
+          label="Own dough absorption, else as computed"
           kind="percent"
           value={formula.hydration_pct ?? null}
           onSet={(pct) => set(() => ({ hydration_pct: pct ?? undefined }))}
@@ -63,7 +63,7 @@ export function PiecePanel() {
         {LOSSES.map(([key, word]) => (
           <Quantity
             key={key}
-            label={`Lost ${word}`}
+            label={`Process loss ${word}`}
             kind="percent"
             value={losses[key]}
             onSet={(value) =>

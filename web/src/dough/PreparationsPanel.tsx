@@ -16,8 +16,8 @@ export function PreparationsPanel() {
       parts: parts.map((part, index) => (index === at ? { ...part, ...next } : part)),
     }));
   return (
-    <section aria-label="Made before" className="border-t border-ink pt-3">
-      <h2>Made before</h2>
+    <section aria-label="Preferments and soakers" className="border-t border-ink pt-3">
+      <h2>Preferments and soakers</h2>
       {parts.map((part, at) => {
         const flour = part.flour_pct ?? 0;
         const usual = PARTS[part.kind].part.temperature_c ?? 20;
@@ -31,17 +31,18 @@ export function PreparationsPanel() {
                 className="link text-sm"
                 onClick={() => set(({ parts }) => ({ parts: parts.filter((_, i) => i !== at) }))}
               >
-                Into the final dough
+                Final dough
               </button>
             </p>
             <p className="text-sm text-iron">
               {PARTS[part.kind].word}, {format.percent(flour)} of the flour
-              {flour > 0 && `, ${format.percent((100 * (part.water_pct ?? 0)) / flour, 0)} wet`}
+              {flour > 0 &&
+                `, hydration ${format.percent((100 * (part.water_pct ?? 0)) / flour, 0)}`}
             </p>
             <div className="mt-1 flex gap-4">
               <div className="w-28">
                 <Quantity
-                  label="Comes at"
+                  label="Temperature"
                   kind="temperature"
                   value={part.temperature_c ?? null}
                   usual={usual}

@@ -218,7 +218,7 @@ function Files({ product }: { product: Schemas["ProductView"] }) {
         </a>
       </p>
       <label className="mt-3 block text-sm text-iron">
-        Take a formula file over into {product.name}
+        Import a formula file into {product.name}
         <input
           type="file"
           accept=".json,.csv,text/csv,application/json"

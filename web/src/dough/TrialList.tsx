@@ -16,10 +16,10 @@ export function TrialList() {
   const trials = list.data?.pages.flatMap((page) => page.trials);
   return (
     <section aria-labelledby="kept" className="mt-8">
-      <h2 id="kept">Trials kept</h2>
+      <h2 id="kept">Saved trials</h2>
       {trials?.length === 0 && (
         <p className="mt-1 text-iron">
-          None yet. Choose levers above, see their doughs side by side, and keep the set to print it
+          No trials yet. Choose changes above, compare their doughs, and save the set to print it
           for the bench.
         </p>
       )}

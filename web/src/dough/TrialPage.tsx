@@ -29,14 +29,14 @@ export function TrialPage() {
         <div>
           <h1>Trial of {trial.product}</h1>
           <p className="text-sm">
-            Set out by {trial.saved_by}, {format.moment(trial.saved_at)}
+            Set up by {trial.saved_by}, {format.moment(trial.saved_at)}
           </p>
         </div>
         <p className="screen-only flex gap-3">
           <button type="button" className="act" onClick={() => window.print()}>
-            Print on one page
+            Print sheet
           </button>
-          <Link className="act" to={`/dough/variants?product=${trial.slug}`}>
+          <Link className="act" to={`/dough/trials?product=${trial.slug}`}>
             Another trial
           </Link>
         </p>

@@ -31,7 +31,7 @@ export function TrialsPage() {
     queryKey: ["interventions", input, goal],
     enabled: input !== null,
     queryFn: () => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/interventions", { body: { scenario: input, goal } }));
     },
   });
@@ -59,11 +59,11 @@ export function TrialsPage() {
   return (
     <>
       <DoughTabs />
-      <h1>Variants of {product.name}</h1>
+      <h1>Trials of {product.name}</h1>
       <p className="text-sm text-iron">
-        Say what is wanted; each lever is pulled alone on this dough from {lot.code}.
+        Choose a goal; each change is applied alone to this dough from {lot.code}.
       </p>
-      <div role="group" aria-label="What is wanted" className="mt-3 flex flex-wrap gap-2">
+      <div role="group" aria-label="Goal" className="mt-3 flex flex-wrap gap-2">
         {wishes?.map((one) => (
           <button
             key={one.goal}
@@ -78,16 +78,16 @@ export function TrialsPage() {
       </div>
       <Refusal error={offered.error} />
       {offered.data?.length === 0 && (
-        <p className="mt-4">No lever of the trade does that for this dough.</p>
+        <p className="mt-4">No known change does that for this dough.</p>
       )}
       {offered.data && offered.data.length > 0 && (
         <div className="overflow-x-auto">
           <table className="mt-4 w-full">
-            <caption className="sr-only">Levers with their consequences</caption>
+            <caption className="sr-only">Changes with their effects</caption>
             <thead>
               <tr className="border-b border-ink">
                 <th scope="col" className="py-1">
-                  lever
+                  change
                 </th>
                 <th scope="col" className="text-right">
                   water, points
@@ -104,7 +104,7 @@ export function TrialsPage() {
                 <th scope="col">handling</th>
                 <th scope="col">trade-off</th>
                 <th scope="col" className="text-right">
-                  try
+                  include
                 </th>
               </tr>
             </thead>
@@ -187,13 +187,13 @@ function SetOut({ interventions, input, slug }: SetOutProps) {
     <section aria-labelledby="set" className="mt-8 border-t-2 border-ink pt-3">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <h2 id="set" className="text-lg">
-          The trial: as it is, each change alone, all together
+          The trial: unchanged, each change alone, all changes
         </h2>
         <div className="w-32">
           <Quantity label="Dough of each" kind="mass" value={kg} onSet={setKg} fault={fault} />
         </div>
         <NameField
-          label="Set out by"
+          label="Set up by"
           fault={keep.error instanceof Refused ? keep.error.at("by") : undefined}
         />
         <button
@@ -202,7 +202,7 @@ function SetOut({ interventions, input, slug }: SetOutProps) {
           disabled={keep.isPending || !set.data}
           onClick={() => keep.mutate()}
         >
-          Keep it, to print
+          Save trial
         </button>
       </div>
       <Refusal error={set.error} placed={/^kg$/} />

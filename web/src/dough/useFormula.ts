@@ -4,7 +4,7 @@ import { recorded } from "./formula";
 
 type Whole = Draft & Required<Pick<Draft, "lines" | "flours" | "parts">>;
 
-/** The formula in hand, edited or as recorded, and the way to edit the newest of it. */
+/** The formula in use, edited or as recorded, and the way to edit the newest of it. */
 export function useFormula() {
   const { draft, edit } = useScenario();
   const { product } = useScenarioContext();

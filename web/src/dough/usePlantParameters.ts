@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
 
-/** The plant's numbers: rules of the stair and the ingredients. */
+/** The plant's numbers: rules of the build-up and the ingredients. */
 export function usePlantParameters() {
   return useQuery({
     queryKey: ["numbers"],

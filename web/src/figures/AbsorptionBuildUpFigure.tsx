@@ -3,10 +3,10 @@ import type { Schemas } from "../api/client";
 import { ORIGIN } from "../shell/Why";
 import { useFormat } from "../units/format";
 
-/** From the flour's figure to the floor figure, a step each, bands visible. */
-export function AbsorptionBuildUpFigure({ stair }: { stair: Schemas["AbsorptionBuildUp"] }) {
+/** From the flour's figure to the dough absorption, a step each, bands visible. */
+export function AbsorptionBuildUpFigure({ of }: { of: Schemas["AbsorptionBuildUp"] }) {
   const format = useFormat();
-  const { steps, floor_pct, low_pct, high_pct, ceiling_pct } = stair;
+  const { steps, floor_pct, low_pct, high_pct, ceiling_pct } = of;
   const landings = steps.reduce<number[]>(
     (all, step) => [...all, (all.at(-1) ?? 0) + step.points],
     [],
@@ -25,7 +25,7 @@ export function AbsorptionBuildUpFigure({ stair }: { stair: Schemas["AbsorptionB
   const y = scaleLinear([bottom, top], [200, 0]);
   const grid = { gridTemplateColumns: `repeat(${columns}, minmax(6.2rem, 1fr))` };
   return (
-    <figure className="overflow-x-auto" aria-label="Water stair">
+    <figure className="overflow-x-auto" aria-label="Absorption build-up">
       <div style={{ minWidth: `${columns * 6.2}rem` }}>
         <div className="grid" style={grid} aria-hidden>
           {steps.map((step, at) => (
@@ -129,11 +129,12 @@ export function AbsorptionBuildUpFigure({ stair }: { stair: Schemas["AbsorptionB
               {step.label} <span className="text-iron">{ORIGIN[step.origin].letter}</span>
             </p>
           ))}
-          <p className="px-1.5 pt-1 text-center font-semibold">on the floor</p>
+          <p className="px-1.5 pt-1 text-center font-semibold">dough absorption</p>
         </div>
       </div>
       <figcaption className="mt-2 text-sm text-iron">
-        Thin marks are each step's low and high; the dashed box is the band of the floor figure.
+        Thin marks are each adjustment's low and high; the dashed box is the band of the dough
+        absorption.
         {near &&
           ` The dashed line is what the strength is likely to carry, ${format.percent(ceiling_pct)}.`}{" "}
         The columns do not start at zero.

@@ -10,7 +10,7 @@ const EDGE = { left: 56, right: 96, top: 16, bottom: 30 };
 
 interface Props {
   view: Schemas["DriftView"];
-  /** The lot in hand. */
+  /** The selected lot. */
   lotId: string | null;
   onLot: (lotId: string) => void;
   onBrush: (from: string, to: string) => void;

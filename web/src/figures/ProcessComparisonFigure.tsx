@@ -35,7 +35,7 @@ export function ProcessComparisonFigure({ own, other }: Props) {
   ];
   const height = scales.length * (ROW * 2 + 8);
   return (
-    <figure aria-label="Both ways on common scales">
+    <figure aria-label="Straight and sponge on common scales">
       <svg viewBox={`0 0 ${WIDTH} ${height}`} className="block w-full" aria-hidden>
         {scales.map(([label, of, show, colour], row) => {
           const x = scaleLinear([0, Math.max(of(own), of(other), 1e-9)], [0, WIDTH - LABEL - GAP]);

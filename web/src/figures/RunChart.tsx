@@ -29,9 +29,9 @@ const LOOKS: Record<string, { fill: string; stroke: string }> = {
 };
 
 const LEGEND = [
-  ["sponge", "sponge lies"],
+  ["sponge", "sponge fermentation"],
   ["mixing", "mixer"],
-  ["floor", "lies, relaxes"],
+  ["floor", "floor time"],
   ["dividing", "divided, moulded"],
   ["proof", "proof"],
   ["bake", "oven"],
@@ -82,7 +82,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
       )
       .join("");
   return (
-    <figure aria-label="The run on the clock" className="overflow-x-auto">
+    <figure aria-label="Production run by the clock" className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${foot + 24}`} className="block w-full min-w-2xl">
         <defs>
           <pattern id="lies" width="6" height="6" patternUnits="userSpaceOnUse">

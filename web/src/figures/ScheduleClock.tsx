@@ -1,5 +1,6 @@
 import { scaleTime } from "d3-scale";
 import type { Schemas } from "../api/client";
+import { addDays, set, startOfDay, subDays } from "date-fns";
 import { onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
 import { fitted, thinned } from "./scale";
@@ -43,7 +44,7 @@ export function ScheduleClock({ plan, rise, mixesH, refused }: Props) {
   const curve = line((point) => y(point.rise_pct));
   const warmth = line(({ dough_c }) => y(top * Math.min(1, Math.max(0, dough_c / WARMEST))));
   return (
-    <figure aria-label="The dough on the clock" className="overflow-x-auto">
+    <figure aria-label="Schedule by the clock" className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${FOOT + 20}`} className="block w-full min-w-2xl" aria-hidden>
         {stretches(start, end, refused).map(([from, to]) => (
           <rect
@@ -123,14 +124,11 @@ export function stretches(
   refused: { from: number; to: number }[],
 ): [number, number][] {
   const all: [number, number][] = [];
-  let day = onTheWall(start).startOf("day").minus({ days: 1 });
-  for (; day.toMillis() <= end; day = day.plus({ days: 1 })) {
+  let day = subDays(startOfDay(onTheWall(start)), 1);
+  for (; +day <= end; day = addDays(day, 1)) {
     for (const { from, to } of refused) {
       const at = (minutes: number, days: number) =>
-        day
-          .plus({ days })
-          .set({ hour: Math.floor(minutes / 60), minute: minutes % 60 })
-          .toMillis();
+        +set(addDays(day, days), { hours: Math.floor(minutes / 60), minutes: minutes % 60 });
       const [begins, ends] = [at(from, 0), at(to, from <= to ? 0 : 1)];
       if (ends > start && begins < end) all.push([Math.max(begins, start), Math.min(ends, end)]);
     }

@@ -6,7 +6,7 @@ const HELD: { key: keyof Schemas["WaterShares"]; word: string; fill: string }[] 
   { key: "pentosan_pct", word: "pentosan", fill: "var(--color-iron)" },
   { key: "intact_pct", word: "intact starch", fill: "var(--color-hair)" },
   { key: "damaged_pct", word: "damaged starch", fill: "var(--color-crust)" },
-  { key: "free_pct", word: "nothing: free", fill: "var(--color-water)" },
+  { key: "free_pct", word: "free water", fill: "var(--color-water)" },
 ];
 
 interface Row {
@@ -14,11 +14,11 @@ interface Row {
   shares: Schemas["WaterShares"];
 }
 
-/** Who holds a dough's water, a row each, the same widths meaning the same share. */
+/** How a dough's water is distributed, a row each, the same widths meaning the same share. */
 export function WaterDistributionFigure({ rows }: { rows: Row[] }) {
   const format = useFormat();
   return (
-    <figure aria-label="Who holds the water">
+    <figure aria-label="Water distribution">
       <div aria-hidden className="space-y-3">
         {rows.map((row) => (
           <div key={row.name}>

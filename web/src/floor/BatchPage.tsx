@@ -49,9 +49,9 @@ export function BatchPage() {
       />
       <aside className="screen-only self-start">
         <button type="button" className="act w-full" onClick={() => window.print()}>
-          Print on one page
+          Print sheet
         </button>
-        <h2 className="mt-6">Tied to</h2>
+        <h2 className="mt-6">Revisions</h2>
         <dl className="mt-1 text-sm">
           {(
             [

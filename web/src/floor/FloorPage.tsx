@@ -7,6 +7,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { MomentField } from "../shell/MomentField";
 import { useScenarioContext } from "../shell/useScenarioContext";
+import { addDays, set } from "date-fns";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -100,7 +101,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
       }}
     >
       <button type="button" className="act w-full" onClick={() => window.print()}>
-        Print on one page
+        Print sheet
       </button>
       <h2 className="mt-6">Plan as a batch</h2>
       <p className="text-sm text-iron">
@@ -108,7 +109,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
         revisions it came from.
       </p>
       <div className="mt-3">
-        <MomentField label="To be mixed" value={planned} onSet={setPlanned} />
+        <MomentField label="Mixing starts" value={planned} onSet={setPlanned} />
       </div>
       <label className="mt-3 block text-sm text-iron">
         Planned by
@@ -125,7 +126,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
         className="act act-main mt-4 w-full"
         disabled={plan.isPending || edited !== undefined || barred.length > 0}
       >
-        {plan.isPending ? "Recording …" : "Plan this batch"}
+        {plan.isPending ? "Saving …" : "Plan this batch"}
       </button>
       {barred.map((lot) => (
         <p key={lot.id} className="mt-2 text-sm text-stop">
@@ -134,14 +135,14 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
             className="link"
             to={lot === lots[0] ? { pathname: "/flour", search } : `/flour?lot=${lot.id}`}
           >
-            Decide on it
+            Decide its release
           </Link>{" "}
           or take another lot.
         </p>
       ))}
       {edited && (
         <p className="mt-2 text-sm text-crust">
-          Record the edited {edited} first, under {edited === "formula" ? "Dough" : "Stages"}.
+          Save the edited {edited} first, under {edited === "formula" ? "Dough" : "Stages"}.
         </p>
       )}
       {refused && (
@@ -156,6 +157,6 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
 /** Next 22:00, as the field wants it. */
 function tonight(): string {
   const now = onTheWall(Date.now());
-  const day = now.hour >= 22 ? now.plus({ days: 1 }) : now;
-  return fieldOf(day.set({ hour: 22, minute: 0 }).toMillis());
+  const day = now.getHours() >= 22 ? addDays(now, 1) : now;
+  return fieldOf(set(day, { hours: 22, minutes: 0 }));
 }

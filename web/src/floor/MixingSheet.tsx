@@ -83,12 +83,12 @@ export function MixingSheet({ chain, head }: Props) {
       {[...water.cautions.map((one) => one.says), ...heat.cautions, ...sheet.cautions].map(
         (message) => (
           <p key={message} className="border-b border-hair py-1 text-sm print:py-0.5">
-            <b>Mind:</b> {format.text(message)}
+            <b>Caution:</b> {format.text(message)}
           </p>
         ),
       )}
       {sheet.parts.length > 0 && (
-        <ul aria-label="Made before" className="border-b-2 border-ink">
+        <ul aria-label="Preferments and soakers" className="border-b-2 border-ink">
           {sheet.parts.map((part) => (
             <li
               key={part.name}

@@ -1,10 +1,10 @@
 import type { Schemas } from "../api/client";
 import type { Format } from "../units/format";
-import { DECISION } from "../flour/disposition";
+import { DISPOSITION } from "../flour/disposition";
 
 /** Who let a lot go to the floor, when and with what note. */
-export const releasedBy = (format: Format, lot: string, decision: Schemas["DecisionView"]) =>
-  `${lot} ${DECISION[decision.decision]?.word ?? decision.decision} by ${decision.made_by}, ` +
+export const releasedBy = (format: Format, lot: string, decision: Schemas["DispositionView"]) =>
+  `${lot} ${DISPOSITION[decision.decision]?.word ?? decision.decision} by ${decision.made_by}, ` +
   `${format.moment(decision.made_at)}${decision.reason && `: ${decision.reason}`}`;
 
 /** How a lot stands, in words for the floor; none where there is nothing to say. */

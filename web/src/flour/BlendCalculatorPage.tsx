@@ -40,7 +40,7 @@ export function BlendCalculatorPage() {
     <>
       <FlourTabs />
       <div className="flex flex-wrap items-baseline gap-x-6">
-        <h1>Blend bench</h1>
+        <h1>Blend calculator</h1>
         {past.length > 0 && (
           <button
             type="button"
@@ -108,11 +108,11 @@ export function BlendCalculatorPage() {
           )}
         </section>
         <section aria-labelledby="wanted">
-          <h2 id="wanted">What it makes, against what is wanted</h2>
+          <h2 id="wanted">Blend against targets</h2>
           <Refusal error={error} />
           {draft.lots.length === 0 && (
             <p className="mt-2">
-              Put two lots on the bench, say what is wanted, then move the shares or solve for them.
+              Put two lots to the blend, say what is wanted, then move the shares or solve for them.
             </p>
           )}
           {bench && draft.lots.length > 0 && (
@@ -183,7 +183,7 @@ function Lots({ draft, bench, setLot, remove }: LotsProps) {
               <button
                 type="button"
                 className="px-2 text-iron hover:text-stop"
-                aria-label={`Take ${name} off the bench`}
+                aria-label={`Take ${name} out of the blend`}
                 onClick={() => remove(at)}
               >
                 ✕
@@ -250,15 +250,15 @@ function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => v
     <p className="mt-2 border-t border-hair pt-3">
       <select
         className="border-b border-iron bg-paper"
-        aria-label="Put a lot on the bench"
+        aria-label="Add a lot"
         value=""
         onChange={(event) => onAdd(event.target.value)}
       >
-        <option value="">put a lot on the bench …</option>
+        <option value="">add a lot …</option>
         {free?.map((lot) => (
           <option key={lot.id} value={lot.id}>
             {lot.code}, {lot.flour}
-            {lot.id === scenario.lot ? " (in hand)" : ""}
+            {lot.id === scenario.lot ? " (selected)" : ""}
           </option>
         ))}
       </select>

@@ -57,7 +57,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
   const refused = save.error instanceof Refused ? save.error : undefined;
   return (
     <section aria-labelledby="keep" className="mt-8 border-t border-ink pt-3">
-      <h2 id="keep">Keep it as a flour</h2>
+      <h2 id="keep">Save as a flour</h2>
       <div className="mt-1 flex flex-wrap items-end gap-4">
         <FieldText
           label="Name of the blend"
@@ -68,7 +68,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
           onChange={(name) => setIs({ ...is, name })}
         />
         <FieldText
-          label="Lot of it"
+          label="Its lot"
           placeholder="TM-26-001"
           className="w-40"
           value={is.code}
@@ -84,7 +84,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
         />
         {known && (
           <FieldText
-            label="Why it is blended anew"
+            label="Reason for the change"
             className="w-56"
             value={is.reason}
             fault={refused?.at("signed.reason")}
@@ -98,7 +98,7 @@ export function BlendSave({ lots }: { lots: BenchLot[] }) {
           disabled={save.isPending}
           onClick={() => save.mutate()}
         >
-          Record the blend
+          Save blend
         </button>
       </div>
       <Refusal error={save.error} />

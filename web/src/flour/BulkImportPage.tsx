@@ -13,7 +13,7 @@ import { useImport } from "./useImport";
 /** Rows read for the preview. */
 const PREVIEW_BYTES = 200_000;
 
-/** Many lots at once: a mill's own table, mapped once and remembered, or our own JSON. */
+/** Bulk import: a mill's own table, mapped once and remembered, or our own JSON. */
 export function BulkImportPage() {
   const queries = useQueryClient();
   const { preferences } = usePreferences();
@@ -56,7 +56,7 @@ export function BulkImportPage() {
   return (
     <>
       <FlourTabs />
-      <h1>Many lots at once</h1>
+      <h1>Bulk import</h1>
       <p className="mt-1 max-w-3xl">
         A mill's own table with a lot in each row (CSV), or lots in our own JSON. Lots that are on
         record already are recognised; sending a file again doubles nothing.
@@ -109,7 +109,7 @@ export function BulkImportPage() {
               onChange={setMill}
             />
           )}
-          <NameField label="Taken in by" />
+          <NameField label="Imported by" />
           <button
             type="button"
             className="act act-main"
@@ -123,10 +123,10 @@ export function BulkImportPage() {
               })
             }
           >
-            Take in all rows
+            Import all rows
           </button>
           {preferences.name.trim() === "" && (
-            <p className="text-sm text-iron">Say who takes them in.</p>
+            <p className="text-sm text-iron">Enter who imports them.</p>
           )}
         </div>
       )}

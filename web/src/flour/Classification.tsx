@@ -11,7 +11,7 @@ const SYSTEM: Record<string, string> = {
 export function Classification({ lot }: { lot: Schemas["LotView"] }) {
   return (
     <section aria-labelledby="names" className="mt-6">
-      <h2 id="names">What it is called</h2>
+      <h2 id="names">Classification</h2>
       <dl className="mt-1 flex flex-wrap gap-x-10 gap-y-2">
         {lot.names.map((one) => (
           <div key={one.system} title={one.message}>

@@ -76,7 +76,7 @@ function Told({ change }: { change: Schemas["LotComparison"] }) {
   return (
     <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
       <section aria-labelledby="does">
-        <h2 id="does">What it does to the dough</h2>
+        <h2 id="does">Effect on the dough</h2>
         {consequences.length === 0 && (
           <p className="mt-2">
             Nothing that a baker would notice: every change is within what the methods repeat to.
@@ -123,7 +123,7 @@ function Told({ change }: { change: Schemas["LotComparison"] }) {
         </details>
       </section>
       <section aria-labelledby="readings">
-        <h2 id="readings">Reading by reading</h2>
+        <h2 id="readings">Differences by property</h2>
         <table className="mt-1 w-full">
           <thead>
             <tr className="border-b border-ink">

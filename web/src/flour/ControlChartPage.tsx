@@ -131,7 +131,7 @@ function Unusual({ view, onLot }: { view: Schemas["DriftView"]; onLot: (lot: str
   return (
     <section aria-labelledby="unusual">
       <h2 id="unusual">
-        {unusual.length > 0 ? "What is unusual" : "Nothing unusual; the newest lots"}
+        {unusual.length > 0 ? "Out of control" : "Nothing unusual; the newest lots"}
       </h2>
       <div className="mt-1 max-h-80 overflow-auto">
         <table className="w-full">
@@ -241,7 +241,9 @@ function Beside({
                     <button
                       type="button"
                       className="link"
-                      onClick={() => void navigate({ pathname: `/flour/drift/${one.id}`, search })}
+                      onClick={() =>
+                        void navigate({ pathname: `/flour/control-chart/${one.id}`, search })
+                      }
                     >
                       {one.name}
                     </button>

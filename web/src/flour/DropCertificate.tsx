@@ -23,7 +23,7 @@ export function DropCertificate() {
           />
         </label>
         , or{" "}
-        <Link className="link" to={{ pathname: "/flour/intake", search }}>
+        <Link className="link" to={{ pathname: "/flour/receive", search }}>
           type it in
         </Link>
         .

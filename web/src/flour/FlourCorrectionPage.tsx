@@ -19,7 +19,7 @@ interface Way {
   remedy: Schemas["CorrectionInput"] | null;
 }
 
-/** Ways of mending the lot in hand: gluten, malt, sieve, part white. */
+/** Ways of correcting the selected lot: gluten, malt, sieve, part white. */
 export function FlourCorrectionPage() {
   const { scenario } = useScenario();
   const lot = useLot(scenario.lot).data;
@@ -74,7 +74,7 @@ export function FlourCorrectionPage() {
       {!lot && <NoLot />}
       {lot && (
         <>
-          <h1>Mend {lot.code}</h1>
+          <h1>Flour correction, {lot.code}</h1>
           <p className="text-sm text-iron">
             {lot.flour.name}:{" "}
             {[

@@ -224,7 +224,7 @@ export function EditFlour({
       <div className="mt-3 flex flex-wrap items-end gap-3">
         {number > 1 && (
           <FieldText
-            label="Why it is changed"
+            label="Reason for the change"
             className="min-w-64 flex-1"
             value={is.reason}
             fault={refused?.at("signed.reason")}
@@ -238,7 +238,7 @@ export function EditFlour({
           disabled={save.isPending}
           onClick={() => save.mutate()}
         >
-          Record the flour
+          Save flour
         </button>
         <button
           type="button"
@@ -248,7 +248,7 @@ export function EditFlour({
             onDone(false);
           }}
         >
-          Put back
+          Discard
         </button>
       </div>
       <Refusal

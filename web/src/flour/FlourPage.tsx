@@ -5,14 +5,14 @@ import { Refusal } from "../shell/Refusal";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { CertificateTable } from "./CertificateTable";
-import { DECISION } from "./disposition";
+import { DISPOSITION } from "./disposition";
 import { startCorrection } from "./draft";
 import { DropCertificate } from "./DropCertificate";
 import { FlourTabs } from "./FlourTabs";
 import { LotDisposition } from "./LotDisposition";
 import { Classification } from "./Classification";
 
-/** The lot in hand: its certificate beside the flour's specification. */
+/** The selected lot: its certificate beside the flour's specification. */
 export function FlourPage() {
   const { scenario, search } = useScenario();
   const { data: lot, error } = useLot(scenario.lot);
@@ -30,7 +30,7 @@ export function FlourPage() {
     return (
       <div className="max-w-2xl">
         <FlourTabs />
-        <h1>No lot in hand</h1>
+        <h1>No lot selected</h1>
         <p className="mt-2">
           A lot is one delivery of flour with its certificate of analysis. Take one in here, or{" "}
           <Link to="/" className="link">
@@ -79,8 +79,8 @@ export function FlourPage() {
             </span>
             <span className="block text-sm text-iron">
               {decision
-                ? (DECISION[decision.decision]?.word ?? decision.decision)
-                : "not decided yet"}
+                ? (DISPOSITION[decision.decision]?.word ?? decision.decision)
+                : "no release decision"}
               {decision?.reason && `: ${decision.reason}`}
             </span>
           </p>
@@ -98,7 +98,7 @@ export function FlourPage() {
           className="act ml-auto"
           onClick={() => {
             startCorrection(lot, lot.tonnes == null ? "" : format.plain(lot.tonnes));
-            void navigate({ pathname: "/flour/intake", search });
+            void navigate({ pathname: "/flour/receive", search });
           }}
         >
           Correct this certificate
@@ -111,11 +111,11 @@ export function FlourPage() {
         Shaded: wanted. Hatched: within what the method repeats to, a house default. Open triangle:
         target. Ring or dot: this lot. Faint marks: earlier lots.
       </p>
-      {lot.age_message && <p className="mt-2 text-crust">The flour is {lot.age_message}.</p>}
+      {lot.age_message && <p className="mt-2 text-crust">The flour {lot.age_message}.</p>}
       <LotDisposition key={lot.id} lot={lot} />
       <Classification lot={lot} />
       <div className="mt-6 max-w-xl">
-        <h2>Another delivery</h2>
+        <h2>Next delivery</h2>
         <DropCertificate />
       </div>
     </>

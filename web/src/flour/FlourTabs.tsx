@@ -1,14 +1,14 @@
 import { Tabs } from "../shell/Tabs";
 
 const TABS = [
-  ["This lot", "/flour"],
-  ["What changed", "/flour/change"],
-  ["Drift", "/flour/drift"],
+  ["Certificate", "/flour"],
+  ["Compare lots", "/flour/compare"],
+  ["Control chart", "/flour/control-chart"],
   ["Curves", "/flour/curves"],
   ["Specification", "/flour/specification"],
   ["Blend", "/flour/blend"],
-  ["Mend", "/flour/mend"],
-  ["Many lots", "/flour/import"],
+  ["Flour correction", "/flour/correction"],
+  ["Bulk import", "/flour/import"],
 ] as const;
 
 /** The parts of the flour link. */

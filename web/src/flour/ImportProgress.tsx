@@ -13,7 +13,7 @@ export function ImportProgress({ state, onCancel }: { state: ImportState; onCanc
           className="h-3 flex-1 accent-crust"
           value={done}
           max={Math.max(1, all)}
-          aria-label="Rows taken in"
+          aria-label="Rows imported"
         />
         <span>
           {format.number(done, 0)} of {format.number(all, 0)} rows
@@ -26,7 +26,7 @@ export function ImportProgress({ state, onCancel }: { state: ImportState; onCanc
       </div>
       <p className="mt-2">
         <b>{format.number(added, 0)} recorded</b>, {format.number(same, 0)} on record already,{" "}
-        {format.number(rows, 0)} not taken in{cancelled && "; stopped, what was recorded stays"}.
+        {format.number(rows, 0)} not imported{cancelled && "; stopped, what was recorded stays"}.
         {faults.length > 0 && !running && (
           <button type="button" className="link ml-3" onClick={() => save(faults)}>
             Save the faults as CSV
@@ -38,7 +38,7 @@ export function ImportProgress({ state, onCancel }: { state: ImportState; onCanc
         <ul
           className="mt-1 max-h-60 overflow-y-auto text-sm"
           tabIndex={0}
-          aria-label="Rows not taken in"
+          aria-label="Rows not imported"
         >
           {faults.slice(0, 200).map((fault, at) => (
             <li key={at} className="border-t border-hair py-0.5">

@@ -113,7 +113,7 @@ export function LimitRows({ limits, onChange }: Props) {
                   <button
                     type="button"
                     className="screen-only px-2 text-iron hover:text-stop"
-                    aria-label={`No longer ask for ${label}`}
+                    aria-label={`Remove ${label}`}
                     onClick={() => onChange((limits) => limits.filter((_, i) => i !== at))}
                   >
                     ✕
@@ -128,7 +128,7 @@ export function LimitRows({ limits, onChange }: Props) {
             <tr>
               <td colSpan={9} className="pt-2">
                 <select
-                  aria-label="Ask for another property"
+                  aria-label="Add a property"
                   className="border-b border-iron bg-paper"
                   value=""
                   onChange={(event) =>
@@ -138,7 +138,7 @@ export function LimitRows({ limits, onChange }: Props) {
                     ])
                   }
                 >
-                  <option value="">ask for another property …</option>
+                  <option value="">add a property …</option>
                   {unasked.map(([key, word]) => (
                     <option key={key} value={key}>
                       {word}

@@ -8,7 +8,7 @@ import { Refusal } from "../shell/Refusal";
 import { given } from "../units/number";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
-import { DECISION } from "./disposition";
+import { DISPOSITION } from "./disposition";
 
 /** What becomes of a lot: a person decides, and says where it lies and how much is left. */
 export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
@@ -64,20 +64,20 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
   return (
     <div className="mt-6 grid gap-x-12 gap-y-6 lg:grid-cols-2">
       <section aria-labelledby="decide">
-        <h2 id="decide">Decide</h2>
+        <h2 id="decide">Release status</h2>
         <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
           <FieldText
             label="Reason"
-            placeholder="needed for all but plain acceptance"
+            placeholder="needed for all but a plain release"
             className="min-w-56 flex-1"
             value={reason}
             fault={refused?.at("signed.reason")}
             onChange={setReason}
           />
-          <NameField label="Decided by" fault={refused?.at("signed.by")} />
+          <NameField label="Released or held by" fault={refused?.at("signed.by")} />
         </div>
         <div className="mt-3 flex flex-wrap gap-3">
-          {Object.entries(DECISION).map(([key, { does }]) => (
+          {Object.entries(DISPOSITION).map(([key, { does }]) => (
             <button
               key={key}
               type="button"
@@ -94,7 +94,7 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
           <ul className="mt-3 text-sm">
             {lot.decisions.map((one) => (
               <li key={one.made_at} className="border-t border-hair py-1">
-                <b>{DECISION[one.decision]?.word ?? one.decision}</b> by {one.made_by},{" "}
+                <b>{DISPOSITION[one.decision]?.word ?? one.decision}</b> by {one.made_by},{" "}
                 {format.moment(one.made_at)}
                 {one.reason && `: ${one.reason}`}
               </li>
@@ -103,7 +103,7 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
         )}
       </section>
       <section aria-labelledby="lies">
-        <h2 id="lies">Where it lies</h2>
+        <h2 id="lies">Location</h2>
         <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
           <FieldText
             label="Silo or bay"

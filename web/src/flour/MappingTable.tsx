@@ -26,7 +26,7 @@ export function MappingTable({
   return (
     <section aria-labelledby="mapping" className="mt-6">
       <h2 id="mapping" className="flex flex-wrap items-baseline gap-x-6">
-        What the columns mean
+        Column mapping
         <label className="text-sm font-normal">
           <span className="text-iron">dates are </span>
           <select
@@ -73,7 +73,7 @@ export function MappingTable({
           </tbody>
         </table>
       </div>
-      <h2 className="mt-4">What the first rows become</h2>
+      <h2 className="mt-4">Preview</h2>
       <ul className="mt-1">
         {sample.map((row, at) => (
           <li key={at} className="border-t border-hair py-1">

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
 
-/** Where a page needs a lot and none is in hand. */
+/** Where a page needs a lot and none is selected. */
 export function NoLot() {
   return (
     <p>
-      Take a lot in hand first:{" "}
+      Select a lot first:{" "}
       <Link className="link" to="/">
         choose one
       </Link>

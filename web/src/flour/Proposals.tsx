@@ -29,7 +29,7 @@ export function Proposals({ flour, disabled, onTake }: Props) {
   return (
     <section aria-labelledby="proposals" className="screen-only mt-8">
       <h2 id="proposals" className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
-        Limits to consider
+        Suggested limits
         <label className="font-normal text-iron">
           for{" "}
           <select

@@ -48,7 +48,7 @@ export function ReceiveFlourHead({ draft, flourId, flours, refused }: Props) {
       {text("delivered", "Delivered", "2026-11-07")}
       {text("tonnes", "Tonnes", "24.6")}
       <FieldText
-        label="Recorded by"
+        label="Saved by"
         placeholder="name or initials"
         value={preferences.name}
         fault={refused?.at("signed.by")}
@@ -57,7 +57,7 @@ export function ReceiveFlourHead({ draft, flourId, flours, refused }: Props) {
       {draft.number > 1 && (
         <div className="col-span-2 md:col-span-6">
           <FieldText
-            label="Why it is corrected"
+            label="Reason for the correction"
             placeholder="the mill sent a second sheet"
             value={draft.reason}
             fault={refused?.at("signed.reason")}

@@ -67,7 +67,7 @@ export function ReceiveFlourPage() {
     <>
       <div className="flex flex-wrap items-end justify-between gap-4">
         <div>
-          <h1>{draft.number === 1 ? "Take in a certificate" : `Correct ${draft.code}`}</h1>
+          <h1>{draft.number === 1 ? "Import certificate" : `Correct ${draft.code}`}</h1>
           <p className="text-sm text-iron">
             {draft.from ? `From ${draft.from}. ` : ""}Kept in this browser until it is recorded.
           </p>
@@ -84,7 +84,7 @@ export function ReceiveFlourPage() {
             Undo
           </button>
           <button type="button" className="act" onClick={clearDraft}>
-            Start afresh
+            Clear
           </button>
         </div>
       </div>
@@ -122,11 +122,7 @@ export function ReceiveFlourPage() {
           disabled={save.isPending || draft.rows.length === 0 || faults > 0 || flourId === null}
           onClick={() => save.mutate(flourId)}
         >
-          {save.isPending
-            ? "Recording …"
-            : draft.number === 1
-              ? "Record the lot"
-              : "Record the correction"}
+          {save.isPending ? "Saving …" : draft.number === 1 ? "Save lot" : "Save correction"}
         </button>
       </div>
       <p className="mt-2 text-right text-sm text-iron">

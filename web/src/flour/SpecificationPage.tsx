@@ -105,7 +105,7 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
               className="border-b border-iron bg-paper font-semibold"
               value={id}
               disabled={draft !== undefined}
-              title={draft && "Record or put back what is edited first"}
+              title={draft && "Save or discard the edits first"}
               onChange={(event) => show(event.target.value)}
             >
               {revisions.map((one) => (
@@ -133,7 +133,7 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
       </p>
       {revisions?.length === 0 && !draft && (
         <p className="mt-2">
-          Nothing is asked of {flour.name} yet. Take proposals from below, or{" "}
+          There is no requirement for {flour.name} yet. Take proposals from below, or{" "}
           <button
             type="button"
             className="link"
@@ -225,7 +225,7 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
       <div className="flex flex-wrap items-end gap-4">
         {number > 1 && (
           <FieldText
-            label="Why it is revised"
+            label="Reason for the revision"
             placeholder="the mill's new harvest"
             className="min-w-64 flex-1"
             value={reason}
@@ -235,7 +235,7 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
         )}
         <NameField label="Revised by" fault={refused?.at("signed.by")} />
         <button type="button" className="act" onClick={() => onDone()}>
-          Put back
+          Discard
         </button>
         <button
           type="button"
@@ -243,7 +243,7 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
           disabled={save.isPending}
           onClick={() => save.mutate()}
         >
-          Record revision {number}
+          Save revision {number}
         </button>
       </div>
       <Refusal error={save.error} />

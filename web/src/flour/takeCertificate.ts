@@ -17,7 +17,7 @@ export function useTakeCertificate() {
       if ("message" in read) return setSays(`${file.name}: ${read.message}.`);
       setSays(undefined);
       startFrom(read.file, file.name);
-      void navigate({ pathname: "/flour/intake", search });
+      void navigate({ pathname: "/flour/receive", search });
     },
     [navigate, search],
   );

@@ -4,7 +4,7 @@ import { useFlours } from "./useFlours";
 import { useLot, useLotsOf, useProduct } from "../scenario/useChain";
 
 /**
- * The flour a page is about: the one in its address, else the lot's in hand, else the product's.
+ * The flour a page is about: the one in its address, else the selected lot's, else the product's.
  * None until it is known which: what is typed into one flour's fields is never another's.
  */
 export function useFlourInView() {

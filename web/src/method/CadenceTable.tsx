@@ -16,7 +16,7 @@ export function CadenceTable({ cadence, fullest }: Props) {
         The {cadence.bottleneck} {cadence.bottleneck === "troughs" ? "are" : "is"} the bottleneck
       </h2>
       <table className="mt-1 w-full">
-        <caption className="sr-only">Minutes from dough to dough at each place</caption>
+        <caption className="sr-only">Batch interval by station, minutes</caption>
         <tbody>
           {cadence.paces.map((pace) => (
             <tr key={pace.place} className="border-t border-hair align-top">

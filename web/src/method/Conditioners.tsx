@@ -7,7 +7,7 @@ const NEEDS = { none: "none needed", little: "a little", usual: "as usual", much
 export function Conditioners({ needs }: { needs: Schemas["Conditioning"][] }) {
   return (
     <section aria-labelledby="conditioners">
-      <h2 id="conditioners">What this flour needs</h2>
+      <h2 id="conditioners">Oxidation and relaxation demand</h2>
       <dl className="mt-1">
         {needs.map((need) => (
           <div key={need.help} className="border-t border-hair py-1.5">

@@ -34,14 +34,14 @@ export function DelayedBatches({ late, dropped, onDrop, onKeep }: Props) {
     <section aria-labelledby="late" className="mt-5">
       <h2 id="late">
         {past.length === 0
-          ? `${format.count(late.length, "dough waits", "doughs wait")}, none past its window`
-          : `${past.length} of ${format.count(late.length, "dough that waits goes", "doughs that wait go")} past their window`}
+          ? `${format.count(late.length, "dough waits", "doughs wait")}, none beyond its limit`
+          : `${past.length} of ${format.count(late.length, "dough that waits goes", "doughs that wait go")} beyond their limits`}
       </h2>
       {dropped.length > 0 && (
         <p className="text-sm">
           Planned without {dropped.length === 1 ? "dough" : "doughs"} {dropped.join(", ")}.{" "}
           <button type="button" className="link" onClick={onKeep}>
-            Put back
+            Discard
           </button>
         </p>
       )}
@@ -55,8 +55,8 @@ export function DelayedBatches({ late, dropped, onDrop, onKeep }: Props) {
               <span>waits {format.minutes(Math.round(one.waits_min))}</span>
               <span className={one.past_min > 0 ? "font-semibold text-stop" : "text-iron"}>
                 {one.past_min > 0
-                  ? `${format.minutes(Math.round(one.past_min))} past its window`
-                  : "within its window"}
+                  ? `${format.minutes(Math.round(one.past_min))} beyond its limit`
+                  : "within its limit"}
               </span>
               {one.then && one.planned && (
                 <span className="text-sm text-iron">

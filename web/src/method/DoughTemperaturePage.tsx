@@ -45,7 +45,7 @@ export function DoughTemperaturePage() {
       <MethodTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
-          <h1>Heat</h1>
+          <h1>Dough temperature</h1>
           <p className="text-sm text-iron">
             {process} on {product.line.name}
           </p>

@@ -15,7 +15,7 @@ import { Quantity } from "../units/Quantity";
 import { ReadingsFit } from "./ReadingsFit";
 import { MethodTabs } from "./MethodTabs";
 
-/** How the dough in hand rises through its method, and the yeast for another rise or room. */
+/** How the selected product rises through its method, and the yeast for another rise or room. */
 export function FermentationPage() {
   const { chain, process, product, input } = useScenarioContext();
   const format = useFormat();
@@ -24,7 +24,7 @@ export function FermentationPage() {
     enabled: input !== null,
     placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/fermentation", { body: input, signal }));
     },
   });
@@ -34,7 +34,7 @@ export function FermentationPage() {
         <MethodTabs />
         {error ? (
           <>
-            <h1>Rise</h1>
+            <h1>Fermentation</h1>
             <Refusal error={error} />
           </>
         ) : (
@@ -48,7 +48,7 @@ export function FermentationPage() {
       <MethodTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div className="max-w-80">
-          <h1>Rise</h1>
+          <h1>Fermentation</h1>
           <p className="text-sm text-iron">
             {product.name}, {process}
           </p>
@@ -108,13 +108,11 @@ function StageTable({ stages }: { stages: Schemas["RiseStage"][] }) {
       <caption className="sr-only">The dough at the end of each stage</caption>
       <thead>
         <tr className="border-b border-ink">
-          {["stage, to its end", "at", "around it", "dough", "rise", "sugar left"].map(
-            (word, at) => (
-              <th scope="col" key={word} className={at === 0 ? "py-1" : "text-right"}>
-                {word}
-              </th>
-            ),
-          )}
+          {["stage, to its end", "at", "ambient", "dough", "rise", "sugar left"].map((word, at) => (
+            <th scope="col" key={word} className={at === 0 ? "py-1" : "text-right"}>
+              {word}
+            </th>
+          ))}
         </tr>
       </thead>
       <tbody>
@@ -149,7 +147,7 @@ function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
   const format = useFormat();
   return (
     <section aria-labelledby="jar">
-      <h2 id="jar">A sample jar tells</h2>
+      <h2 id="jar">Sample jar times</h2>
       <dl className="mt-1 text-sm">
         {marks.map((mark) => (
           <div key={mark.rise_pct} className="flex justify-between border-t border-hair py-0.5">
@@ -178,7 +176,7 @@ function AnotherRise({ now }: { now: number }) {
   const ask = useMutation({
     networkMode: "always",
     mutationFn: (rise_pct: number) => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/yeast", { body: { scenario: input, rise_pct } }));
     },
   });
@@ -199,7 +197,7 @@ function AnotherRise({ now }: { now: number }) {
   };
   return (
     <section aria-labelledby="another-rise">
-      <h2 id="another-rise">Another rise</h2>
+      <h2 id="another-rise">Target rise</h2>
       <div className="mt-1 flex items-end gap-4">
         <div className="w-32">
           <Quantity
@@ -245,7 +243,7 @@ function AnotherRise({ now }: { now: number }) {
       )}
       {found != null && now > 0 && ingredients && (
         <button type="button" className="act mt-2" onClick={() => take(found)}>
-          Take it into the formula
+          Use in the formula
         </button>
       )}
     </section>
@@ -287,7 +285,7 @@ function Seasons({ rows }: { rows: Schemas["SeasonalYeast"][] }) {
     <section aria-labelledby="seasons">
       <h2 id="seasons">The same rise in another room</h2>
       <table className="mt-1 w-full text-sm">
-        <caption className="sr-only">Instant yeast by room temperature</caption>
+        <caption className="sr-only">Instant yeast by ambient temperature</caption>
         <tbody>
           {rows.map((row) => (
             <tr key={row.room_c} className="border-t border-hair">

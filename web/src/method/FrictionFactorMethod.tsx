@@ -15,13 +15,15 @@ export function FrictionFactorMethod({
   const said = (celsius: number) => (celsius >= 0 ? format.temperature(celsius) : "ice");
   return (
     <section aria-labelledby="thumb">
-      <h2 id="thumb">The floor's rule beside it</h2>
+      <h2 id="thumb">Friction factor method</h2>
       <table className="mt-1 w-full">
-        <caption className="sr-only">Water by the rule of thumb and by the heat balance</caption>
+        <caption className="sr-only">
+          Water temperature by the friction factor method and heat balance
+        </caption>
         <tbody>
           <tr className="border-t border-hair">
             <th scope="row" className="py-1">
-              by the rule
+              friction factor method
             </th>
             <td className="figure text-right text-lg">{said(water_c.typical)}</td>
             <td className="pl-3 text-right text-sm text-iron">
@@ -30,7 +32,7 @@ export function FrictionFactorMethod({
           </tr>
           <tr className="border-t border-hair">
             <th scope="row" className="py-1">
-              by the heat balance
+              heat balance
             </th>
             <td className="figure text-right text-lg text-water">
               {said(friction_factor.balance_c)}
@@ -40,7 +42,7 @@ export function FrictionFactorMethod({
           {friction_factor.classic_ice_kg > 0 && (
             <tr className="border-t border-hair">
               <th scope="row" className="py-1">
-                ice by the old rule
+                ice by the friction factor method
               </th>
               <td className="figure text-right text-lg">
                 {format.mass(friction_factor.classic_ice_kg)}
@@ -61,7 +63,7 @@ export function FrictionFactorMethod({
       )}
       <p className="mt-1 text-sm text-iron">
         {friction_factor.counts} × target − flour − room{friction_factor.counts > 3 && " − sponge"}{" "}
-        − <GlossaryTerm of="friction" />; {format.apart(friction.friction_c)} ±{" "}
+        − <GlossaryTerm of="friction factor" />; {format.apart(friction.friction_c)} ±{" "}
         {format.apart(friction.sd_c)}{" "}
         {friction_factor.doughs === 0
           ? "(house default until doughs are measured)"

@@ -32,12 +32,12 @@ export function FrozenReserveForm({ spare, onSpare, refused }: Props) {
         className="act"
         onClick={() => onSpare({ pieces: 4, on: fieldOf(new Date(Date.now() + WEEK_MS)) })}
       >
-        Freeze spare ones
+        Freeze surplus pieces
       </button>
     );
   return (
     <fieldset className="text-sm">
-      <legend className="text-iron">Spare ones, frozen</legend>
+      <legend className="text-iron">Surplus pieces, frozen</legend>
       <div className="flex items-end gap-3">
         <div className="w-20">
           <Quantity

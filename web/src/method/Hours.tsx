@@ -34,7 +34,7 @@ export function WhenAsked({ day, set }: WhenProps) {
   );
 }
 
-/** The hours nobody is there. */
+/** The closed hours. */
 export function NobodyThere({ day, set, refused }: Props) {
   const setHours = (at: number, change: Partial<ScheduleQuery["refused"][number]>) =>
     set(({ refused }) => ({
@@ -42,14 +42,14 @@ export function NobodyThere({ day, set, refused }: Props) {
     }));
   return (
     <fieldset className="text-sm">
-      <legend className="text-iron">Nobody is there</legend>
+      <legend className="text-iron">Closed hours</legend>
       {day.refused.map((hours, at) => (
         <div key={at} className="flex items-center gap-2">
           {(["from", "to"] as const).map((end) => (
             <label key={end} className="flex items-center gap-2">
               {end}
               <input
-                aria-label={`Nobody is there, ${end}, ${at + 1}`}
+                aria-label={`Closed hours, ${end}, ${at + 1}`}
                 className="field w-16"
                 value={hours[end]}
                 aria-invalid={refused?.at(`day.refused[${at}].${end}`) ? true : undefined}
@@ -60,7 +60,7 @@ export function NobodyThere({ day, set, refused }: Props) {
           <button
             type="button"
             className="px-1 text-lg text-iron hover:text-stop"
-            aria-label={`Somebody is there after all, ${at + 1}`}
+            aria-label={`Remove closed hours, ${at + 1}`}
             onClick={() => set(({ refused }) => ({ refused: refused.filter((_, i) => i !== at) }))}
           >
             ×

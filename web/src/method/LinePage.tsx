@@ -136,7 +136,7 @@ function Power({ guide, mixer, mixes }: PowerProps) {
   const measured = guide.friction_factor?.measured_kj_per_kg;
   return (
     <section aria-labelledby="power">
-      <h2 id="power">What the doughs say of its power</h2>
+      <h2 id="power">Measured mixer energy</h2>
       {measured == null ? (
         <p className="mt-1 text-sm text-iron">
           No dough of this method was measured on this line yet. Record flour, room, water and dough
@@ -144,7 +144,7 @@ function Power({ guide, mixer, mixes }: PowerProps) {
         </p>
       ) : (
         <p className="mt-1">
-          {format.count(guide.measured.length, "dough measured says", "doughs measured say")}{" "}
+          {format.count(guide.measured.length, "measured dough gives", "measured doughs give")}{" "}
           <b className="figure">{format.number(measured)} kJ/kg</b> for this mixing; the line's
           figures say <b className="figure">{format.number(mixes)}</b>.{" "}
           {mixes > 0 && Math.abs(measured / mixes - 1) > 0.05 && (
@@ -170,7 +170,7 @@ const FIELDS: readonly (readonly [Field, string, Kind])[] = [
   ["refrigerator_c", "Refrigerator at", "temperature"],
   ["hot_c", "Hot tap gives", "temperature"],
   ["max_ice_pct", "Ice at most, of the water", "percent"],
-  ["turn_min", "From dough to dough, min", "number"],
+  ["turn_min", "Batch interval, min", "number"],
   ["troughs", "Troughs", "number"],
   ["trough_kg", "Dough in a trough", "mass"],
   ["trough_m2", "Floor a trough takes, m²", "number"],
@@ -316,10 +316,10 @@ function LineForm({ line, slug, kinds }: LineFormProps) {
           />
           <p className="mt-3 flex gap-3">
             <button type="submit" className="act act-main" disabled={save.isPending}>
-              Record revision {line.revision.number + 1}
+              Save revision {line.revision.number + 1}
             </button>
             <button type="button" className="act" onClick={() => forget()}>
-              Put back
+              Discard
             </button>
           </p>
         </form>

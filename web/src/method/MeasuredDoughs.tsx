@@ -19,7 +19,7 @@ type Read = Partial<Record<(typeof READ)[number][0] | "ice_share_pct", number | 
 
 interface Props {
   product: Schemas["ProductView"];
-  /** The dough in hand, whose masses are kept with what is measured. */
+  /** The selected product, whose masses are kept with what is measured. */
   scenario: Schemas["ScenarioInput"] | null;
   measured: Schemas["TemperatureView"][];
 }
@@ -55,7 +55,7 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
   const refused = save.error instanceof Refused ? save.error : undefined;
   return (
     <section aria-labelledby="measured" className="screen-only">
-      <h2 id="measured">A dough measured</h2>
+      <h2 id="measured">Measured dough temperature</h2>
       <div className="mt-1">
         <div className="grid grid-cols-3 gap-x-4 gap-y-2">
           {READ.map(([key, label]) => (
@@ -84,14 +84,14 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
             disabled={save.isPending}
             onClick={() => save.mutate()}
           >
-            Record it
+            Save
           </button>
         </div>
         <Refusal error={save.error} placed={/_c$|^ice_share_pct$|^by$/} />
       </div>
       {measured.length > 0 && (
         <table className="mt-3 w-full text-sm">
-          <caption className="sr-only">Doughs measured, newest first</caption>
+          <caption className="sr-only">Measured dough temperatures, newest first</caption>
           <thead>
             <tr className="border-b border-ink">
               {["when", "flour", "room", "water", "dough", "friction"].map((word, at) => (

@@ -37,7 +37,7 @@ export function MethodRevisions({ method }: { method: Schemas["MethodView"] }) {
               <b>Revision {revision.number}</b>
               {at > 0 && (
                 <button type="button" className="link" onClick={() => take.mutate(revision.id)}>
-                  Take up again
+                  Restore
                 </button>
               )}
             </span>

@@ -1,15 +1,15 @@
 import { Tabs } from "../shell/Tabs";
 
 const TABS = [
-  ["Heat", "/method"],
+  ["Dough temperature", "/method"],
   ["Stages", "/method/stages"],
   ["Mixer and line", "/method/line"],
   ["Sponge", "/method/sponge"],
-  ["Two ways", "/method/two-ways"],
-  ["Rise", "/method/rise"],
+  ["Straight or sponge", "/method/straight-or-sponge"],
+  ["Fermentation", "/method/fermentation"],
   ["Starter", "/method/starter"],
-  ["The day", "/method/day"],
-  ["The run", "/method/run"],
+  ["Schedule", "/method/schedule"],
+  ["Production run", "/method/production-run"],
 ] as const;
 
 /** The parts of the method link. */

@@ -31,7 +31,7 @@ export function OptionalSteps({ optional, method }: Props) {
   });
   return (
     <section aria-labelledby="schools">
-      <h2 id="schools">Two schools</h2>
+      <h2 id="schools">Optional steps</h2>
       <ul className="mt-1">
         {optional.map((one) => (
           <li key={one.choice} className="border-t border-hair py-1.5">

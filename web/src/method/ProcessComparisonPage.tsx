@@ -19,11 +19,11 @@ export function ProcessComparisonPage() {
   const { editMethod } = useScenario();
   const format = useFormat();
   const { data, error } = useQuery({
-    queryKey: ["two ways", input],
+    queryKey: ["straight or sponge", input],
     enabled: input !== null,
     placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/process-comparison", { body: input, signal }));
     },
   });
@@ -37,7 +37,7 @@ export function ProcessComparisonPage() {
   return (
     <>
       <MethodTabs />
-      <h1>Straight against sponge</h1>
+      <h1>Straight or sponge</h1>
       <p className="text-sm text-iron">
         {product.name} from {lot?.code}, with the yeast for the same rise at the oven
       </p>
@@ -48,7 +48,7 @@ export function ProcessComparisonPage() {
             <ProcessComparisonFigure own={data.own} other={data.other} />
           </div>
           <table className="mt-4 w-full">
-            <caption className="sr-only">Both ways side by side</caption>
+            <caption className="sr-only">Straight and sponge compared</caption>
             <thead>
               <tr className="border-b border-ink">
                 <th scope="col" className="w-64 py-1">
@@ -77,7 +77,7 @@ export function ProcessComparisonPage() {
               className="act"
               onClick={() => editMethod(asDraft(data.other_method))}
             >
-              Take its stages up
+              Use its stages
             </button>
             <button type="button" className="act" onClick={() => window.print()}>
               Print
@@ -133,7 +133,7 @@ const ROWS: readonly (readonly [string, (way: Way, format: Format) => ReactNode]
     (way, format) => `${way.troughs}, ${format.number(way.floor_m2)} m²`,
   ],
   ["Steps somebody does", (way) => String(way.labour_steps)],
-  ["From dough to dough", (way, format) => format.minutes(way.cadence_min)],
+  ["Batch interval", (way, format) => format.minutes(way.cadence_min)],
   ["A thousand pieces cost", (way, format) => format.number(way.cost_per_thousand, 2)],
   ["Flavour", (way) => way.flavour],
   ["Keeping", (way) => way.keeping],

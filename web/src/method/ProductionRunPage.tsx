@@ -82,7 +82,7 @@ function Run({ product, scenario }: Props) {
     <>
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div className="max-w-80">
-          <h1>The run</h1>
+          <h1>Production run</h1>
           <p className="text-sm text-iron">
             {product.name}, {process}, {product.line.name}
           </p>
@@ -93,7 +93,7 @@ function Run({ product, scenario }: Props) {
               <span className="figure text-4xl">{format.moment(plan.starts_at)}</span>
               <span className="block text-sm">
                 {format.count(plan.doughs.length, "dough begins", "doughs begin")},{" "}
-                <GlossaryTerm of="cadence">one every</GlossaryTerm>{" "}
+                <GlossaryTerm of="batch interval">one every</GlossaryTerm>{" "}
                 {format.minutes(plan.cadence.minutes)}
               </span>
             </p>
@@ -131,7 +131,7 @@ function Run({ product, scenario }: Props) {
         <>
           {found.calm_out_at && (
             <p className="mt-3 border-l-4 border-stop bg-faint px-3 py-2">
-              The line stands still: the run is out{" "}
+              Line stoppage: the run is out{" "}
               {format.minutes((Date.parse(plan.out_at) - Date.parse(found.calm_out_at)) / 60_000)}{" "}
               later than it would be. What is set after it is planned anew.
             </p>
@@ -140,7 +140,7 @@ function Run({ product, scenario }: Props) {
             <p className="mt-3 text-sm text-iron">
               {format.minutes(plan.moved_min)}{" "}
               {run.by === "from" ? "later than asked" : "before it was asked for"}, to keep clear of
-              the hours nobody is there.
+              the closed hours.
             </p>
           )}
           <Cautions

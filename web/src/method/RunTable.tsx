@@ -103,8 +103,8 @@ export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Pr
         </table>
       </div>
       <p className="mt-1 text-sm text-iron">
-        {format.minutes(plan.cadence.minutes)} from dough to dough. Arrow keys on a chosen hour move
-        it by five minutes.
+        Batch interval {format.minutes(plan.cadence.minutes)}. Arrow keys on a chosen hour move it
+        by five minutes.
       </p>
     </section>
   );

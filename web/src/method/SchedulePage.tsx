@@ -16,7 +16,7 @@ import { MethodTabs } from "./MethodTabs";
 import { FrozenReserveForm, spareInput, type SpareAsked } from "./FrozenReserveForm";
 import { useGuide } from "./useMethod";
 
-/** The dough in hand on the clock, around the hours nobody is there. */
+/** The selected product on the clock, around the closed hours. */
 export function SchedulePage() {
   const { process, product, input } = useScenarioContext();
   const format = useFormat();
@@ -38,7 +38,7 @@ export function SchedulePage() {
     enabled: body !== null,
     placeholderData: lastOfSameDough(body),
     queryFn: ({ signal }) => {
-      if (!body) throw new Error("asked without a dough in hand");
+      if (!body) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/schedule", { body, signal }));
     },
   });
@@ -56,7 +56,7 @@ export function SchedulePage() {
       <MethodTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div className="max-w-80">
-          <h1>The day</h1>
+          <h1>Schedule</h1>
           <p className="text-sm text-iron">
             {product.name}, {process}
           </p>
@@ -92,7 +92,7 @@ export function SchedulePage() {
             <p className="mt-3 text-sm text-iron">
               {format.minutes(found.plan.moved_min)}{" "}
               {day.by === "from" ? "later than asked" : "before it was asked for"}, to keep clear of
-              the hours nobody is there.
+              the closed hours.
             </p>
           )}
           <div className="mt-4">

@@ -16,7 +16,7 @@ import { useGuide, useMethod } from "./useMethod";
 
 type Sponge = Schemas["SpongeView"];
 
-/** The sponge of the dough in hand, and what is wanted of it. */
+/** The sponge of the selected product, and what is wanted of it. */
 function useSponge(wanted: Omit<Schemas["SpongeAsked"], "scenario">) {
   const { input } = useScenarioContext();
   const body = input && { scenario: input, ...wanted };
@@ -25,13 +25,13 @@ function useSponge(wanted: Omit<Schemas["SpongeAsked"], "scenario">) {
     enabled: body !== null,
     placeholderData: lastOfSameDough(body),
     queryFn: ({ signal }) => {
-      if (!body) throw new Error("asked without a dough in hand");
+      if (!body) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/sponge", { body, signal }));
     },
   });
 }
 
-/** The sponge of the dough in hand, its numbers solved from one another. */
+/** The sponge of the selected product, its numbers solved from one another. */
 export function SpongePage() {
   const { product } = useScenarioContext();
   const { data } = useSponge({});
@@ -65,9 +65,9 @@ export function SpongePage() {
         <>
           <h1>Sponge</h1>
           <p className="mt-2 max-w-prose">
-            {product.name} has no sponge. Under Two ways it stands beside the same dough made with
-            one; or give its formula a sponge under Dough and its method a stage for it under
-            Stages.
+            {product.name} has no sponge. Under Straight or sponge it stands beside the same dough
+            made with one; or give its formula a sponge under Dough and its method a stage for it
+            under Stages.
           </p>
         </>
       )}
@@ -105,7 +105,7 @@ function Head({ sponge }: { sponge: Sponge }) {
   );
 }
 
-/** Its numbers, each to be changed; what they make of it moves at once. */
+/** Sponge parameters, each to be changed; what they make of it moves at once. */
 function Numbers({ sponge }: { sponge: Sponge }) {
   const { parts, set } = useFormula();
   const { method, set: setMethod, setStages } = useMethod();
@@ -122,7 +122,7 @@ function Numbers({ sponge }: { sponge: Sponge }) {
   const part = parts.findIndex((one) => one.kind === "sponge");
   return (
     <section aria-labelledby="numbers">
-      <h2 id="numbers">Its numbers</h2>
+      <h2 id="numbers">Sponge parameters</h2>
       <div className="mt-1 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
         <Quantity
           label="Flour in it, of all"
@@ -286,10 +286,10 @@ function RipeSooner({ sponge }: { sponge: Sponge }) {
   const { data, error } = useSponge(acceleration === null ? {} : { sooner_min: acceleration });
   return (
     <section aria-labelledby="sooner">
-      <h2 id="sooner">Ripe sooner</h2>
+      <h2 id="sooner">Shorten the sponge</h2>
       <div className="mt-1 w-32">
         <Quantity
-          label="Sooner by, min"
+          label="Shorten by, min"
           kind="number"
           value={acceleration}
           onSet={setSooner}

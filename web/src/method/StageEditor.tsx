@@ -110,7 +110,7 @@ export function StageEditor(props: Props) {
           fault={fault("tolerance.high_min")}
         />
         <Quantity
-          label="Around it"
+          label="Ambient"
           kind="temperature"
           value={stage.temperature_c ?? null}
           onSet={(value) =>
@@ -124,7 +124,7 @@ export function StageEditor(props: Props) {
           hint={band(usual?.temperature_c, (value) => format.temperature(value, 0))}
         />
         <label className="text-sm text-iron">
-          Ends by
+          End point
           <select
             className="field text-ink"
             value={stage.end_point ?? "look"}
@@ -139,7 +139,7 @@ export function StageEditor(props: Props) {
         </label>
         <div className="col-span-3">
           <FieldText
-            label="What to look for"
+            label="Sign to look for"
             value={stage.ends_when ?? ""}
             onChange={(ends_when) => onChange({ ends_when })}
             fault={fault("ends_when")}
@@ -147,7 +147,7 @@ export function StageEditor(props: Props) {
         </div>
         <div className="col-span-full">
           <FieldText
-            label="Why it is there"
+            label="Reason"
             value={stage.reason ?? ""}
             onChange={(reason) => onChange({ reason })}
             fault={fault("reason")}
@@ -162,7 +162,7 @@ export function StageEditor(props: Props) {
           Later
         </button>
         <button type="button" className="act" onClick={onRemove}>
-          Take it out
+          Remove stage
         </button>
         {tolerance && (
           <button

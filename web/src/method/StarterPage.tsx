@@ -39,7 +39,7 @@ const begin = (kept?: Partial<Asked>): Asked => {
   };
 };
 
-/** A starter's upkeep: how much of what to feed it, to have it ripe at an hour. */
+/** A starter's refreshment: how much of what to feed it, to have it ripe at an hour. */
 export function StarterPage() {
   const format = useFormat();
   const [asked, set] = useKept(KEY, begin);
@@ -130,14 +130,14 @@ export function StarterPage() {
           fault={refused?.at("grams")}
         />
         <Quantity
-          label="Where it stands"
+          label="Ambient"
           kind="temperature"
           value={asked.ambient}
           onSet={(value) => set({ ambient: value ?? 22 })}
           fault={refused?.at("ambient_c")}
         />
         <Quantity
-          label="Flour to one part old"
+          label="Flour per part of old starter"
           kind="number"
           value={hours === null ? asked.parts : data ? Number(data.flour_parts.toFixed(2)) : null}
           onSet={(value) => set({ parts: value ?? 1, ripeAt: "" })}
@@ -145,21 +145,21 @@ export function StarterPage() {
           hint={hours === null ? undefined : "found for the hour"}
         />
         <Quantity
-          label="Water on the new flour"
+          label="Water on new flour"
           kind="percent"
           value={asked.stiffness}
           onSet={(value) => set({ stiffness: value ?? 100 })}
           fault={refused?.at("water_parts")}
         />
         <Quantity
-          label="Hydration of the old one"
+          label="Hydration of old starter"
           kind="percent"
           value={asked.hydration}
           onSet={(value) => set({ hydration: value ?? 100 })}
           fault={refused?.at("starter_hydration_pct")}
         />
         <Quantity
-          label="How lively, beside a usual one"
+          label="Activity, of a usual starter"
           kind="number"
           value={asked.activity}
           onSet={(value) => set({ activity: value ?? 1 })}

@@ -27,15 +27,15 @@ export function StopForm({ stop, onStop, refused }: Props) {
         className="act border-stop text-stop"
         onClick={() => onStop({ at: fieldOf(new Date()), minutes: 90, place: "" })}
       >
-        The line stops
+        Line stoppage
       </button>
     );
   const set = (change: Partial<StopAsked>) => onStop({ ...stop, ...change });
   return (
     <fieldset className="flex flex-wrap items-end gap-3 border-l-4 border-stop pl-3 text-sm">
-      <legend className="sr-only">The line stands still</legend>
+      <legend className="sr-only">Line stoppage</legend>
       <label className="text-iron">
-        Stands still
+        Stopped
         <select
           className="field text-ink"
           value={stop.place}
@@ -48,7 +48,7 @@ export function StopForm({ stop, onStop, refused }: Props) {
           ))}
         </select>
       </label>
-      <MomentField label="Stands still from" value={stop.at} onSet={(at) => set({ at })} />
+      <MomentField label="Stopped from" value={stop.at} onSet={(at) => set({ at })} />
       <div className="w-20">
         <Quantity
           label="For, min"
@@ -59,7 +59,7 @@ export function StopForm({ stop, onStop, refused }: Props) {
         />
       </div>
       <button type="button" className="link" onClick={() => onStop(undefined)}>
-        It goes on
+        Restart
       </button>
     </fieldset>
   );

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { addDays, set } from "date-fns";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
 
 /** What is asked of a day: when, and when not. */
@@ -20,10 +21,10 @@ export function minutesOf(time: string): number | null {
 
 /** Tomorrow at five, and nobody there at night. */
 export function usualDay(now: Date): ScheduleQuery {
-  const tomorrow = onTheWall(now).plus({ days: 1 }).set({ hour: 5, minute: 0 });
+  const tomorrow = set(addDays(onTheWall(now), 1), { hours: 5, minutes: 0 });
   return {
     by: "out_by",
-    at: fieldOf(tomorrow.toMillis()),
+    at: fieldOf(tomorrow),
     refused: [{ from: "22:00", to: "4:00" }],
   };
 }

@@ -5,7 +5,7 @@ import { useScenario, type MethodDraft } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { asDraft, type StageInput } from "./method";
 
-/** The method in hand, edited or as recorded, and the way to edit it. */
+/** The method in use, edited or as recorded, and the way to edit it. */
 export function useMethod() {
   const { method: draft, editMethod } = useScenario();
   const { product } = useScenarioContext();
@@ -30,7 +30,7 @@ export function useMethod() {
   };
 }
 
-/** What the method says of the dough in hand. */
+/** What the method says of the selected product. */
 export function useGuide() {
   const { input } = useScenarioContext();
   return useQuery({
@@ -38,7 +38,7 @@ export function useGuide() {
     enabled: input !== null,
     placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/method", { body: input, signal }));
     },
   }).data;

@@ -22,7 +22,7 @@ interface Edited {
   method?: MethodDraft | undefined;
 }
 
-/** The dough in hand with what is edited of it. */
+/** The selected product with what is edited of it. */
 export interface Now extends Edited {
   scenario: Scenario;
 }
@@ -85,7 +85,7 @@ const OURS = { byEdit: true };
 const isOurs = (state: unknown) => (state as typeof OURS | null)?.byEdit === true;
 
 /**
- * Keeps the dough in hand and its changes, so that they can be undone, and writes the hand to the
+ * Keeps the selected product and its changes, so that they can be undone, and writes the scenario to the
  * address. The state is here and the address follows it: an edit builds on the newest state, even
  * where the router has not shown the one before.
  */

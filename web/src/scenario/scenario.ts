@@ -7,7 +7,7 @@ interface Amount {
   value: number;
 }
 
-/** The dough in hand, as it stands in the address. */
+/** The selected product, as it stands in the address. */
 export interface Scenario {
   product: string | null;
   lot: string | null;

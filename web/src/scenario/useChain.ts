@@ -83,7 +83,7 @@ export function useOthers(
   }));
 }
 
-/** Another flour of the formula with the lot of it in hand. */
+/** Another flour of the formula with its selected lot. */
 export interface OtherInHand {
   flour: Schemas["FlourView"];
   lots: Schemas["LotRow"][];
@@ -114,7 +114,7 @@ export interface ChainInHand {
   lost: boolean;
 }
 
-/** The whole chain for the dough in hand, and what moved since the last change. */
+/** The whole chain for the selected product, and what moved since the last change. */
 export function useChain(): ChainInHand {
   const { scenario, draft, method, before } = useScenario();
   const product = useProduct(scenario.product).data;
@@ -136,7 +136,7 @@ export function useChain(): ChainInHand {
     placeholderData: lastOfSameDough(input),
     retry: (count, error) => !isFinal(error) && count < 2,
     queryFn: ({ signal }) => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       const body: Schemas["WhatIf"] = inputBefore
         ? { now: input, before: inputBefore }
         : { now: input };

@@ -17,7 +17,7 @@ interface Face {
 function faces({ chain, lot, product }: ChainInHand, format: Format): Record<LinkKey, Face> {
   const empty = (under: string): Face => ({
     figure: "–",
-    under: product ? "waits for the link before" : under,
+    under: product ? "waits for the step before" : under,
   });
   const all: Record<LinkKey, Face> = {
     flour: lot

@@ -8,12 +8,12 @@ export function ChangeSummary({ moves }: { moves: Schemas["FigureChange"][] | un
   const { scenario, before, undo } = useScenario();
   if (before?.scenario.product !== scenario.product || !before) return null;
   return (
-    <aside aria-label="What moved" className="screen-only border-b border-hair bg-faint">
+    <aside aria-label="Changes" className="screen-only border-b border-hair bg-faint">
       <div className="mx-auto flex max-w-7xl items-start gap-4 px-3 py-1.5 text-sm sm:px-6">
         <details className="min-w-0 flex-1">
           <summary className="truncate">
-            {!moves && "The last change is not computed."}
-            {moves?.length === 0 && "Nothing moved with the last change."}
+            {!moves && "The last edit is not computed."}
+            {moves?.length === 0 && "Nothing changed with the last edit."}
             {moves?.map((move, at) => (
               <span key={move.figure}>
                 {at > 0 && <span className="text-iron"> · </span>}

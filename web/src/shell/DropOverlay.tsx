@@ -7,7 +7,7 @@ export function DropOverlay() {
     <>
       {over && (
         <p className="pointer-events-none fixed inset-0 z-40 grid place-items-center border-8 border-dashed border-crust bg-paper/85 text-3xl font-semibold">
-          Let the certificate go here
+          Drop the certificate here
         </p>
       )}
       {message && (

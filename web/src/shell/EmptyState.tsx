@@ -31,15 +31,15 @@ function useWanting(): ReactNode {
     take: (lot: string) => Partial<Scenario>,
   ) =>
     message(
-      "No lot that may be planned",
+      "No released lot",
       `Every lot of ${flour} waits for a decision or a release, or was rejected`,
       {
         to: { search: writeScenario({ ...scenario, ...take(newest?.id ?? "") }).toString() },
         word: `Look at it with ${newest?.code}, the newest`,
       },
     );
-  const intake = { to: { pathname: "/flour/intake", search }, word: "Take in a certificate" };
-  if (error && isFinal(error)) return message("It is not there", error.message, start);
+  const intake = { to: { pathname: "/flour/receive", search }, word: "Import certificate" };
+  if (error && isFinal(error)) return message("Not found", error.message, start);
   if (error || lost)
     return message(
       "The server does not answer",
@@ -89,10 +89,11 @@ export function EmptyState({ link }: { link: string }) {
   }
   if (refused) return <p className="py-10 text-stop">{refused.message}</p>;
   if (wanting) return wanting;
-  if (scenario.product) return <p className="py-10 text-iron">Computing the {link} …</p>;
+  if (scenario.product)
+    return <h1 className="py-10 text-base font-normal text-iron">Computing the {link} …</h1>;
   return (
     <div className="max-w-2xl py-10">
-      <h1>No dough in hand</h1>
+      <h1>No product selected</h1>
       <p className="mt-2">
         The {link} is worked out for one product from one lot of flour. Choose a product, and its
         newest lot comes with it.

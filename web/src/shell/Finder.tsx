@@ -65,30 +65,30 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       go: to(link.path),
     })),
     ...[
-      { name: "Take in a certificate", path: "/flour/intake" },
+      { name: "Import certificate", path: "/flour/receive" },
       { name: "Planned batches", path: "/" },
-      { name: "What changed since the last lot", path: "/flour/change" },
-      { name: "Drift over the lots", path: "/flour/drift" },
+      { name: "Compare lots: certificate", path: "/flour/compare" },
+      { name: "Control chart", path: "/flour/control-chart" },
       { name: "Curves: farinograph, alveograph", path: "/flour/curves" },
       { name: "Specification", path: "/flour/specification" },
-      { name: "Blend bench", path: "/flour/blend" },
-      { name: "Mend a flour: gluten, malt, sieve", path: "/flour/mend" },
-      { name: "Take in many lots", path: "/flour/import" },
-      { name: "This dough from other lots", path: "/water/lots" },
-      { name: "Who holds the water", path: "/water/holders" },
-      { name: "Grains of this dough", path: "/water/grains" },
-      { name: "Rules of water", path: "/water/rules" },
-      { name: "What lots teach of absorption", path: "/water/model" },
+      { name: "Blend calculator", path: "/flour/blend" },
+      { name: "Flour correction: gluten, malt, sieve", path: "/flour/correction" },
+      { name: "Bulk import of lots", path: "/flour/import" },
+      { name: "Compare lots: this dough", path: "/water/compare" },
+      { name: "Water distribution", path: "/water/distribution" },
+      { name: "Grains", path: "/water/grains" },
+      { name: "Correction factors", path: "/water/correction-factors" },
+      { name: "Absorption model", path: "/water/absorption-model" },
       { name: "Stages: change the method", path: "/method/stages" },
       { name: "Mixer and line: power, troughs, divider, oven", path: "/method/line" },
-      { name: "Sponge: its numbers from one another", path: "/method/sponge" },
-      { name: "Two ways: straight against sponge", path: "/method/two-ways" },
-      { name: "Starter: feed it for an hour", path: "/method/starter" },
-      { name: "The day: this dough on the clock", path: "/method/day" },
-      { name: "The run: doughs at the line's cadence, when the line stops", path: "/method/run" },
-      { name: "Rise of the dough, yeast for the room", path: "/method/rise" },
-      { name: "Variants and trials", path: "/dough/variants" },
-      { name: "A dough by amounts: cups, spoons, grams", path: "/dough/amounts" },
+      { name: "Sponge parameters", path: "/method/sponge" },
+      { name: "Straight or sponge", path: "/method/straight-or-sponge" },
+      { name: "Starter refreshment", path: "/method/starter" },
+      { name: "Schedule: this dough by the clock", path: "/method/schedule" },
+      { name: "Production run: batches, line stoppage", path: "/method/production-run" },
+      { name: "Fermentation: rise, yeast for the room", path: "/method/fermentation" },
+      { name: "Trials", path: "/dough/trials" },
+      { name: "Convert a recipe: cups, spoons, grams", path: "/dough/convert" },
       { name: "Revisions and files of the formula", path: "/dough/revisions" },
       { name: "Ingredients", path: "/dough/ingredients" },
       { name: "New product from a template", path: "/dough/new" },
@@ -143,8 +143,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       </Combobox>
       {found.length === 0 && (
         <p className="mt-3 text-sm text-iron">
-          Nothing begins like that. Lots are found by the start of their code, products by any part
-          of their name.
+          No match. Lots are found by the start of their code, products by any part of their name.
         </p>
       )}
     </Modal>

@@ -3,7 +3,7 @@ import { usePreferences } from "../units/preferences";
 
 /** Who records: a name or initials, kept in the browser. */
 export function NameField({
-  label = "Recorded by",
+  label = "Saved by",
   fault,
 }: {
   label?: string;

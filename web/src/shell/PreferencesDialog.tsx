@@ -43,7 +43,7 @@ const CHOICES = [
     label: "Light",
     options: [
       ["day", "day"],
-      ["night", "night shift"],
+      ["night", "night"],
     ],
   },
 ] as const;
@@ -51,8 +51,8 @@ const CHOICES = [
 export function PreferencesDialog(props: { open: boolean; onClose: () => void }) {
   const { preferences, prefer } = usePreferences();
   return (
-    <Modal {...props} title="Units and light">
-      <p className="mt-1 text-sm text-iron">Yours alone, kept in this browser.</p>
+    <Modal {...props} title="Settings">
+      <p className="mt-1 text-sm text-iron">Personal, kept in this browser.</p>
       {CHOICES.map(({ key, label, options }) => (
         <RadioGroup
           key={key}

@@ -39,8 +39,8 @@ export function SaveEdited({ what, of, number, save, onPutBack }: Props) {
       }}
     >
       <p className="text-sm">
-        Edited and not recorded: it moves the chain here, and nobody else's. A sheet is only planned
-        from a recorded {what}.
+        Edited, not saved: it changes the figures here only. A batch is planned only from a saved{" "}
+        {what}.
       </p>
       <Signed
         label="Why"
@@ -50,10 +50,10 @@ export function SaveEdited({ what, of, number, save, onPutBack }: Props) {
       />
       <p className="mt-3 flex gap-3">
         <button type="submit" className="act act-main" disabled={saving.isPending}>
-          Record revision {number}
+          Save revision {number}
         </button>
         <button type="button" className="act" onClick={onPutBack}>
-          Put back
+          Discard
         </button>
       </p>
       <Refusal error={saving.error} placed={/^signed/} />

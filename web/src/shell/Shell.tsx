@@ -1,18 +1,21 @@
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
-import { DECISION } from "../flour/disposition";
+import { DISPOSITION } from "../flour/disposition";
 import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
 import { useChain, useLotsOf, usualLot } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
-import { Finder } from "./Finder";
 import { DropOverlay } from "./DropOverlay";
 import { LINKS } from "./links";
 import { ChangeSummary } from "./ChangeSummary";
-import { PreferencesDialog } from "./PreferencesDialog";
 import { Outbox } from "./Outbox";
-import { Shortcuts } from "./Shortcuts";
 import { VERDICT } from "./verdict";
+
+const Finder = lazy(() => import("./dialogs").then((all) => ({ default: all.Finder })));
+const Shortcuts = lazy(() => import("./dialogs").then((all) => ({ default: all.Shortcuts })));
+const PreferencesDialog = lazy(() =>
+  import("./dialogs").then((all) => ({ default: all.PreferencesDialog })),
+);
 
 type Open = "finder" | "shortcuts" | "preferences" | null;
 
@@ -34,7 +37,7 @@ function Frame() {
 
   useFlourNames();
 
-  // A product without a lot in hand takes its flour's newest that may be planned.
+  // A product without a selected lot takes its flour's newest that may be planned.
   const newest = usualLot(lots)?.id;
   useEffect(() => {
     if (product && !scenario.lot && newest) change({ lot: newest });
@@ -55,7 +58,7 @@ function Frame() {
       if (event.key === "/") setOpen("finder");
       if (event.key === "?") setOpen("shortcuts");
       if (event.key === ",") setOpen("preferences");
-      if (event.key === "n") void navigate({ pathname: "/flour/intake", search });
+      if (event.key === "n") void navigate({ pathname: "/flour/receive", search });
       if (event.key === "[" || event.key === "]") {
         const at = lots?.findIndex((lot) => lot.id === scenario.lot) ?? -1;
         const next = lots?.[event.key === "[" ? at + 1 : at - 1];
@@ -83,13 +86,13 @@ function Frame() {
         </Link>
         {product && (
           <p className="min-w-0 text-sm">
-            <span className="text-iron">in hand </span>
+            <span className="text-iron">Product </span>
             <Link to="/" className="link font-semibold">
               {product.name}
             </Link>
-            <span className="text-iron"> on {product.line.name} from </span>
+            <span className="text-iron"> on {product.line.name}, lot </span>
             <label>
-              <span className="sr-only">Lot in hand</span>
+              <span className="sr-only">Selected lot</span>
               <select
                 className="border-b border-iron bg-paper font-semibold"
                 value={scenario.lot ?? ""}
@@ -107,7 +110,7 @@ function Frame() {
                     {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
                     {lot.status.decision &&
                       ["hold", "reject"].includes(lot.status.decision.decision) &&
-                      `, ${DECISION[lot.status.decision.decision]?.word}`}
+                      `, ${DISPOSITION[lot.status.decision.decision]?.word}`}
                   </option>
                 ))}
               </select>
@@ -119,10 +122,10 @@ function Frame() {
             Find <kbd className="font-sans text-iron">/</kbd>
           </button>
           <button type="button" className="link" onClick={() => setOpen("preferences")}>
-            Units and light
+            Settings
           </button>
           <button type="button" className="link" onClick={() => setOpen("shortcuts")}>
-            Keys <kbd className="font-sans text-iron">?</kbd>
+            Shortcuts <kbd className="font-sans text-iron">?</kbd>
           </button>
         </p>
       </header>
@@ -133,9 +136,11 @@ function Frame() {
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />
       </main>
-      <Finder open={open === "finder"} onClose={close} />
-      <Shortcuts open={open === "shortcuts"} onClose={close} />
-      <PreferencesDialog open={open === "preferences"} onClose={close} />
+      <Suspense>
+        {open === "finder" && <Finder open onClose={close} />}
+        {open === "shortcuts" && <Shortcuts open onClose={close} />}
+        {open === "preferences" && <PreferencesDialog open onClose={close} />}
+      </Suspense>
     </div>
   );
 }

@@ -3,22 +3,22 @@ import { Modal } from "./Modal";
 const KEYS = [
   ["1 … 5", "along the chain: flour, water, dough, method, floor"],
   ["[  ]", "the lot before, the lot after"],
-  ["Ctrl Z", "take the last change back"],
+  ["Ctrl Z", "undo the last change"],
   ["/  or  Ctrl K", "find a lot, a product, an action"],
-  ["n", "take in a certificate"],
-  [",", "units and light"],
+  ["n", "import certificate"],
+  [",", "settings"],
   [
     "Enter  Esc",
     "in a field: take it over, put it back; in a certificate Enter goes down the column",
   ],
   ["← →", "on a curve's mark: move it by a tenth of a minute"],
   ["Ctrl P", "print the sheet"],
-  ["?", "this sheet"],
+  ["?", "these shortcuts"],
 ] as const;
 
 export function Shortcuts(props: { open: boolean; onClose: () => void }) {
   return (
-    <Modal {...props} title="Keys">
+    <Modal {...props} title="Shortcuts">
       <dl className="mt-3">
         {KEYS.map(([keys, does]) => (
           <div key={keys} className="flex border-t border-hair py-1.5">

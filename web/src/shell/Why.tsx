@@ -42,7 +42,7 @@ function Fetched({ link }: { link: keyof Schemas["Derivations"] }) {
     queryKey: ["whys", input],
     enabled: input !== null,
     queryFn: () => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       return answer(api.POST("/api/v1/chain/derivations", { body: input }));
     },
   }).data;

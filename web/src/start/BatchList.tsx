@@ -19,7 +19,7 @@ export function BatchList() {
       <h2 id="planned">Planned batches</h2>
       {batches?.length === 0 && (
         <p className="mt-1 text-iron">
-          None yet. Take a dough in hand, follow the chain to the floor, and plan its mixing sheet.
+          No batches planned yet. Select a product, go to Floor, and plan its mixing sheet.
         </p>
       )}
       <ul className="mt-1">

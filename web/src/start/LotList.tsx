@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { DECISION } from "../flour/disposition";
+import { DISPOSITION } from "../flour/disposition";
 import { VERDICT } from "../shell/verdict";
 import { LoadMore } from "../shell/LoadMore";
 import { useFormat } from "../units/format";
@@ -60,7 +60,7 @@ export function LotList() {
                 </td>
                 <td className={lot.status.decision ? "" : "text-iron"}>
                   {lot.status.decision
-                    ? (DECISION[lot.status.decision.decision]?.word ?? "")
+                    ? (DISPOSITION[lot.status.decision.decision]?.word ?? "")
                     : "not yet"}
                 </td>
               </tr>

@@ -17,7 +17,7 @@ export function StartPage() {
     <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[19rem_minmax(0,1fr)]">
       <div>
         <section aria-labelledby="products">
-          <h1 id="products">Take a dough in hand</h1>
+          <h1 id="products">Select a product</h1>
           <ul className="mt-3">
             {products.data?.map((product) => (
               <li key={product.slug} className="border-t border-hair">
@@ -47,7 +47,7 @@ export function StartPage() {
           )}
         </section>
         <section aria-labelledby="new" className="mt-8">
-          <h2 id="new">Flour came in</h2>
+          <h2 id="new">Receive flour</h2>
           <DropCertificate />
         </section>
       </div>

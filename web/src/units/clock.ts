@@ -1,4 +1,4 @@
-import { DateTime } from "luxon";
+import { TZDate } from "@date-fns/tz";
 import { useSyncExternalStore } from "react";
 import { answer, api } from "../api/client";
 import { store, stored } from "../storage/stored";
@@ -9,7 +9,16 @@ const KEY = "ironpeel.clock";
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 const kept = stored<{ zone: string }>(KEY)?.zone;
-let zone = kept && DateTime.local({ zone: kept }).isValid ? kept : own;
+/** Whether this browser knows a zone of this name. */
+function isZone(name: string): boolean {
+  try {
+    return Boolean(Intl.DateTimeFormat("en", { timeZone: name }));
+  } catch {
+    return false;
+  }
+}
+
+let zone = kept && isZone(kept) ? kept : own;
 const listeners = new Set<() => void>();
 
 /** The plant's zone, by its name. */
@@ -19,7 +28,7 @@ export const plantZone = () => zone;
 export const browserZone = () => own;
 
 export function setPlantZone(next: string) {
-  if (!DateTime.local({ zone: next }).isValid) return;
+  if (!isZone(next)) return;
   store(KEY, { zone: next });
   if (next === zone) return;
   zone = next;
@@ -42,12 +51,15 @@ export function usePlantZone(): string {
 }
 
 /** A moment as the plant's clock shows it. */
-export const onTheWall = (moment: Date | number | string) =>
-  DateTime.fromJSDate(new Date(moment), { zone });
+export const onTheWall = (moment: Date | number | string) => new TZDate(+new Date(moment), zone);
 
 /** A date and a time as a browser's field keeps them, by the plant's clock. */
 export const fieldOf = (moment: Date | number | string): string =>
-  onTheWall(moment).toFormat("yyyy-MM-dd'T'HH:mm");
+  onTheWall(moment).toISOString().slice(0, 16);
 
 /** The moment of a date and a time as a browser's field keeps them; not valid if they are none. */
-export const momentOf = (field: string): Date => DateTime.fromISO(field, { zone }).toJSDate();
+export function momentOf(field: string): Date {
+  const [, ...read] = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)/.exec(field) ?? [];
+  const [year = NaN, month = NaN, day, hour, minute] = read.map(Number);
+  return new Date(+new TZDate(year, month - 1, day ?? NaN, hour ?? NaN, minute ?? NaN, zone));
+}

@@ -110,7 +110,7 @@ export class Format {
     return `${short} to ${this.minutes(high)}`;
   }
 
-  /** The day of a moment by the plant's clock; a date without a time is that date everywhere. */
+  /** The date of a moment by the plant's clock; a date without a time is that date everywhere. */
   date(iso: string): string {
     return new Date(iso).toLocaleDateString("en-GB", {
       day: "numeric",

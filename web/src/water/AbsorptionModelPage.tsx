@@ -22,7 +22,7 @@ export function AbsorptionModelPage() {
     return (
       <>
         <WaterTabs />
-        <h1>What lots teach of absorption</h1>
+        <h1>Absorption model</h1>
         {error ? (
           <Refusal error={error} />
         ) : (
@@ -36,7 +36,7 @@ export function AbsorptionModelPage() {
       <WaterTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
-          <h1>What lots teach of absorption</h1>
+          <h1>Absorption model</h1>
           <p className="text-sm text-iron">
             Absorption from protein, damaged starch and ash, for lots without a curve
           </p>
@@ -63,13 +63,13 @@ export function AbsorptionModelPage() {
             <thead>
               <tr className="border-b border-ink">
                 <th scope="col" className="py-1">
-                  believed of
+                  coefficient
                 </th>
                 <th scope="col" className="text-right">
-                  before any lot
+                  default (H)
                 </th>
                 <th scope="col" className="text-right">
-                  after the lots
+                  learned
                 </th>
                 <th scope="col" className="text-right">
                   in use
@@ -100,9 +100,7 @@ export function AbsorptionModelPage() {
             lot moves them by how sure it is against how sure they were.
           </p>
           <section aria-labelledby="take-over" className="mt-5 border-t border-ink pt-3">
-            <h2 id="take-over">
-              {upToDate ? "Doughs are computed with all of it" : "Compute doughs with it"}
-            </h2>
+            <h2 id="take-over">{upToDate ? "This model is in use" : "Use this model"}</h2>
             <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
             <p className="mt-3 flex gap-3">
               <button
@@ -111,7 +109,7 @@ export function AbsorptionModelPage() {
                 disabled={save.isPending || upToDate}
                 onClick={() => save.mutate({ model: "learn", reason })}
               >
-                Learn from the {model.lots} lots
+                Learn from {model.lots} lots
               </button>
               {model.in_use_lots > 0 && (
                 <button
@@ -120,7 +118,7 @@ export function AbsorptionModelPage() {
                   disabled={save.isPending}
                   onClick={() => save.mutate({ model: "forget", reason })}
                 >
-                  Back to the house's
+                  Reset to default
                 </button>
               )}
             </p>

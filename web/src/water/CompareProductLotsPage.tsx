@@ -12,7 +12,7 @@ import { WaterTabs } from "./WaterTabs";
 
 const MOST = 3;
 
-/** The dough in hand from other lots of its flour: what each would change, and why. */
+/** The selected product from other lots of its flour: what each would change, and why. */
 export function CompareProductLotsPage() {
   const { chain, product, lot, others, input } = useScenarioContext();
   const { scenario, draft, method, change } = useScenario();
@@ -20,7 +20,7 @@ export function CompareProductLotsPage() {
   const lots = useLotsOf(lot?.flour.id).data?.lots ?? [];
   const [chosen, choose] = useState<string[] | null>(null);
   const rest = lots.filter((one) => one.id !== lot?.id);
-  const beside = chosen ?? rest.slice(0, 2).map((one) => one.id);
+  const beside = (chosen ?? rest.slice(0, 2).map((one) => one.id)).filter((id) => id !== lot?.id);
   const found = useQueries({
     queries: beside.map((id) => ({
       queryKey: ["beside", id, input],
@@ -49,7 +49,7 @@ export function CompareProductLotsPage() {
     );
   const columns = [{ lot, chain, moves: [] as Schemas["FigureChange"][] }, ...found];
   const rows: [string, (of: Schemas["Chain"]) => string][] = [
-    ["floor water", (of) => (of.water ? format.percent(of.water.floor_pct) : "stops")],
+    ["dough absorption", (of) => (of.water ? format.percent(of.water.floor_pct) : "stops")],
     [
       "likely",
       (of) =>
@@ -71,7 +71,7 @@ export function CompareProductLotsPage() {
       </p>
       <fieldset className="mt-3 flex max-h-24 flex-wrap gap-x-4 gap-y-1 overflow-y-auto text-sm">
         <legend className="sr-only">
-          Lots to set beside {lot.code}, up to {MOST}
+          Lots to compare {lot.code}, up to {MOST}
         </legend>
         {rest.slice(0, 24).map((one) => (
           <label key={one.id} className="flex items-center gap-1">
@@ -93,7 +93,7 @@ export function CompareProductLotsPage() {
       </fieldset>
       <div className="overflow-x-auto">
         <table className="mt-4 w-full">
-          <caption className="sr-only">The dough from each lot</caption>
+          <caption className="sr-only">Dough by lot</caption>
           <thead>
             <tr className="border-b-2 border-ink align-bottom">
               <td />
@@ -109,14 +109,18 @@ export function CompareProductLotsPage() {
                     {VERDICT[column.chain.flour.verdict].word}
                   </span>
                   {at === 0 ? (
-                    <span className="block text-sm font-normal text-iron">in hand</span>
+                    <span className="block text-sm font-normal text-iron">selected</span>
                   ) : (
                     <button
                       type="button"
                       className="link block text-sm font-normal text-iron"
-                      onClick={() => change({ lot: column.lot.id })}
+                      onClick={() => {
+                        // The two change places.
+                        choose(beside.map((id) => (id === column.lot.id ? lot.id : id)));
+                        change({ lot: column.lot.id });
+                      }}
                     >
-                      Take it in hand
+                      Select this lot
                     </button>
                   )}
                 </th>

@@ -46,7 +46,7 @@ interface Typing {
   reason: string;
 }
 
-/** A rule of the stair as the house has it, and the plant's own with its reason. */
+/** A rule of the build-up as the house has it, and the plant's own with its reason. */
 export function CorrectionFactorSheet({
   rule,
   onClose,
@@ -87,7 +87,7 @@ function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () 
       kind="number"
       value={value[key]}
       onSet={(next) => type((now) => ({ value: { ...now.value, [key]: next ?? house[key] } }))}
-      fault={refused?.at(`rules[0].${key}`)}
+      fault={refused?.at(`correction_factors[0].${key}`)}
     />
   );
   return (
@@ -117,15 +117,15 @@ function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () 
         Switched off: the step is left out
       </label>
       <Signed
-        label="Why it is so here"
+        label="Reason for the plant value"
         reason={reason}
         onReason={(reason) => type({ reason })}
         refused={refused}
-        also="rules[0].reason"
+        also="correction_factors[0].reason"
       />
       <p className="mt-4 flex gap-3">
         <button type="submit" className="act act-main" disabled={save.isPending}>
-          Hold it so here
+          Save plant value
         </button>
         {own && (
           <button
@@ -135,11 +135,11 @@ function RuleForm({ found, onClose }: { found: Schemas["RuleView"]; onClose: () 
             onClick={() =>
               save.mutate({
                 rules_back: [found.rule],
-                reason: reason || "back to the house's",
+                reason: reason || "reset to default",
               })
             }
           >
-            Back to the house's
+            Reset to default
           </button>
         )}
       </p>

@@ -5,7 +5,7 @@ import { useFormat } from "../units/format";
 import { CorrectionFactorSheet } from "./CorrectionFactorSheet";
 import { WaterTabs } from "./WaterTabs";
 
-/** Every rule of the stair: the house's, and the plant's own where it has one. */
+/** Every rule of the build-up: the house's, and the plant's own where it has one. */
 export function CorrectionFactorsPage() {
   const numbers = usePlantParameters();
   const format = useFormat();
@@ -15,22 +15,22 @@ export function CorrectionFactorsPage() {
   return (
     <>
       <WaterTabs />
-      <h1>The plant's rules of water</h1>
+      <h1>Correction factors</h1>
       <p className="mt-1 max-w-prose text-sm text-iron">
-        House defaults hold until the plant knows better. A rule changed here moves every stair from
-        now on, and no batch planned before.
+        House defaults hold until the plant knows better. A factor changed here moves every dough
+        absorption from now on, and no batch planned before.
         {numbers?.revision &&
           ` Revision ${numbers.revision.number}, ${format.date(numbers.revision.made_at)}, ${numbers.revision.made_by}: ${numbers.revision.reason}.`}
       </p>
       <table className="mt-4 w-full">
-        <caption className="sr-only">Rules of the water stair</caption>
+        <caption className="sr-only">Correction factors</caption>
         <thead>
           <tr className="border-b border-ink">
             <th scope="col" className="py-1">
-              rule
+              factor
             </th>
-            <th scope="col">the house's</th>
-            <th scope="col">here</th>
+            <th scope="col">default</th>
+            <th scope="col">plant value</th>
             <th scope="col">why</th>
             <th scope="col">
               <span className="sr-only">change</span>

@@ -11,7 +11,7 @@ import { WaterTabs } from "./WaterTabs";
 
 const MOST = 8;
 
-/** Who holds the water of this dough, beside another lot, and what feel does to it. */
+/** How the water is distributed in this dough, beside another lot, and what extra water does to it. */
 export function WaterDistributionPage() {
   const { chain, lot, product } = useScenarioContext();
   const format = useFormat();
@@ -34,7 +34,7 @@ export function WaterDistributionPage() {
     return (
       <>
         <WaterTabs />
-        <h1>Who holds the water</h1>
+        <h1>Water distribution</h1>
         <p className="mt-2 max-w-prose">
           This dough has no gluten: fibre, gums and starch hold its water, and how much each does is
           the supplier's to say. Its figure stands on the blend's own sheet.
@@ -48,7 +48,7 @@ export function WaterDistributionPage() {
       <WaterTabs />
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
         <div>
-          <h1>Who holds the water</h1>
+          <h1>Water distribution</h1>
           <p className="text-sm text-iron">
             {product.name} from {lot.code}, {format.percent(chain.water?.floor_pct ?? 0)} on flour
           </p>
@@ -82,14 +82,19 @@ export function WaterDistributionPage() {
               ? [{ name: held.reference_code, shares: held.reference.shares }]
               : []),
             ...(added > 0
-              ? [{ name: `${lot.code} with ${format.plain(added)} by feel`, shares: feel.shares }]
+              ? [
+                  {
+                    name: `${lot.code} with ${format.plain(added)} by the operator`,
+                    shares: feel.shares,
+                  },
+                ]
               : []),
           ]}
         />
         <section aria-labelledby="feel">
-          <h2 id="feel">Water added by feel</h2>
+          <h2 id="feel">Extra water by the operator</h2>
           <label htmlFor={slider} className="mt-1 block text-sm text-iron">
-            Points on the floor beyond the plan
+            Points on flour beyond the plan
           </label>
           <input
             id={slider}

@@ -22,7 +22,7 @@ export function WaterPage() {
   const byHand = (
     <div className="w-60">
       <Quantity
-        label="Set by hand, all the water on flour"
+        label="Override: dough absorption, % on flour"
         kind="percent"
         value={scenario.water}
         usual={rounded(chain?.water?.floor_pct)}
@@ -31,7 +31,7 @@ export function WaterPage() {
       />
       {scenario.water !== null && (
         <button type="button" className="link mt-1 text-sm" onClick={() => change({ water: null })}>
-          Back to the stair
+          Reset to computed
         </button>
       )}
     </div>
@@ -62,13 +62,13 @@ export function WaterPage() {
           <span className="figure text-5xl text-water">{format.number(water.floor_pct)}</span>
           <span className="figure text-2xl text-water"> %</span>
           <span className="block text-sm">
-            <GlossaryTerm of="floor water" />, likely {format.number(water.low_pct)} to{" "}
+            <GlossaryTerm of="dough absorption" />, likely {format.number(water.low_pct)} to{" "}
             {format.number(water.high_pct)}
           </span>
         </p>
         <p className="text-sm">
           <span className="figure block text-2xl">{format.percent(water.weigh_pct)}</span>
-          to weigh; {format.percent(water.ingredient_water_pct)} comes with other ingredients
+          to add; {format.percent(water.ingredient_water_pct)} comes with other ingredients
         </p>
         {byHand}
       </div>
@@ -81,7 +81,7 @@ export function WaterPage() {
         <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
           No curve of this flour: its absorption is estimated from protein, damaged starch and ash,
           which is why the band is wide. Run one, or{" "}
-          <Link to={{ pathname: "/water/model", search }} className="link">
+          <Link to={{ pathname: "/water/absorption-model", search }} className="link">
             see what the estimate rests on
           </Link>
           .
@@ -89,14 +89,14 @@ export function WaterPage() {
       )}
       {water.hold_back && <HoldBack held={water.hold_back} />}
       <div className="mt-5">
-        <AbsorptionBuildUpFigure stair={water} />
+        <AbsorptionBuildUpFigure of={water} />
       </div>
       <table className="mt-5 w-full">
-        <caption className="sr-only">The stair in figures</caption>
+        <caption className="sr-only">Absorption build-up in figures</caption>
         <thead>
           <tr className="border-b border-ink">
             <th scope="col" className="py-1">
-              step
+              adjustment
             </th>
             <th scope="col" className="text-right">
               points
@@ -107,7 +107,7 @@ export function WaterPage() {
             <th scope="col">origin</th>
             <th scope="col">why</th>
             <th scope="col">
-              <span className="sr-only">change its rule</span>
+              <span className="sr-only">change the factor</span>
             </th>
           </tr>
         </thead>
@@ -135,7 +135,7 @@ export function WaterPage() {
                   <button
                     type="button"
                     className="link text-sm"
-                    aria-label={`Change the rule of ${step.label}`}
+                    aria-label={`Change the factor of ${step.label}`}
                     onClick={() => setRule(step.rule ?? null)}
                   >
                     Change
@@ -154,14 +154,14 @@ export function WaterPage() {
             </tr>
           ))}
           <tr className="font-semibold">
-            <td className="py-1">on the floor</td>
+            <td className="py-1">dough absorption</td>
             <td className="text-right">{format.number(water.floor_pct, 2)}</td>
             <td className="px-6 whitespace-nowrap text-iron">
               {format.number(water.low_pct, 2)} to {format.number(water.high_pct, 2)}
             </td>
             <td />
             <td className="font-normal text-iron">
-              the sum of the steps; the band is the root of their squared half-ranges
+              the sum of the adjustments; the band is the root of their squared half-ranges
             </td>
             <td />
           </tr>
@@ -178,7 +178,7 @@ function HoldBack({ held }: { held: Schemas["HoldBack"] }) {
   const { points, low, high, wait_min_low, wait_min_high, because } = held;
   return (
     <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
-      <b>Hold back {format.number(points)} points</b>
+      <b>Hold-back water: {format.number(points)} points</b>
       {low !== high && ` (${format.number(low)} to ${format.number(high)})`} at first, and wait{" "}
       {wait_min_low === wait_min_high
         ? format.plain(wait_min_low)

@@ -1,12 +1,12 @@
 import { Tabs } from "../shell/Tabs";
 
 const TABS = [
-  ["The stair", "/water"],
-  ["Other lots", "/water/lots"],
-  ["Who holds it", "/water/holders"],
+  ["Absorption build-up", "/water"],
+  ["Compare lots", "/water/compare"],
+  ["Water distribution", "/water/distribution"],
   ["Grains", "/water/grains"],
-  ["Rules", "/water/rules"],
-  ["What lots teach", "/water/model"],
+  ["Correction factors", "/water/correction-factors"],
+  ["Absorption model", "/water/absorption-model"],
 ] as const;
 
 /** The parts of the water link. */

@@ -3,15 +3,15 @@ import { answer, api } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
 import { useScenarioContext } from "../shell/useScenarioContext";
 
-/** Who holds the water of the dough in hand, beside a reference and with water added by feel. */
+/** How the water is distributed in the selected product, beside a reference and with extra water by the operator. */
 export function useWaterDistribution(added: number, reference: string | undefined) {
   const { input } = useScenarioContext();
   return useQuery({
-    queryKey: ["holders", input, added, reference],
+    queryKey: ["water distribution", input, added, reference],
     enabled: input !== null,
     placeholderData: lastOfSameDough(input),
     queryFn: ({ signal }) => {
-      if (!input) throw new Error("asked without a dough in hand");
+      if (!input) throw new Error("asked without a product");
       const body = {
         scenario: input,
         added_points: added,

@@ -52,7 +52,7 @@ pub fn moves(before: (&Scenario<'_>, &Chain), after: (&Scenario<'_>, &Chain)) ->
         let mut floor = figure(
             Link::Water,
             "floor_pct",
-            "floor water",
+            "dough absorption",
             "%",
             a.dough_absorption_pct,
             b.dough_absorption_pct,
@@ -65,17 +65,17 @@ pub fn moves(before: (&Scenario<'_>, &Chain), after: (&Scenario<'_>, &Chain)) ->
         let water =
             because("water on flour", b.formula_hydration_pct - a.formula_hydration_pct, "points");
         let mass = because("dough in one mix", b.scaled.dough_kg - a.scaled.dough_kg, "kg");
-        let run = because("dough of the run", b.scaled.total_kg - a.scaled.total_kg, "kg");
-        let count = because("doughs", f64::from(b.scaled.doughs) - f64::from(a.scaled.doughs), "");
+        let run = because("total dough", b.scaled.total_kg - a.scaled.total_kg, "kg");
+        let count = because("batches", f64::from(b.scaled.doughs) - f64::from(a.scaled.doughs), "");
         let of = |key, label, x, y, reasons: &[Contribution]| {
             let mut figure = figure(Link::Dough, key, label, "kg", x, y);
             figure.because = told(reasons);
             figure
         };
         moved.extend([
-            of("dough_kg", "one dough", a.scaled.dough_kg, b.scaled.dough_kg, &[run, count]),
+            of("dough_kg", "one batch", a.scaled.dough_kg, b.scaled.dough_kg, &[run, count]),
             of("flour_kg", "flour", a.flour_kg, b.flour_kg, &[water.clone(), mass.clone()]),
-            of("water_kg", "water to weigh", a.water_kg, b.water_kg, &[water, mass]),
+            of("water_kg", "water to add", a.water_kg, b.water_kg, &[water, mass]),
         ]);
         let mut cost =
             figure(Link::Dough, "cost", "ingredients of a kilo", "", a.cost.per_kg, b.cost.per_kg);
@@ -90,7 +90,7 @@ pub fn moves(before: (&Scenario<'_>, &Chain), after: (&Scenario<'_>, &Chain)) ->
     let mut time = figure(
         Link::Method,
         "total_min",
-        "first water to end",
+        "process time",
         "min",
         was.method.total_min,
         is.method.total_min,
@@ -131,7 +131,7 @@ fn told(reasons: &[Contribution]) -> Vec<Contribution> {
     reasons.iter().filter(|reason| reason.delta.abs() >= NOTHING).cloned().collect()
 }
 
-/// The stairs' differences step by step: they add up to the floor's.
+/// The build-ups' differences step by step: they add up to the floor's.
 fn adjustments(before: &AbsorptionBuildUp, after: &AbsorptionBuildUp) -> Vec<Contribution> {
     let points = |build_up: &AbsorptionBuildUp, key: &str| {
         build_up

@@ -5,7 +5,7 @@ use super::{Chain, Scenario, ScenarioFormula, balance};
 use crate::dough::Scaled;
 use crate::units::{Coefficient, Derivation, DerivationInput};
 
-/// The answers to “why?” for the chain's figures; the stair's steps carry their own.
+/// The answers to “why?” for the chain's figures; the build-up's steps carry their own.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Derivations {
@@ -45,7 +45,7 @@ fn dough_why(scenario: &Scenario<'_>, scaled: &Scaled, added_water_pct: f64) -> 
         formula: "dough = pieces · piece / (1 − scaling loss), split into the fewest equal doughs the \
                   mixer holds; flour = dough / (formula + water) · 100",
         inputs: vec![
-            DerivationInput::new("dough of the run", scaled.total_kg, "kg"),
+            DerivationInput::new("total dough", scaled.total_kg, "kg"),
             DerivationInput::new("pieces", scaled.pieces.into(), ""),
             DerivationInput::new("piece at the divider", scaled.piece_kg, "kg"),
             DerivationInput::new("piece when cool", scaled.cooled_piece_kg, "kg"),

@@ -1,4 +1,4 @@
-//! The floor's own rule of thumb beside the heat balance.
+//! The floor's own friction factor method beside the heat balance.
 
 use serde::Serialize;
 
@@ -17,7 +17,7 @@ pub struct Measured {
     pub mixed: Option<MixedDough>,
 }
 
-/// The masses and the jacket of the dough in hand, to be kept beside what is measured of it.
+/// The masses and the jacket of the selected product, to be kept beside what is measured of it.
 pub fn mixed_dough(scenario: &Scenario<'_>, chain: &Chain) -> Option<MixedDough> {
     let dough = chain.dough.as_ref()?;
     let energy = chain.method.mixing_kj_per_kg;
@@ -25,7 +25,7 @@ pub fn mixed_dough(scenario: &Scenario<'_>, chain: &Chain) -> Option<MixedDough>
     Some(balance.mixed(energy - balance.mixing_kj_per_kg))
 }
 
-/// Water by the rule of thumb and by the heat balance.
+/// Water by the friction factor method and by the heat balance.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct FrictionFactor {
@@ -45,7 +45,7 @@ pub struct FrictionFactor {
     pub measured_kj_per_kg: Option<f64>,
 }
 
-/// Both for the dough in hand, friction learned from doughs in the order they were mixed. None
+/// Both for the selected product, friction learned from doughs in the order they were mixed. None
 /// where the chain stops before the mixer.
 ///
 /// `Tw = n · target − flour − room (− preferment) − friction`.

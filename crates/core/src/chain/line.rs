@@ -87,7 +87,7 @@ const FAST: NumberRange =
     NumberRange::new("fast_kj_per_kg_min", "power at fast speed", "kJ/kg·min", 0.0, 20.0);
 const JACKET: NumberRange =
     NumberRange::new("jacket_kj_per_kg_min", "what the jacket takes away", "kJ/kg·min", 0.0, 10.0);
-const TURN: NumberRange = NumberRange::new("turn_min", "from dough to dough", "min", 0.0, 120.0);
+const TURN: NumberRange = NumberRange::new("turn_min", "batch interval", "min", 0.0, 120.0);
 const TROUGHS: NumberRange = NumberRange::new("troughs", "troughs", "", 1.0, 1000.0);
 const TROUGH: NumberRange = NumberRange::new("trough_kg", "dough in a trough", "kg", 0.1, 5000.0);
 const FLOOR: NumberRange =

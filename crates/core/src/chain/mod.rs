@@ -48,7 +48,7 @@ use crate::heat::{
 use crate::method::{Plan, Sheet, sheet};
 use crate::water::{AbsorptionBuildUp, AbsorptionRequest, Addition, FlourPart, build_up};
 
-/// Every link's result for the dough in hand.
+/// Every link's result for the selected product.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Chain {
@@ -191,7 +191,7 @@ impl Chain {
     }
 }
 
-/// Computes every link for the dough in hand, and the sheet the floor works from.
+/// Computes every link for the selected product, and the sheet the floor works from.
 pub fn chain(scenario: &Scenario<'_>) -> Chain {
     let mut chain = figures(scenario);
     let moisture = scenario.moisture();

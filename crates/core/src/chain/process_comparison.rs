@@ -44,7 +44,7 @@ pub struct ProcessOutcome {
     pub troughs: u32,
     pub floor_m2: f64,
     pub labour_steps: usize,
-    /// From dough to dough, minutes.
+    /// From batch to batch, minutes.
     pub cadence_min: f64,
     pub cost_per_thousand: f64,
     pub flavour: &'static str,
@@ -77,7 +77,7 @@ pub struct ProcessComparison {
     pub other_method: Method,
 }
 
-/// The dough in hand both ways, the other with the yeast for the same rise at the oven.
+/// The selected product both ways, the other with the yeast for the same rise at the oven.
 pub fn process_comparison(
     scenario: &Scenario<'_>,
     own: &Chain,

@@ -1,4 +1,4 @@
-//! How the dough in hand rises through the stages of its method.
+//! How the selected product rises through the stages of its method.
 
 use serde::Serialize;
 use thiserror::Error;
@@ -145,7 +145,7 @@ pub(super) struct OnTheWay<'a> {
     pub phase: Phase,
 }
 
-/// How the dough in hand rises, from its first mixing to the oven, a sponge before it.
+/// How the selected product rises, from its first mixing to the oven, a sponge before it.
 pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
     let way = Way::of(scenario, chain)?;
     let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);

@@ -51,7 +51,7 @@ impl<'a> ScenarioFlour<'a> {
         }
     }
 
-    /// The flour as the water stair wants it; none without its moisture.
+    /// The flour as the absorption build-up wants it; none without its moisture.
     pub fn part(&self) -> Option<FlourPart<'a>> {
         let readings = self.readings;
         let on = |property, basis| readings.value(property, basis);
@@ -94,7 +94,7 @@ pub struct ScenarioFormula {
 pub struct RunSettings<'a> {
     pub amount: Amount,
     pub division_kg: Option<f64>,
-    /// The floor water set by hand, instead of where the stair ends.
+    /// The floor water set by hand, instead of where the build-up ends.
     pub hydration_pct: Option<f64>,
     pub target_c: Option<f64>,
     pub flour_c: Option<f64>,
@@ -115,7 +115,7 @@ impl RunSettings<'_> {
     }
 }
 
-/// The dough in hand: a product's formula, method and line, a lot of each of its flours, the
+/// The selected product: a product's formula, method and line, a lot of each of its flours, the
 /// plant's own numbers, and what is set for tonight.
 #[derive(Debug, Clone, Copy)]
 pub struct Scenario<'a> {
@@ -133,7 +133,7 @@ impl<'a> Scenario<'a> {
         self.run_settings.division_kg.unwrap_or(self.line.division_kg)
     }
 
-    /// The flours as the water stair wants them; the name of the first that states no moisture.
+    /// The flours as the absorption build-up wants them; the name of the first that states no moisture.
     pub fn parts(&self) -> Result<Vec<FlourPart<'a>>, &'a str> {
         self.flours.iter().map(|flour| flour.part().ok_or(flour.name)).collect()
     }

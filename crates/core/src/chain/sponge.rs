@@ -1,4 +1,4 @@
-//! The sponge of the dough in hand, its numbers solved from one another.
+//! The sponge of the selected product, its numbers solved from one another.
 
 use serde::{Deserialize, Serialize};
 
@@ -108,7 +108,7 @@ pub struct SpongeView {
 }
 
 impl SpongeView {
-    /// The sponge of the dough in hand; none where it has none.
+    /// The sponge of the selected product; none where it has none.
     pub fn of(scenario: &Scenario<'_>, chain: &Chain) -> Option<Self> {
         let way = Way::of(scenario, chain).ok()?;
         let sponge = way.sponge?;

@@ -288,7 +288,7 @@ pub(super) fn check_lines(
         let field = format!("{at}lines[{number}].");
         let pct = PCT.check(pct, &field, faults);
         if *ingredient == Ingredient::Water {
-            let message = "water comes from the flour's stair; leave the line out";
+            let message = "water is computed from the flour's absorption; leave the line out";
             faults.push(format!("{field}ingredient"), message);
         }
         if checked.iter().any(|line| line.ingredient == *ingredient) {

@@ -137,7 +137,8 @@ const MOST_TARGETS: usize = 20;
 const HOURS: NumberRange = NumberRange::new("hours", "time", "h", 0.001, 240.0);
 const AMBIENT: NumberRange = NumberRange::new("ambient_c", "what is around it", "°C", -30.0, 60.0);
 const RETENTION: NumberRange = NumberRange::new("retention", "share of the gas kept", "", 0.1, 1.0);
-const RATE: NumberRange = NumberRange::new("rate", "speed beside the house's", "", 0.05, 20.0);
+const RATE: NumberRange =
+    NumberRange::new("rate", "fermentation rate, relative to default", "", 0.05, 20.0);
 const LAG: NumberRange = NumberRange::new("lag_h", "lag of the yeast", "h", 0.0, 2.0);
 const LIMIT: NumberRange =
     NumberRange::new("rise_limit_pct", "what the film holds", "%", 10.0, 2000.0);

@@ -195,9 +195,9 @@ fn amylase((before, after): (f64, f64)) -> Consequence {
 
 fn ash((before, after): (f64, f64)) -> Consequence {
     let does = if after > before {
-        "more of the outer grain: more flavour, thirst and ferment, a darker crumb"
+        "more of the outer grain: more flavour, absorption and fermentation, a darker crumb"
     } else {
-        "whiter: less flavour, thirst and ferment"
+        "whiter: less flavour, absorption and fermentation"
     };
     let message = format!("Ash {before:.2} → {after:.2} %: {does}");
     Consequence { key: "ash", subject: "fermentation", message }

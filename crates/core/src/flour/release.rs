@@ -3,21 +3,21 @@ use super::Verdict;
 /// What a person decided of a lot.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Decision {
-    Accept,
-    AcceptWithNote,
+    Release,
+    ReleaseWithNote,
     Hold,
     Reject,
 }
 
 impl Decision {
     /// Every decision.
-    pub const ALL: [Self; 4] = [Self::Accept, Self::AcceptWithNote, Self::Hold, Self::Reject];
+    pub const ALL: [Self; 4] = [Self::Release, Self::ReleaseWithNote, Self::Hold, Self::Reject];
 
     /// The word in tables and on the wire.
     pub const fn key(self) -> &'static str {
         match self {
-            Self::Accept => "accept",
-            Self::AcceptWithNote => "accept_with_note",
+            Self::Release => "release",
+            Self::ReleaseWithNote => "release_with_note",
             Self::Hold => "hold",
             Self::Reject => "reject",
         }
@@ -32,7 +32,7 @@ impl Decision {
 /// Why no batch may be planned of a lot; none where one may.
 ///
 /// A held or rejected lot is barred, whatever its verdict. A lot out of its specification is barred
-/// until somebody releases it by accepting it with a note, and the release holds for the certificate
+/// until somebody releases it with a note, and the release holds for the certificate
 /// and the specification it was given for (`of_these`): a correction of either asks for it again.
 ///
 /// ```
@@ -40,8 +40,8 @@ impl Decision {
 ///
 /// assert_eq!(barred(Some(Verdict::In), None, false), None);
 /// assert!(barred(Some(Verdict::Out), None, false).is_some());
-/// assert_eq!(barred(Some(Verdict::Out), Some(Decision::AcceptWithNote), true), None);
-/// assert!(barred(Some(Verdict::Out), Some(Decision::AcceptWithNote), false).is_some());
+/// assert_eq!(barred(Some(Verdict::Out), Some(Decision::ReleaseWithNote), true), None);
+/// assert!(barred(Some(Verdict::Out), Some(Decision::ReleaseWithNote), false).is_some());
 /// assert!(barred(Some(Verdict::In), Some(Decision::Hold), true).is_some());
 /// ```
 pub fn barred(
@@ -52,12 +52,12 @@ pub fn barred(
     match (decided, verdict) {
         (Some(Decision::Hold), _) => Some("it is held"),
         (Some(Decision::Reject), _) => Some("it was rejected"),
-        (Some(Decision::AcceptWithNote), Some(Verdict::Out)) if of_these => None,
-        (Some(Decision::AcceptWithNote), Some(Verdict::Out)) => Some(
+        (Some(Decision::ReleaseWithNote), Some(Verdict::Out)) if of_these => None,
+        (Some(Decision::ReleaseWithNote), Some(Verdict::Out)) => Some(
             "it was released for an earlier certificate or specification, and is out of this one",
         ),
         (_, Some(Verdict::Out)) => {
-            Some("it is out of its specification and nobody has accepted it with a note")
+            Some("it is out of its specification and nobody has released it with a note")
         }
         _ => None,
     }

@@ -11,7 +11,7 @@ const MEASURED_SD_C: f64 = 1.5;
 /// How far it wanders from one batch to the next, °C (H).
 const WALK_SD_C: f64 = 0.4;
 
-/// What mixing adds on the floor's own rule of thumb, learned of one mixer and product: a scalar
+/// What mixing adds on the floor's own friction factor method, learned of one mixer and product: a scalar
 /// Kalman filter. House defaults to begin with.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -57,7 +57,7 @@ impl Temperatures {
         (1.0 - ice) * self.water_c + ice * (ICE * self.ice_c - MELTING) / WATER_HEAT
     }
 
-    /// What the rule of thumb leaves unexplained: `n·dough − Σ measured`, n counting the
+    /// What the friction factor method leaves unexplained: `n·dough − Σ measured`, n counting the
     /// temperatures measured; water and ice as ice-free water that cools alike.
     ///
     /// ```

@@ -252,7 +252,7 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
         let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct);
         cautions.push(if held.points > 0.0 {
             format!(
-                "Hold back {:.1} points of the water ({:.2} kg) and add it by feel after {:.0} to \
+                "Hold back {:.1} points of the water ({:.2} kg) and add it as the dough asks after {:.0} to \
                  {:.0} min.",
                 held.points,
                 held.points * flour_kg,

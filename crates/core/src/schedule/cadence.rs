@@ -95,7 +95,7 @@ impl EachDough {
     }
 }
 
-/// The cadence of a line for doughs of one kind: each place's minutes from dough to dough.
+/// The cadence of a line for doughs of one kind: each place's minutes from batch to batch.
 ///
 /// The mixer gives a dough for its mixing and its turn; the divider for its pieces; proofer and
 /// oven for `pieces · minutes / pieces held`, for pieces pass through them one after another; the
@@ -224,7 +224,7 @@ pub(super) fn lying(method: &Method, dough: EachDough, equipment: &Equipment) ->
     found
 }
 
-/// The least minutes from dough to dough at which all that lies at once finds a trough. Where there
+/// The least minutes from batch to batch at which all that lies at once finds a trough. Where there
 /// are too few for one dough to be set while another lies, all the time that one takes.
 fn troughs_min(method: &Method, lying: &[Lying], troughs: u32) -> f64 {
     let (Some(first), Some(last)) = (lying.first(), lying.last()) else { return 0.0 };

@@ -14,7 +14,7 @@ const KEEP_WEEKS: i64 = 6;
 /// Before nobody is there any more, minutes.
 const BEFORE_MIN: i64 = 15;
 
-const PIECES: NumberRange = NumberRange::new("pieces", "spare pieces", "", 1.0, 100_000.0);
+const PIECES: NumberRange = NumberRange::new("pieces", "surplus pieces", "", 1.0, 100_000.0);
 
 /// Pieces that are kept frozen for another day, as they were asked for.
 #[derive(Debug, Clone, Deserialize)]
@@ -108,13 +108,13 @@ impl FrozenReserveInput {
     }
 }
 
-/// A moment, or the end of the hours nobody is there in which it falls; hours may adjoin.
+/// A moment, or the end of the closed hours in which it falls; hours may adjoin.
 fn open_from(shut: &Shut, timestamp: DateTime<Utc>) -> DateTime<Utc> {
     let within = shut.iter().find(|(from, to)| *from <= timestamp && timestamp < *to);
     within.map_or(timestamp, |(_, to)| open_from(shut, *to))
 }
 
-/// A moment, or one just before the hours nobody is there in which it falls.
+/// A moment, or one just before the closed hours in which it falls.
 fn open_until(shut: &Shut, timestamp: DateTime<Utc>) -> DateTime<Utc> {
     let within = shut.iter().find(|(from, to)| *from <= timestamp && timestamp < *to);
     within.map_or(timestamp, |(from, _)| open_until(shut, *from - Duration::minutes(BEFORE_MIN)))

@@ -49,7 +49,7 @@ pub(super) struct TrialDough<'a> {
 }
 
 impl<'a> TrialDough<'a> {
-    /// The dough in hand, so many kilos of it on the bench's scale.
+    /// The selected product, so many kilos of it on the bench's scale.
     pub fn of(scenario: &Scenario<'a>, kg: f64) -> Self {
         let flours = scenario.flours.iter().map(|flour| TrialFlour {
             name: flour.name.into(),

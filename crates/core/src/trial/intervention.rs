@@ -173,7 +173,7 @@ impl Intervention {
             Self::VitalGluten => (
                 "2 % vital gluten",
                 "more film to carry the bran",
-                "thirstier and tougher; on the label; wheat",
+                "higher absorption, tougher; on the label; wheat",
                 &[LighterWholeGrain, Stronger],
             ),
             Self::YeastTrace => (

@@ -106,7 +106,7 @@ fn variant(
     let name = match interventions {
         [] => "as it is".to_owned(),
         [one] => one.words().label.to_owned(),
-        _ => "all together".to_owned(),
+        _ => "all changes".to_owned(),
     };
     let interventions = interventions.to_vec();
     match dough.chain() {

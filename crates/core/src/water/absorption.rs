@@ -88,7 +88,7 @@ const STYLE: NumberRange =
     NumberRange::new("style_points", "style", "points of water", -20.0, 20.0);
 
 impl AbsorptionInput {
-    /// Checks every field, then climbs the stair by the house's rules.
+    /// Checks every field, then climbs the build-up by the house's rules.
     ///
     /// ```
     /// use ironpeel_core::water::AbsorptionInput;

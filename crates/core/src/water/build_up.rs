@@ -36,31 +36,31 @@ pub struct AbsorptionRequest<'a> {
     pub lines: &'a [Addition<'a>],
     /// Points asked for by style, wetter or drier.
     pub style_points: f64,
-    /// The floor figure set by hand, instead of where the stair ends.
+    /// The dough absorption set by hand, instead of where the build-up ends.
     pub override_pct: Option<f64>,
     pub machine_divided: bool,
     pub correction_factors: &'a CorrectionFactors,
     pub model: &'a AbsorptionModel,
 }
 
-/// Nothing to start the stair from.
+/// Nothing to start the build-up from.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum AbsorptionUnknown {
     #[error(
-        "{0} states neither absorption nor protein and damaged starch: type in one of them, or set \
-         the water by hand"
+        "{0} states neither absorption nor protein and damaged starch: type in one of them, or override \
+         the water"
     )]
     NothingStated(String),
     #[error(
         "{0} has no gluten, so its water is not computed: type in the water its own sheet states, \
-         as absorption, or set the water by hand"
+         as absorption, or override the water"
     )]
     NeedsItsSheet(String),
     #[error("no flour to begin with")]
     NoFlour,
 }
 
-/// One step from the flour's figure to the floor figure.
+/// One step from the flour's figure to the dough absorption.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Adjustment {
@@ -86,7 +86,7 @@ pub struct Caution {
     pub message: String,
 }
 
-/// The water stair: the floor figure is exactly the sum of its steps.
+/// The absorption build-up: the dough absorption is exactly the sum of its steps.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct AbsorptionBuildUp {
@@ -221,7 +221,7 @@ fn climb(
     adjustments.extend(style(wanted.style_points));
 }
 
-/// Where the stair starts: the mix's absorption on 14 %, and moved to its parts' own moisture.
+/// Where the build-up starts: the mix's absorption on 14 %, and moved to its parts' own moisture.
 struct Base {
     on_14: f64,
     own: f64,
@@ -403,8 +403,8 @@ fn style(points: f64) -> Option<Adjustment> {
 
 fn by_hand(wanted: f64, so_far: f64) -> Option<Adjustment> {
     let points = wanted - so_far;
-    let reason = "the water was set to a figure, away from where the stair ends";
-    (points.abs() > 1e-9).then(|| chosen("by_hand", "set by hand".into(), points, reason))
+    let reason = "the water was set to a figure, away from the computed absorption";
+    (points.abs() > 1e-9).then(|| chosen("by_hand", "override".into(), points, reason))
 }
 
 fn chosen(key: &'static str, label: String, points: f64, reason: &str) -> Adjustment {

@@ -6,7 +6,7 @@ use super::{CRITICAL_DAMAGED_STARCH, Process};
 use crate::flour::Species;
 use crate::units::{Coefficient, Estimate, NumberRange, Origin, RawNumber, ValidationErrors};
 
-/// A house default of the water stair that a plant may switch off or replace by its own.
+/// A house default of the absorption build-up that a plant may switch off or replace by its own.
 /// What 1 % of an ingredient does is kept with the ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -37,7 +37,7 @@ pub enum CorrectionFactor {
 }
 
 impl CorrectionFactor {
-    /// Every rule, in the order of the stair.
+    /// Every rule, in the order of the build-up.
     pub const ALL: [Self; 22] = [
         Self::NoTime,
         Self::StraightBulk,
@@ -144,11 +144,11 @@ impl CorrectionFactor {
             }
             Self::RyeOffset => "pentosans drink; measure a lot and this step goes",
             Self::SpeltHeldBack | Self::EmmerHeldBack | Self::EinkornHeldBack => {
-                "a weak film: hold it back, let it rest, and add by feel"
+                "a weak film: hold water back, let it rest, and add by the dough"
             }
             Self::WholeGrain => "bran drinks more than its ash says",
             Self::WholeGrainUnknown => "bran drinks, and nothing on the certificate counts it",
-            Self::Green => "green flour: neither at its strength nor at its thirst yet",
+            Self::Green => "green flour: not yet at its full strength or absorption",
             Self::Aged => "aged flour takes more and acts stronger",
             Self::CriticalDamagedStarch => "above it the dough feels dry early and sticks late",
             Self::CeilingBase | Self::CeilingPerW => {
@@ -254,7 +254,7 @@ impl OverrideInput {
     }
 }
 
-/// The rules of the stair as a plant has them: the house's, but where it has its own.
+/// The rules of the build-up as a plant has them: the house's, but where it has its own.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct CorrectionFactors(pub Vec<Override>);
 

@@ -1,7 +1,7 @@
 use super::Composition;
 use crate::flour::{Moisture, Species};
 
-/// What the stair needs to know of a flour.
+/// What the build-up needs to know of a flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Flour {
     pub moisture: Moisture,

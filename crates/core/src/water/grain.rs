@@ -67,7 +67,7 @@ impl Species {
             Self::Spelt => (
                 Estimate::new(0.6, 0.5, 0.75),
                 Estimate::new(1.1, 1.0, 1.25),
-                "hold back and add by feel: it slackens after mixing",
+                "hold water back and add by the dough: it slackens after mixing",
                 "short, slow mixing, then folds; a tin or a basket holds what it cannot",
                 "small: two minutes too long and it runs",
             ),

@@ -96,7 +96,7 @@ impl WaterDistribution {
     /// assert!((shares.protein_pct - 29.6).abs() < 0.05 && (shares.damaged_pct - 18.4).abs() < 0.05);
     /// ```
     ///
-    /// Water added by feel beyond the plan is held by nothing: every share falls by
+    /// Extra water by the operator beyond the plan is held by nothing: every share falls by
     /// `plan/(plan + added)`, and the rest is free.
     pub fn shares(&self, planned_pct: f64, added_points: f64) -> WaterShares {
         let capacity = [
@@ -120,7 +120,7 @@ impl WaterDistribution {
     }
 }
 
-/// What water added by feel leads to.
+/// What extra water by the operator leads to.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct ExcessWater {
@@ -134,7 +134,7 @@ pub struct ExcessWater {
     pub arrival_target_pct: f64,
 }
 
-/// What happens where so much water is added by feel to a dough of so much planned water.
+/// What happens where so much water is added by the operator to a dough of so much planned water.
 pub fn excess_water(
     water_distribution: &WaterDistribution,
     planned_pct: f64,

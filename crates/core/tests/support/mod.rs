@@ -11,7 +11,7 @@ use ironpeel_core::water::{
 };
 use serde_json::Value;
 
-/// What is asked of the stair, without what it borrows.
+/// What is asked of the build-up, without what it borrows.
 #[derive(Clone, Copy)]
 pub struct Asked<'a> {
     pub process: Process,
@@ -39,12 +39,12 @@ pub fn flour() -> Flour {
     }
 }
 
-/// The stair of one flour by the house's rules.
+/// The build-up of one flour by the house's rules.
 pub fn climb(flour: &Flour, asked: &Asked<'_>) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
     climb_by(&[(*flour, 100.0)], asked, &CorrectionFactors::default())
 }
 
-/// The stair of a mix of flours by a plant's rules.
+/// The build-up of a mix of flours by a plant's rules.
 pub fn climb_by(
     flours: &[(Flour, f64)],
     asked: &Asked<'_>,
@@ -72,7 +72,7 @@ pub fn climb_by(
     build_up(&parts(flours), &wanted)
 }
 
-/// Flours with their shares as the stair takes them.
+/// Flours with their shares as the build-up takes them.
 pub fn parts(flours: &[(Flour, f64)]) -> Vec<FlourPart<'static>> {
     let part = |(flour, share_pct): &(Flour, f64)| FlourPart {
         name: flour.species.key(),

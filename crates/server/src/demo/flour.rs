@@ -7,7 +7,7 @@ use ironpeel_core::flour::{
 };
 use ironpeel_instruments::{Sample, certificate, lots_over_years, run_alveograph, run_farinograph};
 use ironpeel_store::{
-    Flour, LotDecision, LotStock, NewLotRevision, Signed, Stated, Store, Trace, TraceKind,
+    Flour, LotDisposition, LotStock, NewLotRevision, Signed, Stated, Store, Trace, TraceKind,
     TraceSource,
 };
 use serde::Deserialize;
@@ -221,10 +221,10 @@ async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
             "VR-26-1033" => {
                 (Decision::Hold, "damaged starch out; asked the mill, rolls only meanwhile")
             }
-            "VR-26-1040" => (Decision::AcceptWithNote, "ash borderline; for rolls"),
-            _ => (Decision::Accept, ""),
+            "VR-26-1040" => (Decision::ReleaseWithNote, "ash borderline; for rolls"),
+            _ => (Decision::Release, ""),
         };
-        LotDecision {
+        LotDisposition {
             id: Uuid::now_v7(),
             lot_id: lot.lot_id,
             decision: decision.key().into(),
@@ -235,7 +235,7 @@ async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
             specification_revision_id: None,
         }
     });
-    store.add_decisions(&decided.collect::<Vec<_>>()).await?;
+    store.add_dispositions(&decided.collect::<Vec<_>>()).await?;
     for (at, lot) in (0u8..4).zip(lots.iter().rev()) {
         let stock = LotStock {
             id: Uuid::now_v7(),

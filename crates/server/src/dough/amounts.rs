@@ -30,7 +30,7 @@ async fn amounts(State(app): State<App>, Json(by): Json<ByAmount>) -> Result<Jso
     Ok(Json(by.read(&app.numbers().await?.library)?))
 }
 
-/// One mass of the dough in hand, to be changed while something else stays.
+/// One mass of the selected product, to be changed while something else stays.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct OneNumber {
     scenario: ScenarioInput,
@@ -61,7 +61,7 @@ struct ChangedLine {
 
 const KG: NumberRange = NumberRange::new("kg", "its mass", "kg", 0.0, 100_000.0);
 
-/// Changes one mass of the dough in hand and keeps flour, dough or water as it is
+/// Changes one mass of the selected product and keeps flour, dough or water as it is
 #[utoipa::path(post, path = "/api/v1/chain/weight-adjustment", tag = "formula", request_body = OneNumber,
     responses((status = 200, body = Changed), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn change(State(app): State<App>, Json(asked): Json<OneNumber>) -> Result<Json<Changed>> {

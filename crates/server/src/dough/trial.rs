@@ -42,14 +42,14 @@ async fn goals() -> Json<Vec<QualityGoalView>> {
     Json(QualityGoal::ALL.map(|goal| QualityGoalView { goal, label: goal.label() }).into())
 }
 
-/// A wish for the dough in hand.
+/// A wish for the selected product.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct QualityGoalInput {
     scenario: ScenarioInput,
     goal: QualityGoal,
 }
 
-/// The levers for a wish, each with what it would do to the dough in hand
+/// The levers for a wish, each with what it would do to the selected product
 #[utoipa::path(post, path = "/api/v1/interventions", tag = "trial", request_body = QualityGoalInput,
     responses((status = 200, body = Vec<OfferedIntervention>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn interventions(

@@ -4,7 +4,7 @@ use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{Decision, Limit, Verdict, assess, barred};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
-use ironpeel_store::{Disposition, LotDecision, LotRevision, LotStock};
+use ironpeel_store::{Disposition, LotDisposition, LotRevision, LotStock};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -22,8 +22,8 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// A decision on a lot.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct DecisionView {
-    /// accept, accept_with_note, hold or reject.
+pub struct DispositionView {
+    /// release, release_with_note, hold or reject.
     pub decision: String,
     pub reason: String,
     pub made_by: String,
@@ -42,14 +42,14 @@ pub struct StockView {
 /// How a lot stands: the newest decision and stock, where there are any.
 #[derive(Debug, Clone, Default, Serialize, ToSchema)]
 pub struct LotStatus {
-    pub decision: Option<DecisionView>,
+    pub decision: Option<DispositionView>,
     pub stock: Option<StockView>,
     /// Why no batch may be planned of it; none where one may.
     pub barred: Option<&'static str>,
 }
 
-impl From<LotDecision> for DecisionView {
-    fn from(LotDecision { decision, reason, made_by, made_at, .. }: LotDecision) -> Self {
+impl From<LotDisposition> for DispositionView {
+    fn from(LotDisposition { decision, reason, made_by, made_at, .. }: LotDisposition) -> Self {
         Self { decision, reason, made_by, made_at }
     }
 }
@@ -80,21 +80,21 @@ impl LotAssessment {
     }
 
     /// The decision that releases the lot as it is judged now; none where there is none.
-    pub fn release<'a>(&self, decision: Option<&'a LotDecision>) -> Option<&'a LotDecision> {
+    pub fn release<'a>(&self, decision: Option<&'a LotDisposition>) -> Option<&'a LotDisposition> {
         let (by, _) = self.by?;
         decision.filter(|decision| {
-            matches!(decision.decided(), Some(Decision::Accept | Decision::AcceptWithNote))
+            matches!(decision.decided(), Some(Decision::Release | Decision::ReleaseWithNote))
                 && decision.is_of(self.lot_revision_id, by)
         })
     }
 
     /// Why no batch may be planned of the lot; none where one may.
-    pub fn barred(&self, decision: Option<&LotDecision>) -> Option<&'static str> {
+    pub fn barred(&self, decision: Option<&LotDisposition>) -> Option<&'static str> {
         let of_these = match (decision, self.by) {
             (Some(decision), Some((by, _))) => decision.is_of(self.lot_revision_id, by),
             _ => false,
         };
-        let decided = decision.and_then(LotDecision::decided);
+        let decided = decision.and_then(LotDisposition::decided);
         barred(self.verdict(), decided, of_these)
     }
 }
@@ -112,8 +112,8 @@ impl LotStatus {
 
 /// A decision on a lot, as it was typed.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct DecisionInput {
-    /// accept, accept_with_note, hold or reject.
+pub struct DispositionInput {
+    /// release, release_with_note, hold or reject.
     #[serde(default)]
     pub decision: String,
     pub signed: SignedInput,
@@ -133,26 +133,26 @@ pub struct StockInput {
 const LEFT: NumberRange = NumberRange::new("tonnes_left", "what is left", "t", 0.0, 100_000.0);
 const PLACE_MAX: usize = 80;
 
-/// Decides on a lot: a person's act, with a reason for all but plain acceptance
+/// Decides on a lot: a person's act, with a reason for all but a plain release
 #[utoipa::path(put, path = "/api/v1/lots/{lot_id}/dispositions/{disposition_id}", tag = "flour",
-    params(("lot_id" = Uuid, Path), ("decision_id" = Uuid, Path)), request_body = DecisionInput,
-    responses((status = 200, body = DecisionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    params(("lot_id" = Uuid, Path), ("decision_id" = Uuid, Path)), request_body = DispositionInput,
+    responses((status = 200, body = DispositionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn decide(
     State(app): State<App>,
     Path((lot_id, id)): Path<(Uuid, Uuid)>,
-    Recorded { input, write }: Recorded<DecisionInput>,
-) -> Result<Json<DecisionView>> {
+    Recorded { input, write }: Recorded<DispositionInput>,
+) -> Result<Json<DispositionView>> {
     let mut faults = ValidationErrors::default();
     let decision = Decision::from_key(&input.decision);
     if decision.is_none() {
-        faults.push("decision", "accept, accept with a note, hold or reject");
+        faults.push("decision", "release, release with a note, hold or reject");
     }
-    let signed = input.signed.check(decision != Some(Decision::Accept), &mut faults);
+    let signed = input.signed.check(decision != Some(Decision::Release), &mut faults);
     let decision = faults.or(decision)?.unwrap_or(Decision::Hold);
     // A release is of the certificate and the specification as they are now.
     let lot = app.store.lot(lot_id).await?;
     let specification = app.specification_of(lot.flour.id).await?;
-    let made = LotDecision {
+    let made = LotDisposition {
         id,
         lot_id,
         decision: decision.key().into(),
@@ -162,7 +162,7 @@ async fn decide(
         lot_revision_id: Some(lot.current.revision.id),
         specification_revision_id: specification.map(|specification| specification.revision.id),
     };
-    write.of(&app, id).add_decisions(std::slice::from_ref(&made)).await?;
+    write.of(&app, id).add_dispositions(std::slice::from_ref(&made)).await?;
     Ok(Json(app.store.decision(id).await?.into()))
 }
 

@@ -1,4 +1,4 @@
-//! Many lots at once, from a mill's own table or from our own JSON.
+//! Bulk import, from a mill's own table or from our own JSON.
 
 use std::collections::HashMap;
 

@@ -13,7 +13,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::disposition::{DecisionView, LotAssessment, LotStatus};
+use super::disposition::{DispositionView, LotAssessment, LotStatus};
 use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
 use crate::page::{Cursor, PAGE, PageQuery, paginate};
@@ -72,7 +72,7 @@ pub struct LotView {
     /// What “hard” and “soft” mean for it.
     pub hard_and_soft: String,
     pub status: LotStatus,
-    pub decisions: Vec<DecisionView>,
+    pub decisions: Vec<DispositionView>,
     /// Lots it was blended of.
     pub parts: Vec<LotPartView>,
 }

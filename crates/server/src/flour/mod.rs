@@ -30,7 +30,7 @@ use crate::revision::{RevisionView, SignedInput};
 use crate::state::App;
 
 pub use certificate::Certificate;
-pub use disposition::{DecisionView, LotAssessment};
+pub use disposition::{DispositionView, LotAssessment};
 pub use file::CertificateFile;
 
 const NAME_MAX: usize = 80;

@@ -1,4 +1,4 @@
-//! What a method says of the dough in hand: what is usual, what may wait, what the flour needs, and
+//! What a method says of the selected product: what is usual, what may wait, what the flour needs, and
 //! the floor's rule beside the heat balance.
 
 use axum::extract::State;
@@ -23,7 +23,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(guide))
 }
 
-/// What a method says of the dough in hand.
+/// What a method says of the selected product.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct MethodGuide {
     /// Stage by stage.
@@ -44,7 +44,7 @@ struct MethodGuide {
     measured: Vec<TemperatureView>,
 }
 
-/// What the method says of the dough in hand
+/// What the method says of the selected product
 #[utoipa::path(post, path = "/api/v1/chain/method", tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = MethodGuide), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn guide(

@@ -1,4 +1,4 @@
-//! Methods with their revisions, and everything a method says of the dough in hand: its stages, its
+//! Methods with their revisions, and everything a method says of the selected product: its stages, its
 //! sponge, its rise, and its hours.
 
 mod calendar;

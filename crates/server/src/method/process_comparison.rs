@@ -1,4 +1,4 @@
-//! The dough in hand as sponge and dough and as a straight dough.
+//! The selected product as sponge and dough and as a straight dough.
 
 use axum::extract::State;
 use ironpeel_core::chain::{ProcessComparison, chain, process_comparison};
@@ -14,7 +14,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(both))
 }
 
-/// The dough in hand both ways, straight and as sponge and dough
+/// The selected product both ways, straight and as sponge and dough
 #[utoipa::path(post, path = "/api/v1/chain/process-comparison", tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = ProcessComparison), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn both(

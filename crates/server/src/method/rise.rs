@@ -1,4 +1,4 @@
-//! How the dough in hand rises, and the yeast for another room or another rise.
+//! How the selected product rises, and the yeast for another room or another rise.
 
 use axum::extract::State;
 use ironpeel_core::chain::{
@@ -21,7 +21,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(rises)).routes(routes!(yeast)).routes(routes!(follow))
 }
 
-/// How the dough in hand rises.
+/// How the selected product rises.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct RiseView {
     #[serde(flatten)]
@@ -30,7 +30,7 @@ struct RiseView {
     seasons: Vec<SeasonalYeast>,
 }
 
-/// How the dough in hand rises through its method, from the first mixing to the oven
+/// How the selected product rises through its method, from the first mixing to the oven
 #[utoipa::path(post, path = "/api/v1/chain/fermentation", tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = RiseView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn rises(State(app): State<App>, Json(asked): Json<ScenarioInput>) -> Result<Json<RiseView>> {
@@ -69,7 +69,7 @@ struct YeastFound {
 
 const RISE: NumberRange = NumberRange::new("rise_pct", "rise at the oven", "%", 1.0, 1000.0);
 
-/// The yeast that brings the dough in hand to a rise at the oven
+/// The yeast that brings the selected product to a rise at the oven
 #[utoipa::path(post, path = "/api/v1/chain/yeast", tag = "chain", request_body = RiseWanted,
     responses((status = 200, body = YeastFound), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn yeast(State(app): State<App>, Json(asked): Json<RiseWanted>) -> Result<Json<YeastFound>> {
@@ -93,7 +93,7 @@ fn no_rise(error: RiseError) -> Problem {
     Problem::field("scenario", error.to_string())
 }
 
-/// Most readings of one dough.
+/// Most readings of one batch.
 const MOST_READINGS: usize = 100;
 const SINCE: NumberRange =
     NumberRange::new("minutes", "since the first mixing", "min", 1.0, 10_000.0);
@@ -130,7 +130,7 @@ async fn follow(
 ) -> Result<Json<FermentationTracking>> {
     let mut faults = ValidationErrors::default();
     if asked.readings.len() > MOST_READINGS {
-        faults.push("readings", format!("up to {MOST_READINGS} readings of one dough"));
+        faults.push("readings", format!("up to {MOST_READINGS} readings of one batch"));
     }
     let readings: Vec<JarReading> = asked
         .readings

@@ -27,7 +27,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(run)).routes(routes!(calendar))
 }
 
-/// A run of the dough in hand, as many as its amount makes.
+/// A run of the selected product, as many as its amount makes.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct RunQuery {
     scenario: ScenarioInput,
@@ -164,7 +164,7 @@ fn counted(number: usize, field: String, faults: &mut ValidationErrors) -> usize
     })
 }
 
-/// Puts a run of the dough in hand on the clock at its line's cadence
+/// Puts a run of the selected product on the clock at its line's cadence
 #[utoipa::path(post, path = "/api/v1/chain/production-run", tag = "chain", request_body = RunQuery,
     responses((status = 200, body = RunView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn run(State(app): State<App>, Json(asked): Json<RunQuery>) -> Result<Json<RunView>> {

@@ -25,7 +25,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(day)).routes(routes!(calendar))
 }
 
-/// The dough in hand, to be put on the clock.
+/// The selected product, to be put on the clock.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct ScheduleQuery {
     scenario: ScenarioInput,
@@ -97,7 +97,7 @@ fn feed(
     feed_before(mixes_at, kg * 1000.0, hydration_pct, heat.room_c, wanted)
 }
 
-/// Puts the dough in hand on the clock, around the hours nobody is there
+/// Puts the selected product on the clock, around the closed hours
 #[utoipa::path(post, path = "/api/v1/chain/schedule", tag = "chain", request_body = ScheduleQuery,
     responses((status = 200, body = ScheduleView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn day(
@@ -149,10 +149,10 @@ async fn calendar(
         entries.push(at(message, "feed the starter", when));
     }
     if let Some(FrozenReserve { pieces, freeze_at, thaw_at, out_at, .. }) = spare {
-        let message = || format!("{pieces} spare pieces");
-        entries.push(at(message(), "spare ones into the freezer", freeze_at));
-        entries.push(at(message(), "spare ones into the refrigerator", thaw_at));
-        entries.push(at(message(), "spare ones out", out_at));
+        let message = || format!("{pieces} surplus pieces");
+        entries.push(at(message(), "surplus pieces into the freezer", freeze_at));
+        entries.push(at(message(), "surplus pieces into the refrigerator", thaw_at));
+        entries.push(at(message(), "surplus pieces out", out_at));
     }
     Ok(file(&product, entries))
 }

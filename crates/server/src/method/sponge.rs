@@ -1,4 +1,4 @@
-//! The sponge of the dough in hand, its numbers solved from one another.
+//! The sponge of the selected product, its numbers solved from one another.
 
 use axum::extract::State;
 use ironpeel_core::chain::{
@@ -44,7 +44,7 @@ struct SpongeAnswer {
 const END: NumberRange = NumberRange::new("end_c", "end of the sponge", "°C", 15.0, 40.0);
 const SOONER: NumberRange = NumberRange::new("sooner_min", "ripe sooner by", "min", 5.0, 240.0);
 
-/// The sponge of the dough in hand, its numbers solved from one another
+/// The sponge of the selected product, its numbers solved from one another
 #[utoipa::path(post, path = "/api/v1/chain/sponge", tag = "chain", request_body = SpongeAsked,
     responses((status = 200, body = SpongeAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn sponge(

@@ -58,7 +58,7 @@ pub struct TemperatureView {
     /// Share of the water that was ice, %, and how cold it was.
     ice_share_pct: f64,
     ice_c: f64,
-    /// What the rule of thumb leaves unexplained.
+    /// What the friction factor method leaves unexplained.
     friction_c: f64,
 }
 

@@ -1,4 +1,4 @@
-//! Rules of the stair, the ingredient library and the absorption model, as the plant has them.
+//! Rules of the build-up, the ingredient library and the absorption model, as the plant has them.
 
 use axum::extract::State;
 use ironpeel_core::dough::{Ingredient, IngredientProperties, IngredientPropertiesInput};
@@ -24,7 +24,7 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(numbers)).routes(routes!(save)).routes(routes!(revisions))
 }
 
-/// A rule of the water stair as it holds here.
+/// A rule of the absorption build-up as it holds here.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct RuleView {
     rule: CorrectionFactor,
@@ -48,7 +48,7 @@ struct NumbersView {
     model_lots: u32,
 }
 
-/// The plant's numbers: rules of the stair, ingredients, what was learned of absorption
+/// The plant's numbers: rules of the build-up, ingredients, what was learned of absorption
 #[utoipa::path(get, path = "/api/v1/plant/parameters", tag = "plant",
     responses((status = 200, body = NumbersView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn numbers(State(app): State<App>) -> Result<Json<NumbersView>> {
@@ -116,7 +116,7 @@ impl NumbersInput {
     ) -> OwnNumbers {
         let OwnNumbers { mut correction_factors, mut ingredients, .. } = own;
         for (at, input) in self.correction_factors.iter().enumerate() {
-            let checked = input.check(&format!("rules[{at}]."), faults);
+            let checked = input.check(&format!("correction_factors[{at}]."), faults);
             correction_factors.retain(|one| one.rule != checked.rule);
             correction_factors.push(checked);
         }

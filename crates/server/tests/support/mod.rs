@@ -95,7 +95,7 @@ impl Plant {
         assert_eq!(status, StatusCode::OK, "{answer}");
     }
 
-    /// The dough in hand: a product from a lot.
+    /// The selected product: a product from a lot.
     pub async fn scenario(&self, slug: &str, code: &str, run_settings: Value) -> Value {
         let product = self.get(&format!("/api/v1/products/{slug}")).await;
         let lot = self.lot(code).await;

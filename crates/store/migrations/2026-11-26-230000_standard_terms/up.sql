@@ -23,4 +23,11 @@ FROM (VALUES ('{chain,water,cautions}'::text[]), ('{chain,heat,remedies}')) AS k
 WHERE issued #> path IS NOT NULL;
 UPDATE trial SET asked = pg_temp.renamed(asked, '{"hand": "scenario", "pins": "revision_refs", "knobs": "run_settings", "levers": "interventions", "floor_pct": "dough_absorption_pct", "weigh_pct": "added_water_pct", "trouble": "error", "wish": "goal", "ends_by": "end_point", "window": "tolerance"}'), issued = pg_temp.renamed(issued, '{"hand": "scenario", "pins": "revision_refs", "knobs": "run_settings", "levers": "interventions", "floor_pct": "dough_absorption_pct", "weigh_pct": "added_water_pct", "trouble": "error", "wish": "goal", "ends_by": "end_point", "window": "tolerance"}');
 UPDATE plant_numbers_revision SET numbers = pg_temp.renamed(numbers, '{"rules": "correction_factors"}');
+
+ALTER TABLE lot_decision DROP CONSTRAINT lot_decision_decision_check;
+UPDATE lot_decision SET decision = CASE decision WHEN 'accept' THEN 'release' WHEN 'accept_with_note' THEN 'release_with_note' ELSE decision END;
+ALTER TABLE lot_decision ADD CHECK (decision IN ('release','release_with_note', 'hold', 'reject'));
+UPDATE batch SET issued = replace(issued::text, '"decision": "accept_with_note"', '"decision": "release_with_note"')::jsonb
+WHERE issued::text LIKE '%"accept_with_note"%';
+ALTER TABLE lot_decision RENAME TO lot_disposition;
 DROP FUNCTION pg_temp.renamed;

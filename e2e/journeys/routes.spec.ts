@@ -1,0 +1,60 @@
+import { expect, link, test } from "./plant";
+
+/** The scripts a page names in its head, as they travel, in bytes. */
+test("the first view loads what it shows, and no more than 150 kB of it is script", async ({
+  page,
+  request,
+}) => {
+  const html = await (await request.get("/")).text();
+  const scripts = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map(
+    ([, path]) => path,
+  );
+  expect(scripts.length).toBeGreaterThan(1);
+  let bytes = 0;
+  for (const path of scripts) {
+    const answer = await request.get(path ?? "", { headers: { "accept-encoding": "br" } });
+    expect(answer.headers()["content-encoding"], path).toBe("br");
+    bytes += Number(answer.headers()["content-length"]);
+  }
+  expect(bytes).toBeGreaterThan(50_000);
+  expect(bytes).toBeLessThan(150_000);
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Select a product" })).toBeVisible();
+});
+
+const MOVED = [
+  ["/flour/change", "/flour/compare"],
+  ["/flour/drift", "/flour/control-chart"],
+  ["/flour/mend", "/flour/correction"],
+  ["/flour/intake", "/flour/receive"],
+  ["/water/lots", "/water/compare"],
+  ["/water/holders", "/water/distribution"],
+  ["/water/rules", "/water/correction-factors"],
+  ["/water/model", "/water/absorption-model"],
+  ["/dough/variants", "/dough/trials"],
+  ["/dough/amounts", "/dough/convert"],
+  ["/method/two-ways", "/method/straight-or-sponge"],
+  ["/method/rise", "/method/fermentation"],
+  ["/method/day", "/method/schedule"],
+  ["/method/run", "/method/production-run"],
+] as const;
+
+test("bookmarks of earlier versions lead to the same view with the same scenario", async ({
+  page,
+}) => {
+  for (const [was, is] of MOVED) {
+    await page.goto(`${was}?product=ferry-tin-800&tap=18`);
+    await expect(page).toHaveURL(new RegExp(`${is}\\?product=ferry-tin-800&.*tap=18`));
+    await expect(link(page, "Floor")).toContainText("Mixing sheet");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  }
+});
+
+test("a screen has its heading while its answers are under way", async ({ page }) => {
+  await page.route("**/api/v1/chain/**", () => {});
+  for (const [, is] of MOVED.filter(([, is]) => !is.startsWith("/flour"))) {
+    await page.goto(`${is}?product=ferry-tin-800`);
+    await expect(link(page, "Floor")).toContainText("Mixing sheet");
+    await expect(page.getByRole("heading", { level: 1 }), is).toBeVisible();
+  }
+});

@@ -1,0 +1,10 @@
+/** The pages of this link, loaded together when one of them is first asked for. */
+export { BlendCalculatorPage } from "./BlendCalculatorPage";
+export { BulkImportPage } from "./BulkImportPage";
+export { CompareLotsPage } from "./CompareLotsPage";
+export { ControlChartPage } from "./ControlChartPage";
+export { CurvesPage } from "../curve/CurvesPage";
+export { FlourCorrectionPage } from "./FlourCorrectionPage";
+export { FlourPage } from "./FlourPage";
+export { ReceiveFlourPage } from "./ReceiveFlourPage";
+export { SpecificationPage } from "./SpecificationPage";

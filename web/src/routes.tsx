@@ -1,0 +1,103 @@
+import { redirect, type LoaderFunctionArgs, type RouteObject } from "react-router";
+import { ErrorPage } from "./shell/ErrorPage";
+import { Shell } from "./shell/Shell";
+import { ViewFault } from "./shell/ViewFault";
+import { StartPage } from "./start/StartPage";
+
+const flour = () => import("./flour/pages");
+const water = () => import("./water/pages");
+const dough = () => import("./dough/pages");
+const method = () => import("./method/pages");
+const floor = () => import("./floor/pages");
+const dialogs = () => import("./shell/dialogs");
+
+/** Loads the other links' pages, so that a lost connection takes none of them away. */
+export function loadAll() {
+  for (const load of [flour, water, dough, method, floor, dialogs]) void load();
+}
+
+const page = <M, K extends keyof M>(
+  path: string,
+  load: () => Promise<M>,
+  name: K,
+): RouteObject => ({
+  path,
+  lazy: async () => ({ Component: (await load())[name] as React.ComponentType }),
+});
+
+/** Addresses of earlier versions, shared and bookmarked, and where they are now. */
+const MOVED = {
+  "/flour/change": "/flour/compare",
+  "/flour/drift": "/flour/control-chart",
+  "/flour/mend": "/flour/correction",
+  "/flour/intake": "/flour/receive",
+  "/water/lots": "/water/compare",
+  "/water/holders": "/water/distribution",
+  "/water/rules": "/water/correction-factors",
+  "/water/model": "/water/absorption-model",
+  "/dough/variants": "/dough/trials",
+  "/dough/amounts": "/dough/convert",
+  "/method/two-ways": "/method/straight-or-sponge",
+  "/method/rise": "/method/fermentation",
+  "/method/day": "/method/schedule",
+  "/method/run": "/method/production-run",
+};
+
+const moved = Object.entries(MOVED).map(([from, to]): RouteObject => ({
+  path: `${from}/*`,
+  loader: ({ params, request }: LoaderFunctionArgs) =>
+    redirect(to + (params["*"] ? `/${params["*"]}` : "") + new URL(request.url).search),
+}));
+
+/** Every address, and the page that stands there. */
+export const ROUTES: RouteObject[] = [
+  {
+    element: <Shell />,
+    errorElement: <ErrorPage />,
+    children: [
+      // A fault in one view is that view's.
+      {
+        errorElement: <ViewFault />,
+        hydrateFallbackElement: <></>,
+        children: [
+          { path: "/", element: <StartPage /> },
+          page("/flour", flour, "FlourPage"),
+          page("/flour/receive", flour, "ReceiveFlourPage"),
+          page("/flour/import", flour, "BulkImportPage"),
+          page("/flour/compare", flour, "CompareLotsPage"),
+          page("/flour/control-chart/:flourId?", flour, "ControlChartPage"),
+          page("/flour/curves", flour, "CurvesPage"),
+          page("/flour/specification/:flourId?", flour, "SpecificationPage"),
+          page("/flour/blend", flour, "BlendCalculatorPage"),
+          page("/flour/correction", flour, "FlourCorrectionPage"),
+          page("/water", water, "WaterPage"),
+          page("/water/compare", water, "CompareProductLotsPage"),
+          page("/water/distribution", water, "WaterDistributionPage"),
+          page("/water/grains", water, "GrainsPage"),
+          page("/water/correction-factors", water, "CorrectionFactorsPage"),
+          page("/water/absorption-model", water, "AbsorptionModelPage"),
+          page("/dough", dough, "DoughPage"),
+          page("/dough/trials", dough, "TrialsPage"),
+          page("/dough/convert", dough, "ConvertRecipePage"),
+          page("/dough/revisions", dough, "RevisionsPage"),
+          page("/dough/ingredients", dough, "IngredientsPage"),
+          page("/dough/new", dough, "NewProductPage"),
+          page("/trials/:id", dough, "TrialPage"),
+          page("/method", method, "DoughTemperaturePage"),
+          page("/method/stages", method, "StagesPage"),
+          page("/method/line", method, "LinePage"),
+          page("/method/sponge", method, "SpongePage"),
+          page("/method/straight-or-sponge", method, "ProcessComparisonPage"),
+          page("/method/fermentation", method, "FermentationPage"),
+          page("/method/starter", method, "StarterPage"),
+          page("/method/schedule", method, "SchedulePage"),
+          page("/method/production-run", method, "ProductionRunPage"),
+          page("/floor", floor, "FloorPage"),
+          page("/batches/:id", floor, "BatchPage"),
+          ...moved,
+          { path: "*", element: <ErrorPage /> },
+        ],
+      },
+    ],
+  },
+];

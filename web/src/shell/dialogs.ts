@@ -1,0 +1,4 @@
+/** What is laid over the page, loaded when first opened. */
+export { Finder } from "./Finder";
+export { PreferencesDialog } from "./PreferencesDialog";
+export { Shortcuts } from "./Shortcuts";
