@@ -144,7 +144,7 @@ test("a laboratory's curve is taken in, and one that missed or disagrees says so
   await expect(page.getByText(/repeat the titration/)).toBeVisible();
   await openLot(page, "VR-26-1028", "/flour/curves");
   await expect(page.getByRole("row", { name: /^absorption/ })).toContainText("disagrees");
-  await page.getByLabel("beneath it").selectOption("VR-26-1021");
+  await page.getByLabel("overlay").selectOption("VR-26-1021");
   await expect(page.getByText("has no such curve")).toHaveCount(0);
 });
 
@@ -160,7 +160,7 @@ test("a blend is moved by hand, solved, and told when it cannot be", async ({ pa
   await expect(page.getByText("Shares add up to 40.0 %")).toBeVisible();
   await page.getByLabel("protein on 14 %, at least").fill("11.5");
   await expect(page.getByText(/^Cheapest within the targets/)).toBeVisible();
-  await page.getByRole("button", { name: "Take these shares" }).click();
+  await page.getByRole("button", { name: "Use these shares" }).click();
   await expect(page.getByText("Shares add up to 100.0 %")).toBeVisible();
 
   await page.getByLabel("W, at least").fill("600");

@@ -51,7 +51,7 @@ export function CurvesPage() {
             )}
             {chosen && (
               <label className="text-sm">
-                <span className="text-iron">beneath it </span>
+                <span className="text-iron">overlay </span>
                 <select
                   className="border-b border-iron bg-paper"
                   value={otherLot}

@@ -10,11 +10,11 @@ export function HeatBalance({ heat }: { heat: Schemas["HeatLink"] }) {
   const width = scaleLinear([0, most], [0, 50]);
   return (
     <table className="w-full text-sm">
-      <caption className="sr-only">Heat brought in and taken away, in kJ for one dough</caption>
+      <caption className="sr-only">Heat brought in and taken away, in kJ for one batch</caption>
       <thead>
         <tr>
           <th scope="col" className="w-36 pb-1">
-            for one dough
+            for one batch
           </th>
           <th scope="col" className="pb-1 text-center" aria-label="drawing">
             <span className="flex justify-around">

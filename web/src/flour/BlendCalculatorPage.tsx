@@ -378,7 +378,7 @@ function Solved({ bench, onTake }: { bench: Schemas["Bench"]; onTake: () => void
         </>
       )}
       <button type="button" className="act mt-2" onClick={onTake}>
-        Take these shares
+        Use these shares
       </button>
     </div>
   );

@@ -24,7 +24,7 @@ const CHARTED = [
 ] as const;
 type Charted = (typeof CHARTED)[number][0];
 
-/** A property over the lots of a flour: what is usual, what strayed, what shifts. */
+/** A property over the lots of a flour: what is in control, what is out of it, what shifts. */
 export function ControlChartPage() {
   const { flour, flours } = useFlourInView();
   const { scenario, search, show: set } = useScenario();
@@ -138,7 +138,7 @@ function Unusual({ view, onLot }: { view: Schemas["DriftView"]; onLot: (lot: str
           <thead>
             <tr className="border-b border-ink">
               <th scope="col">lot</th>
-              <th scope="col">came</th>
+              <th scope="col">received</th>
               <th scope="col" className="text-right">
                 {view.label} {view.unit}
               </th>
@@ -224,7 +224,7 @@ function Beside({
                 σ
               </th>
               <th scope="col" className="text-right">
-                strayed
+                out of control
               </th>
             </tr>
           </thead>

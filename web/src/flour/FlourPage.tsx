@@ -54,8 +54,8 @@ export function FlourPage() {
         : "not stated",
     ],
     ["delivered", lot.delivered_on ? format.date(lot.delivered_on) : "not stated"],
-    ["came", lot.tonnes == null ? "not stated" : format.tonnes(lot.tonnes)],
-    ["left", stock ? `${format.tonnes(stock.tonnes_left)} in ${stock.place}` : "not said"],
+    ["received", lot.tonnes == null ? "not stated" : format.tonnes(lot.tonnes)],
+    ["stock", stock ? `${format.tonnes(stock.tonnes_left)} in ${stock.place}` : "not stated"],
     ["certificate", `revision ${lot.revision.number}, ${lot.revision.made_by}`],
     [
       "specification",

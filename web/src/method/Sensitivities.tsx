@@ -6,7 +6,7 @@ export function Sensitivities({ levers }: { levers: Schemas["Sensitivity"][] }) 
   const format = useFormat();
   return (
     <>
-      <h2 className="mt-6">Levers</h2>
+      <h2 className="mt-6">Sensitivities</h2>
       <table className="mt-1 w-full text-sm">
         <thead>
           <tr className="border-b border-ink">

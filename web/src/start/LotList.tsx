@@ -29,15 +29,15 @@ export function LotList() {
               <th scope="col">flour</th>
               <th scope="col">milled</th>
               <th scope="col" className="text-right">
-                came
+                received
               </th>
               <th scope="col" className="text-right">
-                left
+                stock
               </th>
               <th scope="col" className="pl-6">
                 specification
               </th>
-              <th scope="col">decided</th>
+              <th scope="col">release status</th>
             </tr>
           </thead>
           <tbody>
@@ -61,7 +61,7 @@ export function LotList() {
                 <td className={lot.status.decision ? "" : "text-iron"}>
                   {lot.status.decision
                     ? (DISPOSITION[lot.status.decision.decision]?.word ?? "")
-                    : "not yet"}
+                    : "pending"}
                 </td>
               </tr>
             ))}
@@ -69,7 +69,7 @@ export function LotList() {
         </table>
       </div>
       {lots?.length === 0 && (
-        <p className="mt-2">No lots yet. Drop a mill's certificate to take one in.</p>
+        <p className="mt-2">No lots yet. Drop a mill's certificate to import one.</p>
       )}
       <LoadMore of={list}>Older lots</LoadMore>
     </section>
