@@ -85,7 +85,9 @@ test("a dough fed by feel shows who holds the water", async ({ page }) => {
   ).toBeVisible();
   await expect(page.getByText("smeared slicer blades")).toBeVisible();
   await expect(page.getByText("aim for arrival at 80 % of the bake")).toBeVisible();
-  await expect(page.getByRole("columnheader", { name: "VR-26-1033 with 3 by the operator" })).toBeVisible();
+  await expect(
+    page.getByRole("columnheader", { name: "VR-26-1033 with 3 by the operator" }),
+  ).toBeVisible();
 });
 
 test("a sour by cups and as prefermented flour is the same dough within its doubt", async ({
