@@ -122,7 +122,7 @@ test("a sour by cups and as prefermented flour is the same dough within its doub
   await settled(page);
   expect(await percent(page, "Water")).toBe(cups);
   await type(page, "Hydration", "60");
-  await expect(page.getByText("% of the flour, 60 % wet")).toBeVisible();
+  await expect(page.getByText("% of the flour, hydration 60 %")).toBeVisible();
   await page.keyboard.press("Control+z");
 });
 
