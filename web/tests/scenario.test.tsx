@@ -44,6 +44,20 @@ test("an edited formula is kept in the browser, by product", () => {
   expect(localStorage.getItem("ironpeel.formula-draft.2.gone-roll")).toBeNull();
 });
 
+test("a method edited under an earlier version is read by the names of today", () => {
+  const stage = { kind: "rest", label: "Bulk", minutes: 90 };
+  const kept = {
+    process: "no_time",
+    stages: [{ ...stage, ends_by: "rise", window: { low_min: 60 } }],
+  };
+  localStorage.setItem("ironpeel.method-draft.gone-roll", JSON.stringify(kept));
+  open(<Reader />, { at: AT });
+  expect(place.scenario.method).toEqual({
+    process: "no_time",
+    stages: [{ ...stage, end_point: "rise", tolerance: { low_min: 60 } }],
+  });
+});
+
 test("what was changed at once is undone at once", () => {
   open(<Reader />, { at: AT });
   act(() =>

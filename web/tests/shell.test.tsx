@@ -20,7 +20,7 @@ import { GLOSSARY } from "../src/shell/glossary";
 import { GlossaryTerm } from "../src/shell/GlossaryTerm";
 import { useScenarioContext } from "../src/shell/useScenarioContext";
 import { useScenario } from "../src/scenario/ScenarioProvider";
-import { Derivation } from "../src/shell/Why";
+import { Derivation } from "../src/shell/Derivation";
 import { PreferencesProvider } from "../src/units/preferences";
 import { computed, inHand, open, place } from "./page";
 
@@ -233,7 +233,7 @@ function Moving() {
       <button type="button" onClick={() => change({ water: 64 })}>
         wetter
       </button>
-      <ChangeSummary moves={held.moves} />
+      <ChangeSummary changes={held.changes} />
     </>
   );
 }

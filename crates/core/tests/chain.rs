@@ -3,7 +3,7 @@
 mod support;
 
 use ironpeel_core::chain::{
-    Link, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine, chain, moves,
+    Link, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine, chain, changes,
 };
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, Species, read_rows};
@@ -170,7 +170,7 @@ fn another_lot_moves_every_link_and_says_why() {
     let scenario = plant.scenario(&usual, KNOBS);
     let other = Scenario { flours: &thirsty, ..scenario };
     let (before, after) = (chain(&scenario), chain(&other));
-    let moved = moves((&scenario, &before), (&other, &after));
+    let moved = changes((&scenario, &before), (&other, &after));
 
     let floor = moved.iter().find(|moved| moved.figure == "floor_pct").expect("water moved");
     assert_eq!(floor.link, Link::Water);
@@ -181,7 +181,7 @@ fn another_lot_moves_every_link_and_says_why() {
         assert!((told - figure.delta).abs() < 0.03, "{figure:?}");
     }
     assert!(moved.iter().any(|moved| moved.figure == "flour_kg" && moved.delta < 0.0));
-    assert!(moves((&scenario, &before), (&scenario, &before)).is_empty());
+    assert!(changes((&scenario, &before), (&scenario, &before)).is_empty());
 }
 
 #[test]
@@ -285,7 +285,7 @@ proptest! {
             let goes_in = sheet.steps.iter().flat_map(|step| &step.takes).filter(|item| item.name != "ice");
             prop_assert_eq!(goes_in.count(), 6, "every ingredient goes in once");
         }
-        for figure in moves((&before, &was), (&after, &is)) {
+        for figure in changes((&before, &was), (&after, &is)) {
             prop_assert!((figure.after - figure.before - figure.delta).abs() < 1e-9);
             if figure.adds_up {
                 let told: f64 = figure.because.iter().map(|because| because.delta).sum();

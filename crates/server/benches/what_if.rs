@@ -47,7 +47,7 @@ async fn main() {
         .await
         .expect("JSON");
     assert!(
-        moved["moves"].as_array().is_some_and(|moves| !moves.is_empty()),
+        moved["changes"].as_array().is_some_and(|changes| !changes.is_empty()),
         "nothing was computed"
     );
     println!("{ROUNDS} requests of each, in turn, on one connection");

@@ -234,8 +234,8 @@ async fn plan(
     input.scenario.mix_on = Some(mixed_at.date_naive());
     input.scenario.draft = None;
     input.scenario.method = None;
-    let held = ScenarioContext::load(app, &input.scenario, "scenario.").await?;
-    let documents = &held.documents;
+    let context = ScenarioContext::load(app, &input.scenario, "scenario.").await?;
+    let documents = &context.documents;
 
     let mut faults = ValidationErrors::default();
     let by = input.by.trim();
@@ -266,7 +266,7 @@ async fn plan(
         }
     }
     faults.or(())?;
-    let chain = chain(&held.scenario(&held.flours()));
+    let chain = chain(&context.scenario(&context.flours()));
     if let Some(error) = &chain.error {
         return Err(Problem::field("scenario", error.message.clone()));
     }

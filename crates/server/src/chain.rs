@@ -4,7 +4,7 @@ use axum::extract::State;
 use chrono::NaiveDate;
 use ironpeel_core::chain::{
     Chain, Derivations, FigureChange, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, chain,
-    derivations, figures, moves,
+    changes, derivations, figures,
 };
 use ironpeel_core::dough::{
     AmountInput, FLOUR_PCT, FlourShare, Formula, FormulaDraft, Ingredient, LossesInput,
@@ -132,7 +132,7 @@ pub struct WhatIf {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct WhatIfAnswer {
     pub chain: Chain,
-    pub moves: Vec<FigureChange>,
+    pub changes: Vec<FigureChange>,
 }
 
 const DIVISION: NumberRange =
@@ -223,15 +223,16 @@ impl ScenarioContext {
             Some(day) => day,
             None => app.today().await?,
         };
-        let held = Self { documents, edited, edited_method, mix_on, run_settings, ingredients_c };
-        let missing = held.formula().formula.flours().iter().skip(1).find(|flour| {
-            !held.documents.others.iter().any(|other| other.lot.flour.name == flour.name)
+        let context =
+            Self { documents, edited, edited_method, mix_on, run_settings, ingredients_c };
+        let missing = context.formula().formula.flours().iter().skip(1).find(|flour| {
+            !context.documents.others.iter().any(|other| other.lot.flour.name == flour.name)
         });
         if let Some(flour) = missing {
             let message = format!("no lot of {} was chosen, and the formula has it", flour.name);
             faults.push(format!("{at}revision_refs.other_lots"), message);
         }
-        faults.or(held).map_err(Into::into)
+        faults.or(context).map_err(Into::into)
     }
 
     pub fn formula(&self) -> &ScenarioFormula {
@@ -295,12 +296,12 @@ async fn what_if(State(app): State<App>, Json(asked): Json<WhatIf>) -> Result<Js
         },
         None => None,
     };
-    let moves = before.map_or_else(Vec::new, |before| {
+    let changes = before.map_or_else(Vec::new, |before| {
         let flours = before.flours();
         let was = before.scenario(&flours);
-        moves((&was, &figures(&was)), (&scenario, &now_chain))
+        changes((&was, &figures(&was)), (&scenario, &now_chain))
     });
-    Ok(Json(WhatIfAnswer { chain: now_chain, moves }))
+    Ok(Json(WhatIfAnswer { chain: now_chain, changes }))
 }
 
 /// What the figures of the chain rest on
@@ -310,8 +311,8 @@ async fn why(
     State(app): State<App>,
     Json(asked): Json<ScenarioInput>,
 ) -> Result<Json<Derivations>> {
-    let held = ScenarioContext::load(&app, &asked, "").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked, "").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     Ok(Json(derivations(&scenario, &chain(&scenario))))
 }

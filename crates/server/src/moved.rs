@@ -7,7 +7,7 @@ use axum::response::{IntoResponse, Response};
 use crate::problem::Problem;
 
 /// What an address held, and what stands in its place; the first that is in it counts.
-const MOVED: [(&str, &str); 17] = [
+const MOVED: [(&str, &str); 18] = [
     ("/api/v1/blends/bench", "/api/v1/blends/calculation"),
     ("/api/v1/certificates/judge", "/api/v1/certificates/assessment"),
     ("/api/v1/chain/change", "/api/v1/chain/weight-adjustment"),
@@ -25,16 +25,14 @@ const MOVED: [(&str, &str); 17] = [
     ("/decisions/", "/dispositions/"),
     ("/drift", "/control-chart"),
     ("/mend", "/correction"),
+    ("/change", "/comparison"),
 ];
 
 /// Sends an address that moved to where it is now, with its method and body; any other leads
 /// nowhere.
 pub async fn moved(uri: Uri) -> Response {
     let asked = uri.path_and_query().map_or("", |whole| whole.as_str());
-    let here = MOVED.iter().find(|(was, _)| asked.contains(was));
-    // Of a lot only: elsewhere the word may be part of something else.
-    let change = asked.starts_with("/api/v1/lots/").then_some(&("/change", "/comparison"));
-    match here.or(change.filter(|(was, _)| asked.contains(was))) {
+    match MOVED.iter().find(|(was, _)| uri.path().contains(was)) {
         Some((was, is)) => {
             let location = asked.replacen(was, is, 1);
             (StatusCode::PERMANENT_REDIRECT, [(header::LOCATION, location)]).into_response()

@@ -68,9 +68,9 @@ async fn water_distribution(
     let mut faults = ValidationErrors::default();
     let added = ADDED.check_or(&asked.added_points, 0.0, "", &mut faults);
     faults.or(())?;
-    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let parts = scenario.parts().map_err(|name| {
         Problem::field("scenario", format!("the certificate of {name} has no moisture"))
     })?;

@@ -15,8 +15,8 @@ async fn another_lot_moves_the_chain_and_says_why() {
     let before = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let (status, answer) = plant.post(CHAIN, &json!({"now": now, "before": before})).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
-    let moves = answer["moves"].as_array().expect("a list");
-    let floor = moves.iter().find(|one| one["figure"] == "floor_pct").expect("water moved");
+    let changes = answer["changes"].as_array().expect("a list");
+    let floor = changes.iter().find(|one| one["figure"] == "floor_pct").expect("water moved");
     let told: f64 = floor["because"]
         .as_array()
         .expect("a list")
@@ -41,7 +41,7 @@ async fn what_could_not_be_used_before_spoils_nothing_now() {
     let wrong = json!({"amount": {"by": "dough", "kg": -4}});
     let before = plant.scenario("deck-roll-60", "VR-26-1090", wrong).await;
     let (status, answer) = plant.post(CHAIN, &json!({"now": now, "before": before})).await;
-    assert_eq!((status, &answer["moves"]), (StatusCode::OK, &json!([])));
+    assert_eq!((status, &answer["changes"]), (StatusCode::OK, &json!([])));
     assert!(answer["chain"]["sheet"].is_object());
 }
 

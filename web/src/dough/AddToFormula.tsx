@@ -35,14 +35,14 @@ export function AddToFormula() {
   );
   return (
     <div className="screen-only mt-3 flex flex-wrap gap-x-6 gap-y-2 text-sm">
-      <OptionalStep
+      <AddMenu
         label="Add an ingredient"
         options={free.map((one) => [one.ingredient, one.label])}
         onChoose={(ingredient) =>
           set(({ lines }) => ({ lines: [...lines, { ingredient, pct: 1 }] }))
         }
       />
-      <OptionalStep
+      <AddMenu
         label="Add a flour"
         options={known
           .map((flour) => flour.name)
@@ -50,7 +50,7 @@ export function AddToFormula() {
           .map((name) => [name, name])}
         onChoose={addFlour}
       />
-      <OptionalStep
+      <AddMenu
         label="Add preferment or soaker"
         options={Object.entries(PARTS).map(([kind, { word }]) => [kind, word])}
         onChoose={(kind) => split(kind as keyof typeof PARTS)}
@@ -66,7 +66,7 @@ interface ChoiceProps {
 }
 
 /** A choice that acts, and shows its own name again. */
-function OptionalStep({ label, options, onChoose }: ChoiceProps) {
+function AddMenu({ label, options, onChoose }: ChoiceProps) {
   return (
     <select
       aria-label={label}

@@ -201,7 +201,7 @@ export function ConvertRecipePage() {
           <Refusal error={read.error} placed={/^lines\[|^starter/} />
         </form>
         {found ? (
-          <Understood found={found} />
+          <RecipeResult found={found} />
         ) : (
           <p className="text-iron">
             Percent, hydration and the starter in all its conventions will stand here, with how sure
@@ -225,7 +225,7 @@ export function ConvertRecipePage() {
   );
 }
 
-function Understood({ found }: { found: Schemas["AmountsRead"] }) {
+function RecipeResult({ found }: { found: Schemas["AmountsRead"] }) {
   const format = useFormat();
   const likely = ({ low, high }: Schemas["Estimate"]) =>
     low === high ? "" : `, likely ${format.number(low)} to ${format.number(high)}`;

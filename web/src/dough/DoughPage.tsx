@@ -2,7 +2,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { ChainWhy } from "../shell/Why";
+import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { BatchSizePanel } from "./BatchSizePanel";
 import { CostPanel } from "./CostPanel";
@@ -39,9 +39,9 @@ export function DoughPage() {
         {dough && (
           <>
             <p>
-              <ChainWhy link="dough" of="one batch">
+              <ChainDerivation link="dough" of="one batch">
                 <span className="figure text-5xl">{format.mass(dough.dough_kg)}</span>
-              </ChainWhy>
+              </ChainDerivation>
               <span className="block text-sm">
                 one batch
                 {dough.doughs > 1 &&

@@ -4,7 +4,7 @@ import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { Modal } from "../shell/Modal";
-import { ORIGIN } from "../shell/Why";
+import { ORIGIN } from "../shell/Derivation";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";

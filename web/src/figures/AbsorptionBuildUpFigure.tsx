@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
-import { ORIGIN } from "../shell/Why";
+import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 
 /** From the flour's figure to the dough absorption, a step each, bands visible. */

@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { Ruled } from "./Ruled";
+import { ChartGrid } from "./ChartGrid";
 
 const WIDTH = 920;
 const HEIGHT = 300;
@@ -35,7 +35,7 @@ export function BubbleSheet({ bubbles, under = [], read, label }: Props) {
     `M${one.l_mm.map((l, i) => `${x(l).toFixed(1)} ${y(one.p_mmh2o[i] ?? 0).toFixed(1)}`).join("L")}`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={label}>
-      <Ruled x={x} y={y} width={WIDTH} height={HEIGHT} edge={EDGE} units={["mm", "mmH2O"]} />
+      <ChartGrid x={x} y={y} width={WIDTH} height={HEIGHT} edge={EDGE} units={["mm", "mmH2O"]} />
       {under.map((one, at) => (
         <path
           key={at}

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { Ruled } from "./Ruled";
+import { ChartGrid } from "./ChartGrid";
 import { thinned } from "./scale";
 
 const WIDTH = 920;
@@ -51,7 +51,7 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
       role="group"
       aria-label={label}
     >
-      <Ruled x={x} y={y} width={WIDTH} height={HEIGHT} edge={EDGE} units={["min", "FU"]} />
+      <ChartGrid x={x} y={y} width={WIDTH} height={HEIGHT} edge={EDGE} units={["min", "FU"]} />
       {under && (
         <path
           d={line(under, x, y)}

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { readScenario, writeScenario } from "../scenario/scenario";
 import { useFormat } from "../units/format";
-import { Ruled } from "./Ruled";
+import { ChartGrid } from "./ChartGrid";
 import { spread } from "./scale";
 import { useScenario } from "../scenario/ScenarioProvider";
 
@@ -32,7 +32,7 @@ export function PredictionPlot({ lots }: Props) {
   return (
     <figure aria-label="Measured over predicted absorption" className="max-w-2xl">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden>
-        <Ruled
+        <ChartGrid
           x={x}
           y={y}
           width={WIDTH}

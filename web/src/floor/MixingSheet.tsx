@@ -98,7 +98,7 @@ export function MixingSheet({ chain, head }: Props) {
                 <p>
                   <b>{part.name}</b>, made before, {format.mass(part.kg, sheet.division_kg)}
                 </p>
-                {part.caution && <Mind message={part.caution} />}
+                {part.caution && <Caution message={part.caution} />}
               </div>
               <Takes takes={part.takes} />
             </li>
@@ -140,7 +140,7 @@ export function MixingSheet({ chain, head }: Props) {
                 until {format.text(step.ends_when)}
               </p>
               {step.cautions.map((message) => (
-                <Mind key={message} message={message} />
+                <Caution key={message} message={message} />
               ))}
             </div>
             <div className="col-start-2 empty:hidden sm:col-start-3 print:col-start-3">
@@ -171,7 +171,7 @@ export function MixingSheet({ chain, head }: Props) {
   );
 }
 
-function Mind({ message }: { message: string }) {
+function Caution({ message }: { message: string }) {
   const format = useFormat();
   return (
     <p className="text-sm text-iron print:mr-3 print:inline">

@@ -9,31 +9,31 @@ import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
 import { Quantity } from "../units/Quantity";
 import { useFormat } from "../units/format";
-import { BENCH_KEY, beginBench, type BenchDraft, type BenchLot } from "./bench";
+import { BENCH_KEY, beginBlend, type BlendDraft, type BlendLot } from "./blend";
 import { BlendSave } from "./BlendSave";
 import { FlourTabs } from "./FlourTabs";
 
 /** Blends lots by share, all rules moving live, or solves for the cheapest within targets. */
 export function BlendCalculatorPage() {
-  const [draft, set] = useKept(BENCH_KEY, beginBench);
-  const [past, setPast] = useState<BenchDraft[]>([]);
-  const change = (next: (now: BenchDraft) => Partial<BenchDraft>) =>
+  const [draft, set] = useKept(BENCH_KEY, beginBlend);
+  const [past, setPast] = useState<BlendDraft[]>([]);
+  const change = (next: (now: BlendDraft) => Partial<BlendDraft>) =>
     set((now) => {
       setPast((all) => [...all.slice(-49), now]);
       return next(now);
     });
-  const { data: bench, error } = useBench(draft);
+  const { data: calculation, error } = useBench(draft);
   const total = draft.lots.reduce((sum, lot) => sum + lot.share, 0);
-  const setLot = (at: number, edit: Partial<BenchLot>) =>
+  const setLot = (at: number, edit: Partial<BlendLot>) =>
     change(({ lots }) => ({
       lots: lots.map((lot, i) => (i === at ? { ...lot, ...edit } : lot)),
     }));
   const solve = () =>
-    bench &&
+    calculation &&
     change(({ lots }) => ({
       lots: lots.map((lot, i) => ({
         ...lot,
-        share: Number((bench.solved.shares[i]?.share_pct ?? 0).toFixed(2)),
+        share: Number((calculation.solved.shares[i]?.share_pct ?? 0).toFixed(2)),
       })),
     }));
   return (
@@ -64,7 +64,7 @@ export function BlendCalculatorPage() {
           <h2 id="lots-in">Lots</h2>
           <Lots
             draft={draft}
-            bench={bench}
+            calculation={calculation}
             setLot={setLot}
             remove={(at) => change(({ lots }) => ({ lots: lots.filter((_, i) => i !== at) }))}
           />
@@ -100,9 +100,9 @@ export function BlendCalculatorPage() {
               )}
             </p>
           )}
-          {bench && bench.price_per_t != null && bench.price_per_t > 0 && (
+          {calculation && calculation.price_per_t != null && calculation.price_per_t > 0 && (
             <p>
-              <span className="figure text-2xl">{bench.price_per_t.toFixed(2)}</span>{" "}
+              <span className="figure text-2xl">{calculation.price_per_t.toFixed(2)}</span>{" "}
               <span className="text-iron">per t</span>
             </p>
           )}
@@ -115,10 +115,10 @@ export function BlendCalculatorPage() {
               Put two lots to the blend, say what is wanted, then move the shares or solve for them.
             </p>
           )}
-          {bench && draft.lots.length > 0 && (
+          {calculation && draft.lots.length > 0 && (
             <>
               <Rules
-                bench={bench}
+                calculation={calculation}
                 targets={draft.targets}
                 onTarget={(key, edit) =>
                   change(({ targets }) => ({
@@ -129,7 +129,7 @@ export function BlendCalculatorPage() {
                   }))
                 }
               />
-              <Solved bench={bench} onTake={solve} />
+              <Solved calculation={calculation} onTake={solve} />
             </>
           )}
         </section>
@@ -139,7 +139,7 @@ export function BlendCalculatorPage() {
   );
 }
 
-function useBench(draft: BenchDraft) {
+function useBench(draft: BlendDraft) {
   const { preferences } = usePreferences();
   const number = (text: string) => given(text, preferences.mark) ?? undefined;
   const targets = Object.entries(draft.targets)
@@ -150,7 +150,7 @@ function useBench(draft: BenchDraft) {
     share_pct: lot.share,
     price_per_t: lot.price,
   }));
-  const body = { parts, targets } as unknown as Schemas["BenchInput"];
+  const body = { parts, targets } as unknown as Schemas["BlendCalculationInput"];
   return useQuery({
     queryKey: ["bench", body],
     enabled: draft.lots.length > 0,
@@ -160,18 +160,18 @@ function useBench(draft: BenchDraft) {
 }
 
 interface LotsProps {
-  draft: BenchDraft;
-  bench: Schemas["Bench"] | undefined;
-  setLot: (at: number, edit: Partial<BenchLot>) => void;
+  draft: BlendDraft;
+  calculation: Schemas["BlendCalculation"] | undefined;
+  setLot: (at: number, edit: Partial<BlendLot>) => void;
   remove: (at: number) => void;
 }
 
-function Lots({ draft, bench, setLot, remove }: LotsProps) {
+function Lots({ draft, calculation, setLot, remove }: LotsProps) {
   const lots = useNewestLots();
   return (
     <ul className="mt-1">
       {draft.lots.map((lot, at) => {
-        const part = bench?.parts.find((one) => one.lot_id === lot.lotId);
+        const part = calculation?.parts.find((one) => one.lot_id === lot.lotId);
         const known = part ?? lots?.find((one) => one.id === lot.lotId);
         const name = known ? `${known.code}, ${known.flour}` : "a lot";
         return (
@@ -267,12 +267,12 @@ function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => v
 }
 
 interface RulesProps {
-  bench: Schemas["Bench"];
-  targets: BenchDraft["targets"];
+  calculation: Schemas["BlendCalculation"];
+  targets: BlendDraft["targets"];
   onTarget: (key: string, edit: Partial<{ min: string; max: string }>) => void;
 }
 
-function Rules({ bench, targets, onTarget }: RulesProps) {
+function Rules({ calculation, targets, onTarget }: RulesProps) {
   const format = useFormat();
   return (
     <div className="overflow-x-auto">
@@ -295,7 +295,7 @@ function Rules({ bench, targets, onTarget }: RulesProps) {
           </tr>
         </thead>
         <tbody>
-          {bench.rules.map((rule) => (
+          {calculation.rules.map((rule) => (
             <tr key={rule.property} className="border-b border-hair">
               <th scope="row" className="text-base font-normal text-ink">
                 {rule.label} <span className="text-xs text-iron">{rule.unit}</span>
@@ -345,9 +345,15 @@ function Rules({ bench, targets, onTarget }: RulesProps) {
   );
 }
 
-function Solved({ bench, onTake }: { bench: Schemas["Bench"]; onTake: () => void }) {
+function Solved({
+  calculation,
+  onTake,
+}: {
+  calculation: Schemas["BlendCalculation"];
+  onTake: () => void;
+}) {
   const format = useFormat();
-  const { solved, unpriced } = bench;
+  const { solved, unpriced } = calculation;
   const shares = solved.shares
     .filter((share) => share.share_pct > 0.005)
     .map((share) => `${share.name} ${format.percent(share.share_pct)}`)

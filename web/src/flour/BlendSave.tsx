@@ -9,11 +9,11 @@ import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
 import { usePreferences } from "../units/preferences";
-import type { BenchLot } from "./bench";
+import type { BlendLot } from "./blend";
 import { useFlours } from "./useFlours";
 
 /** Keeps a blend as a flour of its own, with a lot of it from the lots used. */
-export function BlendSave({ lots }: { lots: BenchLot[] }) {
+export function BlendSave({ lots }: { lots: BlendLot[] }) {
   const flours = useFlours();
   const queries = useQueryClient();
   const navigate = useNavigate();

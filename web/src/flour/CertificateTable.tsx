@@ -67,7 +67,7 @@ export function CertificateTable({ certificate, edit }: Props) {
             <tr key={at} className="border-b border-hair align-middle">
               <RowCells row={row} at={at} edit={edit} />
               <Bases on={row.reading?.on} />
-              <Ruled rule={ruleOf(row)} earlier={earlier} fault={row.fault} />
+              <RuleCells rule={ruleOf(row)} earlier={earlier} fault={row.fault} />
               {edit && (
                 <td>
                   <button
@@ -100,7 +100,7 @@ export function CertificateTable({ certificate, edit }: Props) {
                 )}
               </td>
               <Bases on={undefined} />
-              <Ruled rule={rule} earlier={earlier} fault={null} />
+              <RuleCells rule={rule} earlier={earlier} fault={null} />
               {edit && <td />}
             </tr>
           ))}
@@ -123,13 +123,13 @@ function Bases({ on }: { on: Schemas["ValuesByBasis"] | undefined }) {
   );
 }
 
-interface RuledProps {
+interface RuleCellsProps {
   rule: Schemas["RequirementCheck"] | undefined;
   earlier: Schemas["EarlierReadings"][];
   fault: Schemas["RowFault"] | null | undefined;
 }
 
-function Ruled({ rule, earlier, fault }: RuledProps) {
+function RuleCells({ rule, earlier, fault }: RuleCellsProps) {
   if (fault) {
     return (
       <td colSpan={2} className="py-1 pl-5 text-sm text-stop">

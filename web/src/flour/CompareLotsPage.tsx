@@ -5,7 +5,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { lastWhile } from "../scenario/lastWhile";
 import { useLot, useLotsOf } from "../scenario/useChain";
 import { Refusal } from "../shell/Refusal";
-import { ORIGIN } from "../shell/Why";
+import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { FlourTabs } from "./FlourTabs";
 import { NoLot } from "./NoLot";

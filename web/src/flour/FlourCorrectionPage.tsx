@@ -5,7 +5,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { lastWhile } from "../scenario/lastWhile";
 import { useLot } from "../scenario/useChain";
 import { Refusal } from "../shell/Refusal";
-import { Derivation } from "../shell/Why";
+import { Derivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { FlourTabs } from "./FlourTabs";

@@ -13,7 +13,7 @@ import { FlourChoice } from "./FlourChoice";
 import { EditFlour, FlourFacts } from "./FlourFacts";
 import { FlourTabs } from "./FlourTabs";
 import { LimitRows } from "./LimitRows";
-import { Proposals } from "./Proposals";
+import { SuggestedLimits } from "./SuggestedLimits";
 import { emptyLimit, limitOf, typed, type TypedLimit } from "./limits";
 import { useFlourInView } from "./useFlour";
 import { useScenario } from "../scenario/ScenarioProvider";
@@ -165,7 +165,7 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
       {revisions && revisions.length > 1 && shown && (
         <Compare revisions={revisions} shown={shown} />
       )}
-      <Proposals
+      <SuggestedLimits
         flour={flour}
         disabled={!draft && !known}
         onTake={(limit) => {

@@ -2,7 +2,7 @@ import { HeatBalance } from "../figures/HeatBalance";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { ChainWhy } from "../shell/Why";
+import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { ColdIngredients } from "./ColdIngredients";
@@ -51,13 +51,13 @@ export function DoughTemperaturePage() {
           </p>
         </div>
         <p>
-          <ChainWhy link="heat" of="water temperature">
+          <ChainDerivation link="heat" of="water temperature">
             <span className="figure text-5xl text-water">
               {heat.ice_kg > 0
                 ? `${format.mass(heat.ice_kg)} ice`
                 : format.temperature(heat.water_c)}
             </span>
-          </ChainWhy>
+          </ChainDerivation>
           <span className="block text-sm">
             {heat.ice_kg > 0
               ? `with ${format.mass(heat.water_kg)} tap water at ${format.temperature(heat.water_c)}`
@@ -73,9 +73,9 @@ export function DoughTemperaturePage() {
           dough off the mixer
         </p>
         <p className="text-sm">
-          <ChainWhy link="method" of="mixing energy">
+          <ChainDerivation link="method" of="mixing energy">
             <span className="figure text-2xl">{format.number(method.mixing_kj_per_kg)} kJ/kg</span>
-          </ChainWhy>
+          </ChainDerivation>
           <span className="block">in {format.minutes(method.mixing_min)} of mixing</span>
         </p>
       </div>

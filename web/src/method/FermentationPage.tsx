@@ -8,7 +8,7 @@ import { FermentationFigure } from "../figures/FermentationFigure";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { ChainWhy } from "../shell/Why";
+import { ChainDerivation } from "../shell/Derivation";
 import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
@@ -55,9 +55,9 @@ export function FermentationPage() {
         </div>
         {end && (
           <p>
-            <ChainWhy link="rise" of="rise">
+            <ChainDerivation link="rise" of="rise">
               <span className="figure text-5xl text-moss">+{format.number(end.rise_pct, 0)} %</span>
-            </ChainWhy>
+            </ChainDerivation>
             <span className="block text-sm">
               where it meets the oven, {format.minutes(end.to_h * 60)} after the first mixing
             </span>

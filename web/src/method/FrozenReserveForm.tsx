@@ -4,13 +4,13 @@ import { Quantity } from "../units/Quantity";
 import { fieldOf, momentOf } from "../units/clock";
 
 /** Pieces to be kept frozen, as it is asked. */
-export interface SpareAsked {
+export interface FrozenReserveQuery {
   pieces: number;
   /** As a browser's field keeps a date and a time. */
   on: string;
 }
 
-export const spareInput = (spare: SpareAsked): Schemas["FrozenReserveInput"] => ({
+export const spareInput = (spare: FrozenReserveQuery): Schemas["FrozenReserveInput"] => ({
   pieces: spare.pieces,
   on: momentOf(spare.on).toISOString(),
 });
@@ -18,8 +18,8 @@ export const spareInput = (spare: SpareAsked): Schemas["FrozenReserveInput"] => 
 const WEEK_MS = 7 * 24 * 3_600_000;
 
 interface Props {
-  spare: SpareAsked | undefined;
-  onSpare: (spare: SpareAsked | undefined) => void;
+  spare: FrozenReserveQuery | undefined;
+  onSpare: (spare: FrozenReserveQuery | undefined) => void;
   refused: Refused | undefined;
 }
 

@@ -15,7 +15,7 @@ import { Quantity } from "../units/Quantity";
 import { CadenceTable } from "./CadenceTable";
 import { CalendarButton } from "./CalendarButton";
 import { dayInput } from "./schedule";
-import { NobodyThere, WhenAsked } from "./Hours";
+import { ClosedHours, WhenAsked } from "./PlanHours";
 import { DelayedBatches } from "./DelayedBatches";
 import { MethodTabs } from "./MethodTabs";
 import { RunTable } from "./RunTable";
@@ -119,7 +119,7 @@ function Run({ product, scenario }: Props) {
             fault={refused?.at("scenario.run_settings.amount")}
           />
         </div>
-        <NobodyThere day={run} set={set} refused={refused} />
+        <ClosedHours day={run} set={set} refused={refused} />
         <StopForm
           stop={run.stop}
           onStop={(stop) => set({ stop, ...(!stop && { dropped: [] }) })}

@@ -11,9 +11,9 @@ import { useFormat } from "../units/format";
 import { RefreshmentAndReserve } from "./RefreshmentAndReserve";
 import { CalendarButton } from "./CalendarButton";
 import { DAY_KEY, dayInput, keptDay, minutesOf } from "./schedule";
-import { NobodyThere, WhenAsked } from "./Hours";
+import { ClosedHours, WhenAsked } from "./PlanHours";
 import { MethodTabs } from "./MethodTabs";
-import { FrozenReserveForm, spareInput, type SpareAsked } from "./FrozenReserveForm";
+import { FrozenReserveForm, spareInput, type FrozenReserveQuery } from "./FrozenReserveForm";
 import { useGuide } from "./useMethod";
 
 /** The selected product on the clock, around the closed hours. */
@@ -22,7 +22,7 @@ export function SchedulePage() {
   const format = useFormat();
   const [now] = useState(() => new Date());
   const [day, set] = useKept(DAY_KEY, keptDay);
-  const [spare, setSpare] = useState<SpareAsked>();
+  const [spare, setSpare] = useState<FrozenReserveQuery>();
   const guide = useGuide();
   // Pieces that lie in the cold can be frozen instead.
   const roles = guide?.usual.map((one) => one.role) ?? [];
@@ -76,7 +76,7 @@ export function SchedulePage() {
       </div>
       <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
         <WhenAsked day={day} set={set} />
-        <NobodyThere day={day} set={set} refused={refused} />
+        <ClosedHours day={day} set={set} refused={refused} />
         {hasBalls && <FrozenReserveForm spare={spare} onSpare={setSpare} refused={refused} />}
         <Refusal error={refused} placed={/^spare\./} />
       </div>

@@ -7,7 +7,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { ChainWhy } from "../shell/Why";
+import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { Conditioners } from "./Conditioners";
@@ -56,7 +56,7 @@ export function SpongePage() {
             </div>
             <div className="space-y-7">
               <DoughStage sponge={sponge} />
-              <RipeSooner sponge={sponge} />
+              <ShortenSponge sponge={sponge} />
               <Conditioners needs={sponge.conditioning} />
             </div>
           </div>
@@ -81,9 +81,9 @@ function Head({ sponge }: { sponge: Sponge }) {
     <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
       <h1>Sponge</h1>
       <p>
-        <ChainWhy link="sponge" of="end of the sponge">
+        <ChainDerivation link="sponge" of="end of the sponge">
           <span className="figure text-5xl text-moss">{format.temperature(sponge.end_c)}</span>
-        </ChainWhy>
+        </ChainDerivation>
         <span className="block text-sm">
           after {format.minutes(sponge.hours * 60)}, set at {format.temperature(sponge.set_c)}
         </span>
@@ -281,7 +281,7 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
 }
 
 /** To have it ripe sooner. */
-function RipeSooner({ sponge }: { sponge: Sponge }) {
+function ShortenSponge({ sponge }: { sponge: Sponge }) {
   const [acceleration, setSooner] = useState<number | null>(30);
   const { data, error } = useSponge(acceleration === null ? {} : { sooner_min: acceleration });
   return (
@@ -296,13 +296,13 @@ function RipeSooner({ sponge }: { sponge: Sponge }) {
           fault={error instanceof Refused ? error.at("sooner_min") : undefined}
         />
       </div>
-      {data?.acceleration && <SoonerWays acceleration={data.acceleration} sponge={sponge} />}
+      {data?.acceleration && <ShortenSpongeWays acceleration={data.acceleration} sponge={sponge} />}
     </section>
   );
 }
 
 /** Mixing first: what it brings, and what a hotter room would. */
-function SoonerWays({
+function ShortenSpongeWays({
   acceleration,
   sponge,
 }: {

@@ -53,7 +53,9 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                 </p>
                 {stage.ends_when && (
                   <p className="text-sm">
-                    <span className="text-iron">End point {SIGNS[stage.end_point ?? "look"]}:</span>{" "}
+                    <span className="text-iron">
+                      End point, {SIGNS[stage.end_point ?? "look"]}:
+                    </span>{" "}
                     {format.text(stage.ends_when)}
                   </p>
                 )}

@@ -60,12 +60,29 @@ const Context = createContext<Held | null>(null);
 const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draft." } as const;
 const STEPS = 50;
 
+/** The edited method of a product, a stage's end point and tolerance by their names of today. */
+function keptMethod(product: string): MethodDraft | undefined {
+  const kept = stored<MethodDraft>(KEYS.method + product);
+  const stages = kept?.stages?.map((stage) => {
+    const { ends_by, window, ...rest } = stage as typeof stage & {
+      ends_by?: typeof stage.end_point;
+      window?: typeof stage.tolerance;
+    };
+    return {
+      ...(ends_by && { end_point: ends_by }),
+      ...(window && { tolerance: window }),
+      ...rest,
+    };
+  });
+  return kept && { ...kept, ...(stages && { stages }) };
+}
+
 /** Where an edited formula or method of a product is kept. */
 export const draftKey = (kind: keyof typeof KEYS, product: string) => KEYS[kind] + product;
 
 const kept = (product: string | null): Edited =>
   product
-    ? { draft: stored(KEYS.draft + product), method: stored(KEYS.method + product) }
+    ? { draft: stored(KEYS.draft + product), method: keptMethod(product) }
     : { draft: undefined, method: undefined };
 
 const keep = (product: string, edited: Edited) => {

@@ -107,7 +107,7 @@ export interface ChainInHand {
   chain: Schemas["Chain"] | undefined;
   /** The process as it is made tonight, edited or not. */
   process: string;
-  moves: Schemas["FigureChange"][];
+  changes: Schemas["FigureChange"][];
   /** What cannot be used, by field. */
   refused: Refused | undefined;
   /** No answer at all. */
@@ -151,7 +151,7 @@ export function useChain(): ChainInHand {
     input,
     chain,
     process: chain?.method.process_label ?? product?.method.process_label ?? "",
-    moves: input ? (asked.data?.moves ?? []) : [],
+    changes: input ? (asked.data?.changes ?? []) : [],
     refused: isFinal(asked.error) ? (asked.error as Refused) : undefined,
     lost: asked.isError && !isFinal(asked.error),
   };

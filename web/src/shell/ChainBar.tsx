@@ -88,9 +88,9 @@ const MAIN: Record<LinkKey, string[]> = {
 
 function moved(
   link: LinkKey,
-  moves: Schemas["FigureChange"][],
+  changes: Schemas["FigureChange"][],
 ): Schemas["FigureChange"] | undefined {
-  return MAIN[link].map((key) => moves.find((move) => move.figure === key)).find(Boolean);
+  return MAIN[link].map((key) => changes.find((move) => move.figure === key)).find(Boolean);
 }
 
 /** The chain: every link with its live figure, the moved ones marked with how much. */
@@ -103,7 +103,7 @@ export function ChainBar({ held }: { held: ChainInHand }) {
       <ol className="mx-auto flex max-w-7xl overflow-x-auto px-3 sm:px-6">
         {LINKS.map(({ key, name, path }, at) => {
           const { figure, under, colour, stop } = face[key];
-          const move = moved(key, held.moves);
+          const move = moved(key, held.changes);
           return (
             <li key={key} className="relative min-w-36 flex-1">
               {at > 0 && (

@@ -3,7 +3,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { useFormat } from "../units/format";
 
 /** What moved since the last change, by how much and why, and the way back. */
-export function ChangeSummary({ moves }: { moves: Schemas["FigureChange"][] | undefined }) {
+export function ChangeSummary({ changes }: { changes: Schemas["FigureChange"][] | undefined }) {
   const format = useFormat();
   const { scenario, before, undo } = useScenario();
   if (before?.scenario.product !== scenario.product || !before) return null;
@@ -12,9 +12,9 @@ export function ChangeSummary({ moves }: { moves: Schemas["FigureChange"][] | un
       <div className="mx-auto flex max-w-7xl items-start gap-4 px-3 py-1.5 text-sm sm:px-6">
         <details className="min-w-0 flex-1">
           <summary className="truncate">
-            {!moves && "The last edit is not computed."}
-            {moves?.length === 0 && "Nothing changed with the last edit."}
-            {moves?.map((move, at) => (
+            {!changes && "The last edit is not computed."}
+            {changes?.length === 0 && "Nothing changed with the last edit."}
+            {changes?.map((move, at) => (
               <span key={move.figure}>
                 {at > 0 && <span className="text-iron"> · </span>}
                 {move.label}{" "}
@@ -23,7 +23,7 @@ export function ChangeSummary({ moves }: { moves: Schemas["FigureChange"][] | un
             ))}
           </summary>
           <ul className="grid gap-x-8 py-2 md:grid-cols-2">
-            {moves?.map((move) => (
+            {changes?.map((move) => (
               <li key={move.figure} className="py-0.5">
                 <b>{move.label}</b> {format.figure(move.before, move.unit)} →{" "}
                 {format.figure(move.after, move.unit)}

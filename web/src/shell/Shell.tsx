@@ -130,7 +130,7 @@ function Frame() {
         </p>
       </header>
       <ChainBar held={held} />
-      <ChangeSummary moves={held.chain && held.moves} />
+      <ChangeSummary changes={held.chain && held.changes} />
       <Outbox />
       <DropOverlay />
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">

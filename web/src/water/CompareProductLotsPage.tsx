@@ -33,10 +33,10 @@ export function CompareProductLotsPage() {
         const now =
           product && scenarioInput(scenario, product, other, lotsOfOthers, { draft, method });
         if (!now || !input) return null;
-        const { chain: its, moves } = await answer(
+        const { chain: its, changes } = await answer(
           api.POST("/api/v1/chain", { body: { now, before: input } }),
         );
-        return { lot: other, chain: its, moves };
+        return { lot: other, chain: its, changes };
       },
     })),
   }).flatMap((query) => query.data ?? []);
@@ -47,7 +47,7 @@ export function CompareProductLotsPage() {
         <EmptyState link="water" />
       </>
     );
-  const columns = [{ lot, chain, moves: [] as Schemas["FigureChange"][] }, ...found];
+  const columns = [{ lot, chain, changes: [] as Schemas["FigureChange"][] }, ...found];
   const rows: [string, (of: Schemas["Chain"]) => string][] = [
     ["dough absorption", (of) => (of.water ? format.percent(of.water.floor_pct) : "stops")],
     [
@@ -170,10 +170,10 @@ export function CompareProductLotsPage() {
 function Contribution({
   column,
 }: {
-  column: { chain: Schemas["Chain"]; moves: Schemas["FigureChange"][] };
+  column: { chain: Schemas["Chain"]; changes: Schemas["FigureChange"][] };
 }) {
   const format = useFormat();
-  const floor = column.moves.find((move) => move.figure === "floor_pct");
+  const floor = column.changes.find((move) => move.figure === "floor_pct");
   return (
     <ul>
       {floor?.because.map((one) => (

@@ -7,7 +7,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { ORIGIN } from "../shell/Why";
+import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
 import { CorrectionFactorSheet } from "./CorrectionFactorSheet";

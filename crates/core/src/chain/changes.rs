@@ -45,7 +45,10 @@ pub struct FigureChange {
 const NOTHING: f64 = 0.005;
 
 /// What moved between two hands, by how much, and why.
-pub fn moves(before: (&Scenario<'_>, &Chain), after: (&Scenario<'_>, &Chain)) -> Vec<FigureChange> {
+pub fn changes(
+    before: (&Scenario<'_>, &Chain),
+    after: (&Scenario<'_>, &Chain),
+) -> Vec<FigureChange> {
     let mut moved = Vec::new();
     let (was, is) = (before.1, after.1);
     if let (Some(a), Some(b)) = (&was.water, &is.water) {

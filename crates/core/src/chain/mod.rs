@@ -14,7 +14,7 @@ mod stoppage;
 
 use serde::Serialize;
 
-pub use changes::{Contribution, FigureChange, Link, moves};
+pub use changes::{Contribution, FigureChange, Link, changes};
 pub use derivations::{Derivations, derivations};
 pub use follow::{
     FermentationTracking, MarkReached, OtherwiseRisen, ReadOf, fermentation_tracking,
@@ -215,7 +215,7 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
     chain
 }
 
-/// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`moves`]
+/// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`changes`]
 /// closes the heat balances itself.
 pub fn figures(scenario: &Scenario<'_>) -> Chain {
     let mut chain =

@@ -1,4 +1,4 @@
-//! A dough that levers can be pulled on.
+//! A dough that interventions are applied to.
 
 use super::Intervention;
 use crate::chain::{
@@ -99,7 +99,7 @@ impl<'a> TrialDough<'a> {
             .collect()
     }
 
-    /// Whether the lever changes anything in this dough.
+    /// Whether the intervention changes anything in this dough.
     pub fn takes(&self, intervention: Intervention) -> bool {
         let gluten_network = self.flours.iter().any(|flour| flour.species.has_gluten());
         if intervention.needs_gluten() && !gluten_network {
@@ -125,7 +125,7 @@ impl<'a> TrialDough<'a> {
         }
     }
 
-    /// Pulls a lever.
+    /// Applies an intervention.
     pub fn apply(&mut self, intervention: Intervention) {
         match intervention {
             Intervention::MoreWater => self.wetter(3.0),

@@ -17,7 +17,7 @@ pub enum QualityGoal {
 }
 
 impl QualityGoal {
-    /// Every wish.
+    /// Every goal.
     pub const ALL: [Self; 9] = [
         Self::OpenCrumb,
         Self::LighterWholeGrain,
@@ -73,7 +73,7 @@ pub enum Intervention {
     Psyllium,
 }
 
-/// What a lever is, in the trade's words.
+/// What an intervention is, in the trade's words.
 pub(super) struct Words {
     pub label: &'static str,
     /// What it does for the bread.
@@ -84,7 +84,7 @@ pub(super) struct Words {
 }
 
 impl Intervention {
-    /// Every lever.
+    /// Every intervention.
     pub const ALL: [Self; 20] = [
         Self::MoreWater,
         Self::LessWater,

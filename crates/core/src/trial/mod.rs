@@ -1,4 +1,4 @@
-//! Variants of a dough: what somebody wants of the bread, the levers the trade uses for it, and
+//! Variants of a dough: what somebody wants of the bread, the interventions the trade uses for it, and
 //! the doughs side by side.
 
 mod dough;

@@ -8,7 +8,7 @@ use crate::method::Sheet;
 /// Dough of a trial's each variant where nothing else is said, kg.
 const BENCH_KG: f64 = 1.0;
 
-/// A lever with what it would do to this dough.
+/// An intervention with what it would do to this dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct OfferedIntervention {
@@ -51,7 +51,7 @@ pub struct TrialSet {
     pub variants: Vec<Variant>,
 }
 
-/// The levers for a wish that change something in this dough, each pulled alone.
+/// The interventions for a goal that change something in this dough, each applied alone.
 pub fn interventions_for(scenario: &Scenario<'_>, goal: QualityGoal) -> Vec<OfferedIntervention> {
     let as_it_is = variant(scenario, BENCH_KG, &[], None);
     let dough = TrialDough::of(scenario, BENCH_KG);
@@ -72,8 +72,8 @@ pub fn interventions_for(scenario: &Scenario<'_>, goal: QualityGoal) -> Vec<Offe
         .collect()
 }
 
-/// The doughs of a trial, so many kilos each: as it is, each lever alone, and all together where
-/// there are several. A lever that is nothing to this dough is left out.
+/// The doughs of a trial, so many kilos each: as it is, each intervention alone, and all of them where
+/// there are several. An intervention that is nothing to this dough is left out.
 pub fn trial_set(scenario: &Scenario<'_>, interventions: &[Intervention], kg: f64) -> TrialSet {
     let as_it_is = variant(scenario, kg, &[], None);
     let dough = TrialDough::of(scenario, kg);

@@ -65,8 +65,8 @@ enum Column {
 
 impl Column {
     fn of(header: &str) -> Self {
-        let reject_nul = |c: &char| c.is_alphanumeric();
-        let word: String = header.to_lowercase().chars().filter(reject_nul).collect();
+        let letter = |c: &char| c.is_alphanumeric();
+        let word: String = header.to_lowercase().chars().filter(letter).collect();
         match word.as_str() {
             "times" | "t" | "ts" | "time" | "seconds" | "s" | "zeits" | "tempss" => Self::Seconds,
             "timemin" | "tmin" | "min" | "minutes" | "zeitmin" | "tempsmin" => Self::Minutes,

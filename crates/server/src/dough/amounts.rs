@@ -68,9 +68,9 @@ async fn change(State(app): State<App>, Json(asked): Json<OneNumber>) -> Result<
     let mut faults = ValidationErrors::default();
     let kg = KG.check(&asked.kg, "", &mut faults);
     faults.or(())?;
-    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let found = figures(&scenario);
     let Some(dough) = found.dough else {
         let message = found.error.map_or_else(String::new, |error| error.message);

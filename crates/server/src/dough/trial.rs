@@ -1,4 +1,4 @@
-//! Levers for a wish, and variants side by side.
+//! Interventions for a quality goal, and variants side by side.
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
@@ -42,22 +42,22 @@ async fn goals() -> Json<Vec<QualityGoalView>> {
     Json(QualityGoal::ALL.map(|goal| QualityGoalView { goal, label: goal.label() }).into())
 }
 
-/// A wish for the selected product.
+/// A quality goal for the selected product.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 struct QualityGoalInput {
     scenario: ScenarioInput,
     goal: QualityGoal,
 }
 
-/// The levers for a wish, each with what it would do to the selected product
+/// The interventions for a quality goal, each with what it would do to the selected product
 #[utoipa::path(post, path = "/api/v1/interventions", tag = "trial", request_body = QualityGoalInput,
     responses((status = 200, body = Vec<OfferedIntervention>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn interventions(
     State(app): State<App>,
     Json(asked): Json<QualityGoalInput>,
 ) -> Result<Json<Vec<OfferedIntervention>>> {
-    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-    Ok(Json(interventions_for(&held.scenario(&held.flours()), asked.goal)))
+    let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    Ok(Json(interventions_for(&context.scenario(&context.flours()), asked.goal)))
 }
 
 /// Variants to be set out side by side.
@@ -80,18 +80,18 @@ struct TrialInput {
 }
 
 const EACH: NumberRange = NumberRange::new("kg", "dough of each", "kg", 0.1, 100.0);
-const MOST_LEVERS: usize = 6;
+const MOST_INTERVENTIONS: usize = 6;
 
 impl TrialInput {
     async fn set(&self, app: &App, mut faults: ValidationErrors) -> Result<TrialSet> {
         let kg = EACH.check_or(&self.kg, 1.0, "", &mut faults);
-        if self.interventions.is_empty() || self.interventions.len() > MOST_LEVERS {
-            let message = format!("choose 1 to {MOST_LEVERS} changes to try side by side");
+        if self.interventions.is_empty() || self.interventions.len() > MOST_INTERVENTIONS {
+            let message = format!("choose 1 to {MOST_INTERVENTIONS} changes to try side by side");
             faults.push("interventions", message);
         }
         faults.or(())?;
-        let held = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
-        Ok(trial_set(&held.scenario(&held.flours()), &self.interventions, kg))
+        let context = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
+        Ok(trial_set(&context.scenario(&context.flours()), &self.interventions, kg))
     }
 }
 

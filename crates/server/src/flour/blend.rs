@@ -1,4 +1,4 @@
-//! The blend bench: lots mixed by share or solved for, and a blend as a flour of its own.
+//! The blend calculator: lots mixed by share or solved for, and a blend as a flour of its own.
 
 use axum::extract::State;
 use ironpeel_core::dough::AllergenStatement;
@@ -29,12 +29,12 @@ const NAME_MAX: usize = 80;
 const OWN: &str = "own blend";
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(bench)).routes(routes!(blend)).routes(routes!(save))
+    OpenApiRouter::new().routes(routes!(calculate)).routes(routes!(blend)).routes(routes!(save))
 }
 
-/// A lot on the blend bench.
+/// A lot of the blend.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct BenchPartInput {
+pub struct BlendCalculationPartInput {
     pub lot_id: Uuid,
     /// As-is mass, 0 to 100 %.
     #[serde(default)]
@@ -49,17 +49,17 @@ pub struct BenchPartInput {
 
 /// Lots with their shares, and what is wanted of their blend.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-pub struct BenchInput {
+pub struct BlendCalculationInput {
     /// 1 to 20.
-    pub parts: Vec<BenchPartInput>,
+    pub parts: Vec<BlendCalculationPartInput>,
     #[serde(default)]
     pub targets: Vec<BlendTargetInput>,
 }
 
 /// What the shares make, and the cheapest shares that would meet the targets.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Bench {
-    pub parts: Vec<BenchPart>,
+pub struct BlendCalculation {
+    pub parts: Vec<BlendCalculationPart>,
     /// None where the shares add up to nothing.
     pub mixed: Option<Mixture>,
     /// None while a lot of it has no price.
@@ -67,13 +67,13 @@ pub struct Bench {
     /// Lots without a price: what is solved meets the targets, and is not said to be cheapest.
     pub unpriced: Vec<String>,
     /// Each property of the blend against its target.
-    pub rules: Vec<BenchRule>,
+    pub rules: Vec<BlendCalculationCheck>,
     pub solved: BlendAnswer,
 }
 
-/// A lot on the bench with what it brings.
+/// A lot of the blend with what it brings.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BenchPart {
+pub struct BlendCalculationPart {
     pub lot_id: Uuid,
     pub code: String,
     pub flour: String,
@@ -86,7 +86,7 @@ pub struct BenchPart {
 
 /// A property of the blend against its target.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BenchRule {
+pub struct BlendCalculationCheck {
     pub property: BlendProperty,
     pub label: &'static str,
     pub unit: &'static str,
@@ -106,7 +106,7 @@ pub struct BlendSaveInput {
     /// The number after the revision that was looked at.
     pub number: i32,
     pub revision_id: Uuid,
-    pub parts: Vec<BenchPartInput>,
+    pub parts: Vec<BlendCalculationPartInput>,
     pub lot_id: Uuid,
     pub lot_revision_id: Uuid,
     #[serde(default)]
@@ -134,9 +134,12 @@ pub struct BlendPartView {
 const SHARE: NumberRange = NumberRange::new("share_pct", "share", "%", 0.0, 100.0);
 
 /// Mixes lots by their shares and solves for the cheapest within the targets
-#[utoipa::path(post, path = "/api/v1/blends/calculation", tag = "flour", request_body = BenchInput,
-    responses((status = 200, body = Bench), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn bench(State(app): State<App>, Json(input): Json<BenchInput>) -> Result<Json<Bench>> {
+#[utoipa::path(post, path = "/api/v1/blends/calculation", tag = "flour", request_body = BlendCalculationInput,
+    responses((status = 200, body = BlendCalculation), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn calculate(
+    State(app): State<App>,
+    Json(input): Json<BlendCalculationInput>,
+) -> Result<Json<BlendCalculation>> {
     let shares = shares(&input.parts)?;
     let parts = parts(&app, &input.parts).await?;
     let unpriced: Vec<String> = parts
@@ -168,7 +171,7 @@ async fn bench(State(app): State<App>, Json(input): Json<BenchInput>) -> Result<
         };
         let (min, max) = (side(|target| &target.min), side(|target| &target.max));
         let value = mixed.map(|mixed| mixed.get(property));
-        BenchRule {
+        BlendCalculationCheck {
             property,
             label: property.label(),
             unit: property.unit(),
@@ -183,7 +186,7 @@ async fn bench(State(app): State<App>, Json(input): Json<BenchInput>) -> Result<
         }
     });
     let rules = rules.collect();
-    Ok(Json(Bench { parts, mixed, price_per_t, unpriced, rules, solved }))
+    Ok(Json(BlendCalculation { parts, mixed, price_per_t, unpriced, rules, solved }))
 }
 
 /// What a flour is blended of now; null where it is no blend
@@ -308,7 +311,7 @@ fn no_parts() -> Problem {
     Problem::field("parts", format!("a blend is of 1 to {MOST_PARTS} lots"))
 }
 
-async fn lots(app: &App, given: &[BenchPartInput]) -> Result<Vec<Lot>> {
+async fn lots(app: &App, given: &[BlendCalculationPartInput]) -> Result<Vec<Lot>> {
     if !(1..=MOST_PARTS).contains(&given.len()) {
         return Err(no_parts());
     }
@@ -316,7 +319,10 @@ async fn lots(app: &App, given: &[BenchPartInput]) -> Result<Vec<Lot>> {
     Ok(app.store.lots_by_id(&ids).await?)
 }
 
-async fn parts(app: &App, given: &[BenchPartInput]) -> Result<Vec<BenchPart>> {
+async fn parts(
+    app: &App,
+    given: &[BlendCalculationPartInput],
+) -> Result<Vec<BlendCalculationPart>> {
     let mut faults = ValidationErrors::default();
     let prices: Vec<Option<f64>> = (0..)
         .zip(given)
@@ -330,7 +336,7 @@ async fn parts(app: &App, given: &[BenchPartInput]) -> Result<Vec<BenchPart>> {
     Ok(parts)
 }
 
-async fn parts_of(app: &App, lots: &[Lot]) -> Result<Vec<BenchPart>> {
+async fn parts_of(app: &App, lots: &[Lot]) -> Result<Vec<BlendCalculationPart>> {
     let flours: Vec<Uuid> = lots.iter().map(|lot| lot.flour.id).collect();
     let newest = app.store.newest_readings(&flours, HISTORY).await?;
     let mut faults = ValidationErrors::default();
@@ -343,7 +349,12 @@ async fn parts_of(app: &App, lots: &[Lot]) -> Result<Vec<BenchPart>> {
 }
 
 /// What a lot brings; what its certificate lacks is the mean of the flour's other lots.
-fn part_of(lot: &Lot, others: &[Readings], at: &str, faults: &mut ValidationErrors) -> BenchPart {
+fn part_of(
+    lot: &Lot,
+    others: &[Readings],
+    at: &str,
+    faults: &mut ValidationErrors,
+) -> BlendCalculationPart {
     let mut assumed = Vec::new();
     let mut of = |property: Property, basis: Option<MoistureBasis>| {
         if let Some(value) = lot.current.readings.value(property, basis) {
@@ -373,7 +384,7 @@ fn part_of(lot: &Lot, others: &[Readings], at: &str, faults: &mut ValidationErro
         w: of(Property::W, None),
         falling_number_s: of(Property::FallingNumber, None),
     };
-    BenchPart {
+    BlendCalculationPart {
         lot_id: lot.id,
         code: lot.code.clone(),
         flour: lot.flour.name.clone(),
@@ -383,8 +394,8 @@ fn part_of(lot: &Lot, others: &[Readings], at: &str, faults: &mut ValidationErro
     }
 }
 
-impl BenchPart {
-    fn as_flour(&self, given: &BenchPartInput, price_per_t: f64) -> BlendFlourInput {
+impl BlendCalculationPart {
+    fn as_flour(&self, given: &BlendCalculationPartInput, price_per_t: f64) -> BlendFlourInput {
         BlendFlourInput {
             name: self.code.clone(),
             price_per_t: price_per_t.into(),
@@ -400,7 +411,7 @@ impl BenchPart {
     }
 }
 
-fn shares(given: &[BenchPartInput]) -> std::result::Result<Vec<f64>, ValidationErrors> {
+fn shares(given: &[BlendCalculationPartInput]) -> std::result::Result<Vec<f64>, ValidationErrors> {
     let mut faults = ValidationErrors::default();
     let shares = given.iter().enumerate().map(|(at, part)| {
         SHARE.check_or(&part.share_pct, 0.0, &format!("parts[{at}]."), &mut faults)
@@ -409,12 +420,12 @@ fn shares(given: &[BenchPartInput]) -> std::result::Result<Vec<f64>, ValidationE
     faults.or(shares)
 }
 
-fn mixed(parts: &[BenchPart], shares: &[f64]) -> Mixture {
+fn mixed(parts: &[BlendCalculationPart], shares: &[f64]) -> Mixture {
     Mixture::of(parts.iter().map(|part| part.has).zip(shares.iter().copied()))
 }
 
 /// The certificate of a blended lot, computed from its parts.
-fn computed_rows(parts: &[BenchPart], lots: &[Lot], shares: &[f64]) -> Vec<Row> {
+fn computed_rows(parts: &[BlendCalculationPart], lots: &[Lot], shares: &[f64]) -> Vec<Row> {
     let blend = mixed(parts, shares);
     let row = |property: Property, value: String, basis: &str| Row {
         property: property.label().into(),

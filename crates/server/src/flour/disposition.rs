@@ -135,7 +135,7 @@ const PLACE_MAX: usize = 80;
 
 /// Decides on a lot: a person's act, with a reason for all but a plain release
 #[utoipa::path(put, path = "/api/v1/lots/{lot_id}/dispositions/{disposition_id}", tag = "flour",
-    params(("lot_id" = Uuid, Path), ("decision_id" = Uuid, Path)), request_body = DispositionInput,
+    params(("lot_id" = Uuid, Path), ("disposition_id" = Uuid, Path)), request_body = DispositionInput,
     responses((status = 200, body = DispositionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn decide(
     State(app): State<App>,

@@ -158,15 +158,15 @@ async fn preview(
     if headers.len() < 2 || rows.is_empty() {
         return Err(Problem::unusable(FileFault::NoReadings.to_string()));
     }
-    let get_or_load = match asked.mapping {
+    let remembered = match asked.mapping {
         None => app.store.mapping_for(&headers).await?,
         Some(_) => None,
     };
     let (remembered_by, known_mill) =
-        get_or_load.as_ref().map(|one| (one.made_by.clone(), one.mill.clone())).unzip();
+        remembered.as_ref().map(|one| (one.made_by.clone(), one.mill.clone())).unzip();
     let mapping = asked
         .mapping
-        .or_else(|| get_or_load.and_then(|one| serde_json::from_value(one.mapping).ok()))
+        .or_else(|| remembered.and_then(|one| serde_json::from_value(one.mapping).ok()))
         .unwrap_or_else(|| suggest_mapping(&headers, &rows));
     let mill = known_mill.unwrap_or(asked.mill);
     let flours = FloursByName::load(&app).await?;
@@ -259,8 +259,8 @@ async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
         return Ok(input.lots.clone());
     }
     let (headers, rows) = table(&input.table);
-    let get_or_load = app.store.mapping_for(&headers).await?;
-    let known = get_or_load.and_then(|one| serde_json::from_value::<Mapping>(one.mapping).ok());
+    let remembered = app.store.mapping_for(&headers).await?;
+    let known = remembered.and_then(|one| serde_json::from_value::<Mapping>(one.mapping).ok());
     let mapping = match (&input.mapping, &known) {
         (Some(given), _) => given.clone(),
         (None, Some(known)) => known.clone(),
@@ -275,7 +275,7 @@ async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
         return Err(Problem::field("mapping.columns", message));
     }
     if input.mapping.is_some() && known.as_ref() != Some(&mapping) {
-        let get_or_load = MillMapping {
+        let remembered = MillMapping {
             id: Uuid::now_v7(),
             mill: input.mill.clone(),
             headers,
@@ -283,7 +283,7 @@ async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
             made_by: input.signed.by.clone(),
             made_at: Utc::now(),
         };
-        app.store.add_mapping(&get_or_load).await?;
+        app.store.add_mapping(&remembered).await?;
     }
     Ok(rows.iter().map(|cells| mapped(&mapping, cells, &input.mill)).collect())
 }

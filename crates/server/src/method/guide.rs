@@ -51,12 +51,12 @@ async fn guide(
     State(app): State<App>,
     Json(asked): Json<ScenarioInput>,
 ) -> Result<Json<MethodGuide>> {
-    let held = ScenarioContext::load(&app, &asked, "").await?;
-    let method_id = held.documents.method.method_id;
-    let line_id = held.documents.line.line_id;
+    let context = ScenarioContext::load(&app, &asked, "").await?;
+    let method_id = context.documents.method.method_id;
+    let line_id = context.documents.line.line_id;
     let measured = app.store.dough_temperatures(method_id, line_id, LEARNED_FROM).await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let chain = chain(&scenario);
     let doughs: Vec<Measured> = measured.iter().rev().map(DoughTemperature::measured).collect();
     Ok(Json(MethodGuide {

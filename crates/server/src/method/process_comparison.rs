@@ -21,9 +21,9 @@ async fn both(
     State(app): State<App>,
     Json(asked): Json<ScenarioInput>,
 ) -> Result<Json<ProcessComparison>> {
-    let held = ScenarioContext::load(&app, &asked, "").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked, "").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let found = process_comparison(&scenario, &chain(&scenario));
     Ok(Json(found.map_err(|error| Problem::field("scenario", error.to_string()))?))
 }

@@ -34,9 +34,9 @@ struct RiseView {
 #[utoipa::path(post, path = "/api/v1/chain/fermentation", tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = RiseView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn rises(State(app): State<App>, Json(asked): Json<ScenarioInput>) -> Result<Json<RiseView>> {
-    let held = ScenarioContext::load(&app, &asked, "").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked, "").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let chain = chain(&scenario);
     let rise = rise(&scenario, &chain).map_err(no_rise)?;
     let seasons = if rise.yeast_idy_pct > 0.0 {
@@ -76,9 +76,9 @@ async fn yeast(State(app): State<App>, Json(asked): Json<RiseWanted>) -> Result<
     let mut faults = ValidationErrors::default();
     let wanted = RISE.check(&asked.rise_pct, "", &mut faults);
     faults.or(())?;
-    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let chain = chain(&scenario);
     let found = yeast_wanted(&scenario, &chain, wanted).map_err(no_rise)?;
     let otherwise = otherwise_risen(&scenario, &chain, wanted).map_err(no_rise)?;
@@ -146,9 +146,9 @@ async fn follow(
         })
         .collect();
     faults.or(())?;
-    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     Ok(Json(
         fermentation_tracking(&scenario, &chain(&scenario), asked.of, &readings)
             .map_err(no_rise)?,

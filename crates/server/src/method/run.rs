@@ -113,9 +113,9 @@ impl RunQuery {
             );
         }
         faults.or(())?;
-        let held = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
-        let flours = held.flours();
-        let scenario = held.scenario(&flours);
+        let context = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
+        let flours = context.flours();
+        let scenario = context.scenario(&flours);
         let chain = chain(&scenario);
         let (Some(each), Some(dough)) = (each_dough(&scenario, &chain), &chain.dough) else {
             return Err(Problem::field(
@@ -152,7 +152,7 @@ impl RunQuery {
             None => None,
         };
         let late = stop.map_or_else(Vec::new, |stop| late(&scenario, &chain, &plan, stop.until()));
-        Ok((RunView { plan, late, calm_out_at: calm }, held.documents.formula.name.clone()))
+        Ok((RunView { plan, late, calm_out_at: calm }, context.documents.formula.name.clone()))
     }
 }
 

@@ -54,9 +54,9 @@ impl ScheduleQuery {
         let mut faults = ValidationErrors::default();
         let wanted = self.day.check(app.clock().await?, "day.", &mut faults);
         faults.or(())?;
-        let held = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
-        let flours = held.flours();
-        let scenario = held.scenario(&flours);
+        let context = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
+        let flours = context.flours();
+        let scenario = context.scenario(&flours);
         let plan = plan_schedule(scenario.method, &wanted)
             .map_err(|error| Problem::field("day.refused", error.to_string()))?;
         let method = plan.method(scenario.method);
@@ -78,7 +78,7 @@ impl ScheduleQuery {
             spare,
             plan,
         };
-        Ok((view, held.documents.formula.name.clone()))
+        Ok((view, context.documents.formula.name.clone()))
     }
 }
 

@@ -55,9 +55,9 @@ async fn sponge(
     let end_c = END.check_opt(&asked.end_c, "", &mut faults);
     let sooner_min = SOONER.check_opt(&asked.sooner_min, "", &mut faults);
     faults.or(())?;
-    let held = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-    let flours = held.flours();
-    let scenario = held.scenario(&flours);
+    let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+    let flours = context.flours();
+    let scenario = context.scenario(&flours);
     let chain = chain(&scenario);
     Ok(Json(SpongeAnswer {
         sponge: SpongeView::of(&scenario, &chain),

@@ -115,9 +115,9 @@ async fn save(
     app.store.current_line(input.line_id).await?;
     let mixed = match &input.scenario {
         Some(scenario) => {
-            let held = ScenarioContext::load(&app, scenario, "scenario.").await?;
-            let flours = held.flours();
-            let scenario = held.scenario(&flours);
+            let context = ScenarioContext::load(&app, scenario, "scenario.").await?;
+            let flours = context.flours();
+            let scenario = context.scenario(&flours);
             mixed_dough(&scenario, &figures(&scenario)).map(|mixed| json!(mixed))
         }
         None => None,

@@ -23,6 +23,8 @@ UPDATE plant_numbers_revision SET numbers = pg_temp.renamed(numbers, '{"correcti
 ALTER TABLE lot_decision DROP CONSTRAINT lot_decision_decision_check;
 UPDATE lot_decision SET decision = CASE decision WHEN 'release' THEN 'accept' WHEN 'release_with_note' THEN 'accept_with_note' ELSE decision END;
 ALTER TABLE lot_decision ADD CHECK (decision IN ('accept','accept_with_note', 'hold', 'reject'));
+UPDATE batch SET issued = replace(issued::text, '"decision": "release"', '"decision": "accept"')::jsonb
+WHERE issued::text LIKE '%"decision": "release"%';
 UPDATE batch SET issued = replace(issued::text, '"decision": "release_with_note"', '"decision": "accept_with_note"')::jsonb
-WHERE issued::text LIKE '%"release_with_note"%';
+WHERE issued::text LIKE '%"decision": "release_with_note"%';
 DROP FUNCTION pg_temp.renamed;

@@ -1,18 +1,18 @@
 /** A lot on the bench, as it is set. */
-export interface BenchLot {
+export interface BlendLot {
   lotId: string;
   share: number;
   /** Of a tonne; none where it is not known. */
   price: number | null;
 }
 
-export interface BenchDraft {
-  lots: BenchLot[];
+export interface BlendDraft {
+  lots: BlendLot[];
   targets: Record<string, { min: string; max: string }>;
 }
 
 export const BENCH_KEY = "ironpeel.blend";
-export const beginBench = (kept?: Partial<BenchDraft>): BenchDraft => ({
+export const beginBlend = (kept?: Partial<BlendDraft>): BlendDraft => ({
   lots: [],
   targets: {},
   ...kept,

@@ -28,7 +28,11 @@ export function Derivation({ why, of, children }: Asked & { why: Schemas["Deriva
 }
 
 /** A figure of the chain that answers "why?", asked of the server when it is opened. */
-export function ChainWhy({ link, of, children }: Asked & { link: keyof Schemas["Derivations"] }) {
+export function ChainDerivation({
+  link,
+  of,
+  children,
+}: Asked & { link: keyof Schemas["Derivations"] }) {
   return (
     <Answering of={of} figure={children}>
       <Fetched link={link} />

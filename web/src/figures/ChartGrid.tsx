@@ -11,7 +11,7 @@ interface Props {
 }
 
 /** The ruled paper a curve is drawn on: hairlines, figures, units. */
-export function Ruled({ x, y, width, height, edge, units }: Props) {
+export function ChartGrid({ x, y, width, height, edge, units }: Props) {
   return (
     <g fontSize="12" fill="var(--color-iron)">
       {y.ticks(6).map((tick) => (

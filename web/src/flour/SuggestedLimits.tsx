@@ -11,7 +11,7 @@ interface Props {
 }
 
 /** Limits to consider, and which part of past lots each would have put out. */
-export function Proposals({ flour, disabled, onTake }: Props) {
+export function SuggestedLimits({ flour, disabled, onTake }: Props) {
   const format = useFormat();
   const [use, setUse] = useState(flour.intended_use);
   const [k, setK] = useState(2);

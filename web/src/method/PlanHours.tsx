@@ -35,7 +35,7 @@ export function WhenAsked({ day, set }: WhenProps) {
 }
 
 /** The closed hours. */
-export function NobodyThere({ day, set, refused }: Props) {
+export function ClosedHours({ day, set, refused }: Props) {
   const setHours = (at: number, change: Partial<ScheduleQuery["refused"][number]>) =>
     set(({ refused }) => ({
       refused: refused.map((one, i) => (i === at ? { ...one, ...change } : one)),
