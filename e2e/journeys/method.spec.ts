@@ -119,7 +119,7 @@ test("the same loaf stands beside its no-time dough", async ({ page }) => {
   const table = page.getByRole("table", { name: "Straight and sponge compared" });
   await expect(table.getByRole("columnheader", { name: "no-time straight dough" })).toBeVisible();
   const row = (name: string) => table.getByRole("row", { name: new RegExp(`^${name}`) });
-  await expect(row("First water to out of the oven")).toContainText("5 h");
+  await expect(row("Process time to out of the oven")).toContainText("5 h");
   await expect(row("Troughs in use")).toContainText("m²");
   await expect(row("Flavour")).toContainText("hours of fermentation");
   await expect(page.getByText(/W at least 260/)).toBeVisible();

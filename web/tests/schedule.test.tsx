@@ -33,9 +33,9 @@ test("a plan begins with tomorrow at five, and the last one asked is kept until 
   expect(keptDay(undefined, now)).toEqual({
     by: "out_by",
     at: "2026-11-26T05:00",
-    refused: [{ from: "22:00", to: "4:00" }],
+    closed_hours: [{ from: "22:00", to: "4:00" }],
   });
-  const asked = { by: "from" as const, at: "2026-11-27T09:00", refused: [] };
+  const asked = { by: "from" as const, at: "2026-11-27T09:00", closed_hours: [] };
   expect(keptDay(asked, now)).toEqual(asked);
   expect(keptDay(asked, new Date(2026, 11, 1, 14, 0))).toEqual({
     ...asked,
@@ -45,7 +45,7 @@ test("a plan begins with tomorrow at five, and the last one asked is kept until 
 
 test("what is asked goes to the server as a moment by the plant's clock", () => {
   const input = dayInput(
-    { by: "from", at: "2026-11-27T09:00", refused: [] },
+    { by: "from", at: "2026-11-27T09:00", closed_hours: [] },
     new Date(2026, 10, 26),
   );
   expect(input.not_before).toBe(new Date(2026, 10, 26).toISOString());
@@ -53,7 +53,7 @@ test("what is asked goes to the server as a moment by the plant's clock", () => 
   expect(input.zone, "the plant's").toBeUndefined();
 });
 
-test("refused hours are drawn each day they touch, cut to what is shown", () => {
+test("closed hours are drawn each day they touch, cut to what is shown", () => {
   const start = new Date(2026, 10, 25, 20, 0).getTime();
   const end = start + 30 * HOUR;
   const night = stretches(start, end, [{ from: 22 * 60, to: 4 * 60 }]);
@@ -70,7 +70,11 @@ const SOON = new Date(Date.now() + 64 * HOUR);
 SOON.setHours(5, 0, 0, 0);
 
 const keepSoon = () =>
-  store(DAY_KEY, { by: "out_by", at: fieldOf(SOON), refused: [{ from: "22:00", to: "4:00" }] });
+  store(DAY_KEY, {
+    by: "out_by",
+    at: fieldOf(SOON),
+    closed_hours: [{ from: "22:00", to: "4:00" }],
+  });
 beforeEach(keepSoon);
 afterEach(() => vi.restoreAllMocks());
 
@@ -105,7 +109,7 @@ test("hours that leave no way say what is in the way, and come off again", async
   const to = screen.getByLabelText("Closed hours, to, 2");
   await user.clear(to);
   await user.type(to, "21:45");
-  await screen.findByText(/falls into the refused hours/);
+  await screen.findByText(/falls into the closed hours/);
   await user.click(screen.getByRole("button", { name: "Remove closed hours, 2" }));
   await screen.findByRole("table", { name: "The stages with their hours" });
 });

@@ -44,7 +44,7 @@ fn runs(criterion: &mut Criterion) {
     let day = ScheduleRequest {
         anchor: Anchor::OutBy(five),
         // A day's start has to be sought.
-        refused: vec![ClosedHours { from: clock(3), to: clock(5) }],
+        closed_hours: vec![ClosedHours { from: clock(3), to: clock(5) }],
         zone: Tz::Europe__London,
         not_before: None,
     };

@@ -29,13 +29,13 @@ impl Dice {
 /// A dough that takes its water up, develops, holds, and softens.
 #[derive(Debug, Clone, Copy)]
 struct Dough {
-    summit_fu: f64,
+    peak_fu: f64,
     develops_min: f64,
     softens: f64,
     minutes: f64,
 }
 
-const DOUGH: Dough = Dough { summit_fu: 505.0, develops_min: 6.5, softens: 0.9, minutes: 24.0 };
+const DOUGH: Dough = Dough { peak_fu: 505.0, develops_min: 6.5, softens: 0.9, minutes: 24.0 };
 
 impl Dough {
     fn times(self) -> Vec<f64> {
@@ -48,7 +48,7 @@ impl Dough {
         let rise = 1.0 - (-3.5 * t).exp() * (1.0 + 3.5 * t);
         let past = (t - 1.0).max(0.0);
         let peak = 1.0 - (-3.5f64).exp() * 4.5;
-        self.summit_fu * (rise.min(peak) / peak - 0.06 * self.softens * past * past / (1.0 + past))
+        self.peak_fu * (rise.min(peak) / peak - 0.06 * self.softens * past * past / (1.0 + past))
     }
 
     fn band(t_s: f64) -> f64 {
@@ -76,12 +76,12 @@ fn gram<'a>(t_s: &'a [f64], fu: &'a [f64], band_fu: &'a [f64]) -> Farinogram<'a>
     }
 }
 
-/// A trace straight up to a summit and straight down again.
-fn ridge(minutes: u32, summit_min: f64, summit_fu: f64) -> (Vec<f64>, Vec<f64>) {
+/// A trace straight up to a peak and straight down again.
+fn ridge(minutes: u32, peak_min: f64, peak_fu: f64) -> (Vec<f64>, Vec<f64>) {
     let t_s: Vec<f64> = (0..=minutes * 60).map(f64::from).collect();
     let fu = t_s.iter().map(|t| {
-        let off = t / 60.0 - summit_min;
-        if off < 0.0 { summit_fu * (1.0 + off / summit_min) } else { summit_fu - 8.0 * off }
+        let off = t / 60.0 - peak_min;
+        if off < 0.0 { peak_fu * (1.0 + off / peak_min) } else { peak_fu - 8.0 * off }
     });
     let fu = fu.collect();
     (t_s, fu)
@@ -89,10 +89,10 @@ fn ridge(minutes: u32, summit_min: f64, summit_fu: f64) -> (Vec<f64>, Vec<f64>) 
 
 #[test]
 fn absorption_by_both_mixers() {
-    for (mixer, moisture, water, summit, wanted) in
+    for (mixer, moisture, water, peak, wanted) in
         [(300, 13.2, 186.0, 512.0, 61.46), (50, 14.6, 29.4, 487.0, 59.09)]
     {
-        let (t_s, fu) = ridge(20, 6.0, summit);
+        let (t_s, fu) = ridge(20, 6.0, peak);
         let input: FarinographInput = serde_json::from_value(json!({
             "mixer_g": mixer, "flour_moisture_pct": moisture, "water_ml": water,
             "t_s": t_s, "fu": fu,
@@ -100,7 +100,7 @@ fn absorption_by_both_mixers() {
         .expect("the contract's shape");
         let read = input.compute().expect("in range");
         near(read.absorption_14_pct, wanted, 0.005);
-        near(read.max_consistency_fu, summit, 1e-9);
+        near(read.max_consistency_fu, peak, 1e-9);
         near(read.line_fu, 500.0, 0.0);
     }
 }
@@ -110,7 +110,7 @@ fn every_reading_where_the_standard_reads_it() {
     let (t_s, fu) = ridge(20, 6.0, 510.0);
     let band = vec![20.0; t_s.len()];
     let read = gram(&t_s, &fu, &band).read();
-    // Flat within half a FU until 3.75 s past the summit.
+    // Flat within half a FU until 3.75 s past the peak.
     near(read.development_min, 6.05, 0.02);
     // 480 FU on the way up at 85 FU a minute, on the way down at 8.
     near(read.arrival_min.expect("crossed"), 480.0 / 85.0, 1e-6);
@@ -123,7 +123,7 @@ fn every_reading_where_the_standard_reads_it() {
 }
 
 #[test]
-fn a_flat_top_ends_and_of_two_summits_the_second_counts() {
+fn a_flat_top_ends_and_of_two_peaks_the_second_counts() {
     let t_s: Vec<f64> = (0..1200).map(f64::from).collect();
     let flat: Vec<f64> = t_s
         .iter()
@@ -167,9 +167,9 @@ fn noise_moves_readings_by_less_than_the_eye_would() {
     let mut worst = (0.0f64, 0.0f64);
     let doughs = [
         DOUGH,
-        Dough { summit_fu: 512.0, develops_min: 2.5, softens: 0.5, minutes: 20.0 },
-        Dough { summit_fu: 492.0, develops_min: 9.5, softens: 1.4, minutes: 30.0 },
-        Dough { summit_fu: 548.0, develops_min: 5.0, softens: 1.2, minutes: 24.0 },
+        Dough { peak_fu: 512.0, develops_min: 2.5, softens: 0.5, minutes: 20.0 },
+        Dough { peak_fu: 492.0, develops_min: 9.5, softens: 1.4, minutes: 30.0 },
+        Dough { peak_fu: 548.0, develops_min: 5.0, softens: 1.2, minutes: 24.0 },
     ];
     for dough in doughs {
         let clean = dough.read(0.0, &mut dice);
@@ -186,9 +186,9 @@ fn noise_moves_readings_by_less_than_the_eye_would() {
             worst.1 = worst.1.max(fu(|read| read.arrival_min));
             assert!(off <= 4.0, "{off} FU in {dough:?}");
             assert!(fu(|read| read.arrival_min) <= 0.3, "{noisy:?} {clean:?}");
-            // A broad summit may be found anywhere on its top.
+            // A broad peak may be found anywhere on its top.
             let top = dough.centre(noisy.development_min * 60.0);
-            assert!(dough.summit_fu - top < 3.0, "{top} in {dough:?}");
+            assert!(dough.peak_fu - top < 3.0, "{top} in {dough:?}");
         }
     }
     assert!(worst.0 > 0.0 && worst.1 > 0.0);

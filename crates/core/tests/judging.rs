@@ -54,7 +54,7 @@ fn a_certificate_agrees_with_its_curve_within_twice_the_repeatability() {
     assert!(check(Property::Stability, 12.0).agrees, "a tenth where none is on record");
     assert!(!check(Property::Stability, 13.0).agrees);
     let broad = FromCurve { property: Property::Stability, value: 13.0, unsure: 2.5 };
-    assert!(check_against_curve(&stated, &[broad])[0].agrees, "the summit is broader than a tenth");
+    assert!(check_against_curve(&stated, &[broad])[0].agrees, "the peak is broader than a tenth");
     let unstated = check(Property::W, 300.0);
     assert_eq!((unstated.stated, unstated.agrees), (None, true));
 }

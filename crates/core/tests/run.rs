@@ -55,7 +55,7 @@ fn sponge_dough() -> Method {
 fn out_by(anchor: DateTime<Utc>) -> ScheduleRequest {
     ScheduleRequest {
         anchor: Anchor::OutBy(anchor),
-        refused: vec![],
+        closed_hours: vec![],
         zone: Tz::UTC,
         not_before: None,
     }
@@ -164,14 +164,14 @@ fn ten_doughs_are_out_by_five_with_their_sponges_set_the_evening_before() {
 fn a_run_keeps_clear_of_refused_hours_as_a_whole() {
     let clock = |hour| chrono::NaiveTime::from_hms_opt(hour, 0, 0).expect("an hour");
     let method = sponge_dough();
-    let refused = vec![ClosedHours { from: clock(22), to: clock(4) }];
-    let day = ScheduleRequest { refused, ..out_by(at(26, 5, 0)) };
+    let closed_hours = vec![ClosedHours { from: clock(22), to: clock(4) }];
+    let day = ScheduleRequest { closed_hours, ..out_by(at(26, 5, 0)) };
     let plan = plan_run(&asked(&method, &day)).expect("a day has room for it");
     assert!(plan.moved_min > 0 && plan.out_at <= at(25, 22, 0), "{}", plan.out_at);
     let short =
-        ScheduleRequest { refused: vec![ClosedHours { from: clock(8), to: clock(4) }], ..day };
+        ScheduleRequest { closed_hours: vec![ClosedHours { from: clock(8), to: clock(4) }], ..day };
     let error = plan_run(&asked(&method, &short)).expect_err("four hours hold no run");
-    assert!(error.to_string().contains("refused hours"), "{error}");
+    assert!(error.to_string().contains("closed hours"), "{error}");
     let narrow = Equipment { oven_pieces: 1.0, ..LINE };
     let years = RunRequest { equipment: &narrow, doughs: 200, ..asked(&method, &day) };
     let error = plan_run(&years).expect_err("an oven for one loaf");

@@ -71,22 +71,22 @@ fn overnight() -> Method {
 fn plan_schedule(
     method: &Method,
     anchor: Anchor,
-    refused: &[ClosedHours],
+    closed: &[ClosedHours],
     zone: Tz,
 ) -> Result<SchedulePlan, ScheduleError> {
-    let wanted = ScheduleRequest { anchor, refused: refused.to_vec(), zone, not_before: None };
+    let wanted = ScheduleRequest { anchor, closed_hours: closed.to_vec(), zone, not_before: None };
     ironpeel_core::schedule::plan_schedule(method, &wanted)
 }
 
 /// Whether nobody is there, by the clock on the wall.
-fn shut(refused: &[ClosedHours], moment: DateTime<Utc>, zone: Tz) -> bool {
+fn shut(closed: &[ClosedHours], moment: DateTime<Utc>, zone: Tz) -> bool {
     let wall = moment.with_timezone(&zone).time();
-    refused.iter().any(|ClosedHours { from, to }| {
+    closed.iter().any(|ClosedHours { from, to }| {
         if from <= to { *from <= wall && wall < *to } else { *from <= wall || wall < *to }
     })
 }
 
-fn sound(plan: &SchedulePlan, refused: &[ClosedHours], zone: Tz) {
+fn sound(plan: &SchedulePlan, closed: &[ClosedHours], zone: Tz) {
     for pair in plan.stages.windows(2) {
         assert_eq!(pair[0].ends_at, pair[1].starts_at, "no gap");
     }
@@ -94,10 +94,10 @@ fn sound(plan: &SchedulePlan, refused: &[ClosedHours], zone: Tz) {
     for stage in &plan.stages {
         let busy = if stage.hands { stage.ends_at } else { stage.starts_at };
         let looked = (0..(busy - stage.starts_at).num_minutes().max(1)).step_by(5);
-        let open = |minute| !shut(refused, stage.starts_at + Duration::minutes(minute), zone);
+        let open = |minute| !shut(closed, stage.starts_at + Duration::minutes(minute), zone);
         assert!(
             looked.into_iter().all(open),
-            "{} at {} falls into the refused hours",
+            "{} at {} falls into the closed hours",
             stage.label,
             stage.starts_at
         );
@@ -117,32 +117,32 @@ fn with_all_hours_open_it_is_as_the_method_says() {
 
 #[test]
 fn a_start_that_would_end_in_the_night_waits_for_the_morning() {
-    let refused = [night()];
+    let closed = [night()];
     let plan =
-        plan_schedule(&straight(), Anchor::From(at(25, 19, 0)), &refused, ISLAND).expect("fits");
-    sound(&plan, &refused, ISLAND);
+        plan_schedule(&straight(), Anchor::From(at(25, 19, 0)), &closed, ISLAND).expect("fits");
+    sound(&plan, &closed, ISLAND);
     assert_eq!(plan.starts_at, at(26, 4, 0));
     assert_eq!((plan.moved_min, plan.message), (9 * 60, None), "the next morning");
 }
 
 #[test]
 fn bread_wanted_early_is_baked_the_evening_before() {
-    let refused = [night()];
+    let closed = [night()];
     let plan =
-        plan_schedule(&straight(), Anchor::OutBy(at(26, 6, 0)), &refused, ISLAND).expect("fits");
-    sound(&plan, &refused, ISLAND);
+        plan_schedule(&straight(), Anchor::OutBy(at(26, 6, 0)), &closed, ISLAND).expect("fits");
+    sound(&plan, &closed, ISLAND);
     assert_eq!(plan.out_at, at(25, 21, 55), "while somebody is there to take it out");
 }
 
 #[test]
 fn a_night_in_the_cold_is_stretched_before_anything_is_put_in() {
-    let refused = [
+    let closed = [
         ClosedHours { from: clock(8, 0), to: clock(17, 0) },
         ClosedHours { from: clock(21, 30), to: clock(7, 0) },
     ];
     let plan =
-        plan_schedule(&overnight(), Anchor::From(at(25, 17, 0)), &refused, ISLAND).expect("fits");
-    sound(&plan, &refused, ISLAND);
+        plan_schedule(&overnight(), Anchor::From(at(25, 17, 0)), &closed, ISLAND).expect("fits");
+    sound(&plan, &closed, ISLAND);
     assert!(plan.stages.iter().all(|stage| !stage.added));
     let stretched: Vec<&str> = plan
         .stages
@@ -158,7 +158,7 @@ fn a_night_in_the_cold_is_stretched_before_anything_is_put_in() {
 
 #[test]
 fn a_night_in_the_cold_is_stretched_only_as_far_as_its_stage_allows() {
-    let refused = [
+    let closed = [
         ClosedHours { from: clock(8, 0), to: clock(17, 0) },
         ClosedHours { from: clock(21, 30), to: clock(7, 0) },
     ];
@@ -171,7 +171,7 @@ fn a_night_in_the_cold_is_stretched_only_as_far_as_its_stage_allows() {
             let tolerance = TimeTolerance { low_min: low * planned, high_min: high * planned };
             method.stages[cold].tolerance = Some(tolerance);
             let from = Anchor::From(at(25, hour, 0));
-            let Ok(plan) = plan_schedule(&method, from, &refused, ISLAND) else { continue };
+            let Ok(plan) = plan_schedule(&method, from, &closed, ISLAND) else { continue };
             let night = plan.stages.iter().find(|stage| stage.of == Some(cold)).expect("planned");
             let lasts = (night.ends_at - night.starts_at).num_minutes() as f64;
             assert!(
@@ -187,13 +187,13 @@ fn a_night_in_the_cold_is_stretched_only_as_far_as_its_stage_allows() {
 #[test]
 fn a_method_without_a_night_is_given_one_when_it_is_the_only_way() {
     // Two hours in the evening and two in the morning are all there is.
-    let refused = [
+    let closed = [
         ClosedHours { from: clock(8, 0), to: clock(18, 0) },
         ClosedHours { from: clock(21, 0), to: clock(5, 30) },
     ];
     let plan =
-        plan_schedule(&straight(), Anchor::From(at(25, 18, 0)), &refused, ISLAND).expect("fits");
-    sound(&plan, &refused, ISLAND);
+        plan_schedule(&straight(), Anchor::From(at(25, 18, 0)), &closed, ISLAND).expect("fits");
+    sound(&plan, &closed, ISLAND);
     let added: Vec<&str> =
         plan.stages.iter().filter(|stage| stage.added).map(|stage| &*stage.label).collect();
     assert_eq!(added, ["In the cold"]);
@@ -243,7 +243,7 @@ fn folds_are_moments_with_hours_of_one_s_own_between_them() {
 fn nothing_begins_in_the_past() {
     let wanted = |anchor, now| ScheduleRequest {
         anchor,
-        refused: vec![night()],
+        closed_hours: vec![night()],
         zone: ISLAND,
         not_before: Some(now),
     };
@@ -271,7 +271,7 @@ fn what_can_never_be_done_names_what_is_in_the_way() {
         ISLAND,
     );
     let message = error.expect_err("twenty minutes a day are not enough").to_string();
-    assert!(message.contains("falls into the refused hours"), "{message}");
+    assert!(message.contains("falls into the closed hours"), "{message}");
 }
 
 #[test]
@@ -288,13 +288,12 @@ fn a_long_bulk_is_halved_by_a_day_in_the_cold_around_work_and_sleep() {
         ],
         ..straight()
     };
-    let refused = [
+    let closed = [
         ClosedHours { from: clock(8, 0), to: clock(17, 0) },
         ClosedHours { from: clock(22, 30), to: clock(6, 30) },
     ];
-    let plan =
-        plan_schedule(&method, Anchor::OutBy(at(27, 22, 0)), &refused, ISLAND).expect("fits");
-    sound(&plan, &refused, ISLAND);
+    let plan = plan_schedule(&method, Anchor::OutBy(at(27, 22, 0)), &closed, ISLAND).expect("fits");
+    sound(&plan, &closed, ISLAND);
     assert_eq!(
         plan.message.as_deref(),
         Some("20 h in the cold halfway through the bulk: nothing else fits")
@@ -320,7 +319,7 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
     let day = plan_schedule(&balls, Anchor::OutBy(at(27, 19, 0)), &[], ISLAND).expect("fits");
     let open = ScheduleRequest {
         anchor: Anchor::From(day.starts_at),
-        refused: Vec::new(),
+        closed_hours: Vec::new(),
         zone: ISLAND,
         not_before: None,
     };
@@ -342,7 +341,7 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
         to: moment.overflowing_add_signed(Duration::hours(1)).0,
     };
     let closed = ScheduleRequest {
-        refused: vec![around(cold), around(found.thaw_at.time())],
+        closed_hours: vec![around(cold), around(found.thaw_at.time())],
         ..open.clone()
     };
     let asked = FrozenReserveInput { pieces: 4.0.into(), on: at(29, 18, 0) };
@@ -350,7 +349,7 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
         asked.plan(&balls, &day, &closed, "", &mut ValidationErrors::default()).expect("fits");
     assert_eq!(kept.freeze_at, found.freeze_at + Duration::hours(1));
     for moment in [kept.freeze_at, kept.thaw_at, kept.out_at] {
-        assert!(!shut(&closed.refused, moment, ISLAND), "{moment} is nobody's hour");
+        assert!(!shut(&closed.closed_hours, moment, ISLAND), "{moment} is nobody's hour");
     }
     assert!(kept.thaw_at < found.thaw_at && kept.out_at < found.out_at);
     let (_, soon) = spare(at(27, 12, 0), &balls);
@@ -363,9 +362,9 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
 
 #[test]
 fn a_starter_is_fed_at_an_hour_somebody_is_there() {
-    let wanted = |refused: &[ClosedHours], now| ScheduleRequest {
+    let wanted = |closed: &[ClosedHours], now| ScheduleRequest {
         anchor: Anchor::From(at(26, 8, 0)),
-        refused: refused.to_vec(),
+        closed_hours: closed.to_vec(),
         zone: ISLAND,
         not_before: now,
     };
@@ -388,15 +387,15 @@ fn nights_that_are_an_hour_short_or_long_are_planned_by_the_clock_on_the_wall() 
     let from = |month, day, hour| {
         Utc.with_ymd_and_hms(2026, month, day, hour, 0, 0).single().expect("a moment")
     };
-    let refused = [night()];
+    let closed = [night()];
     for (start, opens) in [
         (from(3, 28, 22), from(3, 29, 3)),
         (from(10, 24, 21), from(10, 25, 4)),
         (from(11, 25, 22), from(11, 26, 4)),
     ] {
-        let plan = plan_schedule(&straight(), Anchor::From(start), &refused, ISLAND).expect("fits");
+        let plan = plan_schedule(&straight(), Anchor::From(start), &closed, ISLAND).expect("fits");
         assert_eq!(plan.starts_at, opens, "at four by the wall");
-        sound(&plan, &refused, ISLAND);
+        sound(&plan, &closed, ISLAND);
     }
     let bulk = |plan: &SchedulePlan| plan.stages[1].ends_at - plan.stages[1].starts_at;
     let through =
@@ -417,20 +416,23 @@ fn hours_and_zone_are_read_or_told_at_their_place() {
     let by = json!({"by": "out_by", "at": "2026-11-26T05:00:00Z"});
     let wanted = check(json!({
         "anchor": by, "zone": "Europe/London",
-        "refused": [{"from": "22:00", "to": "4:00"}, {"from": " 12:30", "to": "13:00 "}],
+        "closed_hours": [{"from": "22:00", "to": "4:00"}, {"from": " 12:30", "to": "13:00 "}],
     }))
     .expect("all of it");
     assert_eq!(wanted.anchor, Anchor::OutBy(at(26, 5, 0)));
-    assert_eq!(wanted.refused[0], night());
+    assert_eq!(wanted.closed_hours[0], night());
     assert_eq!(wanted.zone, ISLAND);
     assert_eq!(check(json!({"anchor": by})).expect("the least").zone, ISLAND, "the plant's");
     for (input, field) in [
-        (json!({"refused": [{"from": "25:00", "to": "4:00"}]}), "day.refused[0].from"),
-        (json!({"refused": [{"from": "22:00"}]}), "day.refused[0].to"),
-        (json!({"refused": [{"from": "22:00", "to": "22:05"}]}), "day.refused[0].to"),
-        (json!({"refused": [{"from": "4:00", "to": "3:00"}]}), "day.refused[0].to"),
+        (json!({"closed_hours": [{"from": "25:00", "to": "4:00"}]}), "day.closed_hours[0].from"),
+        (json!({"closed_hours": [{"from": "22:00"}]}), "day.closed_hours[0].to"),
+        (json!({"closed_hours": [{"from": "22:00", "to": "22:05"}]}), "day.closed_hours[0].to"),
+        (json!({"closed_hours": [{"from": "4:00", "to": "3:00"}]}), "day.closed_hours[0].to"),
         (json!({"zone": "Atlantis/Skerrow"}), "day.zone"),
-        (json!({"refused": vec![json!({"from": "1:00", "to": "2:00"}); 7]}), "day.refused"),
+        (
+            json!({"closed_hours": vec![json!({"from": "1:00", "to": "2:00"}); 7]}),
+            "day.closed_hours",
+        ),
     ] {
         let mut whole = json!({"anchor": by});
         for (key, value) in input.as_object().expect("an object") {
@@ -447,12 +449,12 @@ proptest! {
     fn whatever_fits_keeps_its_word(
         day in 1u32..28, hour in 0u32..24, from in 0u32..24, long in 1u32..12, back in any::<bool>(),
     ) {
-        let refused = [ClosedHours { from: clock(from, 0), to: clock((from + long) % 24, 0) }];
+        let closed = [ClosedHours { from: clock(from, 0), to: clock((from + long) % 24, 0) }];
         let wanted = at(day, hour, 0);
         let anchor = if back { Anchor::OutBy(wanted) } else { Anchor::From(wanted) };
         for method in [straight(), overnight()] {
-            if let Ok(plan) = plan_schedule(&method, anchor, &refused, ISLAND) {
-                sound(&plan, &refused, ISLAND);
+            if let Ok(plan) = plan_schedule(&method, anchor, &closed, ISLAND) {
+                sound(&plan, &closed, ISLAND);
                 if back {
                     prop_assert!(plan.out_at <= wanted);
                 } else {

@@ -165,7 +165,7 @@ fn stopped(minutes: f64, doughs: f64) -> Vec<DelayedBatch> {
     let five: DateTime<Utc> = Utc.with_ymd_and_hms(2026, 11, 26, 5, 0, 0).single().expect("five");
     let day = ScheduleRequest {
         anchor: Anchor::OutBy(five),
-        refused: vec![],
+        closed_hours: vec![],
         zone: Tz::UTC,
         not_before: None,
     };

@@ -21,22 +21,21 @@ pub struct Titration {
 
 /// Runs a sample in a 300 g mixer with water that is off by so many ml.
 ///
-/// The centre line rises to the summit at the sample's development time and falls so that it has
+/// The centre line rises to the peak at the sample's development time and falls so that it has
 /// lost its softening after 12 min and its upper edge leaves the line after its stability.
 pub fn run_farinograph(sample: &Sample, water_off_ml: f64, seed: u64) -> Titration {
     let mut noise = Noise::seeded(seed);
     let flour_g = MIXER_G * 86.0 / (100.0 - sample.moisture_pct);
     let right_ml = sample.absorption_14_pct * MIXER_G / 100.0 + MIXER_G - flour_g;
     let water_ml = ((right_ml + water_off_ml) * 10.0).round() / 10.0;
-    let summit_fu = 500.0 - (water_ml - right_ml) * FU_PER_ML;
+    let peak_fu = 500.0 - (water_ml - right_ml) * FU_PER_ML;
     let minutes = (sample.development_min + 13.0).max(20.0);
 
     let shape = Shape::of(sample);
     let t_s: Vec<f64> = (0..=(minutes * 60.0) as u32).map(f64::from).collect();
     let round = |value: f64| (value * 10.0).round() / 10.0;
-    let fu = t_s
-        .iter()
-        .map(|t| round((shape.centre(t / 60.0, summit_fu) + noise.of(NOISE_FU)).max(0.0)));
+    let fu =
+        t_s.iter().map(|t| round((shape.centre(t / 60.0, peak_fu) + noise.of(NOISE_FU)).max(0.0)));
     let fu = fu.collect();
     let band_fu = t_s.iter().map(|t| round(band(t / 60.0))).collect();
     let flour_moisture_pct = round(sample.moisture_pct);
@@ -73,19 +72,19 @@ impl Shape {
         at(solve(0.02, 60.0, -wanted, |holds_min| -at(holds_min).fallen(residual)))
     }
 
-    /// FU below the summit, this long after it.
+    /// FU below the peak, this long after it.
     fn fallen(&self, minutes: f64) -> f64 {
         let bent = |x: f64| x * x / (x + self.holds_min);
         self.softening_fu * bent(minutes) / bent(12.0)
     }
 
-    fn centre(&self, minute: f64, summit_fu: f64) -> f64 {
+    fn centre(&self, minute: f64, peak_fu: f64) -> f64 {
         let along = minute / self.develops_min;
         if along >= 1.0 {
-            return summit_fu - self.fallen(minute - self.develops_min);
+            return peak_fu - self.fallen(minute - self.develops_min);
         }
-        // Flat at the summit, steep in the middle, nothing in the first seconds.
+        // Flat at the peak, steep in the middle, nothing in the first seconds.
         let wetted = 1.0 - (-(along * 4.0).powi(2)).exp();
-        summit_fu * wetted * (1.0 - 0.25 * (1.0 - along).powi(2))
+        peak_fu * wetted * (1.0 - 0.25 * (1.0 - along).powi(2))
     }
 }

@@ -13,7 +13,7 @@ pub struct Sample {
     pub absorption_14_pct: f64,
     pub development_min: f64,
     pub stability_min: f64,
-    /// Fall of the centre line 12 min after the summit, FU.
+    /// Fall of the centre line 12 min after the peak, FU.
     pub softening_fu: f64,
     pub p_mmh2o: f64,
     pub l_mm: f64,

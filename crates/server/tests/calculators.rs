@@ -118,12 +118,12 @@ fn number(value: &Value) -> f64 {
     value.as_f64().expect("a number")
 }
 
-/// A mixing curve with its summit at 6 min and so many FU.
-fn titration(summit: f64, points: u32) -> Value {
+/// A mixing curve with its peak at 6 min and so many FU.
+fn titration(peak: f64, points: u32) -> Value {
     let t_s: Vec<f64> = (0..points).map(|at| f64::from(at) * 1200.0 / f64::from(points)).collect();
     let fu: Vec<f64> = t_s
         .iter()
-        .map(|t| if *t < 360.0 { summit * t / 360.0 } else { summit - (t - 360.0) / 8.0 })
+        .map(|t| if *t < 360.0 { peak * t / 360.0 } else { peak - (t - 360.0) / 8.0 })
         .collect();
     json!({"mixer_g": 300, "flour_moisture_pct": 13.2, "water_ml": 186.0,
         "band_fu": vec![20.0; t_s.len()], "t_s": t_s, "fu": fu})

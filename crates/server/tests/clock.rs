@@ -45,7 +45,7 @@ async fn hours_that_are_nobodys_are_hours_of_the_plants_clock() {
         set(&plant, zone).await;
         let asked = json!({"scenario": scenario, "day": {
             "anchor": {"by": "from", "at": "2030-06-03T00:00:00Z"},
-            "refused": [{"from": "22:00", "to": "4:00"}],
+            "closed_hours": [{"from": "22:00", "to": "4:00"}],
         }});
         let (status, found) = plant.post("/api/v1/chain/schedule", &asked).await;
         assert_eq!(status, StatusCode::OK, "{found}");

@@ -517,7 +517,7 @@ async fn a_dough_is_put_on_the_clock_around_the_night() {
     let plant = Plant::open().await;
     let wanted = json!({
         "anchor": {"by": "out_by", "at": "2026-11-26T05:00:00Z"}, "zone": "Europe/London",
-        "refused": [{"from": "22:00", "to": "4:00"}],
+        "closed_hours": [{"from": "22:00", "to": "4:00"}],
     });
     for (slug, lot) in
         [("ferry-tin-800", "VR-26-1090"), ("holm-tin", "BS-0430"), ("ebb-flats-240", "VP-26-0435")]
@@ -538,12 +538,12 @@ async fn a_dough_is_put_on_the_clock_around_the_night() {
         "BS-0430",
         json!({
             "anchor": {"by": "from", "at": "2026-11-26T05:00:00Z"}, "zone": "Atlantis",
-            "refused": [{"from": "late", "to": "4:00"}],
+            "closed_hours": [{"from": "late", "to": "4:00"}],
         }),
     )
     .await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert_eq!(fields(&problem), ["day.refused[0].from", "day.zone"]);
+    assert_eq!(fields(&problem), ["day.closed_hours[0].from", "day.zone"]);
 }
 
 #[tokio::test]

@@ -284,8 +284,8 @@ async fn a_curve_is_taken_in_read_and_its_mark_moved() {
     let body = json!({"kind": "farinograph", "input": input, "signed": signed()});
     let (status, read) = plant.put(&path, &body).await;
     assert_eq!(status, StatusCode::OK, "{read}");
-    let summit = read["farinograph"]["max_consistency_fu"].as_f64().expect("read");
-    assert!((summit - 502.0).abs() < 6.0, "{summit}");
+    let peak = read["farinograph"]["max_consistency_fu"].as_f64().expect("read");
+    assert!((peak - 502.0).abs() < 6.0, "{peak}");
     let absorption = read["checks"]
         .as_array()
         .expect("a list")

@@ -358,11 +358,11 @@ async fn a_run_that_fits_no_hours_says_what_is_in_the_way() {
     let plant = Plant::open().await;
     let scenario = plant.scenario("ferry-tin-800", STRONG, doughs(10)).await;
     let mut day = out_by(to_come());
-    day["refused"] = json!([{"from": "6:00", "to": "2:00"}]);
+    day["closed_hours"] = json!([{"from": "6:00", "to": "2:00"}]);
     let asked = json!({"scenario": scenario, "day": day});
     let (status, refused) = plant.post("/api/v1/chain/production-run", &asked).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert_eq!(fields(&refused), ["day.refused"]);
+    assert_eq!(fields(&refused), ["day.closed_hours"]);
     let mut late = asked.clone();
     late["day"] = json!({"anchor": {"by": "out_by", "at": Utc::now()}, "not_before": Utc::now()});
     let (_, refused) = plant.post("/api/v1/chain/production-run", &late).await;

@@ -99,12 +99,12 @@ export function CurveView({ id, underId }: { id: string; underId: string | undef
           </table>
         </section>
         <section aria-labelledby="more">
-          <h2 id="more">{farinograph ? "And" : "Each curve"}</h2>
+          <h2 id="more">{farinograph ? "More readings" : "Each curve"}</h2>
           {farinograph && (
             <dl className="mt-1 grid grid-cols-2 gap-x-6">
               {(
                 [
-                  ["summit", farinograph.max_consistency_fu, "FU"],
+                  ["peak", farinograph.max_consistency_fu, "FU"],
                   ["arrival", farinograph.arrival_min, "min"],
                   ["departure", farinograph.departure_min, "min"],
                   ["mixing tolerance index", farinograph.mti_fu, "FU"],

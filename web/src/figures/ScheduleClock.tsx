@@ -22,11 +22,11 @@ interface Props {
   rise: Schemas["Rise"] | null | undefined;
   mixesH: number;
   /** Refused hours, as minutes of a day. */
-  refused: { from: number; to: number }[];
+  closed: { from: number; to: number }[];
 }
 
-/** A dough's stages on the clock, the refused hours behind them, its rise beneath. */
-export function ScheduleClock({ plan, rise, mixesH, refused }: Props) {
+/** A dough's stages on the clock, the closed hours behind them, its rise beneath. */
+export function ScheduleClock({ plan, rise, mixesH, closed }: Props) {
   const format = useFormat();
   const start = Date.parse(plan.starts_at);
   const end = Date.parse(plan.stages.at(-1)?.ends_at ?? plan.out_at);
@@ -46,7 +46,7 @@ export function ScheduleClock({ plan, rise, mixesH, refused }: Props) {
   return (
     <figure aria-label="Schedule by the clock" className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${FOOT + 20}`} className="block w-full min-w-2xl" aria-hidden>
-        {stretches(start, end, refused).map(([from, to]) => (
+        {stretches(start, end, closed).map(([from, to]) => (
           <rect
             key={from}
             x={x(from)}
@@ -117,16 +117,16 @@ export function ScheduleClock({ plan, rise, mixesH, refused }: Props) {
   );
 }
 
-/** The refused hours between two moments, by the plant's clock. */
+/** The closed hours between two moments, by the plant's clock. */
 export function stretches(
   start: number,
   end: number,
-  refused: { from: number; to: number }[],
+  closed: { from: number; to: number }[],
 ): [number, number][] {
   const all: [number, number][] = [];
   let day = subDays(startOfDay(onTheWall(start)), 1);
   for (; +day <= end; day = addDays(day, 1)) {
-    for (const { from, to } of refused) {
+    for (const { from, to } of closed) {
       const at = (minutes: number, days: number) =>
         +set(addDays(day, days), { hours: Math.floor(minutes / 60), minutes: minutes % 60 });
       const [begins, ends] = [at(from, 0), at(to, from <= to ? 0 : 1)];

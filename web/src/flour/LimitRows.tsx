@@ -35,7 +35,7 @@ export function LimitRows({ limits, onChange }: Props) {
               maximum
             </th>
             <th scope="col" className="pl-5">
-              asked
+              requirement
             </th>
             <th scope="col">method</th>
             <th scope="col">

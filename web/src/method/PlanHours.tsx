@@ -36,14 +36,14 @@ export function WhenAsked({ day, set }: WhenProps) {
 
 /** The closed hours. */
 export function ClosedHours({ day, set, refused }: Props) {
-  const setHours = (at: number, change: Partial<ScheduleQuery["refused"][number]>) =>
-    set(({ refused }) => ({
-      refused: refused.map((one, i) => (i === at ? { ...one, ...change } : one)),
+  const setHours = (at: number, change: Partial<ScheduleQuery["closed_hours"][number]>) =>
+    set(({ closed_hours }) => ({
+      closed_hours: closed_hours.map((one, i) => (i === at ? { ...one, ...change } : one)),
     }));
   return (
     <fieldset className="text-sm">
       <legend className="text-iron">Closed hours</legend>
-      {day.refused.map((hours, at) => (
+      {day.closed_hours.map((hours, at) => (
         <div key={at} className="flex items-center gap-2">
           {(["from", "to"] as const).map((end) => (
             <label key={end} className="flex items-center gap-2">
@@ -52,7 +52,7 @@ export function ClosedHours({ day, set, refused }: Props) {
                 aria-label={`Closed hours, ${end}, ${at + 1}`}
                 className="field w-16"
                 value={hours[end]}
-                aria-invalid={refused?.at(`day.refused[${at}].${end}`) ? true : undefined}
+                aria-invalid={refused?.at(`day.closed_hours[${at}].${end}`) ? true : undefined}
                 onChange={(event) => setHours(at, { [end]: event.target.value })}
               />
             </label>
@@ -61,7 +61,9 @@ export function ClosedHours({ day, set, refused }: Props) {
             type="button"
             className="px-1 text-lg text-iron hover:text-stop"
             aria-label={`Remove closed hours, ${at + 1}`}
-            onClick={() => set(({ refused }) => ({ refused: refused.filter((_, i) => i !== at) }))}
+            onClick={() =>
+              set(({ closed_hours }) => ({ closed_hours: closed_hours.filter((_, i) => i !== at) }))
+            }
           >
             ×
           </button>
@@ -71,7 +73,9 @@ export function ClosedHours({ day, set, refused }: Props) {
         type="button"
         className="link"
         onClick={() =>
-          set(({ refused }) => ({ refused: [...refused, { from: "12:00", to: "13:00" }] }))
+          set(({ closed_hours }) => ({
+            closed_hours: [...closed_hours, { from: "12:00", to: "13:00" }],
+          }))
         }
       >
         More hours

@@ -107,7 +107,7 @@ const ROWS: readonly (readonly [string, (way: Way, format: Format) => ReactNode]
       `${format.number(way.mixing_kj_per_kg)} kJ/kg in ${format.minutes(way.mixing_min)}`,
   ],
   [
-    "Its heat",
+    "Dough temperature",
     (way, format) => (
       <>
         {way.ice_kg > 0
@@ -127,12 +127,12 @@ const ROWS: readonly (readonly [string, (way: Way, format: Format) => ReactNode]
       way.yeast_idy_pct == null ? "no dose gives the same rise" : format.share(way.yeast_idy_pct),
   ],
   ["Conditioners", needs],
-  ["First water to out of the oven", (way, format) => format.minutes(way.hours * 60)],
+  ["Process time to out of the oven", (way, format) => format.minutes(way.hours * 60)],
   [
     "Troughs in use, and their floor",
     (way, format) => `${way.troughs}, ${format.number(way.floor_m2)} m²`,
   ],
-  ["Steps somebody does", (way) => String(way.labour_steps)],
+  ["Manual steps", (way) => String(way.labour_steps)],
   ["Batch interval", (way, format) => format.minutes(way.cadence_min)],
   ["A thousand pieces cost", (way, format) => format.number(way.cost_per_thousand, 2)],
   ["Flavour", (way) => way.flavour],

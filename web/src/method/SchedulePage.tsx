@@ -84,7 +84,7 @@ export function SchedulePage() {
         <>
           {found.plan.message && (
             <p className="mt-4 border-l-4 border-water bg-faint px-3 py-2">
-              Fitted around the refused hours: {format.text(found.plan.message)}. Look whether it
+              Fitted around the closed hours: {format.text(found.plan.message)}. Look whether it
               still has strength before it goes on.
             </p>
           )}
@@ -100,7 +100,7 @@ export function SchedulePage() {
               plan={found.plan}
               rise={found.rise}
               mixesH={found.mixes_h}
-              refused={day.refused.flatMap(({ from, to }) => {
+              closed={day.closed_hours.flatMap(({ from, to }) => {
                 const [begins, ends] = [minutesOf(from), minutesOf(to)];
                 return begins === null || ends === null ? [] : [{ from: begins, to: ends }];
               })}

@@ -32,7 +32,7 @@ export const KINDS = {
 } as const satisfies Record<Schemas["StageKind"], string>;
 
 export const SIGNS = {
-  look: "its look and feel",
+  look: "look and feel",
   time: "the clock",
   temperature: "a temperature",
   rise: "a rise",

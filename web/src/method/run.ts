@@ -26,7 +26,7 @@ export function keptRun(kept?: Partial<RunQuery>, now = new Date()): RunQuery {
   const usual: RunQuery = {
     ...usualDay(now),
     since: now.toISOString(),
-    refused: [],
+    closed_hours: [],
     shifts: [],
     stop: undefined,
     dropped: [],
@@ -37,7 +37,7 @@ export function keptRun(kept?: Partial<RunQuery>, now = new Date()): RunQuery {
   // What was kept may be of an earlier version or cut short.
   if (moments.some((moment) => Number.isNaN(moment.getTime()))) return usual;
   // A run gone by is no run; its moves and its standstill were of that day.
-  return last.at < fieldOf(now) ? { ...usual, refused: last.refused } : last;
+  return last.at < fieldOf(now) ? { ...usual, closed_hours: last.closed_hours } : last;
 }
 
 export const stopInput = (stop: StopAsked): Schemas["StopInput"] => ({

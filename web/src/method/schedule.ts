@@ -7,7 +7,7 @@ export interface ScheduleQuery {
   by: Schemas["AnchorInput"]["by"];
   /** As a browser's field for a date and a time keeps it: by the plant's clock. */
   at: string;
-  refused: { from: string; to: string }[];
+  closed_hours: { from: string; to: string }[];
 }
 
 export const DAY_KEY = "ironpeel.day";
@@ -25,7 +25,7 @@ export function usualDay(now: Date): ScheduleQuery {
   return {
     by: "out_by",
     at: fieldOf(tomorrow),
-    refused: [{ from: "22:00", to: "4:00" }],
+    closed_hours: [{ from: "22:00", to: "4:00" }],
   };
 }
 
@@ -42,6 +42,6 @@ export function keptDay(kept?: Partial<ScheduleQuery>, now = new Date()): Schedu
 /** As the server takes it, by the plant's clock; nothing begins before now. */
 export const dayInput = (day: ScheduleQuery, now: Date): Schemas["ScheduleInput"] => ({
   anchor: { by: day.by, at: momentOf(day.at).toISOString() },
-  refused: day.refused,
+  closed_hours: day.closed_hours,
   not_before: now.toISOString(),
 });

@@ -9,11 +9,11 @@ pub const MOST_POINTS: usize = 200_000;
 const LEAST_POINTS: usize = 60;
 /// The consistency a flour's absorption is stated at, FU.
 const AIM_FU: f64 = 500.0;
-/// How far from it the summit may lie before the titration is repeated, FU.
+/// How far from it the peak may lie before the titration is repeated, FU.
 const OFF_AIM_FU: f64 = 20.0;
-/// A top this flat is one summit, and its end the time of it, FU.
+/// A top this flat is one peak, and its end the time of it, FU.
 const FLAT_FU: f64 = 0.5;
-/// A summit is as broad as the stretch that lies less than this below it, FU.
+/// A peak is as broad as the stretch that lies less than this below it, FU.
 const BROAD_FU: f64 = 3.0;
 const MTI_AFTER_MIN: f64 = 5.0;
 const SOFTENING_AFTER_MIN: f64 = 12.0;
@@ -36,7 +36,7 @@ pub enum FarinographMixer {
 }
 
 impl FarinographMixer {
-    /// Correction of the water per FU the summit is off 500, ml.
+    /// Correction of the water per FU the peak is off 500, ml.
     const fn per_fu(self) -> f64 {
         match self {
             Self::G300 => 0.096,
@@ -126,7 +126,7 @@ pub struct FarinographAnswer {
     /// The line that arrival and departure are read at.
     pub line_fu: f64,
     pub development_min: f64,
-    /// Minutes by which noise can move a broad summit: the farther end of the stretch around it
+    /// Minutes by which noise can move a broad peak: the farther end of the stretch around it
     /// that lies less than 3 FU below.
     pub development_within_min: f64,
     pub arrival_min: Option<f64>,
@@ -182,9 +182,9 @@ impl Farinogram<'_> {
     /// Reads a farinogram (ISO 5530-1, AACC 54-21, ICC 115).
     ///
     /// `Vc = V + k(Cmax − 500)`, k 0.096 ml/FU (300 g) or 0.016 (50 g); absorption on 14 % is
-    /// `(Vc + m − 300)/3` or `(Vc + m − 50)·2`. The summit is the highest point of the centre line,
+    /// `(Vc + m − 300)/3` or `(Vc + m − 50)·2`. The peak is the highest point of the centre line,
     /// the end of a flat top, the second of two equal ones. Arrival and departure are where the
-    /// upper edge crosses 500 FU, or the summit's own height where that is more than 20 FU off.
+    /// upper edge crosses 500 FU, or the peak's own height where that is more than 20 FU off.
     /// What the trace is too short for is none, with a note. Noise is taken out first.
     ///
     /// ```
@@ -211,25 +211,25 @@ impl Farinogram<'_> {
         let edge = self.upper_edge(&t_min, &centre);
         let mut notes = Vec::new();
 
-        let summit = moved.development_min.map_or_else(
-            || centre.summit(),
+        let peak = moved.development_min.map_or_else(
+            || centre.peak(),
             |minute| centre.t.partition_point(|t| *t < minute).min(centre.t.len() - 1),
         );
         let highest = if moved.development_min.is_some() {
-            centre.y[summit]
+            centre.y[peak]
         } else {
             centre.y.iter().copied().fold(f64::MIN, f64::max)
         };
-        let development_min = centre.t[summit];
-        if summit + 1 == centre.t.len() {
+        let development_min = centre.t[peak];
+        if peak + 1 == centre.t.len() {
             notes.push("the trace ends at its highest point: it may have risen further".to_owned());
         }
         let line_fu = if (highest - AIM_FU).abs() <= OFF_AIM_FU {
             AIM_FU
         } else {
             notes.push(format!(
-                "the summit is at {highest:.0} FU, more than {OFF_AIM_FU} off {AIM_FU}: repeat the \
-                 titration with other water; arrival and departure are read at the summit's height"
+                "the peak is at {highest:.0} FU, more than {OFF_AIM_FU} off {AIM_FU}: repeat the \
+                 titration with other water; arrival and departure are read at the peak's height"
             ));
             highest
         };
@@ -242,13 +242,13 @@ impl Farinogram<'_> {
 
         let arrival_min = moved
             .arrival_min
-            .or_else(|| crossing(&centre.t[..=summit], &edge[..=summit], line_fu, true));
+            .or_else(|| crossing(&centre.t[..=peak], &edge[..=peak], line_fu, true));
         if arrival_min.is_none() {
             notes.push(format!("the upper edge never reaches the {line_fu:.0} FU line"));
         }
         let departure_min = moved.departure_min.or_else(|| {
             arrival_min?;
-            crossing(&centre.t[summit..], &edge[summit..], line_fu, false)
+            crossing(&centre.t[peak..], &edge[peak..], line_fu, false)
         });
         if arrival_min.is_some() && departure_min.is_none() {
             notes.push(format!(
@@ -261,15 +261,15 @@ impl Farinogram<'_> {
             if then.is_none() {
                 let end = centre.t.last().copied().unwrap_or_default();
                 notes.push(format!(
-                    "the trace ends at {end:.1} min, less than {minutes} min after the summit: no {name}"
+                    "the trace ends at {end:.1} min, less than {minutes} min after the peak: no {name}"
                 ));
             }
-            then.map(|then| values[summit] - then)
+            then.map(|then| values[peak] - then)
         };
         let mti_fu = later(MTI_AFTER_MIN, &edge, "MTI");
         let softening_fu = later(SOFTENING_AFTER_MIN, &centre.y, "softening");
         let fallen =
-            crossing(&centre.t[summit..], &centre.y[summit..], centre.y[summit] - FALLEN_FU, false);
+            crossing(&centre.t[peak..], &centre.y[peak..], centre.y[peak] - FALLEN_FU, false);
         if fallen.is_none() {
             notes.push(format!(
                 "the trace ends before the centre has fallen {FALLEN_FU} FU: no quality number"
@@ -290,7 +290,7 @@ impl Farinogram<'_> {
             max_consistency_fu: highest,
             line_fu,
             development_min,
-            development_within_min: centre.breadth(summit),
+            development_within_min: centre.breadth(peak),
             arrival_min,
             departure_min,
             stability_min: departure_min.zip(arrival_min).map(|(end, start)| end - start),
@@ -318,23 +318,21 @@ impl Farinogram<'_> {
 }
 
 impl Smooth {
-    /// Where the summit is: the highest point, the end of a flat top.
-    fn summit(&self) -> usize {
+    /// Where the peak is: the highest point, the end of a flat top.
+    fn peak(&self) -> usize {
         let highest = self.y.iter().copied().fold(f64::MIN, f64::max);
         // Where noise was taken out, no half FU can be told from the top.
         let flat = if self.noise > 0.0 { 0.0 } else { FLAT_FU };
         self.y.iter().rposition(|fu| *fu >= highest - flat).unwrap_or(0)
     }
 
-    /// Minutes from the summit to the farther end of the stretch that is nearly as high.
-    fn breadth(&self, summit: usize) -> f64 {
-        let lower = |fu: &f64| *fu <= self.y[summit] - BROAD_FU;
-        let first = self.y[..summit].iter().rposition(lower).map_or(0, |below| below + 1);
-        let last = self.y[summit..]
-            .iter()
-            .position(lower)
-            .map_or(self.y.len() - 1, |far| summit + far - 1);
-        (self.t[summit] - self.t[first]).max(self.t[last] - self.t[summit])
+    /// Minutes from the peak to the farther end of the stretch that is nearly as high.
+    fn breadth(&self, peak: usize) -> f64 {
+        let lower = |fu: &f64| *fu <= self.y[peak] - BROAD_FU;
+        let first = self.y[..peak].iter().rposition(lower).map_or(0, |below| below + 1);
+        let last =
+            self.y[peak..].iter().position(lower).map_or(self.y.len() - 1, |far| peak + far - 1);
+        (self.t[peak] - self.t[first]).max(self.t[last] - self.t[peak])
     }
 }
 

@@ -28,7 +28,7 @@ pub fn feed_before(
     room_c: f64,
     wanted: &ScheduleRequest,
 ) -> Option<FeedAt> {
-    let shut = spans(&wanted.refused, mixes_at - Duration::hours(24), mixes_at, wanted.zone);
+    let shut = spans(&wanted.closed_hours, mixes_at - Duration::hours(24), mixes_at, wanted.zone);
     FEED_H.into_iter().find_map(|hours| {
         let at = mixes_at - Duration::hours(hours);
         let open = shut.iter().all(|(from, to)| at < *from || *to <= at);

@@ -27,13 +27,13 @@ pub(super) fn find_start<T>(
     end_min: f64,
     in_the_way: impl Fn(DateTime<Utc>, &Shut) -> Option<T>,
 ) -> Result<(DateTime<Utc>, i64), Option<T>> {
-    let ScheduleRequest { anchor, refused, zone, not_before } = wanted;
+    let ScheduleRequest { anchor, closed_hours, zone, not_before } = wanted;
     let first = match *anchor {
         Anchor::From(start) => not_before.map_or(start, |now| start.max(now)),
         Anchor::OutBy(out) => out - minutes(out_min),
     };
     let far = Duration::minutes(FARTHEST_MIN);
-    let shut = spans(refused, first - far, first + far + minutes(end_min), *zone);
+    let shut = spans(closed_hours, first - far, first + far + minutes(end_min), *zone);
     let mut found = None;
     for moved_min in (0..=FARTHEST_MIN).step_by(STEP_MIN as usize) {
         let start = match anchor {

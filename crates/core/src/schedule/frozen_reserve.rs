@@ -76,7 +76,7 @@ impl FrozenReserveInput {
         let cold_through = day.stages.get(cold)?.starts_at + Duration::hours(COLD_THROUGH_H);
         let far = Duration::days(2);
         let until = self.on.min(cold_through + Duration::weeks(KEEP_WEEKS + 1)) + far;
-        let shut = spans(&wanted.refused, cold_through - far, until, wanted.zone);
+        let shut = spans(&wanted.closed_hours, cold_through - far, until, wanted.zone);
         // Later than it could be where they freeze, earlier where they thaw and warm.
         let freeze_at = open_from(&shut, cold_through);
         let out_min: f64 = method

@@ -33,7 +33,7 @@ pub struct ClosedHours {
 /// assert!(found.contains(&(when(25, 22), when(26, 4))));
 /// ```
 pub fn spans(
-    refused: &[ClosedHours],
+    closed: &[ClosedHours],
     from: DateTime<Utc>,
     to: DateTime<Utc>,
     zone: Tz,
@@ -44,7 +44,7 @@ pub fn spans(
         .iter_days()
         .take(days)
         .flat_map(|day| {
-            refused.iter().map(move |hours| {
+            closed.iter().map(move |hours| {
                 let next = if hours.from <= hours.to { day } else { day + Days::new(1) };
                 let begins = moment(day.and_time(hours.from), zone, false);
                 (begins, moment(next.and_time(hours.to), zone, true))
@@ -95,12 +95,12 @@ impl ClosedHoursInput {
             read.ok()
         };
         let (from, to) = (time("from", &self.from), time("to", &self.to));
-        let refused = ClosedHours { from: from?, to: to? };
+        let closed = ClosedHours { from: from?, to: to? };
         // Less than a quarter of an hour would be stepped over; more than twenty hours leaves no day.
-        if !(15..=20 * 60).contains(&refused.minutes()) {
-            faults.push(format!("{at}to"), "refused hours are from 15 minutes to 20 hours long");
+        if !(15..=20 * 60).contains(&closed.minutes()) {
+            faults.push(format!("{at}to"), "closed hours are from 15 minutes to 20 hours long");
         }
-        Some(refused)
+        Some(closed)
     }
 }
 

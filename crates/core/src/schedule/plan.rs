@@ -38,7 +38,7 @@ pub struct PlannedStage {
     pub hands: bool,
     /// Minutes more or less than the method says.
     pub stretched_min: f64,
-    /// The method has no such stage: it was put in to get over the refused hours.
+    /// The method has no such stage: it was put in to get over the closed hours.
     pub added: bool,
     /// Its place in the method; none where it was put in.
     pub of: Option<usize>,
@@ -80,7 +80,7 @@ pub struct SchedulePlan {
 /// No hour fits.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 #[error(
-    "no start that is left fits: {stage} falls into the refused hours, or into the past. Take fewer \
+    "no start that is left fits: {stage} falls into the closed hours, or into the past. Take fewer \
      hours out, a later time, or another method"
 )]
 pub struct ScheduleError {
@@ -94,11 +94,11 @@ struct Way {
     message: Option<String>,
 }
 
-/// Puts a dough on the clock: as the method is, where that fits around the refused hours by moving
+/// Puts a dough on the clock: as the method is, where that fits around the closed hours by moving
 /// its start; else with its night in the cold shorter or longer; else with a night in the cold put
 /// in before the last proof, after the bulk or halfway through it.
 ///
-/// A stage that hands work at must lie outside the refused hours whole, of folds each set; of any
+/// A stage that hands work at must lie outside the closed hours whole, of folds each set; of any
 /// other only its beginning, for somebody has to bring it there.
 pub fn plan_schedule(
     method: &Method,
@@ -189,7 +189,7 @@ fn nights(method: &Method) -> Vec<(usize, bool, &'static str)> {
     found
 }
 
-/// The way at the nearest start that keeps clear of the refused hours; else the stage in the way
+/// The way at the nearest start that keeps clear of the closed hours; else the stage in the way
 /// at the start that was asked for.
 fn fit(way: &Way, wanted: &ScheduleRequest) -> Result<SchedulePlan, String> {
     let lasts = |stages: &[(Stage, f64, Option<usize>)]| -> f64 {

@@ -5,7 +5,7 @@ use serde::Deserialize;
 use super::{Anchor, ClosedHours, ClosedHoursInput};
 use crate::units::{ValidationErrors, timestamp};
 
-/// Most stretches of refused hours in a day.
+/// Most stretches of closed hours in a day.
 const MOST: usize = 6;
 
 /// What a plan is held to, as it was asked.
@@ -31,8 +31,8 @@ pub enum AnchorInput {
 pub struct ScheduleInput {
     pub anchor: AnchorInput,
     /// Hours of every day in which nobody is there, up to 6.
-    #[serde(default)]
-    pub refused: Vec<ClosedHoursInput>,
+    #[serde(default, alias = "refused")]
+    pub closed_hours: Vec<ClosedHoursInput>,
     /// Nothing can begin before this: now.
     #[serde(default, deserialize_with = "timestamp::maybe")]
     pub not_before: Option<DateTime<Utc>>,
@@ -45,7 +45,7 @@ pub struct ScheduleInput {
 #[derive(Debug, Clone, PartialEq)]
 pub struct ScheduleRequest {
     pub anchor: Anchor,
-    pub refused: Vec<ClosedHours>,
+    pub closed_hours: Vec<ClosedHours>,
     pub zone: Tz,
     pub not_before: Option<DateTime<Utc>>,
 }
@@ -53,13 +53,13 @@ pub struct ScheduleRequest {
 impl ScheduleInput {
     /// What is wanted by the plant's clock, or what is wrong with it under `at`.
     pub fn check(&self, plant: Tz, at: &str, faults: &mut ValidationErrors) -> ScheduleRequest {
-        if self.refused.len() > MOST {
-            let message = format!("up to {MOST} stretches; {} were given", self.refused.len());
-            faults.push(format!("{at}refused"), message);
+        if self.closed_hours.len() > MOST {
+            let message = format!("up to {MOST} stretches; {} were given", self.closed_hours.len());
+            faults.push(format!("{at}closed_hours"), message);
         }
-        let stretches = self.refused.iter().take(MOST).enumerate();
-        let refused: Vec<ClosedHours> = stretches
-            .filter_map(|(number, one)| one.check(&format!("{at}refused[{number}]."), faults))
+        let stretches = self.closed_hours.iter().take(MOST).enumerate();
+        let closed_hours: Vec<ClosedHours> = stretches
+            .filter_map(|(number, one)| one.check(&format!("{at}closed_hours[{number}]."), faults))
             .collect();
         let name = self.zone.trim();
         let zone = if name.is_empty() { Some(plant) } else { time_zone(name, "zone", at, faults) };
@@ -69,7 +69,7 @@ impl ScheduleInput {
         };
         ScheduleRequest {
             anchor,
-            refused,
+            closed_hours,
             zone: zone.unwrap_or(plant),
             not_before: self.not_before,
         }

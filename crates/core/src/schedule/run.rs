@@ -155,7 +155,7 @@ fn paced(wanted: &RunRequest<'_>) -> Method {
 }
 
 impl Line<'_> {
-    /// The start nearest to what was asked at which nobody is needed in refused hours.
+    /// The start nearest to what was asked at which nobody is needed in closed hours.
     fn find_start(&self, laid: &[Vec<Span>]) -> Result<(DateTime<Utc>, i64), ScheduleError> {
         let out = laid.iter().filter_map(|spans| self.out(spans)).fold(0.0, f64::max);
         let ends = laid.iter().flatten().map(|span| span.to).fold(0.0, f64::max);

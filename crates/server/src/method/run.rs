@@ -140,7 +140,9 @@ impl RunQuery {
         };
         let fits = |wanted: &RunRequest<'_>| {
             plan_run(wanted).map_err(|error| match error {
-                RunError::ScheduleError(error) => Problem::field("day.refused", error.to_string()),
+                RunError::ScheduleError(error) => {
+                    Problem::field("day.closed_hours", error.to_string())
+                }
                 RunError::TooLong { .. } | RunError::TooMany { .. } => {
                     Problem::field("scenario.run_settings.amount", error.to_string())
                 }

@@ -58,7 +58,7 @@ impl ScheduleQuery {
         let flours = context.flours();
         let scenario = context.scenario(&flours);
         let plan = plan_schedule(scenario.method, &wanted)
-            .map_err(|error| Problem::field("day.refused", error.to_string()))?;
+            .map_err(|error| Problem::field("day.closed_hours", error.to_string()))?;
         let method = plan.method(scenario.method);
         let planned = Scenario { method: &method, ..scenario };
         let chain = chain(&planned);
