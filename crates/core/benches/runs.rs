@@ -5,11 +5,13 @@ use std::hint::black_box;
 use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
 use chrono_tz::Tz;
 use criterion::{Criterion, criterion_group, criterion_main};
-use ironpeel_core::method::{Equipment, Method, Stage, StageKind};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::method::{Equipment, Method, Process, Stage, StageKind};
 use ironpeel_core::schedule::{
     Anchor, ClosedHours, EachDough, RunRequest, ScheduleRequest, Shift, Stop, plan_run,
 };
-use ironpeel_core::water::Process;
+
+static HOUSE: Coefficients = Coefficients(Vec::new());
 
 fn runs(criterion: &mut Criterion) {
     let stage = Stage::new;
@@ -60,6 +62,7 @@ fn runs(criterion: &mut Criterion) {
             shifts: &shifts,
             stop: Some(Stop { from: five - Duration::hours(6), minutes: 90.0, place: None }),
             dropped: &[3],
+            coefficients: &HOUSE,
         };
         plan_run(&wanted).expect("it fits");
         criterion.bench_function(&format!("a run of {doughs} doughs planned anew"), |bench| {

@@ -7,13 +7,15 @@
 //! [`plant`] has in place of the house's numbers goes with them.
 //!
 //! Percent are percent (`62.0`, not `0.62`); masses kg, temperatures °C, times as the name says.
-//! Every coefficient knows its [`units::Origin`].
+//! Every coefficient knows its [`coefficient::Origin`].
 
 pub mod chain;
+pub mod coefficient;
 pub mod dough;
 pub mod ferment;
 pub mod flour;
 pub mod heat;
+pub mod lot;
 pub mod method;
 pub mod plant;
 pub mod schedule;

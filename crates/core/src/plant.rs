@@ -2,35 +2,61 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::coefficient::{Coefficient, Coefficients, Override};
 use crate::dough::{IngredientProperties, Library};
-use crate::water::{AbsorptionModel, CorrectionFactors, Override};
+use crate::water::AbsorptionModel;
+use crate::{dough, ferment, flour, heat, method, schedule, water};
 
-/// A plant's own numbers, as every computation uses them.
+/// A plant's parameters, as every computation uses them.
 #[derive(Debug, Clone, PartialEq, Default)]
-pub struct PlantNumbers {
-    pub correction_factors: CorrectionFactors,
+pub struct PlantParameters {
+    pub coefficients: Coefficients,
     pub library: Library,
     pub model: AbsorptionModel,
 }
 
 /// What of them differs from the house's: what is put on record.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
-pub struct OwnNumbers {
-    #[serde(default)]
-    pub correction_factors: Vec<Override>,
+pub struct OwnParameters {
+    #[serde(default, alias = "correction_factors")]
+    pub coefficients: Vec<Override>,
     #[serde(default)]
     pub ingredients: Vec<IngredientProperties>,
-    /// What was learned of absorption; the house's belief where nothing was.
+    /// What was learned of absorption; what is believed before any lot where nothing was.
     #[serde(default)]
     pub model: Option<AbsorptionModel>,
 }
 
-impl From<OwnNumbers> for PlantNumbers {
-    fn from(own: OwnNumbers) -> Self {
+impl From<OwnParameters> for PlantParameters {
+    fn from(own: OwnParameters) -> Self {
+        let coefficients = Coefficients(own.coefficients);
         Self {
-            correction_factors: CorrectionFactors(own.correction_factors),
             library: Library::with(own.ingredients),
-            model: own.model.unwrap_or_default(),
+            model: own.model.unwrap_or_else(|| AbsorptionModel::prior(&coefficients)),
+            coefficients,
         }
     }
+}
+
+/// Every coefficient by its subject, lowest first.
+pub static COEFFICIENTS: [(&str, &[&Coefficient]); 7] = [
+    ("flour", flour::coefficients::ALL),
+    ("dough", dough::coefficients::ALL),
+    ("water", water::coefficients::ALL),
+    ("heat", heat::coefficients::ALL),
+    ("ferment", ferment::coefficients::ALL),
+    ("method", method::coefficients::ALL),
+    ("schedule", schedule::coefficients::ALL),
+];
+
+/// The coefficient of a key.
+///
+/// ```
+/// use ironpeel_core::plant::coefficient;
+/// assert_eq!(coefficient("rye_offset").map(|found| found.value), Some(8.0));
+/// assert!(coefficient("oat_offset").is_none());
+/// ```
+pub fn coefficient(key: &str) -> Option<&'static Coefficient> {
+    let mut all = COEFFICIENTS.iter().flat_map(|(_, of)| of.iter());
+    all.find(|one| one.key == key).copied()
 }

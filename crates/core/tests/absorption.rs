@@ -2,12 +2,13 @@
 
 mod support;
 
+use ironpeel_core::coefficient::{Coefficient, Coefficients, Origin, Override};
 use ironpeel_core::flour::{Moisture, Species};
-use ironpeel_core::units::{Estimate, Origin, ValidationErrors};
+use ironpeel_core::method::Process;
+use ironpeel_core::units::{Estimate, ValidationErrors};
 use ironpeel_core::water::{
     AbsorptionBuildUp, AbsorptionInput, AbsorptionModel, AbsorptionModelInput, AbsorptionUnknown,
-    Composition, CorrectionFactor, CorrectionFactors, Flour, Override, OverrideInput, Process,
-    hold_back,
+    Composition, Flour, coefficients, hold_back,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -95,7 +96,7 @@ fn each_bad_lot_is_named() {
 
 #[test]
 fn what_a_certificate_does_not_state_widens_the_estimate() {
-    let prior = AbsorptionModel::prior();
+    let prior = AbsorptionModel::default();
     let all = prior.predict(Composition::of(12.0, 7.5, 0.6));
     let no_damaged =
         prior.predict(Composition { damaged_starch_pct: None, ..Composition::of(12.0, 7.5, 0.6) });
@@ -155,8 +156,8 @@ fn bran_is_counted_once() {
 fn a_mix_of_flours_behaves_by_its_parts() {
     let spelt = unmeasured(Species::Spelt, 100.0, Some(1.6));
     let white = flour();
-    let mix = climb_by(&[(spelt, 40.0), (white, 60.0)], &PLAIN, &CorrectionFactors::default())
-        .expect("a mix");
+    let mix =
+        climb_by(&[(spelt, 40.0), (white, 60.0)], &PLAIN, &Coefficients::default()).expect("a mix");
     let alone =
         |flour: &Flour, key| points(&climb(flour, &PLAIN).expect("has a base"), key).unwrap_or(0.0);
     for key in ["absorption", "moisture", "species", "whole_grain", "weak_film", "process"] {
@@ -169,7 +170,7 @@ fn a_mix_of_flours_behaves_by_its_parts() {
     let both = climb_by(
         &[(white, 50.0), (Flour { w: Some(210.0), ..white }, 50.0)],
         &PLAIN,
-        &CorrectionFactors::default(),
+        &Coefficients::default(),
     );
     near(both.expect("a mix").ceiling_pct.expect("both known"), 50.0 + 0.13 * 260.0, 1e-9);
 }
@@ -201,37 +202,39 @@ fn nothing_to_start_from_is_said_with_what_would_help() {
         Flour { composition: Composition::default(), ..unmeasured(Species::Rye, 0.0, None) };
     let message = climb(&nothing, &PLAIN).expect_err("nothing").to_string();
     assert!(message.contains("rye") && message.contains("protein"), "{message}");
-    assert_eq!(
-        climb_by(&[], &PLAIN, &CorrectionFactors::default()),
-        Err(AbsorptionUnknown::NoFlour)
-    );
+    assert_eq!(climb_by(&[], &PLAIN, &Coefficients::default()), Err(AbsorptionUnknown::NoFlour));
 }
 
-fn own(rule: CorrectionFactor, typical: f64, off: bool) -> CorrectionFactors {
+fn own(of: &Coefficient, typical: f64, off: bool) -> Coefficients {
     let value = Estimate::new(typical, typical - 1.0, typical + 1.0);
-    CorrectionFactors(vec![Override { rule, off, value, reason: "weighed for a year".into() }])
+    Coefficients(vec![Override {
+        key: of.key.into(),
+        off,
+        value,
+        reason: "weighed for a year".into(),
+    }])
 }
 
 #[test]
 fn a_plants_own_rule_takes_the_houses_place_and_says_so() {
     let asked = Asked { process: Process::SpongeDough, ..PLAIN };
     let flours = [(flour(), 100.0)];
-    let house = climb_by(&flours, &asked, &CorrectionFactors::default()).expect("has a base");
-    let own_rules = own(CorrectionFactor::SpongeDough, 4.5, false);
+    let house = climb_by(&flours, &asked, &Coefficients::default()).expect("has a base");
+    let own_rules = own(&coefficients::SPONGE_DOUGH, 4.5, false);
     let plant = climb_by(&flours, &asked, &own_rules).expect("has a base");
     near(plant.dough_absorption_pct - house.dough_absorption_pct, 1.5, 1e-9);
     let step = plant.adjustments.iter().find(|step| step.key == "process").expect("a step");
     assert_eq!((step.origin, &*step.reason), (Origin::Plant, "weighed for a year"));
-    assert_eq!(step.rule, Some(CorrectionFactor::SpongeDough));
-    assert_eq!(own_rules.coefficient(CorrectionFactor::SpongeDough).origin, Origin::Plant);
-    assert_eq!(own_rules.coefficient(CorrectionFactor::NoTime).origin, Origin::House);
+    assert_eq!(step.coefficient, Some("sponge_dough"));
+    assert_eq!(own_rules.effective(&coefficients::SPONGE_DOUGH).origin, Origin::Plant);
+    assert_eq!(own_rules.effective(&coefficients::NO_TIME).origin, Origin::House);
 }
 
 #[test]
 fn a_rule_switched_off_leaves_a_step_of_nothing() {
     let spelt = Flour { species: Species::Spelt, ..flour() };
     let found =
-        climb_by(&[(spelt, 100.0)], &PLAIN, &own(CorrectionFactor::SpeltHeldBack, -1.5, true))
+        climb_by(&[(spelt, 100.0)], &PLAIN, &own(&coefficients::SPELT_HELD_BACK, -1.5, true))
             .expect("a base");
     let step = found.adjustments.iter().find(|step| step.key == "weak_film").expect("still there");
     assert_eq!((step.points, step.low, step.high), (0.0, 0.0, 0.0));
@@ -241,41 +244,10 @@ fn a_rule_switched_off_leaves_a_step_of_nothing() {
     let quiet = climb_by(
         &[(trap, 100.0)],
         &PLAIN,
-        &own(CorrectionFactor::CriticalDamagedStarch, 10.0, true),
+        &own(&coefficients::CRITICAL_DAMAGED_STARCH, 10.0, true),
     )
     .expect("a base");
     assert!(quiet.cautions.iter().all(|caution| caution.key != "damaged_starch"));
-}
-
-#[test]
-fn an_own_rule_needs_a_band_that_holds_it_and_a_reason() {
-    let check = |input: Value| {
-        let input: OverrideInput = serde_json::from_value(input).expect("the contract's shape");
-        let mut faults = ValidationErrors::default();
-        let found = input.check("rules[0].", &mut faults);
-        faults.or(found)
-    };
-    let good =
-        check(json!({"rule": "no_time", "typical": -0.5, "reason": "slow arm"})).expect("good");
-    assert_eq!((good.value.low, good.value.high), (-2.0, 0.0), "the house's band where it holds");
-    let outside =
-        check(json!({"rule": "no_time", "typical": 3, "low": 0, "high": 1, "reason": "x"}));
-    assert!(outside.expect_err("outside").0[0].message.contains("does not lie between"));
-    let silent = check(json!({"rule": "aged", "typical": 0.7, "reason": "  "}));
-    assert_eq!(silent.expect_err("silent").0[0].field, "rules[0].reason");
-    let wild = check(json!({"rule": "aged", "typical": 900, "reason": "x"}));
-    assert_eq!(wild.expect_err("wild").0[0].field, "rules[0].typical");
-}
-
-#[test]
-fn every_rule_has_words_and_a_band_that_holds_it() {
-    for rule in CorrectionFactor::ALL {
-        let house = rule.house();
-        assert!(house.low <= house.typical && house.typical <= house.high, "{rule:?}");
-        assert!(!rule.label().is_empty() && !rule.unit().is_empty() && rule.reason().len() > 10);
-        let word = serde_json::to_value(rule).expect("a word");
-        assert_eq!(serde_json::from_value::<CorrectionFactor>(word).expect("the same"), rule);
-    }
 }
 
 #[test]
@@ -366,7 +338,7 @@ fn the_calculator_climbs_the_whole_stair() {
 #[test]
 fn bran_weak_grains_and_damage_ask_to_hold_back_and_wait() {
     let held = |flours: &[(Flour, f64)]| {
-        hold_back(&parts(flours), &CorrectionFactors::default(), &AbsorptionModel::prior())
+        hold_back(&parts(flours), &Coefficients::default(), &AbsorptionModel::default())
     };
     assert_eq!(held(&[(flour(), 100.0)]), None, "white flour needs none");
     let whole = held(&[(unmeasured(Species::Wheat, 100.0, Some(1.6)), 100.0)]).expect("bran");
@@ -394,7 +366,7 @@ proptest! {
         lot in composition(), more in 0.1..5.0f64,
     ) {
         let damaged = lot.damaged_starch_pct.map(|damaged| damaged + more);
-        let prior = AbsorptionModel::prior();
+        let prior = AbsorptionModel::default();
         let (less, more) = (prior.predict(lot), prior.predict(Composition { damaged_starch_pct: damaged, ..lot }));
         prop_assert!(more.mean_pct >= less.mean_pct);
     }
@@ -403,7 +375,7 @@ proptest! {
     fn a_lot_learned_draws_its_own_prediction_to_it_and_nothing_grows_less_sure(
         lot in composition(), other in composition(), measured in 50.0..75.0f64,
     ) {
-        let prior = AbsorptionModel::prior();
+        let prior = AbsorptionModel::default();
         let learned = prior.learn(lot, measured);
         let (was, is) = (prior.predict(lot), learned.predict(lot));
         prop_assert!((is.mean_pct - measured).abs() <= (was.mean_pct - measured).abs() + 1e-9);
@@ -415,8 +387,8 @@ proptest! {
         lots in prop::collection::vec((composition(), 50.0..75.0f64), 1..12), flour in composition(),
     ) {
         let learn = |model: AbsorptionModel, (lot, measured): &(Composition, f64)| model.learn(*lot, *measured);
-        let forward = lots.iter().fold(AbsorptionModel::prior(), learn);
-        let backward = lots.iter().rev().fold(AbsorptionModel::prior(), learn);
+        let forward = lots.iter().fold(AbsorptionModel::default(), learn);
+        let backward = lots.iter().rev().fold(AbsorptionModel::default(), learn);
         prop_assert!((forward.predict(flour).mean_pct - backward.predict(flour).mean_pct).abs() < 1e-6);
         prop_assert!((forward.predict(flour).sd_pct - backward.predict(flour).sd_pct).abs() < 1e-6);
     }
@@ -427,7 +399,7 @@ proptest! {
             composition: lot, ..unmeasured(Species::Emmer, whole, None)
         };
         let mix = [(estimated, share), (flour(), 100.0 - share)];
-        let found = climb_by(&mix, &PLAIN, &CorrectionFactors::default()).expect("a mix");
+        let found = climb_by(&mix, &PLAIN, &Coefficients::default()).expect("a mix");
         let sum: f64 = found.adjustments.iter().map(|step| step.points).sum();
         prop_assert!((sum - found.dough_absorption_pct).abs() < 1e-9);
         for step in &found.adjustments {

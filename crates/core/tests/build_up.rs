@@ -2,10 +2,11 @@
 
 mod support;
 
+use ironpeel_core::coefficient::Origin;
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::flour::{Moisture, Species};
-use ironpeel_core::units::Origin;
-use ironpeel_core::water::{AbsorptionBuildUp, AbsorptionUnknown, Composition, Flour, Process};
+use ironpeel_core::method::Process;
+use ironpeel_core::water::{AbsorptionBuildUp, AbsorptionUnknown, Composition, Flour};
 use support::{Asked, PLAIN, climb, flour};
 
 #[track_caller]

@@ -8,9 +8,8 @@ use ironpeel_core::chain::{
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, Species, read_rows};
 use ironpeel_core::heat::WaterSources;
-use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind};
-use ironpeel_core::plant::PlantNumbers;
-use ironpeel_core::water::Process;
+use ironpeel_core::method::{Method, Mixer, Process, Speed, Stage, StageKind};
+use ironpeel_core::plant::PlantParameters;
 use proptest::prelude::*;
 use support::bench::EQUIPMENT;
 
@@ -56,11 +55,11 @@ struct Plant {
     formula: ScenarioFormula,
     method: Method,
     line: ScenarioLine,
-    numbers: PlantNumbers,
+    plant: PlantParameters,
 }
 
 fn plant() -> Plant {
-    Plant { formula: roll(), method: method(), line: line(), numbers: PlantNumbers::default() }
+    Plant { formula: roll(), method: method(), line: line(), plant: PlantParameters::default() }
 }
 
 impl Plant {
@@ -74,7 +73,7 @@ impl Plant {
             formula: &self.formula,
             method: &self.method,
             line: &self.line,
-            numbers: &self.numbers,
+            plant: &self.plant,
             run_settings,
         }
     }
@@ -94,7 +93,7 @@ fn roll() -> ScenarioFormula {
         formula,
         style_points: 0.0,
         piece_kg: 0.060,
-        losses: Losses::HOUSE,
+        losses: Losses::house(),
         hydration_pct: None,
         batch_kg: None,
     }

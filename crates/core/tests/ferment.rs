@@ -1,8 +1,9 @@
 //! Fermentation and friction: the worked examples and the laws.
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::ferment::{
-    Culture, FermentationInput, FermentingDough, NotReachable, Phase, ResidualSubstrate, Ripeness,
-    Within, ferment, ferment_on, yeast_for,
+    CardinalTemperatures, FermentationInput, FermentingDough, Kinetics, NotReachable, Phase,
+    ResidualSubstrate, Ripeness, Within, ferment, ferment_on, yeast_for,
 };
 use ironpeel_core::heat::{Friction, FrictionInput, Temperatures};
 use proptest::prelude::*;
@@ -24,6 +25,7 @@ fn straight() -> FermentingDough {
         rate: 1.0,
         lag_h: 0.25,
         rise_limit_pct: None,
+        kinetics: Kinetics::default(),
     }
 }
 
@@ -98,7 +100,7 @@ fn the_worked_examples_hold_within_a_hundredth() {
     };
     let curve = ferment(&old, &[Phase::rest(6.0, 27.0)]);
     near(curve.drop_h.expect("it drops"), 2.480, 0.01);
-    let ripe = Ripeness::of(curve.drop_h);
+    let ripe = Ripeness::of(curve.drop_h, &Coefficients::default());
     near(ripe.ripe_h.expect("ripe"), 3.758, 0.01);
     near(ripe.ripe_low_h.expect("ripe"), 3.444, 0.01);
     near(ripe.ripe_high_h.expect("ripe"), 4.133, 0.01);
@@ -141,9 +143,8 @@ fn a_film_holds_to_its_limit_and_a_fold_mends_it() {
 
 #[test]
 fn growth_is_best_at_its_best_and_nothing_outside() {
-    for (culture, lowest, best, highest) in
-        [(Culture::Yeast, -2.0, 36.0, 46.0), (Culture::Sour, 2.0, 31.0, 40.0)]
-    {
+    for (lowest, best, highest) in [(-2.0, 36.0, 46.0), (2.0, 31.0, 40.0)] {
+        let culture = CardinalTemperatures { lowest, best, highest };
         assert_eq!((culture.growth(lowest), culture.growth(highest)), (0.0, 0.0));
         assert!((culture.growth(best) - 1.0).abs() < 1e-12);
         let mut before = 0.0;
@@ -275,7 +276,7 @@ fn friction_is_learned_as_worked_out_and_used_by_the_rule_of_thumb() {
     assert!((learned.sd_c - 0.83).abs() < 0.005, "{learned:?}");
     let none: FrictionInput =
         serde_json::from_value(json!({"observations": []})).expect("the shape");
-    assert_eq!(none.compute().expect("nothing learned"), Friction::default());
+    assert_eq!(none.compute().expect("nothing learned"), Friction::prior(&Coefficients::default()));
     let missing: FrictionInput = serde_json::from_value(json!({})).expect("the shape");
     assert_eq!(missing.compute().expect_err("a list").0[0].field, "observations");
     let wrong: FrictionInput =
@@ -344,9 +345,10 @@ proptest! {
 
     #[test]
     fn friction_goes_to_what_is_seen(seen in 4.0..30.0) {
-        let mut learned = Friction::default();
+        let house = Coefficients::default();
+        let mut learned = Friction::prior(&house);
         for _ in 0..40 {
-            learned = learned.learn(seen);
+            learned = learned.learn(seen, &house);
         }
         prop_assert!((learned.friction_c - seen).abs() < 0.05);
         prop_assert!(learned.sd_c < 1.0 && learned.sd_c > 0.3, "it never gets surer than it wanders");

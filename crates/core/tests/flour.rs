@@ -1,14 +1,14 @@
 //! Names, drift, what changed, proposals, remedies and mappings.
 
+use ironpeel_core::coefficient::{Coefficients, Origin};
 use ironpeel_core::flour::{
-    Censored, ColumnMeaning, CorrectionInput, DateOrder, IntendedUse, Limit, LotField,
-    MoistureBasis, NameKind, Property, Reading, Readings, Row, Species, SuggestedFrom, Verdict,
-    assess, compare_lots, date_parts, drift, flour_names, own_header_of, read_rows, suggest_limits,
-    suggest_mapping,
+    Censored, ColumnMeaning, DateOrder, IntendedUse, Limit, LotField, MoistureBasis, NameKind,
+    Property, Reading, Readings, Row, Species, SuggestedFrom, Verdict, assess, date_parts, drift,
+    flour_names, own_header_of, read_rows, suggest_limits, suggest_mapping,
 };
-use ironpeel_core::plant::PlantNumbers;
-use ironpeel_core::units::Origin;
-use ironpeel_core::water::{AbsorptionModel, Composition, CorrectionFactors, StarchTrap};
+use ironpeel_core::lot::{CorrectionInput, compare_lots};
+use ironpeel_core::plant::PlantParameters;
+use ironpeel_core::water::{AbsorptionModel, Composition, StarchTrap};
 use proptest::prelude::*;
 
 #[track_caller]
@@ -98,7 +98,7 @@ fn what_changed_is_explained_in_the_words_of_the_job() {
     let told = compare_lots(
         &lot(8.2, 310.0, 340.0, 62.0),
         &lot(10.9, 240.0, 250.0, 65.4),
-        &PlantNumbers::default(),
+        &PlantParameters::default(),
     );
     let part = |key: &str| {
         told.absorption_difference.parts.iter().find(|part| part.key == key).expect("a part").points
@@ -110,7 +110,7 @@ fn what_changed_is_explained_in_the_words_of_the_job() {
         told.consequences.iter().find(|one| one.key == key).map(|one| one.message.as_str())
     };
     // One figure for it, here as on the water's page and the sheet.
-    let trap = StarchTrap::of(Some(10.9), &CorrectionFactors::default(), &AbsorptionModel::prior());
+    let trap = StarchTrap::of(Some(10.9), &Coefficients::default(), &AbsorptionModel::default());
     near(trap.expect("above").points.typical, 0.9 * 1.4, 1e-9);
     assert!(said("damaged_starch").expect("said").starts_with("Hold back 1.3 points"));
     assert!(said("damaged_starch").expect("said").contains("80 %"));
@@ -182,7 +182,7 @@ fn limits_are_proposed_from_history_and_from_the_use() {
 
 #[test]
 fn remedies_balance_and_say_where_they_end() {
-    let house = &PlantNumbers::default();
+    let house = &PlantParameters::default();
     let sieve = CorrectionInput::Sieve { ash_dm_pct: 0.85 }.of(1.62, house).expect("reachable");
     near(sieve.amount_pct, 15.56, 0.005);
     near(sieve.yield_pct, 84.44, 0.005);
@@ -207,20 +207,20 @@ fn remedies_balance_and_say_where_they_end() {
 
 #[test]
 fn a_remedy_moves_the_water_by_what_the_plant_learned_of_ash() {
-    let mut numbers = PlantNumbers::default();
-    let sieve = |numbers: &PlantNumbers| {
+    let mut plant = PlantParameters::default();
+    let sieve = |plant: &PlantParameters| {
         let sieved =
-            CorrectionInput::Sieve { ash_dm_pct: 0.85 }.of(1.62, numbers).expect("reachable");
+            CorrectionInput::Sieve { ash_dm_pct: 0.85 }.of(1.62, plant).expect("reachable");
         (sieved.water_points, sieved.why.coefficients.last().map(|one| one.origin))
     };
-    assert_eq!(sieve(&numbers).1, Some(Origin::House));
+    assert_eq!(sieve(&plant).1, Some(Origin::House));
     for ash in [0.5, 0.9, 1.3, 1.7] {
         let lot = Composition::of(12.0, 7.5, ash);
-        numbers.model = numbers.model.learn(lot, 60.0 + 8.0 * (ash - 0.60));
+        plant.model = plant.model.learn(lot, 60.0 + 8.0 * (ash - 0.60));
     }
-    let learned = numbers.model.per_ash().value;
+    let learned = plant.model.per_ash().value;
     assert!(learned > 5.0, "{learned}");
-    assert_eq!(sieve(&numbers), (-(1.62 - 0.85) * learned, Some(Origin::Plant)));
+    assert_eq!(sieve(&plant), (-(1.62 - 0.85) * learned, Some(Origin::Plant)));
 }
 
 #[test]
@@ -307,7 +307,7 @@ proptest! {
     fn the_parts_of_a_change_add_up(
         a in 4.0..12.0f64, b in 4.0..12.0f64, was in 55.0..70.0f64, is in 55.0..70.0f64,
     ) {
-        let told = compare_lots(&lot(a, 300.0, 300.0, was), &lot(b, 300.0, 300.0, is), &PlantNumbers::default());
+        let told = compare_lots(&lot(a, 300.0, 300.0, was), &lot(b, 300.0, 300.0, is), &PlantParameters::default());
         let sum: f64 = told.absorption_difference.parts.iter().map(|part| part.points).sum();
         prop_assert!((sum - (is - was)).abs() < 1e-9);
     }

@@ -3,9 +3,10 @@
 mod support;
 
 use ironpeel_core::chain::{ReadOf, chain, fermentation_tracking, otherwise_risen, rise};
-use ironpeel_core::ferment::{JarReading, RefreshmentInput};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::ferment::{JarReading, Kinetics, RefreshmentInput};
 use ironpeel_core::flour::Species;
-use ironpeel_core::water::Process;
+use ironpeel_core::method::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::bench::{bench, flour, plain, strong};
@@ -13,7 +14,7 @@ use support::near;
 
 fn feed(input: Value) -> ironpeel_core::ferment::Refreshment {
     let input: RefreshmentInput = serde_json::from_value(input).expect("the shape of the contract");
-    input.compute().expect("inside its ranges")
+    input.compute(&Coefficients::default()).expect("inside its ranges")
 }
 
 #[test]
@@ -86,7 +87,7 @@ fn a_starter_is_found_for_its_hour() {
 fn a_feed_out_of_range_is_refused_in_words() {
     let input = json!({"ambient_c": 90, "grams": 1, "ripe_in_h": 0, "activity": "very"});
     let input: RefreshmentInput = serde_json::from_value(input).expect("the shape of the contract");
-    let faults = input.compute().expect_err("out of range");
+    let faults = input.compute(&Coefficients::default()).expect_err("out of range");
     let fields: Vec<&str> = faults.0.iter().map(|fault| fault.field.as_str()).collect();
     assert_eq!(fields, ["ambient_c", "activity", "grams", "ripe_in_h"]);
     assert!(faults.0[0].message.contains("where it stands must be from 0 to 40 °C"));
@@ -125,6 +126,7 @@ fn any_speed_is_found_from_enough_readings() {
         rate: 1.0,
         lag_h: 0.25,
         rise_limit_pct: None,
+        kinetics: Kinetics::default(),
     };
     let phases = [Phase::rest(5.0, 24.0)];
     for true_rate in [0.5, 0.7, 0.9, 1.1, 1.4, 1.8] {
@@ -133,10 +135,10 @@ fn any_speed_is_found_from_enough_readings() {
             .map(|quarter| f64::from(quarter) * 0.25)
             .map(|t_h| JarReading { t_h, rise_pct: curve.rise_at(t_h) })
             .collect();
-        let found = fit_rate(&dough, &phases, &read);
+        let found = fit_rate(&dough, &phases, &read, &Coefficients::default());
         near(found.rate, true_rate, 0.02);
         assert!(found.sd < 0.05, "{true_rate}: ± {}", found.sd);
-        let fewer = fit_rate(&dough, &phases, &read[..2]);
+        let fewer = fit_rate(&dough, &phases, &read[..2], &Coefficients::default());
         assert!(fewer.sd > found.sd, "more readings say more");
     }
 }

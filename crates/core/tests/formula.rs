@@ -1,11 +1,11 @@
 //! Formulas, scaling and the method's arithmetic.
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{
     Amount, AmountInput, Formula, Ingredient, LineInput, Losses, round_to_resolution, scale,
 };
-use ironpeel_core::method::{Method, Mixer, Speed, Stage, StageKind, cautions_at};
+use ironpeel_core::method::{Method, Mixer, Process, Speed, Stage, StageKind, cautions_at};
 use ironpeel_core::units::{RawNumber, ValidationErrors};
-use ironpeel_core::water::Process;
 
 fn line(ingredient: Ingredient, pct: impl Into<RawNumber>) -> LineInput {
     LineInput { ingredient, pct: pct.into() }
@@ -94,17 +94,17 @@ fn a_run_is_split_into_the_fewest_equal_doughs() {
     for (kg, most, doughs) in
         [(160.0, 160.0, 1), (160.1, 160.0, 2), (480.0, 160.0, 3), (1.0, 160.0, 1)]
     {
-        let run = scale(Amount::Dough { kg }, 0.06, most, Losses::HOUSE, 165.0);
+        let run = scale(Amount::Dough { kg }, 0.06, most, Losses::house(), 165.0);
         assert_eq!(run.doughs, doughs, "{kg} kg in {most} kg");
         assert!((run.dough_kg * f64::from(doughs) - kg).abs() < 1e-9);
     }
-    let full = scale(Amount::Mixer { doughs: 3.0 }, 0.06, 160.0, Losses::HOUSE, 165.0);
+    let full = scale(Amount::Mixer { doughs: 3.0 }, 0.06, 160.0, Losses::house(), 165.0);
     assert_eq!((full.doughs, full.total_kg), (3, 480.0));
 }
 
 #[test]
 fn a_piece_loses_on_its_way_to_the_rack() {
-    let run = scale(Amount::Pieces { pieces: 100.0 }, 1.0, 500.0, Losses::HOUSE, 165.0);
+    let run = scale(Amount::Pieces { pieces: 100.0 }, 1.0, 500.0, Losses::house(), 165.0);
     assert!((run.total_kg - 100.0 / 0.995).abs() < 1e-9);
     assert!((run.cooled_piece_kg - 0.99 * 0.88 * 0.985).abs() < 1e-9);
 }
@@ -118,7 +118,7 @@ fn what_the_scale_cannot_show_goes_to_a_finer_one() {
         (0.26, 0.01, 0.26, 0.01),
         (0.2, 0.01, 0.2, 0.001),
     ] {
-        let mass = round_to_resolution(&[kg], division)[0];
+        let mass = round_to_resolution(&[kg], division, &Coefficients::default())[0];
         assert!((mass.kg - kg_shown).abs() < 1e-9, "{kg} kg shows {}", mass.kg);
         assert!(
             (mass.division_kg - division_shown).abs() < 1e-12,
@@ -126,8 +126,8 @@ fn what_the_scale_cannot_show_goes_to_a_finer_one() {
             mass.division_kg
         );
     }
-    assert!(round_to_resolution(&[1e-300], 0.05)[0].kg.is_finite());
-    assert!(round_to_resolution(&[], 0.05).is_empty());
+    assert!(round_to_resolution(&[1e-300], 0.05, &Coefficients::default())[0].kg.is_finite());
+    assert!(round_to_resolution(&[], 0.05, &Coefficients::default()).is_empty());
 }
 
 fn stage(kind: StageKind, minutes: f64, speed: Option<Speed>) -> Stage {

@@ -2,12 +2,13 @@
 
 mod support;
 
+use ironpeel_core::coefficient::Origin;
 use ironpeel_core::dough::{
     Allergen, AllergenFlour, AllergenLine, AllergenStatement, Amount, AmountInput, Ingredient,
     IngredientPropertiesInput, Library, Losses, LossesInput, Role, allergen_line, scale,
 };
 use ironpeel_core::flour::Species;
-use ironpeel_core::units::{Origin, RawNumber, ValidationErrors};
+use ironpeel_core::units::{RawNumber, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::{formula, near};
@@ -179,9 +180,9 @@ fn a_statement_is_read_as_stated_or_as_an_earlier_record_had_it() {
 fn losses_and_amounts_are_checked_at_their_place() {
     let mut faults = ValidationErrors::default();
     let input = LossesInput { bake_pct: RawNumber::from(60.0), ..LossesInput::default() };
-    let checked = input.check(Losses::HOUSE, "losses.", &mut faults);
+    let checked = input.check(Losses::house(), "losses.", &mut faults);
     assert_eq!(faults.0[0].field, "losses.bake_pct");
-    assert_eq!(checked.cooling_pct, Losses::HOUSE.cooling_pct, "what is left out is as it was");
+    assert_eq!(checked.cooling_pct, Losses::house().cooling_pct, "what is left out is as it was");
     for (amount, field) in [
         (json!({"by": "pieces", "pieces": 0}), "run_settings.amount.pieces"),
         (json!({"by": "baked", "pieces": 10}), "run_settings.amount.cooled_kg"),
@@ -230,7 +231,7 @@ proptest! {
 
     #[test]
     fn a_full_mixer_is_one_dough(doughs in 1u32..40, most in 5.0..600.0f64) {
-        let run = scale(Amount::Mixer { doughs: f64::from(doughs) }, 0.5, most, Losses::HOUSE, 165.0);
+        let run = scale(Amount::Mixer { doughs: f64::from(doughs) }, 0.5, most, Losses::house(), 165.0);
         prop_assert_eq!(run.doughs, doughs);
         prop_assert!((run.dough_kg - most).abs() < 1e-9 * most);
     }

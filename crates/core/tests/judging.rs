@@ -1,5 +1,6 @@
 //! Revised specifications, certificates against curves, and what a chain rests on.
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
     CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict, age_message,
     assess, check_against_curve, nonconformities, revised, strength, targets, tenacity_class,
@@ -46,15 +47,22 @@ fn a_certificate_agrees_with_its_curve_within_twice_the_repeatability() {
     let stated =
         Readings(vec![reading(Property::Absorption, 62.0), reading(Property::Stability, 11.0)]);
     let check = |property, from_curve| -> CurveCheck {
-        check_against_curve(&stated, &[FromCurve { property, value: from_curve, unsure: 0.0 }])
-            .remove(0)
+        check_against_curve(
+            &stated,
+            &[FromCurve { property, value: from_curve, unsure: 0.0 }],
+            &Coefficients::default(),
+        )
+        .remove(0)
     };
     assert!(check(Property::Absorption, 63.1).agrees);
     assert!(!check(Property::Absorption, 63.3).agrees);
     assert!(check(Property::Stability, 12.0).agrees, "a tenth where none is on record");
     assert!(!check(Property::Stability, 13.0).agrees);
     let broad = FromCurve { property: Property::Stability, value: 13.0, unsure: 2.5 };
-    assert!(check_against_curve(&stated, &[broad])[0].agrees, "the peak is broader than a tenth");
+    assert!(
+        check_against_curve(&stated, &[broad], &Coefficients::default())[0].agrees,
+        "the peak is broader than a tenth"
+    );
     let unstated = check(Property::W, 300.0);
     assert_eq!((unstated.stated, unstated.agrees), (None, true));
 }
@@ -76,8 +84,15 @@ fn a_method_that_was_not_asked_for_is_seen() {
 #[test]
 fn the_words_for_age_strength_and_temper_change_where_they_should() {
     for (days, message) in [(0.0, "green"), (1.9, "green"), (2.0, ""), (14.0, ""), (15.0, "aged")] {
-        assert!(age_message(days).unwrap_or_default().starts_with(message), "{days}");
-        assert_eq!(age_message(days).is_none(), message.is_empty(), "{days}");
+        assert!(
+            age_message(days, &Coefficients::default()).unwrap_or_default().starts_with(message),
+            "{days}"
+        );
+        assert_eq!(
+            age_message(days, &Coefficients::default()).is_none(),
+            message.is_empty(),
+            "{days}"
+        );
     }
     for (w, word) in [
         (119.0, "weak"),

@@ -2,10 +2,12 @@
 
 mod support;
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{Amount, Ingredient, Losses, round_to_resolution, scale};
 use ironpeel_core::flour::{Moisture, Species, absorption_at_moisture, at_moisture};
 use ironpeel_core::heat::{Balance, HOTTEST_WATER_C, HeatPart, HeatSource};
-use ironpeel_core::water::{Composition, Flour, Process};
+use ironpeel_core::method::Process;
+use ironpeel_core::water::{Composition, Flour};
 use proptest::prelude::*;
 use support::{Asked, PLAIN, climb};
 
@@ -65,7 +67,7 @@ proptest! {
         exact in prop::collection::vec(0.0..500.0f64, 1..20),
         division in prop::sample::select(vec![0.001, 0.005, 0.01, 0.05, 0.1, 0.5]),
     ) {
-        let weighed = round_to_resolution(&exact, division);
+        let weighed = round_to_resolution(&exact, division, &Coefficients::default());
         let total: f64 = exact.iter().sum();
         let rounded: f64 = weighed.iter().map(|mass| mass.kg).sum();
         prop_assert!((rounded - total).abs() <= division / 2.0 + 1e-6);
@@ -139,10 +141,10 @@ proptest! {
 
     #[test]
     fn scaling_there_and_back(pieces in 1u32..50_000, piece in 0.03..1.2f64, most in 10.0..800.0f64) {
-        let run = scale(Amount::Pieces { pieces: pieces.into() }, piece, most, Losses::HOUSE, 165.0);
+        let run = scale(Amount::Pieces { pieces: pieces.into() }, piece, most, Losses::house(), 165.0);
         prop_assert_eq!(run.pieces, pieces);
         prop_assert!(run.dough_kg <= most * (1.0 + 1e-6));
-        let back = scale(Amount::Dough { kg: run.total_kg }, piece, most, Losses::HOUSE, 165.0);
+        let back = scale(Amount::Dough { kg: run.total_kg }, piece, most, Losses::house(), 165.0);
         prop_assert_eq!(back.pieces, pieces);
         prop_assert!((f64::from(run.doughs) * run.dough_kg - run.total_kg).abs() < 1e-6);
     }

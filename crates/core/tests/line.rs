@@ -3,10 +3,10 @@
 mod support;
 
 use ironpeel_core::chain::{LineDraft, ScenarioLine};
-use ironpeel_core::method::{Method, Stage, StageKind};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::method::{Method, Process, Stage, StageKind};
 use ironpeel_core::schedule::{EachDough, Place, cadence};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::bench::{bench, plain};
@@ -102,14 +102,19 @@ fn what_a_line_has_its_water_from_is_said_and_nothing_is_none() {
 #[test]
 fn a_no_time_dough_has_less_time_at_the_divider_and_needs_no_trough() {
     let each = EachDough { kg: 20.0, sponge_kg: 0.0, pieces: 80.0, piece_kg: 0.25 };
-    let found = cadence(&no_time(), &line().equipment, each);
+    let found = cadence(&no_time(), &line().equipment, each, &Coefficients::default());
     assert_eq!(found.divide_limit_min, Some(15.0));
     assert_eq!((found.troughs, found.floor_m2), (0, 0.0));
     // 80 pieces at four a minute; the proofer holds 80 for 55 minutes.
     assert_eq!((found.bottleneck, found.minutes), (Place::Proofer, 55.0));
     near(found.divide_min, 55.0, 1e-9);
     near(found.most_kg.expect("machine-divided"), 80.0 / 55.0 * 0.25 * 15.0, 1e-9);
-    let by_hand = cadence(&Method { machine_divided: false, ..no_time() }, &line().equipment, each);
+    let by_hand = cadence(
+        &Method { machine_divided: false, ..no_time() },
+        &line().equipment,
+        each,
+        &Coefficients::default(),
+    );
     assert_eq!((by_hand.divide_limit_min, by_hand.most_kg), (None, None));
 }
 
@@ -117,7 +122,7 @@ fn a_no_time_dough_has_less_time_at_the_divider_and_needs_no_trough() {
 fn a_method_that_divides_nothing_has_no_pace_there() {
     let method = Method { stages: vec![Stage::new(StageKind::Mix, "Mix", 7.5)], ..no_time() };
     let each = EachDough { kg: 20.0, sponge_kg: 0.0, pieces: 80.0, piece_kg: 0.25 };
-    let found = cadence(&method, &line().equipment, each);
+    let found = cadence(&method, &line().equipment, each, &Coefficients::default());
     assert_eq!((found.bottleneck, found.minutes), (Place::Mixer, 11.0), "7.5 and 3, to the minute");
     assert_eq!((found.divide_min, found.divider_per_min), (0.0, 0.0));
 }
@@ -133,7 +138,7 @@ proptest! {
         equipment.proofer_pieces = proofer;
         equipment.oven_pieces = oven;
         equipment.divider_per_min = divider;
-        let before = cadence(&no_time(), &equipment, each);
+        let before = cadence(&no_time(), &equipment, each, &Coefficients::default());
         for place in [Place::Divider, Place::Proofer, Place::Oven] {
             let mut wider = equipment;
             match place {
@@ -141,7 +146,7 @@ proptest! {
                 Place::Proofer => wider.proofer_pieces *= more,
                 _ => wider.oven_pieces *= more,
             }
-            let after = cadence(&no_time(), &wider, each);
+            let after = cadence(&no_time(), &wider, each, &Coefficients::default());
             prop_assert!(after.minutes <= before.minutes);
             prop_assert!(after.divide_min <= before.divide_min + 1e-9);
         }

@@ -2,14 +2,14 @@
 
 mod support;
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::method::{
     ConditioningDemand, ConditioningMeans, EndPoint, FlourStrength, Method, MethodDraft, Mixer,
-    OptionalStep, Speed, Stage, StageKind, StageRole, TimeTolerance, cautions_of, conditioning,
-    developments,
+    OptionalStep, Process, Speed, Stage, StageKind, StageRole, TimeTolerance, cautions_of,
+    conditioning, developments,
 };
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::near;
@@ -80,11 +80,11 @@ fn a_stage_is_what_its_place_makes_it() {
 fn a_dough_can_wait_where_it_lies_and_not_under_hands() {
     let mut method = straight();
     method.stages[2].tolerance = Some(TimeTolerance { low_min: 80.0, high_min: 130.0 });
-    let waits = method.waits();
+    let waits = method.waits(&Coefficients::default());
     near(waits[2], 30.0, 1e-9);
     near(waits[5], 12.0, 1e-9);
     assert_eq!((waits[0], waits[3], waits[6]), (0.0, 0.0, 0.0));
-    for (usual, stage) in method.usual().iter().zip(&method.stages) {
+    for (usual, stage) in method.usual(&Coefficients::default()).iter().zip(&method.stages) {
         assert!(!usual.message.is_empty(), "{}", stage.label);
         let bands = [usual.minutes, usual.temperature_c, usual.humidity_pct];
         for band in bands.into_iter().flatten() {
@@ -165,23 +165,27 @@ fn what_can_hurt_is_said_at_its_stage() {
 
 #[test]
 fn an_autolyse_left_out_is_one_more_set_of_folds() {
-    let with = straight().with(OptionalStep::Autolyse, true);
+    let with = straight().with(OptionalStep::Autolyse, true, &Coefficients::default());
     let labels = |method: &Method| -> Vec<String> {
         method.stages.iter().map(|stage| stage.label.clone()).collect()
     };
     assert_eq!(labels(&with)[..3], ["Flour and water", "Autolyse", "Bring together"]);
     assert!(with.stages[2].adds.contains(&Ingredient::Salt), "salt waits for the rest");
-    let without = with.with(OptionalStep::Autolyse, false);
+    let without = with.with(OptionalStep::Autolyse, false, &Coefficients::default());
     assert!(!labels(&without).contains(&"Autolyse".to_owned()));
     let fold = without.stages.iter().position(|stage| stage.kind == StageKind::Fold);
     let fold = fold.expect("a set of folds in its place");
     near(without.stages[fold - 1].minutes + without.stages[fold + 1].minutes, 100.0, 1e-9);
-    assert_eq!(straight().with(OptionalStep::Autolyse, false), straight(), "nothing to leave out");
+    assert_eq!(
+        straight().with(OptionalStep::Autolyse, false, &Coefficients::default()),
+        straight(),
+        "nothing to leave out"
+    );
 }
 
 #[test]
 fn salt_held_back_goes_in_at_three_quarters_of_mixing() {
-    let late = straight().with(OptionalStep::SaltLate, true);
+    let late = straight().with(OptionalStep::SaltLate, true, &Coefficients::default());
     let mut mixed = 0.0;
     for stage in &late.stages {
         if stage.adds.contains(&Ingredient::Salt) {
@@ -191,22 +195,22 @@ fn salt_held_back_goes_in_at_three_quarters_of_mixing() {
     }
     near(mixed, 9.0, 1e-9);
     near(late.mixing_min(), straight().mixing_min(), 1e-9);
-    let back = late.with(OptionalStep::SaltLate, false);
+    let back = late.with(OptionalStep::SaltLate, false, &Coefficients::default());
     assert!(back.stages.iter().all(|stage| !stage.adds.contains(&Ingredient::Salt)));
 }
 
 #[test]
 fn oxidation_is_by_strength_age_and_time() {
     let flour = |w, age| FlourStrength { w: Some(w), p_over_l: Some(0.7), age_days: Some(age) };
-    let need = |flour, process| conditioning(flour, process)[0].need;
+    let need = |flour, process| conditioning(flour, process, &Coefficients::default())[0].need;
     assert_eq!(need(flour(300.0, 6.0), Process::NoTime), ConditioningDemand::Usual);
     assert_eq!(need(flour(150.0, 6.0), Process::NoTime), ConditioningDemand::Much);
     assert_eq!(need(flour(300.0, 6.0), Process::SpongeDough), ConditioningDemand::Little);
     assert!(need(flour(300.0, 1.0), Process::SpongeDough) > ConditioningDemand::Little);
-    let green = &conditioning(flour(300.0, 1.0), Process::SpongeDough)[0];
+    let green = &conditioning(flour(300.0, 1.0), Process::SpongeDough, &Coefficients::default())[0];
     assert!(green.goes_into.starts_with("into the sponge"), "{}", green.goes_into);
     let tenacious = FlourStrength { p_over_l: Some(1.3), ..FlourStrength::default() };
-    let [_, relaxation] = conditioning(tenacious, Process::StraightBulk);
+    let [_, relaxation] = conditioning(tenacious, Process::StraightBulk, &Coefficients::default());
     assert_eq!(
         (relaxation.help, relaxation.need),
         (ConditioningMeans::Relaxation, ConditioningDemand::Usual)
@@ -225,7 +229,7 @@ fn a_mixer_of_no_power_develops_nothing() {
         fast_kj_per_kg_min: 0.0,
         jacket_kj_per_kg_min: None,
     };
-    let found = developments(&straight(), &mixer);
+    let found = developments(&straight(), &mixer, &Coefficients::default());
     assert!(found.iter().all(|one| one.fast_min.is_none()));
     near(found[3].warms_c.typical, 36.0 / 2.8, 1e-9);
 }
@@ -242,7 +246,7 @@ proptest! {
         method.stages[at].minutes = bulk;
         for choice in OptionalStep::ALL {
             for taken in [true, false] {
-                let then = method.with(choice, taken);
+                let then = method.with(choice, taken, &Coefficients::default());
                 let message = then.optional();
                 let one = message.iter().find(|one| one.choice == choice).expect("all are told of");
                 prop_assert_eq!(one.taken, taken, "{:?}", choice);

@@ -1,5 +1,6 @@
 //! The names of flours in each national system, at every edge of every class.
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
     FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, Property, Reading, Readings,
     Species, Treatment, age_message, flour_names, hard_and_soft, strength, tenacity_class,
@@ -201,12 +202,18 @@ fn strength_and_temper_change_where_they_say() {
 
 #[test]
 fn age_is_told_at_its_ends_alone() {
-    assert!(age_message(0.0).is_some_and(|message| message.contains("green")));
-    assert!(age_message(1.9).is_some_and(|message| message.contains("green")));
+    assert!(
+        age_message(0.0, &Coefficients::default()).is_some_and(|message| message.contains("green"))
+    );
+    assert!(
+        age_message(1.9, &Coefficients::default()).is_some_and(|message| message.contains("green"))
+    );
     for days in [2.0, 7.0, 14.0] {
-        assert_eq!(age_message(days), None, "{days}");
+        assert_eq!(age_message(days, &Coefficients::default()), None, "{days}");
     }
-    assert!(age_message(14.1).is_some_and(|message| message.contains("aged")));
+    assert!(
+        age_message(14.1, &Coefficients::default()).is_some_and(|message| message.contains("aged"))
+    );
 }
 
 #[test]

@@ -5,10 +5,9 @@ mod support;
 use ironpeel_core::chain::{
     Rise, RiseError, ScenarioFlour, chain, derivations, rise, seasonal_yeast, yeast_wanted,
 };
+use ironpeel_core::coefficient::{Derivation, Origin};
 use ironpeel_core::flour::{Property, Readings, Species};
-use ironpeel_core::method::{Stage, StageKind};
-use ironpeel_core::units::{Derivation, Origin};
-use ironpeel_core::water::Process;
+use ironpeel_core::method::{Process, Stage, StageKind};
 use serde_json::json;
 use support::bench::{
     Bench, bench, flour, plain, readings, spelt_sour, sponge_bench, sponge_dough, stage, strong,
@@ -270,7 +269,8 @@ fn a_rise_and_a_sponge_answer_why() {
     near(yeast(&sponge).expect("an input"), yeast(&rise).expect("an input") / 0.65, 1e-9);
     for why in [&rise, &sponge] {
         assert!(why.coefficients.iter().all(|one| one.low <= one.value && one.value <= one.high));
-        assert!(why.coefficients.iter().any(|one| one.origin == Origin::Standard));
+        assert!(why.coefficients.iter().any(|one| one.origin == Origin::Physics));
+        assert!(why.coefficients.iter().any(|one| one.origin == Origin::House));
     }
     let plain = bench_of_no_gas();
     let scenario = plain.scenario(&flours);

@@ -4,14 +4,16 @@ mod support;
 
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::method::{Equipment, Method, Stage, StageKind, StageRole};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::method::{Equipment, Method, Process, Stage, StageKind, StageRole};
 use ironpeel_core::schedule::{
     Anchor, Cadence, ClosedHours, EachDough, Place, RunPlan, RunRequest, ScheduleRequest, Shift,
     Stop, cadence, plan_run,
 };
-use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use support::near;
+
+static HOUSE: Coefficients = Coefficients(Vec::new());
 
 const LINE: Equipment = Equipment {
     turn_min: 3.0,
@@ -71,6 +73,7 @@ fn asked<'a>(method: &'a Method, day: &'a ScheduleRequest) -> RunRequest<'a> {
         shifts: &[],
         stop: None,
         dropped: &[],
+        coefficients: &HOUSE,
     }
 }
 
@@ -115,7 +118,7 @@ fn sound(plan: &RunPlan) {
 
 #[test]
 fn the_slowest_place_sets_the_cadence_and_is_named() {
-    let found = cadence(&sponge_dough(), &LINE, DOUGH);
+    let found = cadence(&sponge_dough(), &LINE, DOUGH, &Coefficients::default());
     near(pace(&found, Place::Mixer), 9.0 + 3.0, 1e-9);
     near(pace(&found, Place::Divider), 497.0 / 45.0, 1e-9);
     near(pace(&found, Place::Proofer), 497.0 * 58.0 / 3200.0, 1e-9);
@@ -127,10 +130,10 @@ fn the_slowest_place_sets_the_cadence_and_is_named() {
     near(found.floor_m2, 24.0 * 1.8, 1e-9);
 
     let more = Equipment { troughs: 60, ..LINE };
-    let found = cadence(&sponge_dough(), &more, DOUGH);
+    let found = cadence(&sponge_dough(), &more, DOUGH, &Coefficients::default());
     assert_eq!((found.bottleneck, found.minutes), (Place::Mixer, 12.0));
     let slow = Equipment { troughs: 60, oven_pieces: 500.0, ..LINE };
-    let found = cadence(&sponge_dough(), &slow, DOUGH);
+    let found = cadence(&sponge_dough(), &slow, DOUGH, &Coefficients::default());
     assert_eq!((found.bottleneck, found.minutes), (Place::Oven, 24.0));
     near(found.divide_min, 23.856, 1e-3);
     assert!(found.divide_limit_min < Some(found.divide_min), "the oven is too slow for this dough");

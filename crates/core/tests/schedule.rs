@@ -4,13 +4,13 @@ mod support;
 
 use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::method::{Method, Stage, StageKind, TimeTolerance};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::method::{Method, Process, Stage, StageKind, TimeTolerance};
 use ironpeel_core::schedule::{
     Anchor, ClosedHours, FrozenReserveInput, ScheduleError, ScheduleInput, SchedulePlan,
     ScheduleRequest, feed_before, spans,
 };
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::bench::stage;
@@ -75,7 +75,7 @@ fn plan_schedule(
     zone: Tz,
 ) -> Result<SchedulePlan, ScheduleError> {
     let wanted = ScheduleRequest { anchor, closed_hours: closed.to_vec(), zone, not_before: None };
-    ironpeel_core::schedule::plan_schedule(method, &wanted)
+    ironpeel_core::schedule::plan_schedule(method, &wanted, &Coefficients::default())
 }
 
 /// Whether nobody is there, by the clock on the wall.
@@ -247,8 +247,13 @@ fn nothing_begins_in_the_past() {
         zone: ISLAND,
         not_before: Some(now),
     };
-    let plan =
-        |anchor, now| ironpeel_core::schedule::plan_schedule(&straight(), &wanted(anchor, now));
+    let plan = |anchor, now| {
+        ironpeel_core::schedule::plan_schedule(
+            &straight(),
+            &wanted(anchor, now),
+            &Coefficients::default(),
+        )
+    };
     let early = plan(Anchor::OutBy(at(26, 6, 0)), at(25, 12, 0)).expect("fits");
     assert_eq!((early.out_at, early.message), (at(25, 21, 55), None));
     let late =
@@ -326,7 +331,7 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
     let spare = |on, method: &Method| {
         let mut faults = ValidationErrors::default();
         let asked = FrozenReserveInput { pieces: 4.0.into(), on };
-        (asked.plan(method, &day, &open, "spare.", &mut faults), faults)
+        (asked.plan(method, &day, &open, &Coefficients::default(), "spare.", &mut faults), faults)
     };
     let (found, faults) = spare(at(29, 18, 0), &balls);
     let found = found.expect("there is a cold");
@@ -345,8 +350,9 @@ fn spare_balls_are_frozen_thawed_and_taken_out_in_time() {
         ..open.clone()
     };
     let asked = FrozenReserveInput { pieces: 4.0.into(), on: at(29, 18, 0) };
-    let kept =
-        asked.plan(&balls, &day, &closed, "", &mut ValidationErrors::default()).expect("fits");
+    let kept = asked
+        .plan(&balls, &day, &closed, &Coefficients::default(), "", &mut ValidationErrors::default())
+        .expect("fits");
     assert_eq!(kept.freeze_at, found.freeze_at + Duration::hours(1));
     for moment in [kept.freeze_at, kept.thaw_at, kept.out_at] {
         assert!(!shut(&closed.closed_hours, moment, ISLAND), "{moment} is nobody's hour");
@@ -368,17 +374,30 @@ fn a_starter_is_fed_at_an_hour_somebody_is_there() {
         zone: ISLAND,
         not_before: now,
     };
-    let fed = feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &wanted(&[], None)).expect("fits");
+    let fed =
+        feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &wanted(&[], None), &Coefficients::default())
+            .expect("fits");
     assert_eq!(fed.at, at(25, 22, 0), "ten hours before");
     let ripe = fed.feed.ripe_h.expect("ripe");
     assert!((ripe - 10.0).abs() < 0.01, "{ripe}");
     let all = fed.feed.starter_g + fed.feed.flour_g + fed.feed.water_g;
     assert!((all - 300.0).abs() < 1e-9);
     let night = [ClosedHours { from: clock(21, 30), to: clock(4, 0) }];
-    let early = feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &wanted(&night, None)).expect("fits");
+    let early = feed_before(
+        at(26, 8, 0),
+        300.0,
+        100.0,
+        22.0,
+        &wanted(&night, None),
+        &Coefficients::default(),
+    )
+    .expect("fits");
     assert_eq!(early.at, at(25, 21, 0), "eleven hours before, when somebody is there");
     let gone = wanted(&[], Some(at(26, 7, 30)));
-    assert!(feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &gone).is_none(), "too late to feed");
+    assert!(
+        feed_before(at(26, 8, 0), 300.0, 100.0, 22.0, &gone, &Coefficients::default()).is_none(),
+        "too late to feed"
+    );
 }
 
 #[test]

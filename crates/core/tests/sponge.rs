@@ -5,18 +5,18 @@ mod support;
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::chain::{
-    DelayedBatch, DoughState, Recovery, Scenario, ScenarioFlour, SpongeUnknown, SpongeView, chain,
-    each_dough, friction_factor, late, process_comparison, rise, sponge_acceleration, sponge_for,
+    DelayedBatch, DoughState, Measured, Recovery, Scenario, ScenarioFlour, SpongeUnknown,
+    SpongeView, chain, each_dough, friction_factor, late, mixed_dough, process_comparison, rise,
+    sponge_acceleration, sponge_for,
 };
-use ironpeel_core::chain::{Measured, mixed_dough};
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::Amount;
 use ironpeel_core::flour::{Property, Readings, Species};
 use ironpeel_core::heat::Temperatures;
-use ironpeel_core::method::{MixingClass, Speed, StageKind, StageRole};
+use ironpeel_core::method::{MixingClass, Process, Speed, StageKind, StageRole};
 use ironpeel_core::schedule::{
     Anchor, RunRequest, ScheduleRequest, ScheduledBatch, Stop, plan_run,
 };
-use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use support::bench::{Bench, bench, flour, plain, readings, sponge_bench, strong};
 use support::near;
@@ -126,7 +126,10 @@ fn both_ways_rise_the_same_and_differ_as_the_trade_knows_them_to() {
     assert!(sponge.hours > straight.hours + 3.0 && sponge.floor_m2 > straight.floor_m2);
     assert!(straight.mixing_kj_per_kg > sponge.mixing_kj_per_kg);
     assert!(straight.conditioning[0].need > sponge.conditioning[0].need);
-    assert_eq!(MixingClass::of(sponge.mixing_kj_per_kg), sponge.mixing_class);
+    assert_eq!(
+        MixingClass::of(sponge.mixing_kj_per_kg, &Coefficients::default()),
+        sponge.mixing_class
+    );
     assert!(straight.yeast_idy_pct.is_some_and(|yeast| yeast > 0.3 && yeast < 3.0));
     let asks: Vec<(Property, Option<bool>)> =
         both.asks.iter().map(|ask| (ask.property, ask.met)).collect();
@@ -178,6 +181,7 @@ fn stopped(minutes: f64, doughs: f64) -> Vec<DelayedBatch> {
         shifts: &[],
         stop: None,
         dropped: &[],
+        coefficients: &scenario.plant.coefficients,
     };
     let calm = plan_run(&wanted).expect("fits");
     assert!(late(&scenario, &chain, &calm, calm.starts_at).is_empty(), "nothing waits");

@@ -2,34 +2,37 @@
 
 mod support;
 
+use ironpeel_core::coefficient::{Coefficient, Coefficients, Override};
 use ironpeel_core::flour::Species;
+use ironpeel_core::method::Process;
+use ironpeel_core::plant::COEFFICIENTS;
 use ironpeel_core::units::Estimate;
 use ironpeel_core::water::{
-    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Composition, CorrectionFactor,
-    CorrectionFactors, Flour, Override, Process, build_up, hold_back,
+    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Composition, Flour, build_up,
+    coefficients, hold_back,
 };
 use proptest::prelude::*;
 use support::{flour, parts};
 
-fn off(rule: CorrectionFactor) -> CorrectionFactors {
+fn off(of: &Coefficient) -> Coefficients {
     let value = Estimate::new(0.0, 0.0, 0.0);
-    CorrectionFactors(vec![Override { rule, off: true, value, reason: "not here".into() }])
+    Coefficients(vec![Override { key: of.key.into(), off: true, value, reason: "not here".into() }])
 }
 
 fn of(
     flours: &[(Flour, f64)],
     process: Process,
     machine_divided: bool,
-    correction_factors: &CorrectionFactors,
+    coefficients: &Coefficients,
 ) -> AbsorptionBuildUp {
-    let model = AbsorptionModel::prior();
+    let model = AbsorptionModel::default();
     let wanted = AbsorptionRequest {
-        process,
+        process: process.water_step(),
         lines: &[],
         style_points: 0.0,
         override_pct: None,
         machine_divided,
-        correction_factors,
+        coefficients,
         model: &model,
     };
     build_up(&parts(flours), &wanted).expect("has a base")
@@ -41,20 +44,20 @@ fn damaged(pct: f64) -> Flour {
 
 #[test]
 fn a_critical_level_that_is_off_holds_nothing_back_and_cautions_of_nothing() {
-    let model = AbsorptionModel::prior();
+    let model = AbsorptionModel::default();
     let lot = [(damaged(11.0), 100.0)];
-    let correction_factors = off(CorrectionFactor::CriticalDamagedStarch);
-    assert!(hold_back(&parts(&lot), &CorrectionFactors::default(), &model).is_some());
-    assert_eq!(hold_back(&parts(&lot), &correction_factors, &model), None);
-    let found = of(&lot, Process::NoTime, true, &correction_factors);
+    let without = off(&coefficients::CRITICAL_DAMAGED_STARCH);
+    assert!(hold_back(&parts(&lot), &Coefficients::default(), &model).is_some());
+    assert_eq!(hold_back(&parts(&lot), &without, &model), None);
+    let found = of(&lot, Process::NoTime, true, &without);
     assert!(found.cautions.iter().all(|caution| caution.key != "damaged_starch"));
 }
 
 #[test]
 fn a_ceiling_that_is_off_never_warns() {
-    for rule in [CorrectionFactor::CeilingBase, CorrectionFactor::CeilingPerW] {
+    for rule in [&coefficients::CEILING_BASE, &coefficients::CEILING_PER_W] {
         let found = of(&[(damaged(8.0), 100.0)], Process::SpongeDough, true, &off(rule));
-        assert_eq!(found.ceiling_pct, None, "{rule:?}");
+        assert_eq!(found.ceiling_pct, None, "{}", rule.key);
         assert!(found.cautions.iter().all(|caution| caution.key != "strength"));
     }
 }
@@ -63,11 +66,17 @@ fn species() -> impl Strategy<Value = Species> {
     prop::sample::select(vec![Species::Wheat, Species::Spelt, Species::Emmer, Species::Rye])
 }
 
+/// Every coefficient whose effect a plant may leave out.
+fn optional() -> impl Strategy<Value = &'static Coefficient> {
+    let all = COEFFICIENTS.iter().flat_map(|(_, of)| of.iter().copied());
+    prop::sample::select(all.filter(|one| one.is_optional()).collect::<Vec<_>>())
+}
+
 proptest! {
     /// The figure is the same figure less that one step; nothing else moves.
     #[test]
     fn every_rule_removes_its_own_step(
-        rule in prop::sample::select(CorrectionFactor::ALL.to_vec()), species in species(),
+        rule in optional(), species in species(),
         whole in 0.0..100.0f64, damaged in 4.0..14.0f64, age in 0.5..30.0f64, machine in any::<bool>(),
         process in prop::sample::select(vec![Process::NoTime, Process::LongCold, Process::SpongeDough]),
     ) {
@@ -82,21 +91,21 @@ proptest! {
         };
         let flours = [(lot, 100.0)];
         let (on, without) = (
-            of(&flours, process, machine, &CorrectionFactors::default()),
+            of(&flours, process, machine, &Coefficients::default()),
             of(&flours, process, machine, &off(rule)),
         );
         let points = |build_up: &AbsorptionBuildUp| -> f64 {
-            build_up.adjustments.iter().filter(|step| step.rule == Some(rule)).map(|step| step.points).sum()
+            build_up.adjustments.iter().filter(|step| step.coefficient == Some(rule.key)).map(|step| step.points).sum()
         };
         prop_assert_eq!(points(&without), 0.0);
         prop_assert!((on.dough_absorption_pct - points(&on) - without.dough_absorption_pct).abs() < 1e-9);
-        for step in on.adjustments.iter().filter(|step| step.rule != Some(rule)) {
+        for step in on.adjustments.iter().filter(|step| step.coefficient != Some(rule.key)) {
             let same = without.adjustments.iter().find(|other| other.key == step.key);
             prop_assert_eq!(same.map(|other| other.points), Some(step.points));
         }
-        let held = |correction_factors: &CorrectionFactors| {
-            hold_back(&parts(&flours), correction_factors, &AbsorptionModel::prior()).map_or(0.0, |held| held.points)
+        let held = |coefficients: &Coefficients| {
+            hold_back(&parts(&flours), coefficients, &AbsorptionModel::default()).map_or(0.0, |held| held.points)
         };
-        prop_assert!(held(&off(rule)) <= held(&CorrectionFactors::default()) + 1e-9, "off never holds back more");
+        prop_assert!(held(&off(rule)) <= held(&Coefficients::default()) + 1e-9, "off never holds back more");
     }
 }

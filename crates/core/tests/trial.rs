@@ -5,9 +5,9 @@ mod support;
 use ironpeel_core::chain::{Link, ScenarioFlour, chain};
 use ironpeel_core::dough::{Ingredient, PreparationKind};
 use ironpeel_core::flour::{Property, Species, Verdict};
-use ironpeel_core::plant::OwnNumbers;
+use ironpeel_core::method::Process;
+use ironpeel_core::plant::OwnParameters;
 use ironpeel_core::trial::{Intervention, QualityGoal, interventions_for, trial_set};
-use ironpeel_core::water::Process;
 use proptest::prelude::*;
 use serde_json::json;
 use support::bench::{bench, flour, plain, readings, spelt_sour, strong, whole};
@@ -109,15 +109,15 @@ fn the_plants_own_numbers_reach_the_chain_and_come_back_from_record() {
     let white = strong();
     let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
     let house = chain(&bench.scenario(&flours)).water.expect("a stair").dough_absorption_pct;
-    let own: OwnNumbers = serde_json::from_value(json!({
+    let own: OwnParameters = serde_json::from_value(json!({
         "correction_factors": [{"rule": "no_time", "off": false, "value": {"typical": 1.0, "low": 0.0, "high": 2.0}, "reason": "x"}],
         "ingredients": [{"ingredient": "salt", "label": "sea salt", "role": "salt", "water_pct": 3, "specific_heat": 1.3,
             "effect": null, "kg_per_l": null, "allergens": [], "price_per_kg": 1.0, "origin": "plant"}]}))
     .expect("the shape on record");
-    let again: OwnNumbers =
+    let again: OwnParameters =
         serde_json::from_value(serde_json::to_value(&own).expect("a record")).expect("read back");
     assert_eq!(own, again);
-    bench.numbers = own.into();
+    bench.plant = own.into();
     let found = chain(&bench.scenario(&flours)).water.expect("a stair");
     near(found.dough_absorption_pct, house + 2.0 + 1.2, 1e-9);
     near(found.ingredient_water_pct, 0.06, 1e-9);

@@ -2,9 +2,10 @@
 
 mod support;
 
+use ironpeel_core::coefficient::{Coefficients, Override};
 use ironpeel_core::flour::{Moisture, Species};
 use ironpeel_core::water::{
-    Composition, CorrectionFactors, Flour, WaterDistribution, excess_water, mix_of_grains,
+    Composition, Flour, WaterDistribution, coefficients, excess_water, mix_of_grains,
 };
 use proptest::prelude::*;
 use support::{flour, near, parts};
@@ -26,23 +27,34 @@ fn each_holds_by_its_mass_and_capacity() {
 fn a_usual_white_flour_is_made_of_what_the_example_is() {
     let stated = Composition::of(12.0, 8.0, 0.6);
     let white = Flour { composition: stated, ..flour() };
-    let found = WaterDistribution::of(&parts(&[(white, 100.0)])).expect("wheat");
+    let found =
+        WaterDistribution::of(&parts(&[(white, 100.0)]), &Coefficients::default()).expect("wheat");
     near(found.intact_pct, 58.5, 0.05);
     near(found.pentosan_pct, 1.3, 1e-9);
     let whole = Flour { composition: Composition::of(13.0, 7.0, 1.6), ..flour() };
-    let found = WaterDistribution::of(&parts(&[(whole, 100.0)])).expect("wheat");
+    let found =
+        WaterDistribution::of(&parts(&[(whole, 100.0)]), &Coefficients::default()).expect("wheat");
     assert!(found.pentosan_pct > 5.0 && found.intact_pct < 55.0, "{found:?}");
     let drier = Flour { moisture: Moisture::new(10.0).expect("in range"), ..white };
-    assert!(WaterDistribution::of(&parts(&[(drier, 100.0)])).expect("wheat").protein_pct > 12.0);
+    assert!(
+        WaterDistribution::of(&parts(&[(drier, 100.0)]), &Coefficients::default())
+            .expect("wheat")
+            .protein_pct
+            > 12.0
+    );
 }
 
 #[test]
 fn what_no_certificate_states_is_said_to_be_taken_as_usual() {
     let stated = Flour { composition: Composition::of(12.0, 8.0, 0.6), ..flour() };
-    assert!(WaterDistribution::assumed(&parts(&[(stated, 100.0)])).is_empty());
+    assert!(
+        WaterDistribution::assumed(&parts(&[(stated, 100.0)]), &Coefficients::default()).is_empty()
+    );
     let bare = Composition { protein_14_pct: Some(12.0), ..Composition::default() };
-    let message =
-        WaterDistribution::assumed(&parts(&[(Flour { composition: bare, ..flour() }, 100.0)]));
+    let message = WaterDistribution::assumed(
+        &parts(&[(Flour { composition: bare, ..flour() }, 100.0)]),
+        &Coefficients::default(),
+    );
     assert_eq!(message.len(), 2, "{message:?}");
     assert!(message[0].starts_with("damaged starch 7.5 %"), "{message:?}");
 }
@@ -50,20 +62,30 @@ fn what_no_certificate_states_is_said_to_be_taken_as_usual() {
 #[test]
 fn without_gluten_nothing_is_said() {
     let blend = Flour { species: Species::GlutenFree, ..flour() };
-    assert_eq!(WaterDistribution::of(&parts(&[(flour(), 70.0), (blend, 30.0)])), None);
-    assert_eq!(WaterDistribution::of(&[]), None);
+    assert_eq!(
+        WaterDistribution::of(&parts(&[(flour(), 70.0), (blend, 30.0)]), &Coefficients::default()),
+        None
+    );
+    assert_eq!(WaterDistribution::of(&[], &Coefficients::default()), None);
 }
 
 #[test]
 fn water_added_by_feel_springs_the_trap() {
-    let plain = excess_water(&GREER, 62.0, 0.0, Some(10.0));
+    let plain = excess_water(&GREER, 62.0, 0.0, &Coefficients::default());
     assert!(plain.will.is_empty());
     assert_eq!(plain.arrival_target_pct, 85.0);
     let trapped = WaterDistribution { damaged_pct: 11.0, ..GREER };
-    let added = excess_water(&trapped, 62.0, 3.0, Some(10.0));
+    let added = excess_water(&trapped, 62.0, 3.0, &Coefficients::default());
     near(added.shares.free_pct, 100.0 * 3.0 / 65.0, 1e-9);
     assert_eq!((added.to_drive_out_kg, added.arrival_target_pct), (3.0, 80.0));
-    let off = excess_water(&trapped, 62.0, 3.0, None);
+    let critical = Override {
+        key: coefficients::CRITICAL_DAMAGED_STARCH.key.into(),
+        off: true,
+        value: coefficients::CRITICAL_DAMAGED_STARCH.band(),
+        reason: "not here".into(),
+    };
+    let quiet = Coefficients(vec![critical]);
+    let off = excess_water(&trapped, 62.0, 3.0, &quiet);
     assert_eq!(off.arrival_target_pct, 85.0, "switched off, nothing is trapped");
     let told = added.will.join(" ");
     for word in ["gluten is diluted", "stick", "reddish crust", "drive out 3.0 kg"] {
@@ -73,7 +95,7 @@ fn water_added_by_feel_springs_the_trap() {
 
 #[test]
 fn a_mix_of_grains_mixes_and_ferments_by_its_parts() {
-    let plain = mix_of_grains(&parts(&[(flour(), 100.0)]), &CorrectionFactors::default());
+    let plain = mix_of_grains(&parts(&[(flour(), 100.0)]), &Coefficients::default());
     assert_eq!((plain.mixing.typical, plain.fermentation.typical), (1.0, 1.0));
     assert!(plain.has_gluten && plain.water_points == 0.0);
     let spelt = Flour {
@@ -84,7 +106,7 @@ fn a_mix_of_grains_mixes_and_ferments_by_its_parts() {
     };
     let mix = mix_of_grains(
         &parts(&[(flour(), 30.0), (spelt, 40.0), (spelt, 30.0)]),
-        &CorrectionFactors::default(),
+        &Coefficients::default(),
     );
     assert_eq!(mix.grains.len(), 2, "one row for a grain");
     assert_eq!(mix.grains[0].grain.species, Species::Spelt, "the largest first");
@@ -98,7 +120,7 @@ fn a_mix_of_grains_mixes_and_ferments_by_its_parts() {
 #[test]
 fn every_grain_has_its_advice() {
     for species in Species::ALL {
-        let grain = species.grain();
+        let grain = species.grain(&Coefficients::default());
         for band in [grain.mixing, grain.fermentation] {
             assert!(band.low <= band.typical && band.typical <= band.high, "{species:?}");
         }

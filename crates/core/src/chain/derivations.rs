@@ -2,8 +2,8 @@ use serde::Serialize;
 
 use super::rise::Way;
 use super::{Chain, Scenario, ScenarioFormula, balance};
-use crate::dough::Scaled;
-use crate::units::{Coefficient, Derivation, DerivationInput};
+use crate::coefficient::{Derivation, DerivationInput};
+use crate::dough::{Scaled, coefficients as c};
 
 /// The answers to “why?” for the chain's figures; the build-up's steps carry their own.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -31,16 +31,15 @@ pub fn derivations(scenario: &Scenario<'_>, chain: &Chain) -> Derivations {
             .map(|(dough, water)| dough_why(scenario, &dough.scaled, water.added_water_pct)),
         heat,
         method: method_why(scenario, chain),
-        rise: way.as_ref().map(|way| way.dough.why()),
-        sponge: way.and_then(|way| way.sponge).map(|sponge| sponge.dough.why()),
+        rise: way.as_ref().map(|way| way.dough.why(scenario.coefficients())),
+        sponge: way
+            .and_then(|way| way.sponge)
+            .map(|sponge| sponge.dough.why(scenario.coefficients())),
     }
 }
 
 fn dough_why(scenario: &Scenario<'_>, scaled: &Scaled, added_water_pct: f64) -> Derivation {
     let ScenarioFormula { formula, losses, .. } = scenario.formula;
-    let lost = |name, value, low, high| {
-        Coefficient::house(name, value, low, high, "%", "usual for a plant; weigh and set your own")
-    };
     Derivation {
         formula: "dough = pieces · piece / (1 − scaling loss), split into the fewest equal doughs the \
                   mixer holds; flour = dough / (formula + water) · 100",
@@ -57,29 +56,24 @@ fn dough_why(scenario: &Scenario<'_>, scaled: &Scaled, added_water_pct: f64) -> 
             ),
         ],
         coefficients: vec![
-            lost("scaling loss", losses.scaling_pct, 0.3, 1.0),
-            lost("fermentation loss", losses.fermentation_pct, 0.5, 2.0),
-            lost("bake loss", losses.bake_pct, 8.0, 20.0),
-            lost("cooling loss", losses.cooling_pct, 1.0, 2.0),
+            c::SCALING_LOSS.valued(losses.scaling_pct),
+            c::FERMENTATION_LOSS.valued(losses.fermentation_pct),
+            c::BAKE_LOSS.valued(losses.bake_pct),
+            c::COOLING_LOSS.valued(losses.cooling_pct),
         ],
     }
 }
 
 fn method_why(scenario: &Scenario<'_>, chain: &Chain) -> Derivation {
     let mixer = &scenario.line.mixer;
-    let power = |name, value: f64| {
-        let source = "usual for the kind of mixer; learned from dough temperatures later";
-        Coefficient::house(name, value, value * 0.7, value * 1.3, "kJ/kg·min", source)
-    };
     Derivation {
         formula: "mixing energy = Σ minutes at a speed · power per kilo at that speed",
         inputs: vec![
             DerivationInput::new("mixing", chain.method.mixing_min, "min"),
             DerivationInput::new("first water to the end", chain.method.total_min, "min"),
+            DerivationInput::new("power at slow speed", mixer.slow_kj_per_kg_min, "kJ/kg·min"),
+            DerivationInput::new("power at fast speed", mixer.fast_kj_per_kg_min, "kJ/kg·min"),
         ],
-        coefficients: vec![
-            power("power at slow speed", mixer.slow_kj_per_kg_min),
-            power("power at fast speed", mixer.fast_kj_per_kg_min),
-        ],
+        coefficients: Vec::new(),
     }
 }

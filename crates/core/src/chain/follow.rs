@@ -18,6 +18,8 @@ pub struct OtherwiseRisen {
     pub after_h: Option<f64>,
 }
 
+/// Slowest a band of the rate goes.
+const SLOWEST: f64 = 0.05;
 /// Rooms that are thought of, °C.
 const ROOMS: (f64, f64) = (5.0, 38.0);
 
@@ -84,10 +86,15 @@ pub fn fermentation_tracking(
         ReadOf::Jar => way.jar_of(),
         ReadOf::Bulk => (way.dough, way.phases()),
     };
-    let rate = fit_rate(&FermentingDough { rise_limit_pct: None, ..dough }, &phases, readings);
+    let rate = fit_rate(
+        &FermentingDough { rise_limit_pct: None, ..dough },
+        &phases,
+        readings,
+        scenario.coefficients(),
+    );
     let at = |rate: f64| ferment(&FermentingDough { rate, ..dough }, &phases);
     let (likely, quick, slow) =
-        (at(rate.rate), at(rate.rate + rate.sd), at((rate.rate - rate.sd).max(0.05)));
+        (at(rate.rate), at(rate.rate + rate.sd), at((rate.rate - rate.sd).max(SLOWEST)));
     let marks = JAR_MARKS.map(|mark| MarkReached {
         rise_pct: mark,
         at_h: likely.reaches(mark),

@@ -4,11 +4,12 @@ use serde::Serialize;
 
 use super::{Chain, Scenario, balance};
 use crate::dough::PreparationKind;
+use crate::heat::coefficients::{ICE_RULE, METHODS_DISAGREE};
 use crate::heat::{Friction, MixedDough, Temperatures};
 use crate::units::Estimate;
 
-/// Further apart than this they disagree, °C.
-const DISAGREE_C: f64 = 2.0;
+/// Temperatures the method counts: flour, room and water.
+const MEASURED: u32 = 3;
 
 /// A dough as it was measured, with its own masses where they were kept.
 #[derive(Debug, Clone, PartialEq)]
@@ -54,6 +55,7 @@ pub fn friction_factor(
     chain: &Chain,
     measured: &[Measured],
 ) -> Option<FrictionFactor> {
+    let coefficients = scenario.coefficients();
     let (dough, heat) = (chain.dough.as_ref()?, chain.heat.as_ref()?);
     let balance = balance(scenario, scenario.moisture()?, dough, chain.method.mixing_kj_per_kg);
     let early = scenario
@@ -62,11 +64,11 @@ pub fn friction_factor(
         .parts()
         .iter()
         .find(|part| matches!(part.kind, PreparationKind::Sponge | PreparationKind::Starter));
-    let preferment_c = early.map(|part| part.temperature_c.unwrap_or(part.kind.usual_c().typical));
-    let friction = measured
-        .iter()
-        .fold(Friction::default(), |learned, one| learned.learn(one.temperatures.friction_c()));
-    let counts = 3 + u32::from(preferment_c.is_some());
+    let preferment_c = early.map(|part| part.meets_c(coefficients));
+    let friction = measured.iter().fold(Friction::prior(coefficients), |learned, one| {
+        learned.learn(one.temperatures.friction_c(), coefficients)
+    });
+    let counts = MEASURED + u32::from(preferment_c.is_some());
     let water = |friction_c: f64| {
         f64::from(counts) * heat.target_c
             - heat.flour_c
@@ -80,7 +82,7 @@ pub fn friction_factor(
         water(friction.friction_c - friction.sd_c),
     );
     let balance_c = balance.wanted_water_c();
-    let ice = balance.water_kg * (heat.tap_c - water_c.typical) / (heat.tap_c + 80.0);
+    let ice = balance.water_kg * (heat.tap_c - water_c.typical) / (heat.tap_c + ICE_RULE.value);
     let energies: Vec<f64> = measured
         .iter()
         .filter_map(|one| one.mixed.as_ref()?.mixing_kj_per_kg(&one.temperatures))
@@ -91,7 +93,7 @@ pub fn friction_factor(
         counts,
         water_c,
         balance_c,
-        disagree: (water_c.typical - balance_c).abs() > DISAGREE_C,
+        disagree: (water_c.typical - balance_c).abs() > coefficients.value(&METHODS_DISAGREE),
         classic_ice_kg: ice.max(0.0),
         measured_kj_per_kg: (!energies.is_empty())
             .then(|| energies.iter().sum::<f64>() / energies.len() as f64),

@@ -36,14 +36,14 @@ pub use sponge::{
 };
 pub use stoppage::{DelayedAmount, DelayedBatch, DoughState, RecoveredBatch, Recovery, late};
 
+use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
 use crate::dough::{
     AllergenLine, Cost, DoughColumns, FLOUR_PCT, Ingredient, PreparationKind, Scaled, Storage,
     allergen_line, cost, scale,
 };
 use crate::flour::{Assessment, Moisture, RequirementCheck, Verdict, nonconformities};
 use crate::heat::{
-    Balance, DOUGH_SPECIFIC_HEAT, HeatPart, HeatSolution, HeatSource, WaterFrom, YEAST_WATER_C,
-    flour_specific_heat,
+    Balance, HeatPart, HeatSolution, HeatSource, WaterFrom, YEAST_WATER_C, flour_specific_heat,
 };
 use crate::method::{Plan, Sheet, sheet};
 use crate::water::{AbsorptionBuildUp, AbsorptionRequest, Addition, FlourPart, build_up};
@@ -199,7 +199,8 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
         let heat = heat(scenario, moisture, dough, chain.method.mixing_kj_per_kg);
         chain.sheet = sheet(&Plan {
             formula: &scenario.formula.formula,
-            library: &scenario.numbers.library,
+            library: &scenario.plant.library,
+            coefficients: &scenario.plant.coefficients,
             method: scenario.method,
             mixer: &scenario.line.mixer,
             scaled: &dough.scaled,
@@ -250,7 +251,7 @@ fn water(
     scenario: &Scenario<'_>,
     flours: &[FlourPart<'_>],
 ) -> Result<AbsorptionBuildUp, crate::water::AbsorptionUnknown> {
-    let library = &scenario.numbers.library;
+    let library = &scenario.plant.library;
     let lines: Vec<Addition<'_>> = scenario
         .formula
         .formula
@@ -258,13 +259,13 @@ fn water(
         .map(|line| Addition { properties: library.properties(line.ingredient), pct: line.pct })
         .collect();
     let wanted = AbsorptionRequest {
-        process: scenario.method.process,
+        process: scenario.method.process.water_step(),
         lines: &lines,
         style_points: scenario.formula.style_points,
         override_pct: scenario.run_settings.hydration_pct.or(scenario.formula.hydration_pct),
         machine_divided: scenario.method.machine_divided,
-        correction_factors: &scenario.numbers.correction_factors,
-        model: &scenario.numbers.model,
+        coefficients: &scenario.plant.coefficients,
+        model: &scenario.plant.model,
     };
     build_up(flours, &wanted)
 }
@@ -278,7 +279,7 @@ fn dough(scenario: &Scenario<'_>, water: &AbsorptionBuildUp, columns: DoughColum
     let prices: Vec<(f64, Option<f64>)> =
         scenario.flours.iter().map(|flour| (flour.share_pct, flour.price_per_kg)).collect();
     let flours: Vec<_> = scenario.flours.iter().map(ScenarioFlour::allergens).collect();
-    let library = &scenario.numbers.library;
+    let library = &scenario.plant.library;
     DoughLink {
         scaled,
         flour_kg,
@@ -307,7 +308,7 @@ fn balance(scenario: &Scenario<'_>, moisture: Moisture, dough: &DoughLink, energ
     let formula = &scenario.formula.formula;
     let early_flour_pct: f64 = formula.parts().iter().map(|part| part.flour_pct).sum();
     let final_flour_kg = dough.flour_kg * (FLOUR_PCT - early_flour_pct) / FLOUR_PCT;
-    let library = &scenario.numbers.library;
+    let library = &scenario.plant.library;
     let mut parts = vec![HeatPart {
         name: "flour".into(),
         kg: final_flour_kg,
@@ -317,10 +318,11 @@ fn balance(scenario: &Scenario<'_>, moisture: Moisture, dough: &DoughLink, energ
     }];
     parts.extend(formula.additions().map(|line| {
         let properties = library.properties(line.ingredient);
-        let kept = properties.kept.celsius().map(|usual| match properties.kept {
-            Storage::Refrigerator => scenario.line.water.refrigerator_c.unwrap_or(usual),
-            Storage::Room | Storage::Freezer => usual,
-        });
+        let kept =
+            properties.kept.celsius(scenario.coefficients()).map(|usual| match properties.kept {
+                Storage::Refrigerator => scenario.line.water.refrigerator_c.unwrap_or(usual),
+                Storage::Room | Storage::Freezer => usual,
+            });
         let cold = scenario.run_settings.ingredient_c(line.ingredient).or(kept);
         HeatPart {
             name: properties.label.clone(),
@@ -333,8 +335,8 @@ fn balance(scenario: &Scenario<'_>, moisture: Moisture, dough: &DoughLink, energ
     parts.extend(formula.parts().iter().map(|part| HeatPart {
         name: part.name.clone().into(),
         kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
-        temperature_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
-        specific_heat: DOUGH_SPECIFIC_HEAT,
+        temperature_c: part.meets_c(scenario.coefficients()),
+        specific_heat: DOUGH_SPECIFIC_HEAT.value,
         is: HeatSource::Preferment,
     }));
     let jacket =
@@ -388,7 +390,7 @@ fn ingredients_at(scenario: &Scenario<'_>, balance: &Balance) -> Vec<IngredientA
             ingredient: line.ingredient,
             label: part.name.to_string(),
             kg: part.kg,
-            kept: scenario.numbers.library.properties(line.ingredient).kept,
+            kept: scenario.plant.library.properties(line.ingredient).kept,
             temperature_c: part.temperature_c,
         })
         .collect()

@@ -3,19 +3,24 @@
 use serde::Serialize;
 
 use super::{Chain, RiseError, Scenario, ScenarioFormula, chain, rise, yeast_wanted};
+use crate::coefficient::{Coefficient, Coefficients};
 use crate::dough::{FLOUR_PCT, Formula, LineInput, Preparation, PreparationInput, PreparationKind};
 use crate::flour::{MoistureBasis, Property};
-use crate::method::{Conditioning, FlourStrength, Method, MixingClass, StageKind, conditioning};
+use crate::method::coefficients::{
+    OTHER_SPONGE_FLOUR, OTHER_SPONGE_WATER, SPONGE_ASKS_FALLING_NUMBER, SPONGE_ASKS_PROTEIN,
+    STRAIGHT_ASKS_STABILITY, STRAIGHT_ASKS_W,
+};
+use crate::method::{
+    Conditioning, FlourStrength, Method, MixingClass, Process, StageKind, conditioning,
+};
 use crate::schedule::{EachDough, cadence};
-use crate::units::{Estimate, RawNumber};
-use crate::water::Process;
+use crate::units::{Estimate, MIN_PER_H, RawNumber};
 
-/// Flour and water of a sponge, % of all flour (H: 50 to 70 and about 40).
-const SPONGE_FLOUR_PCT: f64 = 65.0;
-const SPONGE_WATER_PCT: f64 = 40.0;
 /// Yeast counts as the same from here on, and this many looks are enough.
 const CLOSE: f64 = 1e-3;
 const LOOKS: usize = 6;
+/// Pieces that costs are compared for.
+const THOUSAND: f64 = 1000.0;
 
 /// One way of making it.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -82,12 +87,13 @@ pub fn process_comparison(
     scenario: &Scenario<'_>,
     own: &Chain,
 ) -> Result<ProcessComparison, RiseError> {
+    let coefficients = scenario.coefficients();
     let risen = rise(scenario, own)?;
     let wanted = risen.stages.last().map_or(0.0, |stage| stage.rise_pct);
-    let method = scenario.method.other_process();
+    let method = scenario.method.other_process(scenario.coefficients());
     let sponge = method.process == Process::SpongeDough;
     let mut formula = scenario.formula.clone();
-    formula.formula = converted(&formula.formula, sponge, 1.0);
+    formula.formula = converted(&formula.formula, sponge, 1.0, coefficients);
     let mut yeast = None;
     for _ in 0..LOOKS {
         let other = Scenario { method: &method, formula: &formula, ..*scenario };
@@ -101,7 +107,7 @@ pub fn process_comparison(
         if (found / now - 1.0).abs() < CLOSE {
             break;
         }
-        formula.formula = converted(&formula.formula, sponge, found / now);
+        formula.formula = converted(&formula.formula, sponge, found / now, coefficients);
     }
     let other = Scenario { method: &method, formula: &formula, ..*scenario };
     Ok(ProcessComparison {
@@ -113,7 +119,7 @@ pub fn process_comparison(
 }
 
 /// The formula with or without a sponge, and so many times its yeast.
-fn converted(formula: &Formula, sponge: bool, yeast: f64) -> Formula {
+fn converted(formula: &Formula, sponge: bool, yeast: f64, coefficients: &Coefficients) -> Formula {
     let scaled = |line: &LineInput| match line.pct {
         RawNumber::Number(pct) if line.ingredient.is_yeast() => {
             LineInput { pct: (pct * yeast).into(), ..line.clone() }
@@ -138,8 +144,8 @@ fn converted(formula: &Formula, sponge: bool, yeast: f64) -> Formula {
             kind: PreparationKind::Sponge,
             name: String::new(),
             flour: None,
-            flour_pct: SPONGE_FLOUR_PCT.min(FLOUR_PCT - early).into(),
-            water_pct: SPONGE_WATER_PCT.into(),
+            flour_pct: coefficients.value(&OTHER_SPONGE_FLOUR).min(FLOUR_PCT - early).into(),
+            water_pct: coefficients.value(&OTHER_SPONGE_WATER).into(),
             rate: RawNumber::Missing,
             temperature_c: RawNumber::Missing,
             lines: draft.lines.iter().filter(|line| line.ingredient.is_yeast()).cloned().collect(),
@@ -153,11 +159,12 @@ fn way(
     chain: &Chain,
     yeast_idy_pct: Option<f64>,
 ) -> Option<ProcessOutcome> {
+    let coefficients = scenario.coefficients();
     let (water, dough, heat) = (chain.water.as_ref()?, chain.dough.as_ref()?, chain.heat.as_ref()?);
     let ScenarioFormula { losses, .. } = scenario.formula;
     let scaled = &dough.scaled;
     let each = each_dough(scenario, chain)?;
-    let steady = cadence(scenario.method, &scenario.line.equipment, each);
+    let steady = cadence(scenario.method, &scenario.line.equipment, each, coefficients);
     let oven = scenario.method.stages.iter().rposition(|stage| stage.kind == StageKind::Bake);
     let to_oven = oven.map_or(scenario.method.stages.len(), |oven| oven + 1);
     let sponge = scenario.method.process == Process::SpongeDough;
@@ -171,20 +178,20 @@ fn way(
         pieces: dough_yield * scaled_off / scaled.piece_kg,
         mixing_min: chain.method.mixing_min,
         mixing_kj_per_kg: chain.method.mixing_kj_per_kg,
-        mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg),
+        mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg, coefficients),
         water_c: heat.answer.water_c,
         ice_kg: heat.answer.ice_kg,
         reachable: heat.answer.reachable,
         dough_c: heat.answer.dough_c,
         yeast_idy_pct,
-        conditioning: conditioning(flour_strength(scenario), scenario.method.process),
+        conditioning: conditioning(flour_strength(scenario), scenario.method.process, coefficients),
         hours: scenario.method.stages[..to_oven].iter().map(|stage| stage.minutes).sum::<f64>()
-            / 60.0,
+            / MIN_PER_H,
         troughs: steady.troughs,
         floor_m2: steady.floor_m2,
         labour_steps: scenario.method.labour_steps(),
         cadence_min: steady.minutes,
-        cost_per_thousand: dough.cost.per_piece * 1000.0,
+        cost_per_thousand: dough.cost.per_piece * THOUSAND,
         flavour: if sponge {
             "fuller: hours of fermentation before the mixer"
         } else {
@@ -232,49 +239,29 @@ pub fn flour_strength(scenario: &Scenario<'_>) -> FlourStrength {
 /// What a process asks of the flour at least (H).
 fn asks(scenario: &Scenario<'_>, process: Process) -> Vec<FlourRequirement> {
     let fourteen = Some(MoistureBasis::Fourteen);
-    let wanted: &[(Property, Option<MoistureBasis>, Estimate, &str)] =
+    let wanted: [(Property, Option<MoistureBasis>, &Coefficient); 2] =
         if process == Process::SpongeDough {
-            &[
-                (
-                    Property::Protein,
-                    fourteen,
-                    Estimate::new(11.5, 11.0, 12.5),
-                    "gluten must last the sponge's hours",
-                ),
-                (
-                    Property::FallingNumber,
-                    None,
-                    Estimate::new(250.0, 230.0, 280.0),
-                    "hours of amylase must not make it sticky",
-                ),
+            [
+                (Property::Protein, fourteen, &SPONGE_ASKS_PROTEIN),
+                (Property::FallingNumber, None, &SPONGE_ASKS_FALLING_NUMBER),
             ]
         } else {
-            &[
-                (
-                    Property::W,
-                    None,
-                    Estimate::new(260.0, 240.0, 300.0),
-                    "only strength and the mixer hold it up",
-                ),
-                (
-                    Property::Stability,
-                    None,
-                    Estimate::new(9.0, 7.0, 12.0),
-                    "it must stand intensive mixing",
-                ),
+            [
+                (Property::W, None, &STRAIGHT_ASKS_W),
+                (Property::Stability, None, &STRAIGHT_ASKS_STABILITY),
             ]
         };
     wanted
-        .iter()
-        .map(|(property, basis, wants, why)| {
-            let has =
-                scenario.flours.first().and_then(|main| main.readings.value(*property, *basis));
+        .into_iter()
+        .map(|(property, basis, asks)| {
+            let asks = scenario.coefficients().effective(asks);
+            let has = scenario.flours.first().and_then(|main| main.readings.value(property, basis));
             FlourRequirement {
-                property: *property,
+                property,
                 has,
-                wants: *wants,
-                met: has.map(|has| has >= wants.typical),
-                message: (*why).to_owned(),
+                wants: asks.band(),
+                met: has.map(|has| has >= asks.value),
+                message: asks.source.into_owned(),
             }
         })
         .collect()
@@ -287,6 +274,7 @@ mod tests {
 
     #[test]
     fn a_formula_there_and_back_is_the_same() {
+        let house = Coefficients::default();
         let line = |ingredient, pct: f64| LineInput { ingredient, pct: pct.into() };
         let straight = Formula::new(&[
             line(Ingredient::Flour, 100.0),
@@ -294,12 +282,13 @@ mod tests {
             line(Ingredient::Salt, 2.0),
         ])
         .expect("makes a dough");
-        let sponge = converted(&straight, true, 1.0);
+        let sponge = converted(&straight, true, 1.0, &house);
         assert_eq!(sponge.parts().len(), 1);
         assert_eq!(sponge.parts()[0].lines[0].ingredient, Ingredient::InstantYeast);
-        assert_eq!(converted(&sponge, false, 1.0), straight);
+        assert_eq!(converted(&sponge, false, 1.0, &house), straight);
         assert!(
-            (converted(&straight, false, 1.5).pct_of(Ingredient::InstantYeast) - 1.5).abs() < 1e-12
+            (converted(&straight, false, 1.5, &house).pct_of(Ingredient::InstantYeast) - 1.5).abs()
+                < 1e-12
         );
     }
 }

@@ -3,46 +3,29 @@
 use serde::Serialize;
 use thiserror::Error;
 
-use super::{Chain, Scenario, ScenarioFlour};
+use super::{Chain, Scenario};
+use crate::coefficient::Coefficients;
 use crate::dough::{FLOUR_PCT, Ingredient, Line, Preparation, PreparationKind, Role};
 use crate::ferment::{
-    FermentationCurve, FermentationPoint, FermentingDough, NetworkFlour, NotReachable, Phase,
-    ResidualSubstrate, Ripeness, RiseReached, SPONGE_LAG_H, Within, ferment, ferment_on, retention,
-    rise_limit_pct, yeast_for,
+    FermentationCurve, FermentationPoint, FermentingDough, Kinetics, NetworkFlour, NotReachable,
+    Phase, ResidualSubstrate, Ripeness, RiseReached, Within, coefficients as c, ferment,
+    ferment_on, retention, rise_limit_pct, yeast_for,
 };
+use crate::flour::coefficients::{USUAL_DAMAGED_STARCH, USUAL_FALLING_NUMBER};
 use crate::flour::{MoistureBasis, Property, falling_number, liquefaction};
 use crate::method::{OptionalStep, Stage, StageKind};
-use crate::units::bisect;
+use crate::units::{MIN_PER_H, bisect};
 
-/// Taken where no certificate states it (H).
-const USUAL_DAMAGED_PCT: f64 = 7.5;
-const USUAL_FALLING_S: f64 = 300.0;
-/// Share of the gas that a set of folds, hands and a machine let go, % (H).
-const FOLDS_LET_GO: f64 = 25.0;
-const HANDS_LET_GO: f64 = 60.0;
-const MACHINE_LETS_GO: f64 = 100.0;
+/// Nearer than this is the same moment, h.
+const MOMENT_H: f64 = 1e-6;
+/// Rooms a season brings, in steps of 2 °C.
+const ROOMS: std::ops::RangeInclusive<u8> = 7..=17;
 /// Dough in a sample jar, kg.
 const JAR_KG: f64 = 0.1;
 /// What a jar is looked at for, %.
 pub(super) const JAR_MARKS: [f64; 3] = [50.0, 75.0, 100.0];
-/// Hours in which yeast wakes: fresh in the final dough, given a head start in water, and carried
-/// in by a sponge (H).
-const FRESH_LAG_H: f64 = 0.5;
-const HEAD_START_LAG_H: f64 = 0.35;
-const CARRIED_LAG_H: f64 = 0.05;
-/// What freezing leaves of the yeast's vigour (H, 0.55 to 0.85), and from how cold on.
-const AFTER_FREEZING: f64 = 0.7;
-const FREEZES_C: f64 = -5.0;
-/// A sponge's hours where no stage of the method states them (H).
-const USUAL_SPONGE_H: f64 = 3.5;
 /// How much shorter or longer the living stages may become.
 const STRETCH: (f64, f64) = (0.2, 6.0);
-/// How warm a sponge is set, °C (H).
-const SPONGE_SET_C: f64 = 24.0;
-/// Instant yeast: what another form is worth of it (H).
-const ACTIVE_DRY: f64 = 1.25;
-const FRESH: f64 = 3.0;
-
 /// How a dough rises through its method.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -59,7 +42,7 @@ pub struct Rise {
     /// A sample of the same dough in a small jar that nobody folds.
     pub jar: Vec<RiseReached>,
     /// What no certificate stated and was taken as usual.
-    pub assumed: Vec<&'static str>,
+    pub assumed: Vec<String>,
     /// What the film holds, and when it gives way before the oven.
     pub limit_pct: f64,
     pub drop_h: Option<f64>,
@@ -122,8 +105,9 @@ pub(super) struct Way<'a> {
     pub sponge: Option<Sponge<'a>>,
     /// From the first mixing to the oven.
     pub stages: Vec<OnTheWay<'a>>,
-    assumed: Vec<&'static str>,
+    assumed: Vec<String>,
     pub limit_pct: f64,
+    coefficients: &'a Coefficients,
 }
 
 #[derive(Clone)]
@@ -156,7 +140,7 @@ pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
         let last = way.stages.get(number + 1).is_none_or(|next| next.at != *at);
         let set = way.stages[..=number].iter().filter(|one| one.at == *at).count();
         // The moment before the next stage lets anything go.
-        let at_end = curve.points.iter().find(|point| point.t_h > to_h - 1e-6);
+        let at_end = curve.points.iter().find(|point| point.t_h > to_h - MOMENT_H);
         let Some(end) = at_end.or(curve.last()) else { break };
         stages.push(RiseStage {
             label: match stage.sets() {
@@ -170,7 +154,7 @@ pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
             rise_pct: end.rise_pct,
             dough_c: end.dough_c,
             sugar_pct: end.sugar_pct,
-            misses: misses(stage, end.rise_pct).filter(|_| last),
+            misses: misses(stage, end.rise_pct, scenario.coefficients()).filter(|_| last),
         });
         from_h = to_h;
     }
@@ -234,7 +218,7 @@ pub fn seasonal_yeast(
 ) -> Result<Vec<SeasonalYeast>, RiseError> {
     let way = Way::of(scenario, chain)?;
     let wanted = way.end_gas(way.dough.yeast_idy_pct);
-    let rooms = (7..=17).map(|half| f64::from(half) * 2.0);
+    let rooms = ROOMS.map(|half| f64::from(half) * 2.0);
     Ok(rooms
         .map(|room_c| {
             let there = way.in_room(room_c);
@@ -251,18 +235,22 @@ impl<'a> Way<'a> {
             return Err(RiseError::NoDough);
         };
         let formula = &scenario.formula.formula;
-        let library = &scenario.numbers.library;
+        let library = &scenario.plant.library;
+        let coefficients = scenario.coefficients();
+        let here = |coefficient| coefficients.value(coefficient);
         let mut assumed = Vec::new();
         let damaged_starch_pct = blended(scenario, Property::DamagedStarch, |value| value)
             .unwrap_or_else(|| {
-                assumed.push("damaged starch 7.5 %");
-                USUAL_DAMAGED_PCT
+                let usual = here(&USUAL_DAMAGED_STARCH);
+                assumed.push(format!("damaged starch {usual} %"));
+                usual
             });
         let falling_number_s = blended(scenario, Property::FallingNumber, liquefaction)
             .map_or_else(
                 || {
-                    assumed.push("falling number 300 s");
-                    USUAL_FALLING_S
+                    let usual = here(&USUAL_FALLING_NUMBER);
+                    assumed.push(format!("falling number {usual} s"));
+                    usual
                 },
                 falling_number,
             );
@@ -277,15 +265,16 @@ impl<'a> Way<'a> {
         let starters = formula.parts().iter().filter(|part| part.kind == PreparationKind::Starter);
         let kept_rate = starters.clone().find_map(|part| part.rate);
         let gluten_network: Vec<NetworkFlour> =
-            scenario.flours.iter().map(ScenarioFlour::gluten_network).collect();
-        let limit_pct = rise_limit_pct(&gluten_network, water.dough_absorption_pct);
+            scenario.flours.iter().map(|flour| flour.gluten_network(coefficients)).collect();
+        let limit_pct = rise_limit_pct(&gluten_network, water.dough_absorption_pct, coefficients);
         let sponge_part = formula
             .parts()
             .iter()
             .find(|part| part.kind == PreparationKind::Sponge && part.flour_pct > 0.0);
-        let carried = sponge_part
-            .map_or(0.0, |part| instant(part.lines.iter().map(|line| (line.ingredient, line.pct))));
-        let yeast = instant(lines());
+        let carried = sponge_part.map_or(0.0, |part| {
+            instant(part.lines.iter().map(|line| (line.ingredient, line.pct)), coefficients)
+        });
+        let yeast = instant(lines(), coefficients);
         let mixed = FermentingDough {
             yeast_idy_pct: yeast,
             sour_pct: starters.fold(0.0, |sum, part| sum + part.flour_pct),
@@ -297,10 +286,11 @@ impl<'a> Way<'a> {
             falling_number_s,
             start_c: heat.answer.dough_c,
             mass_kg: dough.scaled.dough_kg,
-            retention: retention(&gluten_network),
+            retention: retention(&gluten_network, coefficients),
             rate: scenario.run_settings.rate.or(kept_rate).unwrap_or(1.0),
             lag_h: lag_h(scenario, carried, yeast),
             rise_limit_pct: Some(limit_pct),
+            kinetics: Kinetics::of(coefficients),
         };
         if mixed.yeast_idy_pct <= 0.0 && mixed.sour_pct <= 0.0 {
             return Err(RiseError::NoCulture);
@@ -308,10 +298,11 @@ impl<'a> Way<'a> {
         let room_c = heat.room_c;
         let set = scenario.method.sponge_stage();
         let sponge = sponge_part.map(|part| {
-            let hours = set.map(|stage| stage.minutes / 60.0).filter(|hours| *hours > 0.0);
+            let hours = set.map(|stage| stage.minutes / MIN_PER_H).filter(|hours| *hours > 0.0);
             let hours = hours.unwrap_or_else(|| {
-                assumed.push("a sponge of 3.5 h: the method has no stage for it");
-                USUAL_SPONGE_H
+                let usual = here(&c::SPONGE_H);
+                assumed.push(format!("a sponge of {usual} h: the method has no stage for it"));
+                usual
             });
             let on_own = |pct: f64| pct * FLOUR_PCT / part.flour_pct;
             let own = || part.lines.iter().map(|line| (line.ingredient, on_own(line.pct)));
@@ -320,15 +311,19 @@ impl<'a> Way<'a> {
             Sponge {
                 part,
                 dough: FermentingDough {
-                    yeast_idy_pct: instant(own()),
+                    yeast_idy_pct: instant(own(), coefficients),
                     sour_pct: 0.0,
                     salt_pct: salt,
                     sugar_pct: sugar_of(&mut own()),
                     hydration_pct: on_own(part.water_pct),
-                    start_c: scenario.method.sponge_c.unwrap_or(SPONGE_SET_C),
+                    start_c: scenario.method.sponge_c.unwrap_or_else(|| here(&c::SPONGE_SET_C)),
                     mass_kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
-                    lag_h: SPONGE_LAG_H,
-                    rise_limit_pct: Some(rise_limit_pct(&gluten_network, on_own(part.water_pct))),
+                    lag_h: here(&c::LAG_SPONGE),
+                    rise_limit_pct: Some(rise_limit_pct(
+                        &gluten_network,
+                        on_own(part.water_pct),
+                        coefficients,
+                    )),
                     ..mixed
                 },
                 phase: Phase::rest(
@@ -342,7 +337,7 @@ impl<'a> Way<'a> {
         if stages.iter().map(|one| one.phase.hours).sum::<f64>() <= 0.0 {
             return Err(RiseError::NoTime);
         }
-        Ok(Self { dough: mixed, sponge, stages, assumed, limit_pct })
+        Ok(Self { dough: mixed, sponge, stages, assumed, limit_pct, coefficients })
     }
 
     /// The sponge and the dough with so much yeast; the sponge has the same share of it as ever.
@@ -369,7 +364,7 @@ impl<'a> Way<'a> {
             set_c: sponge.dough.start_c,
             end_c: end.map_or(sponge.dough.start_c, |end| end.dough_c),
             end_rise_pct: end.map_or(0.0, |end| end.rise_pct),
-            ripeness: Ripeness::of(set.drop_h),
+            ripeness: Ripeness::of(set.drop_h, self.coefficients),
             series: set.points,
         };
         (Some(seen), ferment_on(&dough, begun, &phases))
@@ -434,30 +429,31 @@ fn phases<'a>(
     let method = scenario.method;
     let (stages, first) = (&method.stages, method.first_mix());
     let oven = stages.iter().position(|stage| stage.kind == StageKind::Bake);
+    let here = |coefficient| scenario.coefficients().value(coefficient);
     let mut frozen = false;
     (first..oven.unwrap_or(stages.len()).max(first))
         .flat_map(|at| {
             let stage = &stages[at];
             let mut within = within(scenario, at, dough.yeast_idy_pct, carried_pct);
             if frozen {
-                within.yeast *= AFTER_FREEZING;
+                within.yeast *= here(&c::FREEZING_KEEPS);
             }
-            frozen |= stage.temperature_c.is_some_and(|celsius| celsius <= FREEZES_C);
+            frozen |= stage.temperature_c.is_some_and(|celsius| celsius <= here(&c::FREEZES_AT));
             let ambient_c = match stage.kind {
                 StageKind::Mix => dough.start_c,
                 _ => stage.temperature_c.unwrap_or(room_c),
             };
             let (mass_kg, let_go_pct) = match stage.kind {
-                StageKind::Fold => (None, FOLDS_LET_GO),
+                StageKind::Fold => (None, here(&c::FOLDS_LET_GO)),
                 StageKind::Divide if scenario.method.machine_divided => {
-                    (Some(piece_kg), MACHINE_LETS_GO)
+                    (Some(piece_kg), here(&c::MACHINE_LETS_GO))
                 }
-                StageKind::Divide => (Some(piece_kg), HANDS_LET_GO),
+                StageKind::Divide => (Some(piece_kg), here(&c::HANDS_LET_GO)),
                 _ => (None, 0.0),
             };
             // Each set of folds lets gas go, and a rest follows it.
             let sets = stage.sets().max(1);
-            let rest = Phase::rest(stage.minutes / 60.0 / sets as f64, ambient_c);
+            let rest = Phase::rest(stage.minutes / MIN_PER_H / sets as f64, ambient_c);
             let phase = Phase { mass_kg, let_go_pct, within, ..rest };
             std::iter::repeat_n(OnTheWay { at, stage, phase }, sets)
         })
@@ -476,7 +472,7 @@ fn within(scenario: &Scenario<'_>, at: usize, yeast_pct: f64, carried_pct: f64) 
     let fresh = |line: &Line| formula.in_final(line);
     let yeast: f64 = {
         let lines = formula.lines().iter().filter(here);
-        instant(lines.map(|line| (line.ingredient, fresh(line))))
+        instant(lines.map(|line| (line.ingredient, fresh(line))), scenario.coefficients())
     };
     let carried = if parts_in { carried_pct } else { 0.0 };
     let salt = formula.pct_of(Ingredient::Salt);
@@ -499,12 +495,14 @@ fn within(scenario: &Scenario<'_>, at: usize, yeast_pct: f64, carried_pct: f64) 
 /// In which a dough's yeast wakes: each part of it by how it came in.
 fn lag_h(scenario: &Scenario<'_>, carried: f64, yeast: f64) -> f64 {
     let proofed = scenario.method.takes(OptionalStep::YeastProofed);
-    let fresh = if proofed { HEAD_START_LAG_H } else { FRESH_LAG_H };
+    let here = |coefficient| scenario.coefficients().value(coefficient);
+    let fresh = here(if proofed { &c::LAG_HEAD_START } else { &c::LAG_FRESH });
+    let carried_in = here(&c::LAG_CARRIED);
     if yeast <= 0.0 {
-        return CARRIED_LAG_H;
+        return carried_in;
     }
     let share = (carried / yeast).min(1.0);
-    share * CARRIED_LAG_H + (1.0 - share) * fresh
+    share * carried_in + (1.0 - share) * fresh
 }
 
 /// Rises that a stage's own words ask for, % (H): what they say, and what that is.
@@ -516,14 +514,12 @@ const ASKED: [(&str, f64); 6] = [
     ("double", 100.0),
     ("twice", 100.0),
 ];
-/// Further off than this, as shares of what is asked, a prediction misses it.
-const HITS: (f64, f64) = (0.6, 1.6);
-
 /// Where the prediction misses what a stage ends at.
-fn misses(stage: &Stage, rise_pct: f64) -> Option<String> {
+fn misses(stage: &Stage, rise_pct: f64, coefficients: &Coefficients) -> Option<String> {
     let words = stage.ends_when.to_lowercase();
     let (asks, wanted) = ASKED.iter().find(|(asks, _)| words.contains(asks))?;
-    let within = (HITS.0 * wanted..=HITS.1 * wanted).contains(&rise_pct);
+    let share = |of| coefficients.value(of) * wanted;
+    let within = (share(&c::HITS_FROM)..=share(&c::HITS_UNTIL)).contains(&rise_pct);
     (!within).then(|| {
         format!(
             "it is to end at “{asks}”, about +{wanted:.0} %: the model has it at {rise_pct:+.0} % by \
@@ -533,12 +529,12 @@ fn misses(stage: &Stage, rise_pct: f64) -> Option<String> {
 }
 
 /// Yeast in what it is worth as instant yeast.
-fn instant(lines: impl Iterator<Item = (Ingredient, f64)>) -> f64 {
+fn instant(lines: impl Iterator<Item = (Ingredient, f64)>, coefficients: &Coefficients) -> f64 {
     lines
         .map(|(ingredient, pct)| match ingredient {
             Ingredient::InstantYeast => pct,
-            Ingredient::ActiveDryYeast => pct / ACTIVE_DRY,
-            Ingredient::FreshYeast => pct / FRESH,
+            Ingredient::ActiveDryYeast => pct / coefficients.value(&c::ACTIVE_DRY_YEAST),
+            Ingredient::FreshYeast => pct / coefficients.value(&c::FRESH_YEAST),
             _ => 0.0,
         })
         .sum()

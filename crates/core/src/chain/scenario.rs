@@ -1,15 +1,14 @@
 use super::ScenarioLine;
+use crate::coefficient::Coefficients;
 use crate::dough::{
     AllergenFlour, AllergenStatement, Amount, FLOUR_PCT, Formula, Ingredient, Losses,
 };
 use crate::ferment::NetworkFlour;
+use crate::flour::coefficients::WHITE_EXTRACTION;
 use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings, Species};
 use crate::method::Method;
-use crate::plant::PlantNumbers;
+use crate::plant::PlantParameters;
 use crate::water::{Composition, Flour, FlourPart};
-
-/// Extraction from which on a flour counts as partly whole grain, %; at 100 it all is (H).
-const WHITE_EXTRACTION: f64 = 80.0;
 
 /// A flour of the dough: a lot as its certificate states it, and its share of all flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -30,9 +29,10 @@ pub struct ScenarioFlour<'a> {
 
 impl<'a> ScenarioFlour<'a> {
     /// How much of it counts as whole grain, by its extraction, %.
-    fn whole_grain_pct(&self) -> f64 {
+    fn whole_grain_pct(&self, coefficients: &Coefficients) -> f64 {
+        let white = coefficients.value(&WHITE_EXTRACTION);
         self.extraction_pct.map_or(0.0, |extraction| {
-            ((extraction - WHITE_EXTRACTION) / (100.0 - WHITE_EXTRACTION)).clamp(0.0, 1.0) * 100.0
+            ((extraction - white) / (100.0 - white)).clamp(0.0, 1.0) * 100.0
         })
     }
 
@@ -42,20 +42,20 @@ impl<'a> ScenarioFlour<'a> {
     }
 
     /// The flour as its film goes.
-    pub(super) fn gluten_network(&self) -> NetworkFlour {
+    pub(super) fn gluten_network(&self, coefficients: &Coefficients) -> NetworkFlour {
         NetworkFlour {
             species: self.species,
             share_pct: self.share_pct,
-            whole_grain_pct: self.whole_grain_pct(),
+            whole_grain_pct: self.whole_grain_pct(coefficients),
             w: self.readings.value(Property::W, None),
         }
     }
 
     /// The flour as the absorption build-up wants it; none without its moisture.
-    pub fn part(&self) -> Option<FlourPart<'a>> {
+    pub fn part(&self, coefficients: &Coefficients) -> Option<FlourPart<'a>> {
         let readings = self.readings;
         let on = |property, basis| readings.value(property, basis);
-        let whole_grain_pct = self.whole_grain_pct();
+        let whole_grain_pct = self.whole_grain_pct(coefficients);
         Some(FlourPart {
             name: self.name,
             share_pct: self.share_pct,
@@ -124,18 +124,23 @@ pub struct Scenario<'a> {
     pub formula: &'a ScenarioFormula,
     pub method: &'a Method,
     pub line: &'a ScenarioLine,
-    pub numbers: &'a PlantNumbers,
+    pub plant: &'a PlantParameters,
     pub run_settings: RunSettings<'a>,
 }
 
 impl<'a> Scenario<'a> {
+    pub(crate) fn coefficients(&self) -> &'a Coefficients {
+        &self.plant.coefficients
+    }
+
     pub(crate) fn division_kg(&self) -> f64 {
         self.run_settings.division_kg.unwrap_or(self.line.division_kg)
     }
 
     /// The flours as the absorption build-up wants them; the name of the first that states no moisture.
     pub fn parts(&self) -> Result<Vec<FlourPart<'a>>, &'a str> {
-        self.flours.iter().map(|flour| flour.part().ok_or(flour.name)).collect()
+        let coefficients = self.coefficients();
+        self.flours.iter().map(|flour| flour.part(coefficients).ok_or(flour.name)).collect()
     }
 
     /// The flours' moisture by their shares; none where one does not state it.

@@ -5,15 +5,11 @@ use serde::{Deserialize, Serialize};
 use super::rise::{Sponge, Way};
 use super::{Chain, HeatLink, Scenario, flour_strength, heat_with_sponge};
 use crate::dough::FLOUR_PCT;
+use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
 use crate::ferment::{FermentingDough, Phase, ferment};
-use crate::heat::DOUGH_SPECIFIC_HEAT;
+use crate::method::coefficients::{MINUTE_BRINGS, SPONGE_ROOM_PCT};
 use crate::method::{Conditioning, StageRole, conditioning};
-use crate::units::{Estimate, crossing};
-
-/// A minute of sponge mixing past clean-up brings it forward so much, % (H).
-const MINUTE_BRINGS: Estimate = Estimate::new(6.0, 0.0, 10.0);
-/// Sponge room humidity where the method states none, % (H).
-const HUMIDITY_PCT: f64 = 65.0;
+use crate::units::{MIN_PER_H, crossing};
 
 /// What of a sponge is to be found.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -134,7 +130,9 @@ impl SpongeView {
             set_c: sponge.dough.start_c,
             hours: sponge.phase.hours,
             room_c: sponge.phase.ambient_c,
-            humidity_pct: scenario.method.stages[stage].humidity_pct.unwrap_or(HUMIDITY_PCT),
+            humidity_pct: scenario.method.stages[stage]
+                .humidity_pct
+                .unwrap_or_else(|| scenario.coefficients().value(&SPONGE_ROOM_PCT)),
             end_c: end.dough_c,
             end_rise_pct: end.rise_pct,
             sugar_left_pct: end.sugar_pct,
@@ -143,8 +141,12 @@ impl SpongeView {
             dough_flour_kg: kg(FLOUR_PCT - all_early),
             dough_water_kg: dough.final_water_kg,
             heat: heat_with_sponge(scenario, chain, end.dough_c)?,
-            stated_c: part.temperature_c.unwrap_or(part.kind.usual_c().typical),
-            conditioning: conditioning(flour_strength(scenario), scenario.method.process),
+            stated_c: part.meets_c(scenario.coefficients()),
+            conditioning: conditioning(
+                flour_strength(scenario),
+                scenario.method.process,
+                scenario.coefficients(),
+            ),
         })
     }
 }
@@ -174,15 +176,16 @@ pub fn sponge_acceleration(
     by_min: f64,
 ) -> Option<SpongeAcceleration> {
     let sponge = Way::of(scenario, chain).ok()?.sponge?;
-    let planned_min = sponge.phase.hours * 60.0;
+    let planned_min = sponge.phase.hours * MIN_PER_H;
     let left = 1.0 - by_min / planned_min;
     if left <= 0.0 {
         return None;
     }
     let extra = |pct: f64| left.ln() / (1.0 - pct / 100.0).ln();
-    let extra_min = extra(MINUTE_BRINGS.typical);
+    let brings = scenario.coefficients().band(&MINUTE_BRINGS);
+    let extra_min = extra(brings.typical);
     let extra_kj_per_kg = extra_min * scenario.line.mixer.slow_kj_per_kg_min;
-    let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT;
+    let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT.value;
     let risen = |room_c: f64, hours: f64| {
         let phase = Phase { hours, ambient_c: room_c, ..sponge.phase };
         let curve = ferment(&FermentingDough { rise_limit_pct: None, ..sponge.dough }, &[phase]);
@@ -198,7 +201,7 @@ pub fn sponge_acceleration(
     Some(SpongeAcceleration {
         by_min,
         extra_min,
-        extra_low_min: extra(MINUTE_BRINGS.high),
+        extra_low_min: extra(brings.high),
         extra_kj_per_kg,
         warms_c,
         set_c: sponge.dough.start_c - warms_c,

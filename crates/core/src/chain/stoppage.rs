@@ -8,15 +8,11 @@ use super::rise::{OnTheWay, Way};
 use super::{Chain, DoughLink, Scenario};
 use crate::dough::{FLOUR_PCT, Preparation, PreparationKind};
 use crate::ferment::Phase;
+use crate::method::coefficients::{HARDLY_COOLED, HOLD_C, REVIVE_FLOUR, REVIVE_YEAST};
 use crate::method::{StageKind, StageRole};
 use crate::schedule::{RunPlan, RunStage, ScheduledBatch};
+use crate::units::MIN_PER_H;
 
-/// How cold a hold is, °C, and how much of a sponge's flour and yeast brings it back (H).
-const HOLD_C: f64 = 4.0;
-const REVIVE_FLOUR_PCT: f64 = 10.0;
-const REVIVE_YEAST_PCT: f64 = 15.0;
-/// Cooled by less than this, the cold was hardly felt, °C.
-const HARDLY_C: f64 = 3.0;
 /// Sponges an old one is spread over.
 const THIRDS: usize = 3;
 
@@ -87,7 +83,7 @@ pub fn late(
     let (Ok(way), Some(dough)) = (Way::of(scenario, chain), chain.dough.as_ref()) else {
         return Vec::new();
     };
-    let room_c = chain.heat.as_ref().map_or(24.0, |heat| heat.room_c);
+    let room_c = chain.heat.as_ref().map_or(scenario.line.room_c, |heat| heat.room_c);
     let line = LotStatus { scenario, way, dough, room_c };
     // The last first, so that they are taken in order.
     let set_after = run.doughs.iter().rev().filter(|dough| dough.starts_at >= goes_again);
@@ -145,7 +141,8 @@ impl LotStatus<'_> {
             ways.push(RecoveredBatch::plain(Recovery::GoOn, message.into()));
         }
         if let (Some(then), Some(cold)) = (then, seen(Waits::InTheCold)) {
-            ways.push(hold_cold(then, cold));
+            let hardly_c = self.scenario.coefficients().value(&HARDLY_COOLED);
+            ways.push(hold_cold(then, cold, hardly_c));
         }
         if stage.past_min > 0.0 {
             match self.sponge().filter(|_| stage.role == StageRole::Sponge) {
@@ -181,14 +178,15 @@ impl LotStatus<'_> {
 
     /// The dough at the end of one of its stages, as *Rise* has it, lying longer where it waits.
     fn seen(&self, dough: &ScheduledBatch, at: usize, waits: Waits) -> Option<DoughState> {
+        let hold_c = self.scenario.coefficients().value(&HOLD_C);
         let mut way = self.way.clone();
         way.stages.retain(|one| one.at <= at);
         for stage in dough.stages.iter().filter(|one| one.stage <= at && one.waits_min > 0.0) {
             let cold = matches!(waits, Waits::InTheCold) && stage.stage == at;
-            let hours = if matches!(waits, Waits::Not) { 0.0 } else { stage.waits_min / 60.0 };
+            let hours = if matches!(waits, Waits::Not) { 0.0 } else { stage.waits_min / MIN_PER_H };
             let lies = |phase: Phase, ambient_c: f64| Phase {
                 within: phase.within,
-                ..Phase::rest(hours, if cold { HOLD_C } else { ambient_c })
+                ..Phase::rest(hours, if cold { hold_c } else { ambient_c })
             };
             if stage.role == StageRole::Sponge {
                 if let Some(sponge) = &mut way.sponge {
@@ -250,11 +248,12 @@ impl LotStatus<'_> {
         };
         let message =
             "fresh flour, water and yeast mixed in, half an hour, and on; for skilled hands";
+        let of = |coefficient| self.scenario.coefficients().value(coefficient);
         let revived = RecoveredBatch {
             amounts: vec![
-                DelayedAmount::new("flour", flour * REVIVE_FLOUR_PCT / 100.0),
-                DelayedAmount::new("water", water * REVIVE_FLOUR_PCT / 100.0),
-                DelayedAmount::new("yeast", yeast * REVIVE_YEAST_PCT / 100.0),
+                DelayedAmount::new("flour", flour * of(&REVIVE_FLOUR) / 100.0),
+                DelayedAmount::new("water", water * of(&REVIVE_FLOUR) / 100.0),
+                DelayedAmount::new("yeast", yeast * of(&REVIVE_YEAST) / 100.0),
             ],
             doughs: vec![number],
             ..RecoveredBatch::plain(Recovery::Revive, message.into())
@@ -269,8 +268,8 @@ impl LotStatus<'_> {
     }
 }
 
-fn hold_cold(then: DoughState, cold: DoughState) -> RecoveredBatch {
-    let hardly = then.dough_c - cold.dough_c < HARDLY_C;
+fn hold_cold(then: DoughState, cold: DoughState, hardly_c: f64) -> RecoveredBatch {
+    let hardly = then.dough_c - cold.dough_c < hardly_c;
     let message = format!(
         "into the refrigerator from when it should have gone on{}",
         if hardly { ": a mass this big hardly cools; spread it thin" } else { "" }

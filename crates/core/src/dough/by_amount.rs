@@ -1,12 +1,12 @@
 use serde::{Deserialize, Serialize};
 
+use super::coefficients::STARTER_KG_PER_L;
 use super::{Ingredient, Library, Line, StarterConvention, StarterShares, read_quantity};
+use crate::coefficient::Coefficients;
 use crate::units::{DecimalMark, Estimate, NumberRange, RawNumber, ValidationErrors};
 
 /// Most lines.
 const MOST: usize = 60;
-/// A litre of ripe starter as a cup takes it up, kg (H).
-const STARTER_KG_PER_L: Estimate = Estimate::new(0.95, 0.60, 1.10);
 
 /// One ingredient with its quantity as it was written.
 #[derive(Debug, Clone, Deserialize)]
@@ -77,7 +77,11 @@ const HYDRATION: NumberRange =
 impl ByAmount {
     /// Reads the amounts, counts a starter into flour and water, and carries what a cup may hold
     /// through to hydration: its low is the least water on the most flour.
-    pub fn read(&self, library: &Library) -> Result<AmountsRead, ValidationErrors> {
+    pub fn read(
+        &self,
+        library: &Library,
+        coefficients: &Coefficients,
+    ) -> Result<AmountsRead, ValidationErrors> {
         let mut faults = ValidationErrors::default();
         if self.lines.len() > MOST {
             faults.push("lines", format!("up to {MOST} lines; {} were given", self.lines.len()));
@@ -98,10 +102,9 @@ impl ByAmount {
                 Err(error) => faults.push(format!("lines[{at}].amount"), error.to_string()),
             }
         }
-        let starter = self
-            .starter
-            .as_ref()
-            .and_then(|starter| read_starter(starter, self.decimal_mark, &mut faults));
+        let starter = self.starter.as_ref().and_then(|starter| {
+            read_starter(starter, self.decimal_mark, coefficients, &mut faults)
+        });
         let sum = |of: Ingredient| {
             read.iter()
                 .find(|(line, _)| line.ingredient == of)
@@ -157,11 +160,12 @@ const NOTHING: (Estimate, Estimate) = (Estimate::new(0.0, 0.0, 0.0), Estimate::n
 fn read_starter(
     starter: &StarterAmount,
     mark: Option<DecimalMark>,
+    coefficients: &Coefficients,
     faults: &mut ValidationErrors,
 ) -> Option<(Estimate, f64)> {
     let hydration = HYDRATION.check_or(&starter.hydration_pct, 100.0, "", faults);
     let mut properties = Library::default().properties(Ingredient::Flour).clone();
-    properties.kg_per_l = Some(STARTER_KG_PER_L);
+    properties.kg_per_l = Some(coefficients.band(&STARTER_KG_PER_L));
     match read_quantity(&starter.amount, &properties, mark) {
         Ok(kg) => Some((kg, hydration)),
         Err(error) => {

@@ -1,3 +1,4 @@
+use crate::units::quoted;
 use std::borrow::Cow;
 use std::fmt;
 
@@ -159,7 +160,7 @@ impl<'de> Deserialize<'de> for Ingredient {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
         let word = String::deserialize(deserializer)?;
         Self::from_key(&word).ok_or_else(|| {
-            let short: String = word.chars().take(40).collect();
+            let short = quoted(&word);
             de::Error::custom(format!("“{short}” is no ingredient; use one of {WORDS:?}"))
         })
     }

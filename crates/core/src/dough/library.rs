@@ -3,8 +3,10 @@ use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
 
+use super::coefficients as c;
 use super::{Allergen, AllergenStatement, Ingredient};
-use crate::units::{Estimate, NumberRange, Origin, RawNumber, ValidationErrors};
+use crate::coefficient::{Coefficients, Origin};
+use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
 
 /// What an ingredient is there for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -36,12 +38,12 @@ pub enum Storage {
 }
 
 impl Storage {
-    /// How cold it is there, °C; none where it is the room's own temperature (H).
-    pub const fn celsius(self) -> Option<f64> {
+    /// How cold it is there, °C; none where it is the room's own temperature.
+    pub fn celsius(self, coefficients: &Coefficients) -> Option<f64> {
         match self {
             Self::Room => None,
-            Self::Refrigerator => Some(4.0),
-            Self::Freezer => Some(-18.0),
+            Self::Refrigerator => Some(coefficients.value(&c::REFRIGERATOR_C)),
+            Self::Freezer => Some(coefficients.value(&c::FREEZER_C)),
         }
     }
 }
@@ -257,9 +259,13 @@ fn banded(
     Some(Estimate::new(value, low, high))
 }
 
+/// Specific heat of a dry ingredient, kJ/kg·K.
+const DRY: f64 = 1.3;
+
 /// The specific heat of something that is so much water and the rest dry.
 fn wet_heat(water_pct: f64) -> f64 {
-    if water_pct > 0.0 { (1.45 * (100.0 - water_pct) + 4.186 * water_pct) / 100.0 } else { 1.3 }
+    let (dry, water) = (c::DRY_SPECIFIC_HEAT.value, c::WATER_SPECIFIC_HEAT.value);
+    if water_pct > 0.0 { (dry * (100.0 - water_pct) + water * water_pct) / 100.0 } else { DRY }
 }
 
 static UNKNOWN: LazyLock<IngredientProperties> = LazyLock::new(|| {
@@ -272,7 +278,7 @@ fn bare(ingredient: Ingredient, label: &'static str, role: Role) -> IngredientPr
         label: Cow::Borrowed(label),
         role,
         water_pct: 0.0,
-        specific_heat: 1.3,
+        specific_heat: DRY,
         effect: None,
         kg_per_l: None,
         allergens: None,

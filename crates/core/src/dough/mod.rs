@@ -3,6 +3,7 @@
 
 mod allergens;
 mod by_amount;
+pub mod coefficients;
 mod columns;
 mod compare;
 mod cost;

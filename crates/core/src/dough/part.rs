@@ -1,7 +1,9 @@
 use serde::{Deserialize, Serialize};
 
+use super::coefficients as c;
 use super::{Line, LineInput};
-use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
+use crate::coefficient::{Coefficient, Coefficients};
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// Kinds of dough made before the final dough.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -36,14 +38,14 @@ impl PreparationKind {
         Self::ALL.into_iter().find(|kind| kind.key() == key)
     }
 
-    /// How warm it usually is when it meets the final dough, °C (H).
-    pub const fn usual_c(self) -> Estimate {
+    /// How warm it usually is when it meets the final dough, °C.
+    pub const fn usual_c(self) -> &'static Coefficient {
         match self {
-            Self::Sponge => Estimate::new(29.5, 27.0, 31.0),
-            Self::Starter => Estimate::new(24.0, 18.0, 28.0),
-            Self::Autolyse => Estimate::new(23.0, 18.0, 27.0),
-            Self::Scald => Estimate::new(30.0, 25.0, 35.0),
-            Self::Soaker => Estimate::new(20.0, 15.0, 25.0),
+            Self::Sponge => &c::SPONGE_C,
+            Self::Starter => &c::STARTER_C,
+            Self::Autolyse => &c::AUTOLYSE_C,
+            Self::Scald => &c::SCALD_C,
+            Self::Soaker => &c::SOAKER_C,
         }
     }
 
@@ -81,6 +83,11 @@ pub struct Preparation {
 }
 
 impl Preparation {
+    /// How warm it meets the final dough, °C: as it is stated, else as is usual.
+    pub fn meets_c(&self, coefficients: &Coefficients) -> f64 {
+        self.temperature_c.unwrap_or_else(|| coefficients.value(self.kind.usual_c()))
+    }
+
     /// Its water over its flour, in percent; none without flour.
     pub fn hydration_pct(&self) -> Option<f64> {
         (self.flour_pct > 0.0).then(|| 100.0 * self.water_pct / self.flour_pct)

@@ -1,7 +1,7 @@
 use thiserror::Error;
 
 use super::IngredientProperties;
-use crate::units::{DecimalMark, Estimate, NumberError, groups, is_range, parse_number};
+use crate::units::{DecimalMark, Estimate, NumberError, groups, is_range, parse_number, quoted};
 
 const G: f64 = 0.001;
 const OZ: f64 = 0.028_349_523_125;
@@ -85,7 +85,7 @@ pub fn read_quantity(
     of: &IngredientProperties,
     mark: Option<DecimalMark>,
 ) -> Result<Estimate, QuantityError> {
-    let quoted = || text.trim().chars().take(40).collect::<String>();
+    let quoted = || quoted(text);
     if text.chars().count() > MOST_LETTERS {
         return Err(QuantityError::NotOne(quoted()));
     }
@@ -179,7 +179,7 @@ fn words(text: &str, mark: Option<DecimalMark>) -> Result<Vec<Word>, QuantityErr
                 let end = number_end(under);
                 let under_value = parse_number(&under[..end], mark)?;
                 if under_value <= 0.0 {
-                    return Err(QuantityError::NotOne(text.chars().take(40).collect()));
+                    return Err(QuantityError::NotOne(quoted(text)));
                 }
                 words.push(Word::Number(over / under_value));
                 rest = &under[end..];
@@ -196,7 +196,7 @@ fn words(text: &str, mark: Option<DecimalMark>) -> Result<Vec<Word>, QuantityErr
         } else if first.is_whitespace() || first == '+' {
             rest = &rest[first.len_utf8()..];
         } else {
-            return Err(QuantityError::NotOne(text.chars().take(40).collect()));
+            return Err(QuantityError::NotOne(quoted(text)));
         }
     }
     Ok(words)

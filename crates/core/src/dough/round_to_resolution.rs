@@ -1,9 +1,13 @@
 use serde::Serialize;
 
-/// The most a scale's division may take a mass away from what is wanted, in percent of itself.
-const COARSEST_PCT: f64 = 2.0;
+use super::coefficients::COARSEST_WEIGHING;
+use crate::coefficient::Coefficients;
+
 /// Scales tried, each ten times finer than the last; no bakery has more.
 const FINEST: usize = 6;
+const TEN_TIMES: f64 = 10.0;
+/// Binary fractions are cut off at this share of a kilo.
+const PARTS_OF_KG: f64 = 1e9;
 
 /// A mass as a scale can show it.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -24,15 +28,22 @@ pub struct RoundedMass {
 /// division off and the sum is within half a division of what was wanted.
 ///
 /// ```
-/// use ironpeel_core::dough::round_to_resolution;
-/// let weighed = round_to_resolution(&[60.16, 37.416, 1.21, 1.21, 0.004], 0.05);
+/// use ironpeel_core::{coefficient::Coefficients, dough::round_to_resolution};
+/// let weighed = round_to_resolution(&[60.16, 37.416, 1.21, 1.21, 0.004], 0.05, &Coefficients::default());
 /// assert_eq!((weighed[4].kg, weighed[4].division_kg), (0.004, 0.00005));
 /// let total: f64 = weighed.iter().map(|mass| mass.kg).sum();
 /// assert!((total - 100.0).abs() < 0.025);
 /// ```
-pub fn round_to_resolution(exact_kg: &[f64], division_kg: f64) -> Vec<RoundedMass> {
-    let mut weighed: Vec<RoundedMass> =
-        exact_kg.iter().map(|&kg| on_scale(kg, fine_enough(kg, division_kg))).collect();
+pub fn round_to_resolution(
+    exact_kg: &[f64],
+    division_kg: f64,
+    coefficients: &Coefficients,
+) -> Vec<RoundedMass> {
+    let coarsest_pct = coefficients.value(&COARSEST_WEIGHING);
+    let mut weighed: Vec<RoundedMass> = exact_kg
+        .iter()
+        .map(|&kg| on_scale(kg, fine_enough(kg, division_kg, coarsest_pct)))
+        .collect();
     let on_the_scale = |mass: &&mut RoundedMass| mass.division_kg == division_kg;
     let fine: f64 =
         weighed.iter().filter(|mass| mass.division_kg != division_kg).map(|mass| mass.kg).sum();
@@ -54,9 +65,9 @@ pub fn round_to_resolution(exact_kg: &[f64], division_kg: f64) -> Vec<RoundedMas
     weighed
 }
 
-fn fine_enough(kg: f64, division_kg: f64) -> f64 {
-    let finer = std::iter::successors(Some(division_kg), |division| Some(division / 10.0));
-    let shows = |division: &f64| kg <= 0.0 || division / 2.0 <= kg * COARSEST_PCT / 100.0;
+fn fine_enough(kg: f64, division_kg: f64, coarsest_pct: f64) -> f64 {
+    let finer = std::iter::successors(Some(division_kg), |division| Some(division / TEN_TIMES));
+    let shows = |division: &f64| kg <= 0.0 || division / 2.0 <= kg * coarsest_pct / 100.0;
     finer.take(FINEST).find(shows).unwrap_or(division_kg)
 }
 
@@ -66,5 +77,5 @@ fn on_scale(exact_kg: f64, division_kg: f64) -> RoundedMass {
 
 /// A whole number of divisions, without the tail of binary fractions.
 pub(crate) fn shown(divisions: f64, division_kg: f64) -> f64 {
-    (divisions * division_kg * 1e9).round() / 1e9
+    (divisions * division_kg * PARTS_OF_KG).round() / PARTS_OF_KG
 }

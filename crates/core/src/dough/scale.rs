@@ -1,6 +1,11 @@
 use serde::{Deserialize, Serialize};
 
+use super::coefficients as c;
+use crate::coefficient::Coefficients;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
+
+/// What rounding may tear apart.
+const SLACK: f64 = 1e-9;
 
 /// What is lost between the mixer and the cooled loaf, in percent of what goes in. House defaults.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -54,9 +59,20 @@ impl LossesInput {
 }
 
 impl Losses {
-    /// Usual losses of a plant: 0.5, 1, 12 and 1.5 %.
-    pub const HOUSE: Self =
-        Self { scaling_pct: 0.5, fermentation_pct: 1.0, bake_pct: 12.0, cooling_pct: 1.5 };
+    /// Usual losses of a plant: of the house 0.5, 1, 12 and 1.5 %.
+    pub fn usual(coefficients: &Coefficients) -> Self {
+        Self {
+            scaling_pct: coefficients.value(&c::SCALING_LOSS),
+            fermentation_pct: coefficients.value(&c::FERMENTATION_LOSS),
+            bake_pct: coefficients.value(&c::BAKE_LOSS),
+            cooling_pct: coefficients.value(&c::COOLING_LOSS),
+        }
+    }
+
+    /// The house's.
+    pub fn house() -> Self {
+        Self::usual(&Coefficients::default())
+    }
 
     /// Share of the dough that reaches the pans as pieces.
     fn to_pieces(self) -> f64 {
@@ -170,10 +186,10 @@ pub struct Scaled {
 ///
 /// ```
 /// use ironpeel_core::dough::{Amount, Losses, scale};
-/// let run = scale(Amount::Pieces { pieces: 4000.0 }, 0.060, 150.0, Losses::HOUSE, 165.0);
+/// let run = scale(Amount::Pieces { pieces: 4000.0 }, 0.060, 150.0, Losses::house(), 165.0);
 /// assert_eq!(run.doughs, 2);
 /// assert!((run.dough_kg - 120.603).abs() < 0.001);
-/// let back = scale(Amount::Baked { pieces: 10.0, cooled_kg: 0.8 }, 0.06, 150.0, Losses::HOUSE, 165.0);
+/// let back = scale(Amount::Baked { pieces: 10.0, cooled_kg: 0.8 }, 0.06, 150.0, Losses::house(), 165.0);
 /// assert!((back.piece_kg - 0.932).abs() < 0.001 && (back.cooled_piece_kg - 0.8).abs() < 1e-9);
 /// ```
 pub fn scale(
@@ -196,12 +212,12 @@ pub fn scale(
         Amount::Mixer { doughs } => doughs * mixer_max_kg,
     };
     // A hair of slack, so that a mixer filled to the brim is one dough and not two.
-    let doughs = (total_kg / mixer_max_kg - 1e-9).ceil().max(1.0);
+    let doughs = (total_kg / mixer_max_kg - SLACK).ceil().max(1.0);
     Scaled {
         total_kg,
         doughs: doughs as u32,
         dough_kg: total_kg / doughs,
-        pieces: (total_kg * losses.to_pieces() / piece_kg + 1e-9).floor() as u32,
+        pieces: (total_kg * losses.to_pieces() / piece_kg + SLACK).floor() as u32,
         piece_kg,
         cooled_piece_kg: piece_kg * losses.to_cooled(),
     }

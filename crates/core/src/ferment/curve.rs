@@ -1,7 +1,7 @@
 use serde::Serialize;
 
-use super::FermentingDough;
 use super::dough::{Constants, State};
+use super::{FermentingDough, Kinetics};
 use crate::units::bisect;
 
 /// A stretch of time somewhere.
@@ -77,11 +77,12 @@ const STEP: f64 = 0.5;
 /// enough for the fastest change; its error against steps a tenth as long is tested.
 ///
 /// ```
-/// use ironpeel_core::ferment::{FermentingDough, Phase, ferment};
+/// use ironpeel_core::ferment::{FermentingDough, Kinetics, Phase, ferment};
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.8, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 62.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 26.0,
 ///     mass_kg: 20.0, retention: 0.85, rate: 1.0, lag_h: 0.25, rise_limit_pct: None,
+///     kinetics: Kinetics::default(),
 /// };
 /// let curve = ferment(&dough, &[Phase::rest(6.0, 24.0)]);
 /// assert!((curve.reaches(50.0).unwrap() - 0.927).abs() < 0.009);
@@ -123,10 +124,6 @@ fn follow(
     walk.curve.end = walk.state;
     walk.curve
 }
-
-/// After its film gave way a dough keeps so much of its rise, and falls there in such a time (H).
-const KEEPS_OF_LIMIT: f64 = 0.6;
-const FALLS_H: f64 = 0.25;
 
 /// A dough on its way through its phases.
 struct Walk<'a> {
@@ -229,8 +226,9 @@ impl<'a> Walk<'a> {
     fn note(&mut self, ambient_c: f64) {
         let (rise_pct, slope) =
             if let (Some(dropped), Some(limit)) = (self.dropped_h, self.dough.rise_limit_pct) {
-                let fallen = (-(self.at_h - dropped) / FALLS_H).exp() * (1.0 - KEEPS_OF_LIMIT);
-                (limit * (KEEPS_OF_LIMIT + fallen), -limit * fallen / FALLS_H)
+                let Kinetics { film_keeps, film_falls_h, .. } = self.dough.kinetics;
+                let fallen = (-(self.at_h - dropped) / film_falls_h).exp() * (1.0 - film_keeps);
+                (limit * (film_keeps + fallen), -limit * fallen / film_falls_h)
             } else {
                 let slope = self.slope(self.at_h, &self.state, ambient_c);
                 (self.risen(&self.state), self.constants.rise * slope.gas_ml)
@@ -335,6 +333,7 @@ mod tests {
                         rate: 1.0,
                         lag_h: 0.25,
                         rise_limit_pct: None,
+                        kinetics: Kinetics::default(),
                     }
                 },
             )

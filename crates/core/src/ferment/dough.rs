@@ -1,5 +1,9 @@
+use super::Kinetics;
+use super::coefficients as c;
+use crate::coefficient::{Coefficients, Derivation, DerivationInput};
+use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
 use crate::flour::liquefaction;
-use crate::units::{Coefficient, Derivation, DerivationInput, Origin};
+use crate::units::G_PER_KG;
 
 /// A dough as far as its fermentation cares.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -26,6 +30,8 @@ pub struct FermentingDough {
     pub lag_h: f64,
     /// What the film holds, %; none where nothing is known to end its rise.
     pub rise_limit_pct: Option<f64>,
+    /// The plant's numbers of fermentation.
+    pub kinetics: Kinetics,
 }
 
 /// What a dough is at a moment: gas, ml, and sugar, damaged starch and culture, g, each per gram
@@ -54,13 +60,14 @@ impl State {
 /// What stays the same over a fermentation. House defaults, shaped by published kinetics.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Constants {
+    kinetics: Kinetics,
     yeast_pct: f64,
     lag_h: f64,
-    /// `rate · 2.22 · f_salt · f_sugar · f_water`, ml gas per g flour, hour and unit of culture.
+    /// `rate · gas · f_salt · f_sugar · f_water`, ml gas per g flour, hour and unit of culture.
     gas: f64,
-    /// `0.10 · a`, per hour.
+    /// `starch · a`, per hour.
     starch: f64,
-    /// `rate · 0.42`, per hour.
+    /// `rate · growth`, per hour.
     growth: f64,
     /// Hours in which the dough comes to within a third of what is around it.
     tau_h: f64,
@@ -70,26 +77,16 @@ pub(super) struct Constants {
     pub rise: f64,
 }
 
-/// Flour's own sugar, g per g (H).
-const OWN_SUGAR: f64 = 0.012;
-/// Gas one gram of sugar gives, ml.
-const ML_PER_G_SUGAR: f64 = 272.0;
-/// Half-saturation of sugar, g per g flour (H).
-const HALF_SUGAR: f64 = 0.004;
-/// Yeast set into a sponge wakes with this, hours (H).
-pub const SPONGE_LAG_H: f64 = 0.25;
-/// Culture in a dough for each percent of prefermented flour (H): doughs timed by bakers were ready
-/// in half to two thirds of the hours that 0.002 gave.
-const CULTURE: f64 = 0.004;
-
 /// Speed at the best temperature beside that at 28.5 °C, and a margin.
 const FASTEST: f64 = 1.5;
+/// A body's surface grows with this power of its mass.
+const SURFACE: f64 = 2.0 / 3.0;
 
 impl FermentingDough {
     pub(super) fn start(&self) -> State {
         State {
             gas_ml: 0.0,
-            sugar_g: OWN_SUGAR + self.sugar_pct / 100.0,
+            sugar_g: self.kinetics.own_sugar + self.sugar_pct / 100.0,
             damaged_g: self.damaged_starch_pct / 100.0,
             culture: self.culture(),
             dough_c: self.start_c,
@@ -98,44 +95,42 @@ impl FermentingDough {
 
     /// The culture it begins with: of its most a share for each percent of prefermented flour (H).
     pub(super) fn culture(&self) -> f64 {
-        (CULTURE * self.sour_pct * self.sour_activity).min(1.0)
+        (self.kinetics.culture_per_sour * self.sour_pct * self.sour_activity).min(1.0)
     }
 
     pub(super) fn constants(&self) -> Constants {
-        let salt = (1.0 + 0.09 * (2.0 - self.salt_pct)).max(0.3);
-        let sugar = (1.0 - 0.04 * (self.sugar_pct - 5.0).max(0.0)).max(0.3);
-        let water = (1.0 + 0.01 * (self.hydration_pct - 62.0)).clamp(0.8, 1.25);
+        let k = &self.kinetics;
+        let salt = (1.0 + k.salt_slows * (c::SALT_AT.value - self.salt_pct)).max(k.slowest);
+        let sweet = (self.sugar_pct - k.sugar_from).max(0.0);
+        let sugar = (1.0 - k.sugar_slows * sweet).max(k.slowest);
+        let wet = 1.0 + k.water_quickens * (self.hydration_pct - c::WATER_AT.value);
+        let water = wet.max(k.water_least).min(k.water_most);
         let flour = 1.0 / (1.0 + (self.hydration_pct + self.salt_pct + self.sugar_pct) / 100.0);
-        let amylase = (liquefaction(self.falling_number_s) / 24.0).clamp(0.3, 3.0);
+        let amylase = (liquefaction(self.falling_number_s) / c::AMYLASE_AT.value)
+            .max(k.amylase_least)
+            .min(k.amylase_most);
         Constants {
+            kinetics: self.kinetics,
             yeast_pct: self.yeast_idy_pct,
             lag_h: self.lag_h,
-            gas: self.rate * GAS * salt * sugar * water,
-            starch: STARCH * amylase,
-            growth: self.rate * GROWTH,
-            tau_h: self.mass_kg.powf(2.0 / 3.0),
-            warming: 0.002_39 / (0.002_8 / flour),
-            rise: 100.0 * self.retention * 1.15 * flour,
+            gas: self.rate * k.gas * salt * sugar * water,
+            starch: k.starch * amylase,
+            growth: self.rate * k.sour_growth,
+            tau_h: self.mass_kg.powf(SURFACE),
+            warming: c::HEAT_OF_GAS.value / (k.specific_heat / G_PER_KG / flour),
+            rise: 100.0 * self.retention * k.density * flour,
         }
     }
 }
 
-/// Gas an instant yeast of 1 % gives at 28.5 °C, ml per g flour and hour (H).
-const GAS: f64 = 2.22;
-/// Damaged starch turned to sugar, per hour (H), and growth of a sour at its best, per hour (H).
-const STARCH: f64 = 0.10;
-const GROWTH: f64 = 0.42;
-
 impl FermentingDough {
     /// What a rise of this dough rests on.
-    pub fn why(&self) -> Derivation {
-        let house = |name, value: f64, low: f64, high: f64, unit, source| {
-            Coefficient::house(name, value, low, high, unit, source)
-        };
+    pub fn why(&self, coefficients: &Coefficients) -> Derivation {
+        let here = |coefficient| coefficients.effective(coefficient);
         Derivation {
-            formula: "dG/dt = rate · 2.22 · (yeast · r(T) · (1 − e^(−t/lag)) + sour · r(T)) · \
-                      s/(0.004 + s) · salt · sugar · water; rise = 100 · retention · G / (0.87 ml/g \
-                      of dough), up to what the film holds; then it drops to 0.6 of that",
+            formula: "dG/dt = rate · gas · (yeast · r(T) · (1 − e^(−t/lag)) + sour · r(T)) · \
+                      s/(half-saturation + s) · salt · sugar · water; rise = 100 · retention · G · \
+                      density, up to what the film holds; then it drops to what it keeps",
             inputs: vec![
                 DerivationInput::new("yeast, as instant", self.yeast_idy_pct, "% of its flour"),
                 DerivationInput::new("flour of the sour", self.sour_pct, "% of the flour"),
@@ -146,71 +141,24 @@ impl FermentingDough {
                 DerivationInput::new("falling number", self.falling_number_s, "s"),
                 DerivationInput::new("begins at", self.start_c, "°C"),
                 DerivationInput::new("keeps its heat as one mass of", self.mass_kg, "kg"),
+                DerivationInput::new("gas kept, by flour share", self.retention, ""),
+                DerivationInput::new("lag of the yeast", self.lag_h, "h"),
             ],
-            coefficients: vec![
-                house(
-                    "gas",
-                    GAS,
-                    1.8,
-                    2.7,
-                    "ml/g·h",
-                    "shaped by published kinetics; your jar corrects it",
-                ),
-                house(
-                    "damaged starch to sugar",
-                    STARCH,
-                    0.05,
-                    0.2,
-                    "1/h",
-                    "shaped by published kinetics",
-                ),
-                house("growth of a sour", GROWTH, 0.3, 0.55, "1/h", "shaped by published kinetics"),
-                house(
-                    "gas kept",
-                    self.retention,
-                    self.retention - 0.1,
-                    (self.retention + 0.1).min(1.0),
-                    "",
-                    "by the grain, by flour share",
-                ),
-                house(
-                    "lag of the yeast",
-                    self.lag_h,
-                    self.lag_h * 0.6,
-                    self.lag_h * 1.6,
-                    "h",
-                    "0.5 fresh in the dough, 0.35 with a head start, 0.25 in a sponge, 0.05 carried in",
-                ),
-                house(
-                    "culture for each % of sour",
-                    CULTURE,
-                    0.002,
-                    0.006,
-                    "",
-                    "three sour doughs timed by bakers",
-                ),
-                Coefficient::fixed(
-                    "gas of a gram of sugar",
-                    ML_PER_G_SUGAR,
-                    "ml",
-                    Origin::Physics,
-                    "stoichiometry at room temperature",
-                ),
-                Coefficient::fixed(
-                    "best temperature of yeast",
-                    36.0,
-                    "°C",
-                    Origin::Standard,
-                    "cardinal temperature model, Rosso 1993",
-                ),
-                Coefficient::fixed(
-                    "best temperature of a sour",
-                    31.0,
-                    "°C",
-                    Origin::Standard,
-                    "cardinal temperature model, Rosso 1993",
-                ),
-            ],
+            coefficients: [
+                &c::GAS,
+                &c::STARCH,
+                &c::SOUR_GROWTH,
+                &c::CULTURE_PER_SOUR,
+                &c::HALF_SUGAR,
+                &c::GAS_OF_SUGAR,
+                &c::DENSITY,
+                &c::FILM_KEEPS,
+                &c::YEAST_BEST_C,
+                &c::SOUR_BEST_C,
+                &DOUGH_SPECIFIC_HEAT,
+            ]
+            .map(here)
+            .into(),
         }
     }
 }
@@ -219,23 +167,24 @@ impl Constants {
     /// The fastest that anything can change, per hour: sugar running out, or the temperature.
     pub fn stiffness(&self, culture: f64) -> f64 {
         let living = (self.yeast_pct + culture) * FASTEST;
-        self.gas * living / (ML_PER_G_SUGAR * HALF_SUGAR) + 1.0 / self.tau_h
+        self.gas * living / (self.kinetics.gas_of_sugar * self.kinetics.half_sugar)
+            + 1.0 / self.tau_h
     }
 
     /// How fast everything changes, per hour, `at_h` hours after the yeast met water.
     pub fn slope(&self, at_h: f64, now: &State, ambient_c: f64) -> State {
-        use super::Culture::{Sour, Yeast};
-        let yeast = Yeast.speed(now.dough_c);
+        let Kinetics { yeast, sour, half_sugar, gas_of_sugar, .. } = self.kinetics;
+        let yeast = yeast.speed(now.dough_c);
         let awake = if self.lag_h > 0.0 { 1.0 - (-at_h / self.lag_h).exp() } else { 1.0 };
-        let living = self.yeast_pct * yeast * awake + now.culture * Sour.speed(now.dough_c);
+        let living = self.yeast_pct * yeast * awake + now.culture * sour.speed(now.dough_c);
         let sugar = now.sugar_g.max(0.0);
-        let gas_ml = self.gas * living * sugar / (HALF_SUGAR + sugar);
+        let gas_ml = self.gas * living * sugar / (half_sugar + sugar);
         let damaged_g = -self.starch * now.damaged_g * yeast;
         State {
             gas_ml,
-            sugar_g: -damaged_g - gas_ml / ML_PER_G_SUGAR,
+            sugar_g: -damaged_g - gas_ml / gas_of_sugar,
             damaged_g,
-            culture: self.growth * Sour.growth(now.dough_c) * now.culture * (1.0 - now.culture),
+            culture: self.growth * sour.growth(now.dough_c) * now.culture * (1.0 - now.culture),
             dough_c: (ambient_c - now.dough_c) / self.tau_h + self.warming * gas_ml,
         }
     }

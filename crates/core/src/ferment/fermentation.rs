@@ -1,8 +1,10 @@
 use serde::{Deserialize, Serialize};
 
-use super::dough::SPONGE_LAG_H;
-use super::{FermentationPoint, FermentingDough, Phase, ferment};
-use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
+use super::coefficients::{DROPS_AT, LAG_SPONGE, RETENTION_WHEAT};
+use super::{FermentationPoint, FermentingDough, Kinetics, Phase, ferment};
+use crate::coefficient::Coefficients;
+use crate::flour::LEAST_FALLING_NUMBER_S;
+use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// A fermentation to be followed.
 #[derive(Debug, Clone, Default, Deserialize)]
@@ -110,24 +112,22 @@ pub struct Ripeness {
     pub ripe_high_h: Option<f64>,
 }
 
-/// Share of a sponge's time at which it drops, with its band (H, the trade's rule).
-const DROPS_AT: Estimate = Estimate::new(0.66, 0.60, 0.72);
-
 impl Ripeness {
     /// Of a dough that drops then.
     ///
     /// ```
-    /// use ironpeel_core::ferment::Ripeness;
-    /// let ripe = Ripeness::of(Some(2.480));
+    /// use ironpeel_core::{coefficient::Coefficients, ferment::Ripeness};
+    /// let ripe = Ripeness::of(Some(2.480), &Coefficients::default());
     /// assert!((ripe.ripe_h.unwrap() - 3.758).abs() < 0.001);
     /// ```
-    pub fn of(drop_h: Option<f64>) -> Self {
+    pub fn of(drop_h: Option<f64>, coefficients: &Coefficients) -> Self {
+        let drops_at = coefficients.band(&DROPS_AT);
         let at = |share: f64| drop_h.map(|drop| drop / share);
         Self {
             drop_h,
-            ripe_h: at(DROPS_AT.typical),
-            ripe_low_h: at(DROPS_AT.high),
-            ripe_high_h: at(DROPS_AT.low),
+            ripe_h: at(drops_at.typical),
+            ripe_low_h: at(drops_at.high),
+            ripe_high_h: at(drops_at.low),
         }
     }
 }
@@ -156,7 +156,7 @@ const HYDRATION: NumberRange =
 const DAMAGED: NumberRange =
     NumberRange::new("damaged_starch_pct", "damaged starch", "%", 0.0, 40.0);
 const FALLING: NumberRange =
-    NumberRange::new("falling_number_s", "falling number", "s", 62.0, 1000.0);
+    NumberRange::new("falling_number_s", "falling number", "s", LEAST_FALLING_NUMBER_S, 1000.0);
 const START: NumberRange =
     NumberRange::new("start_c", "dough temperature at the start", "°C", -5.0, 55.0);
 const MASS: NumberRange = NumberRange::new("mass_kg", "mass of the dough", "kg", 0.01, 10_000.0);
@@ -177,8 +177,9 @@ impl FermentingInput {
             mass_kg: MASS.check(&self.mass_kg, at, faults),
             retention,
             rate,
-            lag_h: SPONGE_LAG_H,
+            lag_h: LAG_SPONGE.value,
             rise_limit_pct: None,
+            kinetics: Kinetics::default(),
         }
     }
 }
@@ -215,10 +216,10 @@ impl FermentationInput {
                 Phase::rest(hours, AMBIENT.check(&phase.ambient_c, &at, &mut faults))
             })
             .collect();
-        let retention = RETENTION.check_or(&self.retention, 0.85, "", &mut faults);
+        let retention = RETENTION.check_or(&self.retention, RETENTION_WHEAT.value, "", &mut faults);
         let rate = RATE.check_or(&self.rate, 1.0, "", &mut faults);
         let dough = FermentingDough {
-            lag_h: LAG.check_or(&self.lag_h, SPONGE_LAG_H, "", &mut faults),
+            lag_h: LAG.check_or(&self.lag_h, LAG_SPONGE.value, "", &mut faults),
             rise_limit_pct: LIMIT.check_opt(&self.rise_limit_pct, "", &mut faults),
             ..self.dough.check(retention, rate, &mut faults)
         };
@@ -242,7 +243,8 @@ impl FermentationInput {
             .into_iter()
             .map(|rise_pct| RiseReached { rise_pct, at_h: curve.reaches(rise_pct) })
             .collect();
-        let ripeness = dough.rise_limit_pct.map(|_| Ripeness::of(curve.drop_h));
+        let ripeness =
+            dough.rise_limit_pct.map(|_| Ripeness::of(curve.drop_h, &Coefficients::default()));
         Ok(FermentationAnswer { times, series: curve.points, ripeness })
     }
 }

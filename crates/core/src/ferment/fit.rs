@@ -1,14 +1,16 @@
 use serde::Serialize;
 
+use super::coefficients::{RATE_SD, RISE_READ_SD};
 use super::{FermentationCurve, FermentingDough, Phase, ferment};
+use crate::coefficient::Coefficients;
 
-/// How well a rise is read from a jar or a tub, points of rise (H).
-const READ_SD_PCT: f64 = 6.0;
-/// How far doughs of one formula differ in speed before anything is read (H).
-const PRIOR_SD: f64 = 0.25;
 /// Slowest and quickest a dough is believed to be beside the model.
 const RATES: (f64, f64) = (0.2, 4.0);
 const SECTIONS: usize = 48;
+/// The golden section.
+const GOLDEN: f64 = 0.618_033_988_749_894_8;
+/// Share of the rate over which the slope is taken.
+const STEP: f64 = 0.01;
 
 /// A rise as it was read.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -30,44 +32,51 @@ pub struct FittedRate {
 /// quarter before any (H).
 ///
 /// ```
-/// use ironpeel_core::ferment::{FermentingDough, Phase, JarReading, ferment, fit_rate};
+/// use ironpeel_core::coefficient::Coefficients;
+/// use ironpeel_core::ferment::{FermentingDough, JarReading, Kinetics, Phase, ferment, fit_rate};
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.8, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 62.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 26.0,
 ///     mass_kg: 0.1, retention: 0.85, rate: 1.0, lag_h: 0.25, rise_limit_pct: None,
+///     kinetics: Kinetics::default(),
 /// };
 /// let phases = [Phase::rest(4.0, 24.0)];
 /// let slow = ferment(&FermentingDough { rate: 0.8, ..dough }, &phases);
 /// let read = [0.5, 1.0, 1.5].map(|t_h| JarReading { t_h, rise_pct: slow.rise_at(t_h) });
-/// let found = fit_rate(&dough, &phases, &read);
+/// let found = fit_rate(&dough, &phases, &read, &Coefficients::default());
 /// assert!((found.rate - 0.8).abs() < 0.03 && found.sd < 0.1);
 /// ```
-pub fn fit_rate(dough: &FermentingDough, phases: &[Phase], readings: &[JarReading]) -> FittedRate {
+pub fn fit_rate(
+    dough: &FermentingDough,
+    phases: &[Phase],
+    readings: &[JarReading],
+    coefficients: &Coefficients,
+) -> FittedRate {
+    let (read_sd_pct, prior_sd) = (coefficients.value(&RISE_READ_SD), coefficients.value(&RATE_SD));
     let at =
         |rate: f64| -> FermentationCurve { ferment(&FermentingDough { rate, ..*dough }, phases) };
     let misses = |rate: f64| -> f64 {
         let curve = at(rate);
         let read = readings
             .iter()
-            .map(|reading| ((curve.rise_at(reading.t_h) - reading.rise_pct) / READ_SD_PCT).powi(2));
-        read.sum::<f64>() + ((rate - dough.rate) / PRIOR_SD).powi(2)
+            .map(|reading| ((curve.rise_at(reading.t_h) - reading.rise_pct) / read_sd_pct).powi(2));
+        read.sum::<f64>() + ((rate - dough.rate) / prior_sd).powi(2)
     };
     // Rises grow with the rate, so the sum has one valley: golden sections close in on it.
-    let golden = (5.0_f64.sqrt() - 1.0) / 2.0;
     let (mut low, mut high) = RATES;
     for _ in 0..SECTIONS {
-        let (one, other) = (high - golden * (high - low), low + golden * (high - low));
+        let (one, other) = (high - GOLDEN * (high - low), low + GOLDEN * (high - low));
         if misses(one) < misses(other) { high = other } else { low = one }
     }
     let rate = f64::midpoint(low, high);
-    let step = rate * 0.01;
+    let step = rate * STEP;
     let (faster, slower) = (at(rate + step), at(rate - step));
     let told: f64 = readings
         .iter()
         .map(|reading| {
             let slope = (faster.rise_at(reading.t_h) - slower.rise_at(reading.t_h)) / (2.0 * step);
-            (slope / READ_SD_PCT).powi(2)
+            (slope / read_sd_pct).powi(2)
         })
         .sum();
-    FittedRate { rate, sd: (told + PRIOR_SD.powi(-2)).sqrt().recip() }
+    FittedRate { rate, sd: (told + prior_sd.powi(-2)).sqrt().recip() }
 }

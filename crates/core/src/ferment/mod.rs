@@ -1,23 +1,26 @@
 //! How a dough ferments: its gas, its sugar, its culture and its temperature over time.
 
+pub mod coefficients;
 mod culture;
 mod curve;
 mod dough;
 mod fermentation;
 mod fit;
 mod gluten_network;
+mod kinetics;
 mod refreshment;
 mod solve;
 
-pub use culture::Culture;
+pub use culture::CardinalTemperatures;
 pub use curve::{
     FermentationCurve, FermentationPoint, Phase, ResidualSubstrate, Within, ferment, ferment_on,
 };
-pub use dough::{FermentingDough, SPONGE_LAG_H};
+pub use dough::FermentingDough;
 pub use fermentation::{
     FermentationAnswer, FermentationInput, FermentingInput, PhaseInput, Ripeness, RiseReached,
 };
 pub use fit::{FittedRate, JarReading, fit_rate};
 pub use gluten_network::{NetworkFlour, retention, rise_limit_pct};
+pub use kinetics::Kinetics;
 pub use refreshment::{Refreshment, RefreshmentInput};
 pub use solve::{NotReachable, yeast_for};

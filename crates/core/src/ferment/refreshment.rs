@@ -1,15 +1,17 @@
 use serde::{Deserialize, Serialize};
 
+use super::coefficients::{LAG_SPONGE, STARTER_BEST_FROM, STARTER_BEST_UNTIL};
 use super::{
-    FermentationCurve, FermentationPoint, FermentingDough, NetworkFlour, Phase, SPONGE_LAG_H,
-    ferment, rise_limit_pct,
+    FermentationCurve, FermentationPoint, FermentingDough, Kinetics, NetworkFlour, Phase, ferment,
+    retention, rise_limit_pct,
 };
+use crate::coefficient::Coefficients;
 use crate::flour::Species;
-use crate::units::{NumberRange, RawNumber, ValidationErrors, bisect};
+use crate::flour::coefficients::{USUAL_DAMAGED_STARCH, USUAL_FALLING_NUMBER};
+use crate::units::{G_PER_KG, NumberRange, RawNumber, ValidationErrors, bisect};
 
-/// A fed starter is at its best from and until these shares of the time at which its film gives way
-/// (H).
-const AT_BEST: (f64, f64) = (0.8, 1.05);
+/// So much beyond its best it is shown.
+const SHOWN: f64 = 1.3;
 /// How long a fed starter is followed.
 const DAYS_H: f64 = 168.0;
 /// Flour for each part of old starter, from little to much.
@@ -89,15 +91,15 @@ impl RefreshmentInput {
     /// the time at which its film gives way. House judgement on the house's model.
     ///
     /// ```
-    /// use ironpeel_core::ferment::RefreshmentInput;
+    /// use ironpeel_core::{coefficient::Coefficients, ferment::RefreshmentInput};
     /// let input: RefreshmentInput = serde_json::from_str(r#"{"ambient_c": 26, "grams": 300}"#)?;
-    /// let fed = input.compute()?;
+    /// let fed = input.compute(&Coefficients::default())?;
     /// assert!((fed.starter_g - 100.0).abs() < 1e-9 && (fed.flour_g - 100.0).abs() < 1e-9);
     /// // One to one to one, about every twelve hours warm.
     /// assert!(fed.ripe_h.unwrap() > 3.0 && fed.tired_h.unwrap() < 12.0);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    pub fn compute(&self) -> Result<Refreshment, ValidationErrors> {
+    pub fn compute(&self, coefficients: &Coefficients) -> Result<Refreshment, ValidationErrors> {
         let mut faults = ValidationErrors::default();
         let at = "";
         let old_pct = OLD.check_or(&self.starter_hydration_pct, 100.0, at, &mut faults);
@@ -108,7 +110,8 @@ impl RefreshmentInput {
         let grams = GRAMS.check(&self.grams, at, &mut faults);
         let ripe_in = RIPE_IN.check_opt(&self.ripe_in_h, at, &mut faults);
         faults.or(())?;
-        let fed = Fed { old_pct, ambient_c, activity, kg: grams / 1000.0 };
+        let kg = grams / G_PER_KG;
+        let fed = Fed { coefficients, old_pct, ambient_c, activity, kg };
         let stiffness = water_parts / flour_parts;
         let Some(wanted_h) = ripe_in else {
             return Ok(fed.told(flour_parts, stiffness, grams, true));
@@ -127,21 +130,23 @@ impl RefreshmentInput {
 }
 
 /// A starter about to be fed.
-struct Fed {
+struct Fed<'a> {
+    coefficients: &'a Coefficients,
     old_pct: f64,
     ambient_c: f64,
     activity: f64,
     kg: f64,
 }
 
-impl Fed {
+impl Fed<'_> {
     fn hydration_pct(&self, flour_parts: f64, stiffness: f64) -> f64 {
         let old_flour = 1.0 / (1.0 + self.old_pct / 100.0);
         100.0 * (1.0 - old_flour + flour_parts * stiffness) / (old_flour + flour_parts)
     }
 
     fn ripe_h(&self, flour_parts: f64, stiffness: f64) -> Option<f64> {
-        self.follow(flour_parts, stiffness).drop_h.map(|drop| drop * AT_BEST.0)
+        let from = self.coefficients.value(&STARTER_BEST_FROM);
+        self.follow(flour_parts, stiffness).drop_h.map(|drop| drop * from)
     }
 
     fn follow(&self, flour_parts: f64, stiffness: f64) -> FermentationCurve {
@@ -153,6 +158,7 @@ impl Fed {
         };
         let hydration_pct = self.hydration_pct(flour_parts, stiffness);
         let old_flour = 1.0 / (1.0 + self.old_pct / 100.0);
+        let here = |coefficient| self.coefficients.value(coefficient);
         let dough = FermentingDough {
             yeast_idy_pct: 0.0,
             sour_pct: 100.0 * old_flour / (old_flour + flour_parts),
@@ -160,23 +166,24 @@ impl Fed {
             salt_pct: 0.0,
             sugar_pct: 0.0,
             hydration_pct,
-            damaged_starch_pct: 7.5,
-            falling_number_s: 300.0,
+            damaged_starch_pct: here(&USUAL_DAMAGED_STARCH),
+            falling_number_s: here(&USUAL_FALLING_NUMBER),
             start_c: self.ambient_c,
             mass_kg: self.kg,
-            retention: 0.85,
+            retention: retention(&[wheat], self.coefficients),
             rate: 1.0,
-            lag_h: SPONGE_LAG_H,
-            rise_limit_pct: Some(rise_limit_pct(&[wheat], hydration_pct)),
+            lag_h: here(&LAG_SPONGE),
+            rise_limit_pct: Some(rise_limit_pct(&[wheat], hydration_pct, self.coefficients)),
+            kinetics: Kinetics::of(self.coefficients),
         };
         ferment(&dough, &[Phase::rest(DAYS_H, self.ambient_c)])
     }
 
     fn told(&self, flour_parts: f64, stiffness: f64, grams: f64, reachable: bool) -> Refreshment {
         let curve = self.follow(flour_parts, stiffness);
-        let ripe_h = curve.drop_h.map(|drop| drop * AT_BEST.0);
-        let tired_h = curve.drop_h.map(|drop| drop * AT_BEST.1);
-        let shown = tired_h.map_or(DAYS_H, |tired| tired * 1.3);
+        let at = |share| curve.drop_h.map(|drop| drop * self.coefficients.value(share));
+        let (ripe_h, tired_h) = (at(&STARTER_BEST_FROM), at(&STARTER_BEST_UNTIL));
+        let shown = tired_h.map_or(DAYS_H, |tired| tired * SHOWN);
         let parts = 1.0 + flour_parts * (1.0 + stiffness);
         Refreshment {
             reachable,

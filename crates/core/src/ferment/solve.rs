@@ -22,11 +22,12 @@ const YEAST: (f64, f64) = (0.005, 4.0);
 /// more never less.
 ///
 /// ```
-/// use ironpeel_core::ferment::{FermentingDough, Phase, ferment, yeast_for};
+/// use ironpeel_core::ferment::{FermentingDough, Kinetics, Phase, ferment, yeast_for};
 /// let dough = FermentingDough {
 ///     yeast_idy_pct: 0.0, sour_pct: 0.0, sour_activity: 1.0, salt_pct: 2.0, sugar_pct: 0.0,
 ///     hydration_pct: 68.0, damaged_starch_pct: 7.5, falling_number_s: 300.0, start_c: 22.0,
 ///     mass_kg: 5.0, retention: 0.85, rate: 1.0, lag_h: 0.25, rise_limit_pct: None,
+///     kinetics: Kinetics::default(),
 /// };
 /// let rise = |yeast_idy_pct| {
 ///     let night = [Phase::rest(9.0, 18.0)];

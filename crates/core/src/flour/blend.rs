@@ -5,7 +5,8 @@ mod search;
 
 use serde::{Deserialize, Serialize};
 
-use crate::units::{NumberRange, Origin, RawNumber, ValidationErrors};
+use crate::coefficient::Origin;
+use crate::units::{NumberRange, RawNumber, ValidationErrors, quoted};
 
 pub use mixture::{BlendFlour, BlendProperty, Mixture};
 use search::BlendSearch;
@@ -207,7 +208,7 @@ impl BlendTargetInput {
     fn check(&self, at: &str, faults: &mut ValidationErrors) -> Vec<Target> {
         let Some(property) = BlendProperty::named(&self.property) else {
             let known: Vec<_> = BlendProperty::ALL.iter().map(|one| one.key()).collect();
-            let given: String = self.property.chars().take(40).collect();
+            let given = quoted(&self.property);
             faults.push(
                 format!("{at}property"),
                 format!("“{given}” is not a property of a blend; one of {}", known.join(", ")),

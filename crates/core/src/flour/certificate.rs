@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use super::property::folded;
 use super::{BasisConversion, Censored, MoistureBasis, Property, Reading};
-use crate::units::{DecimalMark, decimal_mark_of, parse_number};
+use crate::units::{DecimalMark, decimal_mark_of, parse_number, quoted};
 
 /// One line of a certificate of analysis, as it was written or typed.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -95,7 +95,7 @@ fn read_row(row: &Row, mark: Option<DecimalMark>) -> Result<Reading, RowFault> {
 fn read_property(text: &str) -> Result<Property, RowFault> {
     Property::named(text).ok_or_else(|| {
         let known: Vec<_> = Property::ALL.iter().map(|property| property.label()).collect();
-        let given: String = text.trim().chars().take(40).collect();
+        let given = quoted(text);
         let start = if given.is_empty() {
             "the property is missing".to_owned()
         } else {

@@ -1,9 +1,8 @@
 use serde::Serialize;
 
+use super::coefficients::CURVE_AGREES;
 use super::{AlveographAnswer, FarinographAnswer, Property, Readings, Repeatability, usual_basis};
-
-/// Share of the value within which figures agree where no repeatability is on record (H), %.
-const AGREE_PCT: f64 = 10.0;
+use crate::coefficient::Coefficients;
 
 /// A certificate's figure beside what the lot's own curve says.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -63,10 +62,15 @@ pub fn from_alveogram(read: &AlveographAnswer) -> Vec<FromCurve> {
 /// Two figures agree within twice the method's repeatability, each being off by up to one; within
 /// a tenth of the value where none is on record; and at least within what the curve itself leaves
 /// open.
-pub fn check_against_curve(stated: &Readings, curve: &[FromCurve]) -> Vec<CurveCheck> {
+pub fn check_against_curve(
+    stated: &Readings,
+    curve: &[FromCurve],
+    coefficients: &Coefficients,
+) -> Vec<CurveCheck> {
+    let agrees_pct = coefficients.value(&CURVE_AGREES);
     let check = |&FromCurve { property, value: from_curve, unsure }: &FromCurve| {
         let within = match property.repeatability() {
-            Repeatability::AtLeast(_) => from_curve * AGREE_PCT / 100.0,
+            Repeatability::AtLeast(_) => from_curve * agrees_pct / 100.0,
             known => 2.0 * known.at(from_curve),
         }
         .max(unsure);

@@ -1,3 +1,6 @@
+/// Water at its boil cannot fall slower than this: the least a falling number can be, s (ISO 3093).
+pub const LEAST_FALLING_NUMBER_S: f64 = 62.0;
+
 /// The liquefaction number of a falling number (ISO 3093): `LN = 6000/(FN − 50)`.
 /// Liquefaction numbers mix by mass; falling numbers do not.
 ///

@@ -4,8 +4,7 @@ mod age;
 mod alveograph;
 mod blend;
 mod certificate;
-mod compare_lots;
-mod correction;
+pub mod coefficients;
 mod curve_check;
 mod drift;
 mod falling_number;
@@ -24,7 +23,7 @@ mod specification;
 mod suggest_limits;
 mod treatment;
 
-pub use age::{AGED_DAYS, GREEN_DAYS, age_message};
+pub use age::age_message;
 pub use alveograph::{
     AlveogramCurve, AlveogramCurveInput, AlveographAnswer, AlveographInput, Curve, read_curves,
 };
@@ -33,13 +32,11 @@ pub use blend::{
     BlendTargetInput, Conflict, Mixture, Side, Target,
 };
 pub use certificate::{CertificateColumn, Row, RowFault, read_rows};
-pub use compare_lots::{Consequence, Difference, LotComparison, compare_lots, usual_basis};
-pub use correction::{Correction, CorrectionError, CorrectionInput};
 pub use curve_check::{
     CurveCheck, FromCurve, check_against_curve, from_alveogram, from_farinogram,
 };
 pub use drift::{Drift, DriftPoint, drift};
-pub use falling_number::{falling_number, liquefaction};
+pub use falling_number::{LEAST_FALLING_NUMBER_S, falling_number, liquefaction};
 pub use farinograph::{
     Farinogram, FarinographAnswer, FarinographInput, FarinographMixer, MovedMarks,
 };
@@ -53,11 +50,11 @@ pub use moisture::{
 pub use names::{
     FlourName, Hardness, NameKind, flour_names, hard_and_soft, strength, tenacity_class,
 };
-pub use property::{BasisConversion, Property, Repeatability};
+pub use property::{BasisConversion, Property, Repeatability, usual_basis};
 pub use reading::{Censored, MoistureBasis, Reading, Readings, ValuesByBasis};
 pub use release::{Decision, barred};
 pub use revised::{Revised, revised};
-pub use sift::{BRAN_ASH, SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, SiftTarget};
+pub use sift::{SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, SiftTarget};
 pub use species::Species;
 pub use specification::{
     Assessment, Limit, LimitFault, RequirementCheck, Verdict, assess, nonconformities, targets,

@@ -15,6 +15,9 @@ pub struct Moisture(f64);
 #[error("moisture must be from 0 to 30 %; {0} was given")]
 pub struct MoistureError(f64);
 
+/// More is no flour.
+const MOST_PCT: f64 = 30.0;
+
 impl Moisture {
     /// Dry matter.
     pub const DRY: Self = Self(0.0);
@@ -23,7 +26,7 @@ impl Moisture {
 
     /// A moisture from 0 to 30 %, or [`MoistureError`].
     pub fn new(percent: f64) -> Result<Self, MoistureError> {
-        if (0.0..=30.0).contains(&percent) {
+        if (0.0..=MOST_PCT).contains(&percent) {
             Ok(Self(percent))
         } else {
             Err(MoistureError(percent))

@@ -1,5 +1,7 @@
 use serde::{Deserialize, Serialize};
 
+use super::MoistureBasis;
+
 /// A property a laboratory measures on flour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -272,4 +274,14 @@ impl Property {
 /// Lower case, letters and digits only, so that spacing and marks do not matter.
 pub(super) fn folded(text: &str) -> String {
     text.chars().filter(|c| c.is_alphanumeric()).flat_map(char::to_lowercase).collect()
+}
+
+/// The basis a property is judged and compared on.
+pub const fn usual_basis(property: Property) -> Option<MoistureBasis> {
+    match (property, property.basis_conversion()) {
+        (Property::Ash, _) => Some(MoistureBasis::DryMatter),
+        (Property::DamagedStarch, _) => Some(MoistureBasis::AsIs),
+        (_, BasisConversion::None) => None,
+        _ => Some(MoistureBasis::Fourteen),
+    }
 }

@@ -1,18 +1,8 @@
 use serde::{Deserialize, Serialize};
 
-use crate::units::{
-    Coefficient, Derivation, DerivationInput, NumberRange, RawNumber, ValidationErrors,
-};
-
-/// Ash of what a sieve holds back, % on dry matter. House default.
-pub const BRAN_ASH: Coefficient = Coefficient::house(
-    "ash of the bran",
-    5.8,
-    5.0,
-    6.5,
-    "% on dry matter",
-    "usual for the coarse bran of wheat; measure your own",
-);
+use super::coefficients::BRAN_ASH;
+use crate::coefficient::{Coefficients, Derivation, DerivationInput};
+use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
 
 const ASH: NumberRange = NumberRange::new("ash_dm_pct", "ash on dry matter", "%", 0.1, 8.0);
 const BRAN: NumberRange =
@@ -144,7 +134,9 @@ impl SiftInput {
                 SiftTarget::RemovedPct(0.0)
             }
         };
-        Ok(faults.or(Sift { ash_dm_pct, bran_ash_dm_pct, wanted })?.balance())
+        Ok(faults
+            .or(Sift { ash_dm_pct, bran_ash_dm_pct, wanted })?
+            .balance(&Coefficients::default()))
     }
 }
 
@@ -153,12 +145,13 @@ impl Sift {
     ///
     /// Ash in % on dry matter, r the share removed. More ash than there is cannot be taken off:
     /// then the nearest is said.
-    pub fn balance(&self) -> SiftAnswer {
-        let bran = self.bran_ash_dm_pct.unwrap_or(BRAN_ASH.value);
+    pub fn balance(&self, coefficients: &Coefficients) -> SiftAnswer {
+        let house = coefficients.effective(&BRAN_ASH);
+        let bran = self.bran_ash_dm_pct.unwrap_or(house.value);
         let (removed_pct, reason) = self.possible(bran);
         let ends = match self.bran_ash_dm_pct {
             Some(_) => [bran, bran],
-            None => [BRAN_ASH.low, BRAN_ASH.high],
+            None => [house.low, house.high],
         };
         let [one, other] = ends.map(|bran| match self.wanted {
             SiftTarget::RemovedPct(_) => self.ash_after(removed_pct, bran).max(0.0),
@@ -179,12 +172,11 @@ impl Sift {
             why: Derivation {
                 formula: "ash after = (ash − removed · bran's ash) / (1 − removed)",
                 inputs: vec![DerivationInput::new("ash on dry matter", self.ash_dm_pct, "%")],
-                coefficients: vec![Coefficient {
-                    value: bran,
-                    low: ends[0],
-                    high: ends[1],
-                    ..BRAN_ASH
-                }],
+                coefficients: vec![BRAN_ASH.as_found(
+                    Estimate::new(bran, ends[0], ends[1]),
+                    house.origin,
+                    house.source,
+                )],
             },
         }
     }

@@ -262,6 +262,9 @@ fn words(limit: &Limit, value: f64, verdict: Verdict) -> Cow<'static, str> {
     }
 }
 
+/// How finely a repeatability is said.
+const THOUSANDTHS: f64 = 1000.0;
+
 fn round3(value: f64) -> f64 {
-    (value * 1000.0).round() / 1000.0
+    (value * THOUSANDTHS).round() / THOUSANDTHS
 }

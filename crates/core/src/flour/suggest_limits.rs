@@ -2,6 +2,8 @@ use serde::{Deserialize, Serialize};
 
 use super::{Limit, MoistureBasis, Property, Readings, Verdict, usual_basis};
 
+/// Binary fractions are cut off at this.
+const MILLIONTHS: f64 = 1e6;
 /// Fewest past lots that history is taken from.
 const LEAST: usize = 5;
 
@@ -154,7 +156,7 @@ pub fn suggest_limits(intended: IntendedUse, history: &[Readings], k: f64) -> Ve
             let round = |value: f64| {
                 let step = property.resolution();
                 // Whole steps, without the tail of binary fractions.
-                ((value / step).round() * step * 1e6).round() / 1e6
+                ((value / step).round() * step * MILLIONTHS).round() / MILLIONTHS
             };
             let min = low.then(|| round((mean - k * sd).max(property.range().0)));
             let max = high.then(|| round(mean + k * sd));

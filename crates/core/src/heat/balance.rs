@@ -2,24 +2,25 @@ use std::borrow::Cow;
 
 use serde::{Deserialize, Serialize};
 
+use super::coefficients as c;
 use super::{MixedDough, MixedPart};
+use crate::coefficient::{Derivation, DerivationInput};
+use crate::dough::coefficients::{DRY_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
 use crate::flour::Moisture;
-use crate::units::{Coefficient, Derivation, DerivationInput, Origin};
 
-/// Specific heat of water, kJ/kg·K.
-pub(super) const WATER: f64 = 4.186;
-/// Specific heat of a dough, a sponge, a starter or a scald, kJ/kg·K.
-pub const DOUGH_SPECIFIC_HEAT: f64 = 2.8;
-/// Heat to melt ice, kJ/kg.
-pub(super) const MELTING: f64 = 334.0;
-/// Specific heat of ice, kJ/kg·K.
-pub(super) const ICE: f64 = 2.05;
-/// Heat flour gives when water first wets it, kJ/kg.
-pub(super) const WETTING: f64 = 15.1;
 /// The hottest water a dough may meet.
-pub const HOTTEST_WATER_C: f64 = 60.0;
+pub const HOTTEST_WATER_C: f64 = c::HOTTEST_WATER.value;
 /// The hottest water yeast may meet.
-pub const YEAST_WATER_C: f64 = 43.0;
+pub const YEAST_WATER_C: f64 = c::YEAST_WATER.value;
+pub(super) const WATER: f64 = WATER_SPECIFIC_HEAT.value;
+pub(super) const MELTING: f64 = c::MELTING.value;
+pub(super) const ICE: f64 = c::ICE.value;
+pub(super) const WETTING: f64 = c::WETTING.value;
+
+/// Without water to set it by, a dough this near is on target, °C.
+const CLOSE_C: f64 = 0.05;
+/// What rounding may tear apart.
+const SLACK: f64 = 1e-9;
 
 /// Specific heat of flour at its moisture: `(1.45(100 − m) + 4.186 m)/100` kJ/kg·K.
 ///
@@ -28,7 +29,7 @@ pub const YEAST_WATER_C: f64 = 43.0;
 /// assert!((flour_specific_heat(Moisture::FOURTEEN) - 1.833).abs() < 0.0005);
 /// ```
 pub fn flour_specific_heat(moisture: Moisture) -> f64 {
-    (1.45 * (100.0 - moisture.percent()) + WATER * moisture.percent()) / 100.0
+    (DRY_SPECIFIC_HEAT.value * (100.0 - moisture.percent()) + WATER * moisture.percent()) / 100.0
 }
 
 /// Whose temperature something goes by.
@@ -176,11 +177,11 @@ impl Balance {
         };
         if self.water_kg <= 0.0 {
             let dough_c = self.final_temperature(self.tap_c, 0.0);
-            let reachable = (dough_c - self.target_c).abs() < 0.05;
+            let reachable = (dough_c - self.target_c).abs() < CLOSE_C;
             return Solution { water_c: self.tap_c, ice_kg: 0.0, dough_c, reachable };
         }
         let water_c = self.target_c + self.wanted_from_water() / (self.water_kg * WATER);
-        if water_c > self.hottest_c.max(self.tap_c) + 1e-9 {
+        if water_c > self.hottest_c.max(self.tap_c) + SLACK {
             return with(self.hottest_c.max(self.tap_c), 0.0, false);
         }
         // Tap water colder than what is wanted needs warming, never ice.
@@ -353,7 +354,7 @@ impl Balance {
         let now = &self.close();
         let changed =
             |measure, label, edit: &dyn Fn(&mut Self)| self.changed(now, measure, label, edit);
-        let mut sensitivities = Vec::with_capacity(3);
+        let mut sensitivities = Vec::new();
         if self.tap_c > self.chilled_min_c && now.ice_kg > 0.0 {
             sensitivities.push(changed("chilled", "water chilled before the ice", &|other| {
                 other.tap_c = other.chilled_min_c;
@@ -381,7 +382,7 @@ impl Balance {
     fn sensitivities(&self, now: &Solution) -> Vec<Sensitivity> {
         let changed =
             |measure, label, edit: &dyn Fn(&mut Self)| self.changed(now, measure, label, edit);
-        let mut sensitivities = Vec::with_capacity(3);
+        let mut sensitivities = Vec::new();
         if self.flour_capacity() > 0.0 {
             sensitivities.push(changed("flour", "flour 1 K cooler", &|other| {
                 for part in other.parts.iter_mut().filter(|part| part.is == HeatSource::Flour) {
@@ -426,9 +427,6 @@ impl Balance {
 
     /// What the water's temperature rests on.
     pub fn why(&self) -> Derivation {
-        let physics = |name, value, unit, source| {
-            Coefficient::fixed(name, value, unit, Origin::Physics, source)
-        };
         Derivation {
             formula: "water · 4.186 · (Tw − target) = Σ kg · c · (target − T) − mixing · dough − 15.1 · flour wetted",
             inputs: vec![
@@ -440,18 +438,11 @@ impl Balance {
                 DerivationInput::new("flour wetted", self.flour_wetted_kg, "kg"),
             ],
             coefficients: vec![
-                physics("specific heat of water", WATER, "kJ/kg·K", "physics"),
-                physics("melting of ice", MELTING, "kJ/kg", "physics"),
-                physics("specific heat of ice", ICE, "kJ/kg·K", "physics"),
-                physics("heat of wetting flour", WETTING, "kJ/kg", "calorimetry of flour"),
-                Coefficient::house(
-                    "most ice",
-                    self.max_ice_pct,
-                    40.0,
-                    70.0,
-                    "% of the water",
-                    "ice must melt before the dough develops",
-                ),
+                WATER_SPECIFIC_HEAT.clone(),
+                c::MELTING.clone(),
+                c::ICE.clone(),
+                c::WETTING.clone(),
+                c::MOST_ICE.valued(self.max_ice_pct),
             ],
         }
     }

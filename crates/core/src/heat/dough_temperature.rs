@@ -1,5 +1,6 @@
 use serde::Deserialize;
 
+use super::coefficients::MOST_ICE;
 use super::{Balance, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource};
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
@@ -124,7 +125,7 @@ impl DoughTemperatureInput {
             chilled_min_c: CHILLED.check_or(&self.chilled_min_c, 2.0, "", faults),
             hottest_c: HOTTEST_WATER_C,
             ice_c: ICE.check_or(&self.ice_c, 0.0, "", faults),
-            max_ice_pct: MAX_ICE.check_or(&self.max_ice_pct, 60.0, "", faults),
+            max_ice_pct: MAX_ICE.check_or(&self.max_ice_pct, MOST_ICE.value, "", faults),
             parts,
         };
         if faults.0.is_empty()

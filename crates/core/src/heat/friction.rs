@@ -1,15 +1,9 @@
 use serde::{Deserialize, Serialize};
 
 use super::balance::{ICE, MELTING, WATER as WATER_HEAT};
+use super::coefficients as c;
+use crate::coefficient::Coefficients;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
-
-/// Before anything was observed, °C (H).
-const PRIOR_C: f64 = 14.0;
-const PRIOR_SD_C: f64 = 6.0;
-/// How well one dough's temperatures tell it, °C (H).
-const MEASURED_SD_C: f64 = 1.5;
-/// How far it wanders from one batch to the next, °C (H).
-const WALK_SD_C: f64 = 0.4;
 
 /// What mixing adds on the floor's own friction factor method, learned of one mixer and product: a scalar
 /// Kalman filter. House defaults to begin with.
@@ -20,9 +14,13 @@ pub struct Friction {
     pub sd_c: f64,
 }
 
-impl Default for Friction {
-    fn default() -> Self {
-        Self { friction_c: PRIOR_C, sd_c: PRIOR_SD_C }
+impl Friction {
+    /// Before anything was observed.
+    pub fn prior(coefficients: &Coefficients) -> Self {
+        Self {
+            friction_c: coefficients.value(&c::FRICTION),
+            sd_c: coefficients.value(&c::FRICTION_SD),
+        }
     }
 }
 
@@ -78,9 +76,10 @@ impl Temperatures {
 impl Friction {
     /// After one more dough.
     #[must_use]
-    pub fn learn(self, observed_c: f64) -> Self {
-        let believed = self.sd_c.powi(2) + WALK_SD_C.powi(2);
-        let gain = believed / (believed + MEASURED_SD_C.powi(2));
+    pub fn learn(self, observed_c: f64, coefficients: &Coefficients) -> Self {
+        let variance = |sd| coefficients.value(sd).powi(2);
+        let believed = self.sd_c.powi(2) + variance(&c::FRICTION_WALK_SD);
+        let gain = believed / (believed + variance(&c::FRICTION_MEASURED_SD));
         Self {
             friction_c: self.friction_c + gain * (observed_c - self.friction_c),
             sd_c: ((1.0 - gain) * believed).sqrt(),
@@ -160,10 +159,11 @@ impl FrictionInput {
             let message = format!("up to {MOST} doughs; {} were given", given.len());
             faults.push("observations", message);
         }
-        let mut learned = Friction::default();
+        let coefficients = Coefficients::default();
+        let mut learned = Friction::prior(&coefficients);
         for (at, one) in given.iter().take(MOST).enumerate() {
             let at = format!("observations[{at}].");
-            learned = learned.learn(one.check(&at, &mut faults).friction_c());
+            learned = learned.learn(one.check(&at, &mut faults).friction_c(), &coefficients);
         }
         faults.or(learned)
     }

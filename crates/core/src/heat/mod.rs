@@ -1,6 +1,7 @@
 //! Heat: what the water must do so that the dough comes off the mixer where it should.
 
 mod balance;
+pub mod coefficients;
 mod dough_temperature;
 mod friction;
 mod mixed;
@@ -8,8 +9,8 @@ mod sources;
 
 pub(crate) use balance::Solution;
 pub use balance::{
-    Balance, DOUGH_SPECIFIC_HEAT, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource, Remedy,
-    Sensitivity, Term, YEAST_WATER_C, flour_specific_heat,
+    Balance, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource, Remedy, Sensitivity, Term,
+    YEAST_WATER_C, flour_specific_heat,
 };
 pub use dough_temperature::{DoughTemperatureInput, HeatPartInput};
 pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};

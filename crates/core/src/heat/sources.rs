@@ -2,6 +2,9 @@ use serde::{Deserialize, Serialize};
 
 use super::HOTTEST_WATER_C;
 
+/// Less than this is nothing, kg.
+const NOTHING_KG: f64 = 1e-9;
+
 /// What a line or a bench has its water from, besides its cold tap.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -82,6 +85,6 @@ impl WaterSources {
         };
         let (source, temperature_c) = other.unwrap_or((WaterSource::ColdTap, tap_c));
         let other = WaterFrom { source, kg: kg * share, temperature_c };
-        [tap, other].into_iter().filter(|from| from.kg > 1e-9).collect()
+        [tap, other].into_iter().filter(|from| from.kg > NOTHING_KG).collect()
     }
 }

@@ -1,3 +1,4 @@
+use super::coefficients as c;
 use super::{Method, Stage, StageKind};
 use crate::dough::Ingredient;
 
@@ -11,7 +12,9 @@ pub fn cautions_at(stage: &Stage, takes: &[Ingredient]) -> Vec<&'static str> {
         StageKind::Mix => cautions.push("Guard shut; locked out before any hand goes in."),
         StageKind::Divide => cautions.push("Guards on; do not taste raw dough."),
         StageKind::Bake => cautions.push("Steam and hot metal burn: stand aside, dry gloves."),
-        StageKind::Proof if stage.humidity_pct.is_some_and(|humidity| humidity >= 80.0) => {
+        StageKind::Proof
+            if stage.humidity_pct.is_some_and(|humidity| humidity >= c::WET_FLOOR.value) =>
+        {
             cautions.push("Wet floor by the proofer: it is slippery.");
         }
         _ => {}
@@ -23,7 +26,7 @@ pub fn cautions_at(stage: &Stage, takes: &[Ingredient]) -> Vec<&'static str> {
 }
 
 /// From here down a stage is a freezer's, °C.
-const FROZEN_C: f64 = -10.0;
+const FROZEN_C: f64 = c::FROZEN_C.value;
 
 /// The usual cautions of each stage of a method, the flour going in at the first mixing.
 pub fn cautions_of(method: &Method) -> Vec<Vec<&'static str>> {

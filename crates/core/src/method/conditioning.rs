@@ -1,7 +1,10 @@
 use serde::Serialize;
 
+use super::Process;
+use super::coefficients as c;
+use crate::coefficient::Coefficients;
+use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
 use crate::flour::strength;
-use crate::water::Process;
 
 /// What a dough may need besides flour, water, yeast and salt.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -60,22 +63,29 @@ pub struct FlourStrength {
     pub age_days: Option<f64>,
 }
 
-/// Below this a flour is green, days (H).
-const GREEN_DAYS: f64 = 2.0;
-
 /// Oxidation and relaxation a dough needs by its flour's strength and age and by the time its
 /// process gives it. House judgement; no doses.
 ///
 /// ```
-/// use ironpeel_core::method::{FlourStrength, ConditioningDemand, conditioning};
-/// use ironpeel_core::water::Process;
+/// use ironpeel_core::coefficient::Coefficients;
+/// use ironpeel_core::method::{ConditioningDemand, FlourStrength, Process, conditioning};
+/// let house = Coefficients::default();
 /// let green = FlourStrength { w: Some(200.0), age_days: Some(1.0), ..FlourStrength::default() };
-/// assert_eq!(conditioning(green, Process::NoTime)[0].need, ConditioningDemand::Much);
+/// assert_eq!(conditioning(green, Process::NoTime, &house)[0].need, ConditioningDemand::Much);
 /// let old = FlourStrength { w: Some(320.0), age_days: Some(20.0), ..FlourStrength::default() };
-/// assert_eq!(conditioning(old, Process::LongCold)[0].need, ConditioningDemand::None);
+/// assert_eq!(conditioning(old, Process::LongCold, &house)[0].need, ConditioningDemand::None);
 /// ```
-pub fn conditioning(flour: FlourStrength, process: Process) -> [Conditioning; 2] {
-    let green = flour.age_days.is_some_and(|days| days < GREEN_DAYS);
+pub fn conditioning(
+    flour: FlourStrength,
+    process: Process,
+    coefficients: &Coefficients,
+) -> [Conditioning; 2] {
+    [oxidation(flour, process, coefficients), relaxation(flour, process, coefficients)]
+}
+
+fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients) -> Conditioning {
+    let here = |coefficient| coefficients.value(coefficient);
+    let green = flour.age_days.is_some_and(|days| days < here(&GREEN_DAYS));
     let sponge = process == Process::SpongeDough;
     let mut tally = DemandBalance::default();
     match process {
@@ -86,20 +96,20 @@ pub fn conditioning(flour: FlourStrength, process: Process) -> [Conditioning; 2]
         Process::LongCold => {}
     }
     match flour.w {
-        Some(w) if w < 180.0 => {
+        Some(w) if w < here(&c::WEAK_W) => {
             tally.add(1, &format!("W {w:.0} is {}: its film needs help", strength(w)));
         }
-        Some(w) if w > 340.0 => tally.add(-1, &format!("W {w:.0} holds by itself")),
+        Some(w) if w > here(&c::STRONG_W) => tally.add(-1, &format!("W {w:.0} holds by itself")),
         _ => {}
     }
     if green {
         tally
             .add(1, "green flour, under 48 hours from the mill, does not yet hold what its W says");
     }
-    if flour.age_days.is_some_and(|days| days > 14.0) {
+    if flour.age_days.is_some_and(|days| days > here(&AGED_DAYS)) {
         tally.add(-1, "flour past two weeks has taken up its air");
     }
-    let oxidation = Conditioning {
+    Conditioning {
         help: ConditioningMeans::Oxidation,
         need: ConditioningDemand::of(tally.points),
         because: tally.because,
@@ -112,7 +122,12 @@ pub fn conditioning(flour: FlourStrength, process: Process) -> [Conditioning; 2]
         } else {
             "at the first mixing"
         },
-    };
+    }
+}
+
+fn relaxation(flour: FlourStrength, process: Process, coefficients: &Coefficients) -> Conditioning {
+    let here = |coefficient| coefficients.value(coefficient);
+    let sponge = process == Process::SpongeDough;
     let mut tally = DemandBalance::default();
     match process {
         Process::NoTime => tally.add(1, "no floor time to relax in"),
@@ -120,22 +135,25 @@ pub fn conditioning(flour: FlourStrength, process: Process) -> [Conditioning; 2]
         _ => {}
     }
     match flour.p_over_l {
-        Some(ratio) if ratio > 1.0 => tally.add(2, &format!("P/L {ratio:.2} is tenacious")),
-        Some(ratio) if ratio < 0.5 => tally.add(-1, &format!("P/L {ratio:.2} gives by itself")),
+        Some(ratio) if ratio > here(&c::TENACIOUS) => {
+            tally.add(2, &format!("P/L {ratio:.2} is tenacious"))
+        }
+        Some(ratio) if ratio < here(&c::GIVING) => {
+            tally.add(-1, &format!("P/L {ratio:.2} gives by itself"))
+        }
         _ => {}
     }
-    if flour.w.is_some_and(|w| w > 340.0) {
+    if flour.w.is_some_and(|w| w > here(&c::STRONG_W)) {
         tally.add(1, "a very strong flour springs back at the moulder");
     }
-    let relaxation = Conditioning {
+    Conditioning {
         help: ConditioningMeans::Relaxation,
         need: ConditioningDemand::of(tally.points),
         because: tally.because,
         usual: "L-cysteine",
         clean_label: "inactivated yeast, protease, a sponge, an autolyse, or a longer floor time",
         goes_into: if sponge { "into the dough, never the sponge" } else { "at the first mixing" },
-    };
-    [oxidation, relaxation]
+    }
 }
 
 #[derive(Default)]

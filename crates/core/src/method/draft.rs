@@ -1,9 +1,9 @@
 use serde::Deserialize;
 
+use super::Process;
 use super::{EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
 use crate::dough::Ingredient;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
-use crate::water::Process;
 
 /// Most stages of a method.
 const MOST: usize = 40;

@@ -1,7 +1,9 @@
 use serde::Serialize;
 
+use super::coefficients as c;
 use super::{Method, Mixer, Speed, StageKind};
-use crate::heat::DOUGH_SPECIFIC_HEAT;
+use crate::coefficient::{Coefficient, Coefficients};
+use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
 use crate::units::Estimate;
 
 /// How much work a dough gets.
@@ -19,26 +21,26 @@ impl MixingClass {
     /// Every class, the least work first.
     pub const ALL: [Self; 4] = [Self::HandFolds, Self::Short, Self::Improved, Self::Intensive];
 
-    /// Energy to full development, kJ/kg (H).
-    pub const fn kj_per_kg(self) -> Estimate {
+    /// Energy to full development, kJ/kg.
+    pub const fn kj_per_kg(self) -> &'static Coefficient {
         match self {
-            Self::HandFolds => Estimate::new(1.0, 0.2, 2.0),
-            Self::Short => Estimate::new(12.0, 10.0, 14.0),
-            Self::Improved => Estimate::new(22.0, 18.0, 26.0),
-            Self::Intensive => Estimate::new(36.0, 30.0, 43.0),
+            Self::HandFolds => &c::HAND_FOLDS,
+            Self::Short => &c::SHORT_MIX,
+            Self::Improved => &c::IMPROVED_MIX,
+            Self::Intensive => &c::INTENSIVE_MIX,
         }
     }
 
     /// The class that so much work belongs to: the one whose band is nearest.
     ///
     /// ```
-    /// use ironpeel_core::method::MixingClass;
-    /// assert_eq!(MixingClass::of(12.0), MixingClass::Short);
-    /// assert_eq!(MixingClass::of(29.0), MixingClass::Intensive);
+    /// use ironpeel_core::{coefficient::Coefficients, method::MixingClass};
+    /// assert_eq!(MixingClass::of(12.0, &Coefficients::default()), MixingClass::Short);
+    /// assert_eq!(MixingClass::of(29.0, &Coefficients::default()), MixingClass::Intensive);
     /// ```
-    pub fn of(kj_per_kg: f64) -> Self {
+    pub fn of(kj_per_kg: f64, coefficients: &Coefficients) -> Self {
         let off = |class: &Self| {
-            let band = class.kj_per_kg();
+            let band = coefficients.band(class.kj_per_kg());
             (band.low - kj_per_kg).max(kj_per_kg - band.high)
         };
         let nearest = Self::ALL.into_iter().min_by(|one, other| off(one).total_cmp(&off(other)));
@@ -62,8 +64,8 @@ pub struct Development {
 /// of it ends as heat in the dough, `ΔT = energy / 2.8`.
 ///
 /// ```
-/// use ironpeel_core::method::{Method, Mixer, MixingClass, Speed, Stage, StageKind, developments};
-/// use ironpeel_core::water::Process;
+/// use ironpeel_core::coefficient::Coefficients;
+/// use ironpeel_core::method::{Method, Mixer, MixingClass, Process, Speed, Stage, StageKind, developments};
 /// let slow = Stage { speed: Some(Speed::Slow), ..Stage::new(StageKind::Mix, "Pick-up", 2.0) };
 /// let method = Method {
 ///     process: Process::NoTime, target_c: 27.0, sponge_c: None, machine_divided: true,
@@ -73,12 +75,16 @@ pub struct Development {
 ///     name: "Mixer".into(), kind: "horizontal".into(), min_kg: 150.0, max_kg: 500.0,
 ///     slow_kj_per_kg_min: 1.5, fast_kj_per_kg_min: 3.0, jacket_kj_per_kg_min: None,
 /// };
-/// let intensive = developments(&method, &mixer)[3];
+/// let intensive = developments(&method, &mixer, &Coefficients::default())[3];
 /// assert_eq!(intensive.class, MixingClass::Intensive);
 /// // 36 kJ/kg, of which two slow minutes give 3.
 /// assert_eq!(intensive.fast_min.map(|band| band.typical), Some(11.0));
 /// ```
-pub fn developments(method: &Method, mixer: &Mixer) -> Vec<Development> {
+pub fn developments(
+    method: &Method,
+    mixer: &Mixer,
+    coefficients: &Coefficients,
+) -> Vec<Development> {
     let slow: f64 = method
         .stages
         .iter()
@@ -88,7 +94,7 @@ pub fn developments(method: &Method, mixer: &Mixer) -> Vec<Development> {
     MixingClass::ALL
         .into_iter()
         .map(|class| {
-            let energy = class.kj_per_kg();
+            let energy = coefficients.band(class.kj_per_kg());
             let minutes = |kj: f64| ((kj - slow) / mixer.fast_kj_per_kg_min).max(0.0);
             Development {
                 class,
@@ -100,7 +106,7 @@ pub fn developments(method: &Method, mixer: &Mixer) -> Vec<Development> {
                         minutes(energy.high),
                     )
                 }),
-                warms_c: energy.times(1.0 / DOUGH_SPECIFIC_HEAT),
+                warms_c: energy.times(1.0 / DOUGH_SPECIFIC_HEAT.value),
             }
         })
         .collect()

@@ -1,12 +1,14 @@
 //! The stages of a dough, the mixer they run on, and the sheet the floor works from.
 
 mod caution;
+pub mod coefficients;
 mod conditioning;
 mod draft;
 mod energy;
 mod equipment;
 mod mixer;
 mod optional_steps;
+mod process;
 mod process_comparison;
 mod role;
 mod sheet;
@@ -21,6 +23,7 @@ pub use energy::{Development, MixingClass, developments};
 pub use equipment::Equipment;
 pub use mixer::{MIXER_KINDS, Mixer, MixerKind};
 pub use optional_steps::{Optional, OptionalStep};
+pub use process::Process;
 pub use role::{StageRole, TypicalRange};
 pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;

@@ -1,6 +1,8 @@
 use serde::{Deserialize, Serialize};
 
+use super::coefficients as c;
 use super::{EndPoint, FOLD_MIN, Method, Speed, Stage, StageKind, StageRole};
+use crate::coefficient::Coefficients;
 use crate::dough::Ingredient;
 
 /// A step on which there are two schools.
@@ -27,11 +29,8 @@ pub struct Optional {
     pub without: &'static str,
 }
 
-/// A head start and an autolyse, minutes.
-const PROOFED_MIN: f64 = 10.0;
-const AUTOLYSE_MIN: f64 = 20.0;
-/// Salt goes in when so much of the mixing is done, % (H).
-const SALT_AT_PCT: f64 = 75.0;
+/// What rounding may tear apart.
+const SLACK: f64 = 1e-9;
 const PROOFED: &str = "Yeast in lukewarm water";
 const SET_OF_FOLDS: &str = "One more set of folds";
 
@@ -86,39 +85,39 @@ impl Method {
     /// The method with a step taken or left out; as it is where nothing changes. An autolyse left
     /// out is made good by one more set of folds, and the other way round.
     #[must_use]
-    pub fn with(&self, choice: OptionalStep, taken: bool) -> Self {
+    pub fn with(&self, choice: OptionalStep, taken: bool, coefficients: &Coefficients) -> Self {
         if self.takes(choice) == taken {
             return self.clone();
         }
         let mut method = self.clone();
         match choice {
-            OptionalStep::YeastProofed => method.proof_yeast(taken),
-            OptionalStep::Autolyse => method.autolyse(taken),
-            OptionalStep::SaltLate => method.salt_late(taken),
+            OptionalStep::YeastProofed => method.proof_yeast(taken, coefficients),
+            OptionalStep::Autolyse => method.autolyse(taken, coefficients),
+            OptionalStep::SaltLate => method.salt_late(taken, coefficients),
         }
         method
     }
 
-    fn proof_yeast(&mut self, taken: bool) {
+    fn proof_yeast(&mut self, taken: bool, coefficients: &Coefficients) {
         if !taken {
             self.stages.retain(|stage| stage.label != PROOFED);
             return;
         }
         let first = self.first_mix();
         let head_start = Stage {
-            temperature_c: Some(35.0),
+            temperature_c: Some(coefficients.value(&c::PROOFED_C)),
             ends_when: "it foams; no foam, no bread".into(),
             reason: "yeast wants lukewarm water and dies well below boiling".into(),
-            ..Stage::new(StageKind::Rest, PROOFED, PROOFED_MIN)
+            ..Stage::new(StageKind::Rest, PROOFED, coefficients.value(&c::PROOFED_MIN))
         };
         self.stages.insert(first, head_start);
     }
 
-    fn autolyse(&mut self, taken: bool) {
+    fn autolyse(&mut self, taken: bool, coefficients: &Coefficients) {
         if taken {
             let first = self.first_mix();
             // What goes into the first mixing waits for the one after the rest.
-            let slow = self.stages[first].minutes.min(3.0);
+            let slow = self.stages[first].minutes.min(coefficients.value(&c::WET_MIX_MIN));
             let wet = Stage {
                 speed: Some(Speed::Slow),
                 ends_when: "wet through, no more".into(),
@@ -129,7 +128,7 @@ impl Method {
             let rest = Stage {
                 ends_when: "smooth where it was rough".into(),
                 reason: "less mixing, so colour and flavour".into(),
-                ..Stage::new(StageKind::Rest, "Autolyse", AUTOLYSE_MIN)
+                ..Stage::new(StageKind::Rest, "Autolyse", coefficients.value(&c::AUTOLYSE_MIN))
             };
             let held = [Ingredient::Salt, Ingredient::InstantYeast, Ingredient::FreshYeast];
             for one in held {
@@ -167,7 +166,7 @@ impl Method {
         self.stages.splice(floor + 1..=floor, [fold, second]);
     }
 
-    fn salt_late(&mut self, taken: bool) {
+    fn salt_late(&mut self, taken: bool, coefficients: &Coefficients) {
         for stage in &mut self.stages {
             stage.adds.retain(|one| *one != Ingredient::Salt);
         }
@@ -175,13 +174,13 @@ impl Method {
             return;
         }
         let all = self.mixing_min();
-        let before = all * SALT_AT_PCT / 100.0;
+        let before = all * coefficients.value(&c::SALT_AT) / 100.0;
         let mut mixed = 0.0;
         for at in 0..self.stages.len() {
             let Stage { kind: StageKind::Mix, minutes, .. } = self.stages[at] else { continue };
-            if mixed + minutes > before + 1e-9 {
+            if mixed + minutes > before + SLACK {
                 let first = before - mixed;
-                if first < 0.5 {
+                if first < coefficients.value(&c::SHORTEST_MIX) {
                     self.stages[at].adds.push(Ingredient::Salt);
                     return;
                 }

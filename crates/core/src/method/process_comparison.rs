@@ -1,26 +1,21 @@
-use super::{EndPoint, Method, Speed, Stage, StageKind};
+use super::coefficients as c;
+use super::{EndPoint, Method, Process, Speed, Stage, StageKind};
+use crate::coefficient::Coefficients;
 use crate::dough::Ingredient;
-use crate::water::Process;
-
-/// A sponge's hours and room, and the dough off the mixer each way (H).
-const SPONGE_MIN: f64 = 210.0;
-const SPONGE_ROOM_C: f64 = 27.0;
-const SPONGE_ROOM_PCT: f64 = 65.0;
-const DOUGH_C: f64 = 26.5;
-const NO_TIME_C: f64 = 27.5;
 
 impl Method {
     /// The same dough by the other way: a straight one as sponge and dough, a sponge dough as a
     /// no-time straight dough. What comes before the divider is the other way's; dividing, proof
     /// and bake stay.
     #[must_use]
-    pub fn other_process(&self) -> Self {
+    pub fn other_process(&self, coefficients: &Coefficients) -> Self {
+        let here = |coefficient| coefficients.value(coefficient);
         let divide = self.stages.iter().position(|stage| stage.kind == StageKind::Divide);
         let kept = &self.stages[divide.unwrap_or(self.first_mix() + 1).min(self.stages.len())..];
         let (process, target_c, before) = if self.process == Process::SpongeDough {
-            (Process::NoTime, NO_TIME_C, no_time())
+            (Process::NoTime, here(&c::NO_TIME_DOUGH_C), no_time(coefficients))
         } else {
-            (Process::SpongeDough, DOUGH_C, sponge_and_dough())
+            (Process::SpongeDough, here(&c::SPONGE_DOUGH_C), sponge_and_dough(coefficients))
         };
         Self {
             process,
@@ -60,37 +55,63 @@ fn salted(minutes: f64) -> Stage {
     }
 }
 
-fn sponge_and_dough() -> Vec<Stage> {
+fn sponge_and_dough(coefficients: &Coefficients) -> Vec<Stage> {
+    let here = |coefficient| coefficients.value(coefficient);
     let sponge = Stage {
-        temperature_c: Some(SPONGE_ROOM_C),
-        humidity_pct: Some(SPONGE_ROOM_PCT),
+        temperature_c: Some(here(&c::SPONGE_ROOM_C)),
+        humidity_pct: Some(here(&c::SPONGE_ROOM_PCT)),
         end_point: EndPoint::PullAndTap,
         ends_when: "it pulls apart and drops at a tap".into(),
-        ..Stage::new(StageKind::Rest, "Sponge in the trough", SPONGE_MIN)
+        ..Stage::new(StageKind::Rest, "Sponge in the trough", here(&c::SPONGE_MIN))
     };
     let floor = Stage {
-        temperature_c: Some(SPONGE_ROOM_C),
+        temperature_c: Some(here(&c::SPONGE_ROOM_C)),
         ends_when: "it relaxes and does not spring back at once".into(),
-        ..Stage::new(StageKind::Rest, "Floor time", 15.0)
+        ..Stage::new(StageKind::Rest, "Floor time", here(&c::SPONGE_FLOOR_MIN))
     };
     vec![
         sponge,
-        mix("Pick-up with the sponge", 2.0, Speed::Slow, EndPoint::ClearsBowl, "no dry flour left"),
-        mix("Development", 5.0, Speed::Fast, EndPoint::ClearsBowl, "the dough clears the bowl"),
-        salted(2.0),
+        mix(
+            "Pick-up with the sponge",
+            here(&c::PICK_UP_MIN),
+            Speed::Slow,
+            EndPoint::ClearsBowl,
+            "no dry flour left",
+        ),
+        mix(
+            "Development",
+            here(&c::SPONGE_DEVELOP_MIN),
+            Speed::Fast,
+            EndPoint::ClearsBowl,
+            "the dough clears the bowl",
+        ),
+        salted(here(&c::SPONGE_SALT_MIN)),
         floor,
     ]
 }
 
-fn no_time() -> Vec<Stage> {
+fn no_time(coefficients: &Coefficients) -> Vec<Stage> {
+    let here = |coefficient| coefficients.value(coefficient);
     let floor = Stage {
         ends_when: "it relaxes and does not spring back at once".into(),
-        ..Stage::new(StageKind::Rest, "Floor time", 5.0)
+        ..Stage::new(StageKind::Rest, "Floor time", here(&c::NO_TIME_FLOOR_MIN))
     };
     vec![
-        mix("Pick-up", 2.0, Speed::Slow, EndPoint::ClearsBowl, "no dry flour left in the bowl"),
-        mix("Development", 7.0, Speed::Fast, EndPoint::ClearsBowl, "the dough clears the bowl"),
-        salted(3.0),
+        mix(
+            "Pick-up",
+            here(&c::PICK_UP_MIN),
+            Speed::Slow,
+            EndPoint::ClearsBowl,
+            "no dry flour left in the bowl",
+        ),
+        mix(
+            "Development",
+            here(&c::NO_TIME_DEVELOP_MIN),
+            Speed::Fast,
+            EndPoint::ClearsBowl,
+            "the dough clears the bowl",
+        ),
+        salted(here(&c::NO_TIME_SALT_MIN)),
         floor,
     ]
 }

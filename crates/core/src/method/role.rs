@@ -1,8 +1,9 @@
 use serde::Serialize;
 
-use super::{Method, Stage, StageKind, TimeTolerance};
+use super::coefficients as c;
+use super::{Method, Process, Stage, StageKind, TimeTolerance};
+use crate::coefficient::{Coefficient, Coefficients};
 use crate::units::Estimate;
-use crate::water::Process;
 
 /// What a stage is for, by its kind and its place.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -47,18 +48,18 @@ impl StageRole {
         !matches!(self, Self::Mixing | Self::Folds | Self::Dividing | Self::Bake)
     }
 
-    /// How far a stage of it may be off its planned minutes, as shares of them (H).
-    const fn slack(self) -> (f64, f64) {
+    /// How far a stage of it may be off its planned minutes, as shares of them.
+    const fn tolerance(self) -> &'static Coefficient {
         match self {
-            Self::Sponge => (0.8, 1.25),
-            Self::Before | Self::Autolyse => (0.5, 2.0),
-            Self::Mixing => (0.7, 1.5),
-            Self::Folds | Self::Floor | Self::Intermediate => (0.6, 1.5),
-            Self::Cold => (0.7, 1.7),
-            Self::Dividing => (0.3, 1.4),
-            Self::Proof => (0.8, 1.2),
-            Self::Bake => (0.9, 1.15),
-            Self::Cool => (0.7, 4.0),
+            Self::Sponge => &c::SPONGE_TOLERANCE,
+            Self::Before | Self::Autolyse => &c::BEFORE_TOLERANCE,
+            Self::Mixing => &c::MIXING_TOLERANCE,
+            Self::Folds | Self::Floor | Self::Intermediate => &c::FLOOR_TOLERANCE,
+            Self::Cold => &c::COLD_TOLERANCE,
+            Self::Dividing => &c::DIVIDING_TOLERANCE,
+            Self::Proof => &c::PROOF_TOLERANCE,
+            Self::Bake => &c::BAKE_TOLERANCE,
+            Self::Cool => &c::COOL_TOLERANCE,
         }
     }
 }
@@ -105,8 +106,8 @@ impl Method {
     /// What is usual for each stage.
     ///
     /// ```
-    /// use ironpeel_core::method::{Method, StageRole, Stage, StageKind};
-    /// use ironpeel_core::water::Process;
+    /// use ironpeel_core::coefficient::Coefficients;
+    /// use ironpeel_core::method::{Method, Process, StageRole, Stage, StageKind};
     /// let method = Method {
     ///     process: Process::NoTime,
     ///     target_c: 27.0,
@@ -114,23 +115,26 @@ impl Method {
     ///     machine_divided: true,
     ///     stages: vec![Stage::new(StageKind::Mix, "Mix", 10.0)],
     /// };
-    /// let usual = method.usual()[0];
+    /// let usual = method.usual(&Coefficients::default())[0];
     /// assert_eq!(usual.role, StageRole::Mixing);
     /// assert_eq!(usual.minutes.map(|band| (band.low, band.high)), Some((7.0, 15.0)));
     /// ```
-    pub fn usual(&self) -> Vec<TypicalRange> {
+    pub fn usual(&self, coefficients: &Coefficients) -> Vec<TypicalRange> {
         let single = self.stages.iter().filter(|stage| stage.kind == StageKind::Mix).count() == 1;
-        self.roles().into_iter().map(|role| usual(role, self.process, single)).collect()
+        self.roles()
+            .into_iter()
+            .map(|role| usual(role, self.process, single, coefficients))
+            .collect()
     }
 
     /// How short and how long each stage may be: what the plant allows, or the house's share of
     /// its planned minutes.
-    pub fn windows(&self) -> Vec<TimeTolerance> {
+    pub fn windows(&self, coefficients: &Coefficients) -> Vec<TimeTolerance> {
         let roles = self.roles().into_iter();
         roles
             .zip(&self.stages)
             .map(|(role, stage)| {
-                let (low, high) = role.slack();
+                let Estimate { low, high, .. } = coefficients.band(role.tolerance());
                 let whole = |share: f64| (share * stage.minutes).round();
                 let house = TimeTolerance { low_min: whole(low), high_min: whole(high) };
                 stage.tolerance.unwrap_or(house)
@@ -139,8 +143,8 @@ impl Method {
     }
 
     /// How long a dough can wait at each stage when the next is not ready, minutes.
-    pub fn waits(&self) -> Vec<f64> {
-        let windows = self.windows().into_iter();
+    pub fn waits(&self, coefficients: &Coefficients) -> Vec<f64> {
+        let windows = self.windows(coefficients).into_iter();
         windows
             .zip(self.roles())
             .zip(&self.stages)
@@ -157,14 +161,18 @@ impl Method {
     }
 }
 
-fn usual(role: StageRole, process: Process, single_mix: bool) -> TypicalRange {
-    let band = |typical, low, high| Some(Estimate::new(typical, low, high));
-    let room = band(25.0, 20.0, 28.0);
-    let (minutes, temperature_c, humidity_pct, message) = match (role, process) {
+fn usual(
+    role: StageRole,
+    process: Process,
+    single_mix: bool,
+    coefficients: &Coefficients,
+) -> TypicalRange {
+    let room = Some(&c::USUAL_ROOM_C);
+    let (minutes, temperature, humidity, message) = match (role, process) {
         (StageRole::Sponge, _) => (
-            band(210.0, 150.0, 270.0),
-            band(27.0, 24.0, 30.0),
-            band(65.0, 60.0, 75.0),
+            Some(&c::USUAL_SPONGE_MIN),
+            Some(&c::USUAL_SPONGE_C),
+            Some(&c::USUAL_SPONGE_HUMIDITY),
             "hydration, not a hotter room, sets how fast it matures; humid enough that no skin forms",
         ),
         (StageRole::Before, _) => (
@@ -174,13 +182,13 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> TypicalRange {
             "a scald cools before yeast meets it; bran drinks before it is judged",
         ),
         (StageRole::Mixing, Process::NoTime) if single_mix => {
-            (band(10.0, 7.0, 15.0), None, None, "all the development is the mixer's")
+            (Some(&c::USUAL_NO_TIME_MIX_MIN), None, None, "all the development is the mixer's")
         }
         (StageRole::Mixing, _) => {
-            (band(4.0, 2.0, 10.0), None, None, "ends by the dough, never by the minutes")
+            (Some(&c::USUAL_MIX_MIN), None, None, "ends by the dough, never by the minutes")
         }
         (StageRole::Autolyse, _) => (
-            band(20.0, 10.0, 60.0),
+            Some(&c::USUAL_AUTOLYSE_MIN),
             room,
             None,
             "15 to 30 minutes is the classic range; past an hour protein starts to break down",
@@ -189,17 +197,17 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> TypicalRange {
             (None, room, None, "three or four sets 20 to 45 minutes apart do a spiral mixer's work")
         }
         (StageRole::Floor, Process::NoTime | Process::Frozen) => (
-            band(5.0, 0.0, 15.0),
+            Some(&c::USUAL_NO_TIME_FLOOR_MIN),
             room,
             None,
             "a no-time dough has no time to lose before the divider",
         ),
         (StageRole::Floor, Process::SpongeDough) => {
-            (band(15.0, 10.0, 25.0), room, None, "it relaxes from the mixer")
+            (Some(&c::USUAL_SPONGE_FLOOR_MIN), room, None, "it relaxes from the mixer")
         }
         (StageRole::Floor, _) => (
-            band(120.0, 20.0, 720.0),
-            band(25.0, 16.0, 30.0),
+            Some(&c::USUAL_BULK_MIN),
+            Some(&c::USUAL_BULK_C),
             None,
             "ends at a volume, not at a time: between folds half an hour, in a cool room a night",
         ),
@@ -207,29 +215,39 @@ fn usual(role: StageRole, process: Process, single_mix: bool) -> TypicalRange {
             (None, None, None, "frozen through, kept, thawed: the core says when, not the clock")
         }
         (StageRole::Cold, _) => (
-            band(900.0, 480.0, 4320.0),
-            band(4.0, 2.0, 8.0),
+            Some(&c::USUAL_COLD_MIN),
+            Some(&c::USUAL_COLD_C),
             None,
             "overnight to 36 hours in a tin, one to five days for balls",
         ),
         (StageRole::Dividing, _) => {
-            (band(12.0, 2.0, 20.0), None, None, "the last piece before the dough is too old")
+            (Some(&c::USUAL_DIVIDING_MIN), None, None, "the last piece before the dough is too old")
         }
-        (StageRole::Intermediate, _) => {
-            (band(8.0, 4.0, 120.0), room, None, "the piece relaxes until it can be shaped")
-        }
+        (StageRole::Intermediate, _) => (
+            Some(&c::USUAL_INTERMEDIATE_MIN),
+            room,
+            None,
+            "the piece relaxes until it can be shaped",
+        ),
         (StageRole::Proof, _) => (
-            band(58.0, 40.0, 120.0),
-            band(33.0, 24.0, 38.0),
-            band(85.0, 70.0, 92.0),
+            Some(&c::USUAL_PROOF_MIN),
+            Some(&c::USUAL_PROOF_C),
+            Some(&c::USUAL_PROOF_HUMIDITY),
             "to a height, not to a time",
         ),
         (StageRole::Bake, _) => {
-            (band(25.0, 3.0, 75.0), band(230.0, 180.0, 400.0), None, "ends at a core temperature")
+            (Some(&c::USUAL_BAKE_MIN), Some(&c::USUAL_BAKE_C), None, "ends at a core temperature")
         }
         (StageRole::Cool, _) => {
-            (band(90.0, 20.0, 720.0), None, None, "sliced warm it smears; rye waits a day")
+            (Some(&c::USUAL_COOL_MIN), None, None, "sliced warm it smears; rye waits a day")
         }
     };
-    TypicalRange { role, minutes, temperature_c, humidity_pct, message }
+    let band = |of: Option<&Coefficient>| of.map(|of| coefficients.band(of));
+    TypicalRange {
+        role,
+        minutes: band(minutes),
+        temperature_c: band(temperature),
+        humidity_pct: band(humidity),
+        message,
+    }
 }

@@ -1,11 +1,13 @@
 use serde::Serialize;
 
 use super::{Method, Mixer, Speed, StageKind, cautions_at};
+use crate::coefficient::Coefficients;
 use crate::dough::{
     DoughColumn, DoughColumns, Formula, Ingredient, Library, PreparationKind, RoundedMass, Scaled,
     TooMuchPrefermentWater, round_to_resolution, shown,
 };
 use crate::heat::HeatSolution;
+use crate::units::G_PER_KG;
 use crate::water::HoldBack;
 
 /// One thing to weigh for a dough.
@@ -82,6 +84,7 @@ pub struct Sheet {
 pub struct Plan<'a> {
     pub formula: &'a Formula,
     pub library: &'a Library,
+    pub coefficients: &'a Coefficients,
     pub method: &'a Method,
     pub mixer: &'a Mixer,
     pub scaled: &'a Scaled,
@@ -187,7 +190,7 @@ fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchP
     groups.push(items(plan, &final_dough, final_dough.water_pct - ice_pct, ice_pct));
 
     let exact: Vec<f64> = groups.iter().flatten().map(|(.., pct)| pct * flour_kg / 100.0).collect();
-    let mut weighed = round_to_resolution(&exact, plan.division_kg).into_iter();
+    let mut weighed = round_to_resolution(&exact, plan.division_kg, plan.coefficients).into_iter();
     let mut out: Vec<Vec<ToWeigh>> = groups
         .into_iter()
         .map(|items| items.into_iter().zip(weighed.by_ref()).map(to_weigh).collect())
@@ -238,8 +241,8 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
         cautions.push(format!(
             "Weigh {} on a scale that shows {} g: this one's {} g is too coarse.",
             names.join(", "),
-            least * 1000.0,
-            plan.division_kg * 1000.0
+            least * G_PER_KG,
+            plan.division_kg * G_PER_KG
         ));
     }
     if plan.scaled.dough_kg < plan.mixer.min_kg {

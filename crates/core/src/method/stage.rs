@@ -1,8 +1,9 @@
 use serde::{Deserialize, Serialize};
 
+use super::Process;
+use super::coefficients as c;
 use super::{Mixer, StageRole};
 use crate::dough::Ingredient;
-use crate::water::Process;
 
 /// What happens in a stage.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -179,9 +180,8 @@ pub struct Handled {
     pub to_min: f64,
 }
 
-/// Hands for a set of folds, and to bring a dough to where it lies, minutes (H).
-pub(crate) const FOLD_MIN: f64 = 2.0;
-const BRING_MIN: f64 = 1.0;
+pub(crate) const FOLD_MIN: f64 = c::FOLD_MIN.value;
+const BRING_MIN: f64 = c::BRING_MIN.value;
 
 /// How a dough is made: ordered stages and where the dough should come off the mixer.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -197,7 +197,7 @@ pub struct Method {
 }
 
 /// At or below this a stage is a refrigerator's, whatever the weather, °C (H).
-pub const COLD_C: f64 = 12.0;
+pub const COLD_C: f64 = c::COLD_C.value;
 
 impl Stage {
     /// A stage of a kind that lasts so long, and nothing else about it.

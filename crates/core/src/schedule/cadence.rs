@@ -2,8 +2,9 @@ use std::ops::Range;
 
 use serde::{Deserialize, Serialize};
 
-use crate::method::{Equipment, Method, StageKind, StageRole};
-use crate::water::Process;
+use super::coefficients::{DIVIDE_MIN, NO_TIME_DIVIDE_MIN};
+use crate::coefficient::Coefficients;
+use crate::method::{Equipment, Method, Process, StageKind, StageRole};
 
 /// What a dough passes through on a line, one dough or so many pieces at a time.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -74,9 +75,8 @@ pub struct Cadence {
     pub floor_m2: f64,
 }
 
-/// Minutes in which a dough must be divided, and a no-time dough (H).
-const DIVIDE_MIN: f64 = 20.0;
-const NO_TIME_DIVIDE_MIN: f64 = 15.0;
+/// What rounding may tear apart.
+const SLACK: f64 = 1e-9;
 
 /// One of the doughs of a run.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -101,7 +101,12 @@ impl EachDough {
 /// oven for `pieces · minutes / pieces held`, for pieces pass through them one after another; the
 /// troughs let a dough through as often as what lies at once finds room in those there are:
 /// `Σ ⌈minutes/cadence⌉ · troughs ≤ all`. The slowest place sets the cadence.
-pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cadence {
+pub fn cadence(
+    method: &Method,
+    equipment: &Equipment,
+    dough: EachDough,
+    coefficients: &Coefficients,
+) -> Cadence {
     let roles = method.roles();
     let minutes_of = |wanted: &dyn Fn(StageRole) -> bool| -> f64 {
         let stages = method.stages.iter().zip(&roles);
@@ -155,8 +160,8 @@ pub fn cadence(method: &Method, equipment: &Equipment, dough: EachDough) -> Cade
     let divide_min =
         if divides { flow.fold(0.0, |most, pace| pace.minutes.max(most)) } else { 0.0 };
     let divide_limit_min = method.machine_divided.then_some(match method.process {
-        Process::NoTime | Process::Frozen => NO_TIME_DIVIDE_MIN,
-        _ => DIVIDE_MIN,
+        Process::NoTime | Process::Frozen => coefficients.value(&NO_TIME_DIVIDE_MIN),
+        _ => coefficients.value(&DIVIDE_MIN),
     });
     let taken = lying.iter().map(|one| one.doughs_at(minutes) * one.troughs).sum::<u32>();
     let in_use = taken.min(equipment.troughs);
@@ -198,7 +203,7 @@ pub(super) struct Lying {
 impl Lying {
     /// How many doughs lie there at once at a cadence.
     pub fn doughs_at(&self, cadence_min: f64) -> u32 {
-        (self.minutes / cadence_min - 1e-9).ceil().max(0.0) as u32
+        (self.minutes / cadence_min - SLACK).ceil().max(0.0) as u32
     }
 }
 

@@ -3,6 +3,7 @@ use serde::Serialize;
 
 use super::ScheduleRequest;
 use super::hours::spans;
+use crate::coefficient::Coefficients;
 use crate::ferment::{Refreshment, RefreshmentInput};
 
 /// Hours before use in which a feed is thought of, the likeliest first (H).
@@ -27,8 +28,9 @@ pub fn feed_before(
     hydration_pct: f64,
     room_c: f64,
     wanted: &ScheduleRequest,
+    coefficients: &Coefficients,
 ) -> Option<FeedAt> {
-    let shut = spans(&wanted.closed_hours, mixes_at - Duration::hours(24), mixes_at, wanted.zone);
+    let shut = spans(&wanted.closed_hours, mixes_at - Duration::days(1), mixes_at, wanted.zone);
     FEED_H.into_iter().find_map(|hours| {
         let at = mixes_at - Duration::hours(hours);
         let open = shut.iter().all(|(from, to)| at < *from || *to <= at);
@@ -44,7 +46,7 @@ pub fn feed_before(
             grams: grams.into(),
             ripe_in_h: (hours as f64).into(),
         };
-        let feed = input.compute().ok().filter(|feed| feed.reachable)?;
+        let feed = input.compute(coefficients).ok().filter(|feed| feed.reachable)?;
         Some(FeedAt { at, ripe_at: mixes_at, feed })
     })
 }

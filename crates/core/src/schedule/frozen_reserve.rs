@@ -1,18 +1,15 @@
 use chrono::{DateTime, Duration, Utc};
 use serde::{Deserialize, Serialize};
 
+use super::coefficients::{BEFORE_CLOSING_MIN, COLD_THROUGH_H, KEEP_WEEKS, THAW_H};
 use super::find_start::Shut;
 use super::hours::spans;
 use super::{SchedulePlan, ScheduleRequest};
+use crate::coefficient::Coefficients;
 use crate::method::{Method, StageRole};
-use crate::units::{NumberRange, RawNumber, ValidationErrors, timestamp};
-
-/// Pieces go into the freezer when they are cold through; thawing, and how long they keep (H).
-const COLD_THROUGH_H: i64 = 2;
-const THAW_H: i64 = 24;
-const KEEP_WEEKS: i64 = 6;
-/// Before nobody is there any more, minutes.
-const BEFORE_MIN: i64 = 15;
+use crate::units::{
+    DAYS_PER_WEEK, H_PER_DAY, MIN_PER_H, NumberRange, RawNumber, ValidationErrors, timestamp,
+};
 
 const PIECES: NumberRange = NumberRange::new("pieces", "surplus pieces", "", 1.0, 100_000.0);
 
@@ -52,10 +49,15 @@ impl FrozenReserveInput {
         method: &Method,
         day: &SchedulePlan,
         wanted: &ScheduleRequest,
+        coefficients: &Coefficients,
         at: &str,
         faults: &mut ValidationErrors,
     ) -> Option<FrozenReserve> {
         let pieces = PIECES.check(&self.pieces, at, faults);
+        let lasts =
+            |of, unit_min: f64| super::find_start::minutes(coefficients.value(of) * unit_min);
+        let keeps = lasts(&KEEP_WEEKS, DAYS_PER_WEEK * H_PER_DAY * MIN_PER_H);
+        let before = lasts(&BEFORE_CLOSING_MIN, 1.0);
         let roles = method.roles();
         let divided = roles.iter().position(|role| *role == StageRole::Dividing);
         let cold = roles.iter().rposition(|role| *role == StageRole::Cold);
@@ -73,9 +75,9 @@ impl FrozenReserveInput {
             );
             return None;
         }
-        let cold_through = day.stages.get(cold)?.starts_at + Duration::hours(COLD_THROUGH_H);
+        let cold_through = day.stages.get(cold)?.starts_at + lasts(&COLD_THROUGH_H, MIN_PER_H);
         let far = Duration::days(2);
-        let until = self.on.min(cold_through + Duration::weeks(KEEP_WEEKS + 1)) + far;
+        let until = self.on.min(cold_through + keeps + Duration::weeks(1)) + far;
         let shut = spans(&wanted.closed_hours, cold_through - far, until, wanted.zone);
         // Later than it could be where they freeze, earlier where they thaw and warm.
         let freeze_at = open_from(&shut, cold_through);
@@ -87,14 +89,17 @@ impl FrozenReserveInput {
             .take_while(|(_, role)| **role != StageRole::Bake)
             .map(|(stage, _)| stage.minutes)
             .sum();
-        let out_at = open_until(&shut, self.on - super::find_start::minutes(out_min));
-        let thaw_at = open_until(&shut, out_at - Duration::hours(THAW_H));
-        let keep_until = freeze_at + Duration::weeks(KEEP_WEEKS);
+        let out_at = open_until(&shut, before, self.on - super::find_start::minutes(out_min));
+        let thaw_at = open_until(&shut, before, out_at - lasts(&THAW_H, MIN_PER_H));
+        let keep_until = freeze_at + keeps;
         if thaw_at < freeze_at {
             faults.push(format!("{at}on"), "before then they cannot be frozen and thawed again");
         }
         if self.on > keep_until {
-            let message = format!("frozen dough keeps {KEEP_WEEKS} weeks, and this is later");
+            let message = format!(
+                "frozen dough keeps {:.0} weeks, and this is later",
+                coefficients.value(&KEEP_WEEKS)
+            );
             faults.push(format!("{at}on"), message);
         }
         Some(FrozenReserve {
@@ -115,7 +120,7 @@ fn open_from(shut: &Shut, timestamp: DateTime<Utc>) -> DateTime<Utc> {
 }
 
 /// A moment, or one just before the closed hours in which it falls.
-fn open_until(shut: &Shut, timestamp: DateTime<Utc>) -> DateTime<Utc> {
+fn open_until(shut: &Shut, before: Duration, timestamp: DateTime<Utc>) -> DateTime<Utc> {
     let within = shut.iter().find(|(from, to)| *from <= timestamp && timestamp < *to);
-    within.map_or(timestamp, |(from, _)| open_until(shut, *from - Duration::minutes(BEFORE_MIN)))
+    within.map_or(timestamp, |(from, _)| open_until(shut, before, *from - before))
 }

@@ -4,10 +4,15 @@ use chrono::{
 use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
 
-use crate::units::ValidationErrors;
+use crate::units::{ValidationErrors, quoted};
 
 /// Minutes of a day.
+/// Days more than lie between: one before, one after, and one cut off.
+const AROUND: usize = 3;
 const DAY_MIN: i64 = 24 * 60;
+/// Shortest and longest closed hours: a start steps over less, and more leaves no day.
+const LEAST_MIN: i64 = 15;
+const MOST_MIN: i64 = 20 * 60;
 
 /// Hours of every day in which nobody is there, by the clock on the wall; past midnight where the
 /// end lies before the beginning.
@@ -39,7 +44,7 @@ pub fn spans(
     zone: Tz,
 ) -> Vec<(DateTime<Utc>, DateTime<Utc>)> {
     let first = from.with_timezone(&zone).date_naive() - Days::new(1);
-    let days = (to - from).num_days().max(0) as usize + 3;
+    let days = (to - from).num_days().max(0) as usize + AROUND;
     first
         .iter_days()
         .take(days)
@@ -89,21 +94,16 @@ impl ClosedHoursInput {
         let mut time = |field: &str, text: &str| {
             let read = NaiveTime::parse_from_str(text.trim(), "%H:%M");
             if read.is_err() {
-                let message = format!("“{}” is no time of day, such as 22:00", short(text));
+                let message = format!("“{}” is no time of day, such as 22:00", quoted(text));
                 faults.push(format!("{at}{field}"), message);
             }
             read.ok()
         };
         let (from, to) = (time("from", &self.from), time("to", &self.to));
         let closed = ClosedHours { from: from?, to: to? };
-        // Less than a quarter of an hour would be stepped over; more than twenty hours leaves no day.
-        if !(15..=20 * 60).contains(&closed.minutes()) {
+        if !(LEAST_MIN..=MOST_MIN).contains(&closed.minutes()) {
             faults.push(format!("{at}to"), "closed hours are from 15 minutes to 20 hours long");
         }
         Some(closed)
     }
-}
-
-fn short(text: &str) -> String {
-    text.trim().chars().take(20).collect()
 }

@@ -5,6 +5,7 @@ use chrono::{DateTime, Utc};
 use super::ScheduleRequest;
 use super::cadence::{EachDough, Place};
 use super::find_start::minutes;
+use crate::coefficient::Coefficients;
 use crate::method::{Equipment, Method, StageRole, TimeTolerance};
 
 /// A stage of one dough that is begun later or earlier than planned.
@@ -44,6 +45,7 @@ pub struct RunRequest<'a> {
     pub stop: Option<Stop>,
     /// Doughs that are not made after all, counted from 0.
     pub dropped: &'a [usize],
+    pub coefficients: &'a Coefficients,
 }
 
 /// A run on a line, its divider at the line's pace.

@@ -2,6 +2,7 @@
 //! nobody is there; a run of doughs at its line's cadence.
 
 mod cadence;
+pub mod coefficients;
 mod feed;
 mod find_start;
 mod flow;

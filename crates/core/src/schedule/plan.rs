@@ -3,17 +3,19 @@ use serde::Serialize;
 use thiserror::Error;
 
 use super::ScheduleRequest;
+use super::coefficients::{BULK_MIN, RETARD_C};
 use super::find_start::{Shut, find_start, minutes};
+use crate::coefficient::Coefficients;
 use crate::method::{Method, Stage, StageKind, StageRole, TimeTolerance};
+use crate::units::{MIN_PER_H, S_PER_MIN};
 
+/// A stretched night is a whole number of these, minutes.
+const STEP_MIN: f64 = 5.0;
 /// A night in the cold may be so much shorter or longer (H), within what its stage allows.
 const COLD_STRETCH: [f64; 6] = [0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
 /// Nights in the cold that are tried where a method has none, hours (H: 8 to 24).
 const RETARD_H: [f64; 13] =
     [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0, 18.0, 20.0, 22.0, 24.0];
-const RETARD_C: f64 = 4.0;
-/// Bulk shorter than this is floor time, minutes (H).
-const BULK_MIN: f64 = 40.0;
 
 /// What a plan is held to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -103,9 +105,10 @@ struct Way {
 pub fn plan_schedule(
     method: &Method,
     wanted: &ScheduleRequest,
+    coefficients: &Coefficients,
 ) -> Result<SchedulePlan, ScheduleError> {
     let mut blocked = None;
-    for way in ways(method) {
+    for way in ways(method, coefficients) {
         match fit(&way, wanted) {
             Ok(plan) => return Ok(plan),
             Err(stage) => blocked = blocked.or(Some(stage)),
@@ -115,15 +118,15 @@ pub fn plan_schedule(
 }
 
 /// From the least change to the greatest.
-fn ways(method: &Method) -> Vec<Way> {
+fn ways(method: &Method, coefficients: &Coefficients) -> Vec<Way> {
     let plain = |(at, stage): (usize, &Stage)| (stage.clone(), 0.0, Some(at));
     let cold = method.stages.iter().position(Stage::is_cold);
     if let Some(cold) = cold {
         let planned = method.stages[cold].minutes;
-        let TimeTolerance { low_min, high_min } = method.windows()[cold];
+        let TimeTolerance { low_min, high_min } = method.windows(coefficients)[cold];
         let mut lasts = vec![planned];
         for factor in COLD_STRETCH {
-            let minutes = planned + ((factor - 1.0) * planned / 5.0).round() * 5.0;
+            let minutes = planned + ((factor - 1.0) * planned / STEP_MIN).round() * STEP_MIN;
             let minutes = minutes.max(low_min).min(high_min);
             if !lasts.contains(&minutes) {
                 lasts.push(minutes);
@@ -138,41 +141,47 @@ fn ways(method: &Method) -> Vec<Way> {
                 stages[cold].1 = more;
                 let message = (more != 0.0).then(|| {
                     let word = if more > 0.0 { "longer" } else { "shorter" };
-                    format!("the cold is {:.1} h {word} than the method says", more.abs() / 60.0)
+                    format!(
+                        "the cold is {:.1} h {word} than the method says",
+                        more.abs() / MIN_PER_H
+                    )
                 });
                 Way { stages, message }
             })
             .collect();
     }
+    let retard_c = coefficients.value(&RETARD_C);
     let mut all =
         vec![Way { stages: method.stages.iter().enumerate().map(plain).collect(), message: None }];
-    all.extend(nights(method).into_iter().flat_map(|(at, half, before)| {
-        RETARD_H.into_iter().map(move |hours| {
-            let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
-            let night = Stage {
-                temperature_c: Some(RETARD_C),
-                ends_when: "somebody is there; look whether it still has strength".into(),
-                ..Stage::new(StageKind::Rest, "In the cold", hours * 60.0)
-            };
-            let night = (night, hours * 60.0, None);
-            if half {
-                let (stage, ..) = &mut stages[at];
-                stage.minutes /= 2.0;
-                let rest = (stage.clone(), 0.0, Some(at));
-                stages.splice(at + 1..=at, [night, rest]);
-            } else {
-                stages.insert(at, night);
-            }
-            let message = format!("{hours:.0} h in the cold {before}: nothing else fits");
-            Way { stages, message: Some(message) }
-        })
-    }));
+    all.extend(nights(method, coefficients.value(&BULK_MIN)).into_iter().flat_map(
+        |(at, half, before)| {
+            RETARD_H.into_iter().map(move |hours| {
+                let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
+                let night = Stage {
+                    temperature_c: Some(retard_c),
+                    ends_when: "somebody is there; look whether it still has strength".into(),
+                    ..Stage::new(StageKind::Rest, "In the cold", hours * MIN_PER_H)
+                };
+                let night = (night, hours * MIN_PER_H, None);
+                if half {
+                    let (stage, ..) = &mut stages[at];
+                    stage.minutes /= 2.0;
+                    let rest = (stage.clone(), 0.0, Some(at));
+                    stages.splice(at + 1..=at, [night, rest]);
+                } else {
+                    stages.insert(at, night);
+                }
+                let message = format!("{hours:.0} h in the cold {before}: nothing else fits");
+                Way { stages, message: Some(message) }
+            })
+        },
+    ));
     all
 }
 
 /// Where a night in the cold could be put in: before the last proof, before the dough is divided,
 /// or halfway through its bulk, the least change first.
-fn nights(method: &Method) -> Vec<(usize, bool, &'static str)> {
+fn nights(method: &Method, bulk_min: f64) -> Vec<(usize, bool, &'static str)> {
     let mut found = Vec::new();
     if let Some(proof) = method.stages.iter().rposition(|stage| stage.kind == StageKind::Proof) {
         found.push((proof, false, "before the proof"));
@@ -182,7 +191,7 @@ fn nights(method: &Method) -> Vec<(usize, bool, &'static str)> {
         .filter(|at| roles[*at] == StageRole::Floor)
         .max_by(|one, other| method.stages[*one].minutes.total_cmp(&method.stages[*other].minutes));
     // A dough that hardly lies has nothing to be slowed down.
-    if let Some(bulk) = bulk.filter(|at| method.stages[*at].minutes >= BULK_MIN) {
+    if let Some(bulk) = bulk.filter(|at| method.stages[*at].minutes >= bulk_min) {
         found.push((bulk + 1, false, "after the bulk"));
         found.push((bulk, true, "halfway through the bulk"));
     }
@@ -258,7 +267,8 @@ impl SchedulePlan {
             .stages
             .iter()
             .map(|planned| {
-                let minutes = (planned.ends_at - planned.starts_at).num_seconds() as f64 / 60.0;
+                let minutes =
+                    (planned.ends_at - planned.starts_at).num_seconds() as f64 / S_PER_MIN;
                 planned.of.and_then(|at| method.stages.get(at)).map_or_else(
                     || Stage {
                         temperature_c: planned.ambient_c,

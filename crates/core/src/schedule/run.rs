@@ -9,6 +9,7 @@ use super::layout::Laid;
 use super::line::{Line, RunRequest, Span};
 use super::{FoldSet, ScheduleError};
 use crate::method::{Method, Stage, StageKind, StageRole};
+use crate::units::{H_PER_DAY, MIN_PER_H, S_PER_MIN};
 
 /// A stage of one dough of a run.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -99,7 +100,7 @@ pub enum RunError {
 
 /// The longest run.
 const MOST_DAYS: f64 = 60.0;
-const MINUTES_A_DAY: f64 = 1440.0;
+const MINUTES_A_DAY: f64 = H_PER_DAY * MIN_PER_H;
 /// The most pieces of a run, each followed by itself.
 const MOST_PIECES: f64 = 2_000_000.0;
 
@@ -112,8 +113,13 @@ const MOST_PIECES: f64 = 2_000_000.0;
 /// the mixer stands no sponge is set either.
 pub fn plan_run(wanted: &RunRequest<'_>) -> Result<RunPlan, RunError> {
     let method = paced(wanted);
-    let cadence = cadence(&method, wanted.equipment, wanted.each);
-    let line = Line { wanted, roles: method.roles(), windows: method.windows(), method: &method };
+    let cadence = cadence(&method, wanted.equipment, wanted.each, wanted.coefficients);
+    let line = Line {
+        wanted,
+        roles: method.roles(),
+        windows: method.windows(wanted.coefficients),
+        method: &method,
+    };
     let days = cadence.minutes * wanted.doughs as f64 / MINUTES_A_DAY;
     if days > MOST_DAYS {
         return Err(RunError::TooLong { minutes: cadence.minutes, days });
@@ -124,7 +130,7 @@ pub fn plan_run(wanted: &RunRequest<'_>) -> Result<RunPlan, RunError> {
     }
     let undisturbed = line.lay(&cadence, &[]);
     let (start, moved_min) = line.find_start(&undisturbed.doughs)?;
-    let since = |at: DateTime<Utc>| (at - start).num_seconds() as f64 / 60.0;
+    let since = |at: DateTime<Utc>| (at - start).num_seconds() as f64 / S_PER_MIN;
     let stop = wanted.stop.map(|stop| {
         let from = since(stop.from);
         (from, from + stop.minutes, stop.place)
@@ -145,7 +151,7 @@ pub fn plan_run(wanted: &RunRequest<'_>) -> Result<RunPlan, RunError> {
 /// The method with its divider at the line's pace.
 fn paced(wanted: &RunRequest<'_>) -> Method {
     let mut method = wanted.method.clone();
-    let pace = cadence(&method, wanted.equipment, wanted.each).divide_min;
+    let pace = cadence(&method, wanted.equipment, wanted.each, wanted.coefficients).divide_min;
     let divide = method.stages.iter().position(|stage| stage.kind == StageKind::Divide);
     if let Some(at) = divide.filter(|_| pace > 0.0) {
         method.stages[at].minutes = pace;
@@ -170,7 +176,7 @@ impl Line<'_> {
             })
             .collect();
         let in_the_way = |start: DateTime<Utc>, shut: &Shut| {
-            let since = |at: &DateTime<Utc>| (*at - start).num_seconds() as f64 / 60.0;
+            let since = |at: &DateTime<Utc>| (*at - start).num_seconds() as f64 / S_PER_MIN;
             let shut: Vec<(f64, f64)> =
                 shut.iter().map(|(from, to)| (since(from), since(to))).collect();
             let meets = |(from, to, _): &&(f64, f64, usize)| {

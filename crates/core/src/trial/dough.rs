@@ -5,15 +5,15 @@ use crate::chain::{
     Chain, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine, chain, gas_at_oven,
     stretch_for_gas,
 };
+use crate::coefficient::Coefficients;
 use crate::dough::{
     AllergenStatement, Amount, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft, Ingredient,
     LineInput, PreparationInput, PreparationKind,
 };
 use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftTarget, Species};
-use crate::method::{Method, OptionalStep, Stage, StageKind, StageRole};
-use crate::plant::PlantNumbers;
+use crate::method::{Method, OptionalStep, Process, Stage, StageKind, StageRole};
+use crate::plant::PlantParameters;
 use crate::units::{RawNumber, ValidationErrors};
-use crate::water::Process;
 
 /// Taken off by one pass of a 30-mesh sieve, % (H).
 const SIEVED_PCT: f64 = 14.0;
@@ -43,7 +43,7 @@ pub(super) struct TrialDough<'a> {
     formula: ScenarioFormula,
     method: Method,
     line: &'a ScenarioLine,
-    numbers: &'a PlantNumbers,
+    plant: &'a PlantParameters,
     run_settings: RunSettings<'a>,
     target_c: f64,
 }
@@ -70,7 +70,7 @@ impl<'a> TrialDough<'a> {
             formula: scenario.formula.clone(),
             method: scenario.method.clone(),
             line: scenario.line,
-            numbers: scenario.numbers,
+            plant: scenario.plant,
             target_c: scenario.run_settings.target_c.unwrap_or(scenario.method.target_c),
             run_settings,
         }
@@ -131,7 +131,8 @@ impl<'a> TrialDough<'a> {
             Intervention::MoreWater => self.wetter(3.0),
             Intervention::LessWater => self.wetter(-2.0),
             Intervention::Autolyse => {
-                self.method = self.method.with(OptionalStep::Autolyse, true);
+                self.method =
+                    self.method.with(OptionalStep::Autolyse, true, &self.plant.coefficients);
                 let roles = self.method.roles();
                 if let Some(at) = roles.iter().position(|role| *role == StageRole::Autolyse) {
                     self.method.stages[at].minutes = AUTOLYSE_MIN;
@@ -146,8 +147,9 @@ impl<'a> TrialDough<'a> {
                 self.after_mixing(stage(StageKind::Fold, "One more set of folds", 30.0, when));
             }
             Intervention::Sieve => {
-                let per_ash = self.numbers.model.per_ash().value;
-                self.flours.iter_mut().for_each(|flour| sieve(flour, per_ash));
+                let coefficients = &self.plant.coefficients;
+                let per_ash = self.plant.model.per_ash().value;
+                self.flours.iter_mut().for_each(|flour| sieve(flour, per_ash, coefficients));
             }
             Intervention::PartWhite => self.part_white(),
             Intervention::VitalGluten => self.add(Ingredient::VitalGluten, 2.0),
@@ -240,7 +242,7 @@ impl<'a> TrialDough<'a> {
             formula: &formula,
             method: &self.method,
             line: self.line,
-            numbers: self.numbers,
+            plant: self.plant,
             run_settings: RunSettings { target_c: Some(self.target_c), ..self.run_settings },
         };
         ask(&scenario, &chain(&scenario))
@@ -335,7 +337,7 @@ fn pct(line: &LineInput) -> f64 {
 }
 
 /// Bran off: the ash by mass balance, the absorption by what ash explains of it.
-fn sieve(flour: &mut TrialFlour, per_ash: f64) {
+fn sieve(flour: &mut TrialFlour, per_ash: f64, coefficients: &Coefficients) {
     if flour.extraction_pct.is_none_or(|extraction| extraction <= 85.0) {
         return;
     }
@@ -343,7 +345,7 @@ fn sieve(flour: &mut TrialFlour, per_ash: f64) {
         return;
     };
     let wanted = SiftTarget::RemovedPct(SIEVED_PCT);
-    let sifted = Sift { ash_dm_pct: ash, bran_ash_dm_pct: None, wanted }.balance();
+    let sifted = Sift { ash_dm_pct: ash, bran_ash_dm_pct: None, wanted }.balance(coefficients);
     let (sieved, left) = (sifted.ash_dm_pct, sifted.extraction_pct / 100.0);
     for reading in &mut flour.readings.0 {
         match reading.property {

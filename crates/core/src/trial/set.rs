@@ -3,7 +3,9 @@ use serde::Serialize;
 use super::dough::TrialDough;
 use super::{Intervention, QualityGoal};
 use crate::chain::{Chain, Scenario};
+use crate::coefficient::Coefficients;
 use crate::method::Sheet;
+use crate::water::coefficients::{EDGE, FELT_HANDLING};
 
 /// Dough of a trial's each variant where nothing else is said, kg.
 const BENCH_KG: f64 = 1.0;
@@ -110,13 +112,13 @@ fn variant(
     };
     let interventions = interventions.to_vec();
     match dough.chain() {
-        Ok(chain) => of_chain(name, interventions, chain, beside),
+        Ok(chain) => of_chain(name, interventions, chain, beside, scenario.coefficients()),
         Err(faults) => {
             let message = faults.0.into_iter().map(|fault| fault.message).collect::<Vec<_>>();
             let nothing = Chain::empty();
             Variant {
                 error: Some(message.join("; ")),
-                ..of_chain(name, interventions, nothing, None)
+                ..of_chain(name, interventions, nothing, None, scenario.coefficients())
             }
         }
     }
@@ -127,12 +129,13 @@ fn of_chain(
     interventions: Vec<Intervention>,
     chain: Chain,
     beside: Option<&Variant>,
+    coefficients: &Coefficients,
 ) -> Variant {
     let water = chain.water.as_ref();
     let dough_absorption_pct = water.map(|water| water.dough_absorption_pct);
     let ceiling_pct = water.and_then(|water| water.ceiling_pct);
     Variant {
-        handling: handling(dough_absorption_pct, ceiling_pct, beside),
+        handling: handling(dough_absorption_pct, ceiling_pct, beside, coefficients),
         name,
         interventions,
         dough_absorption_pct,
@@ -149,20 +152,26 @@ fn of_chain(
 }
 
 /// How a dough handles, by how far its water lies from what its strength carries.
-fn handling(floor: Option<f64>, ceiling: Option<f64>, beside: Option<&Variant>) -> String {
+fn handling(
+    floor: Option<f64>,
+    ceiling: Option<f64>,
+    beside: Option<&Variant>,
+    coefficients: &Coefficients,
+) -> String {
+    let (edge, felt) = (coefficients.value(&EDGE), coefficients.value(&FELT_HANDLING));
     let room = |floor: Option<f64>, ceiling: Option<f64>| Some(ceiling? - floor?);
     let Some(now) = room(floor, ceiling) else {
         return "strength is not known: judge it by hand".into();
     };
     let stands = match now {
         ..0.0 => format!("{:.1} points beyond what its strength carries", -now),
-        0.0..3.0 => format!("at the edge: {now:.1} points below what its strength carries"),
+        _ if now < edge => format!("at the edge: {now:.1} points below what its strength carries"),
         _ => format!("{now:.1} points below what its strength carries"),
     };
     let before = beside.and_then(|was| room(was.dough_absorption_pct, was.ceiling_pct));
     match before.map(|was| now - was) {
-        Some(moved) if moved > 0.25 => format!("{stands}; firmer in the hand"),
-        Some(moved) if moved < -0.25 => format!("{stands}; softer and stickier"),
+        Some(moved) if moved > felt => format!("{stands}; firmer in the hand"),
+        Some(moved) if moved < -felt => format!("{stands}; softer and stickier"),
         _ => stands,
     }
 }

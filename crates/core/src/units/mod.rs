@@ -1,21 +1,21 @@
-//! Numbers as they arrive, the ranges they must keep, and where coefficients come from.
+//! Numbers as they arrive, the ranges they must keep, and their bands.
 
 mod bisect;
-mod derivation;
+mod conversion;
 mod estimate;
 mod number;
 mod number_range;
-mod origin;
+mod quoted;
 mod raw_number;
 mod series;
 pub mod timestamp;
 
 pub use bisect::{bisect, crossing};
-pub use derivation::{Derivation, DerivationInput};
+pub use conversion::{DAYS_PER_WEEK, G_PER_KG, H_PER_DAY, MIN_PER_H, S_PER_MIN};
 pub use estimate::Estimate;
 pub use number::{DecimalMark, NumberError, decimal_mark_of, parse_number, spelt_out};
 pub(crate) use number::{groups, is_range};
 pub use number_range::{FieldError, NumberRange, ValidationErrors};
-pub use origin::{Coefficient, Origin};
+pub use quoted::quoted;
 pub use raw_number::RawNumber;
 pub use series::{Series, check_equal, check_rising};

@@ -28,9 +28,6 @@ pub enum NumberError {
     Ambiguous { text: String, decimal: String, thousands: String },
 }
 
-/// Longest text quoted.
-const QUOTED: usize = 40;
-
 /// Reads a number as people write it: `24.6`, `24,6`, `1 250`, `1’250.5`, `1.250,5`, with or
 /// without a sign.
 ///
@@ -50,7 +47,7 @@ const QUOTED: usize = 40;
 /// ```
 pub fn parse_number(text: &str, mark: Option<DecimalMark>) -> Result<f64, NumberError> {
     let text = text.trim();
-    let quoted = || text.chars().take(QUOTED).collect::<String>();
+    let quoted = || super::quoted(text);
     let not_one = || NumberError::NotANumber(quoted());
     if text.is_empty() {
         return Err(NumberError::Empty);

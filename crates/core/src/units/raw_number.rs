@@ -70,7 +70,7 @@ impl<'de> Visitor<'de> for GivenVisitor {
     }
 
     fn visit_str<E>(self, value: &str) -> Result<RawNumber, E> {
-        let short: String = value.chars().take(40).collect();
+        let short = super::quoted(value);
         Ok(RawNumber::Other(format!("“{short}”")))
     }
 

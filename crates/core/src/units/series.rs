@@ -67,7 +67,7 @@ impl<'de> Deserialize<'de> for Series {
             }
 
             fn visit_str<E>(self, value: &str) -> Result<Series, E> {
-                let short: String = value.chars().take(40).collect();
+                let short = super::quoted(value);
                 Ok(Series::NotAList(RawNumber::Other(format!("“{short}”"))))
             }
 

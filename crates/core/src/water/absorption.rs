@@ -1,13 +1,15 @@
 use serde::Deserialize;
 
 use super::absorption_model::{ABSORPTION, ASH, DAMAGED, PROTEIN};
+use super::coefficients::{PROCESSES, STRAIGHT_BULK};
 use super::{
-    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Addition, Composition,
-    CorrectionFactors, Flour, FlourPart, Process, build_up,
+    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Addition, Composition, Flour, FlourPart,
+    build_up,
 };
+use crate::coefficient::Coefficients;
 use crate::dough::{Ingredient, Library};
 use crate::flour::{Moisture, Species};
-use crate::units::{NumberRange, RawNumber, ValidationErrors};
+use crate::units::{NumberRange, RawNumber, ValidationErrors, quoted};
 
 /// Most lines.
 const MOST: usize = 60;
@@ -101,11 +103,11 @@ impl AbsorptionInput {
     pub fn compute(&self) -> Result<AbsorptionBuildUp, ValidationErrors> {
         let mut faults = ValidationErrors::default();
         let flour = self.flour.check(&mut faults);
-        let process =
-            word(self.process.as_deref(), Process::from_key, None, &Process::ALL.map(Process::key));
-        let process = process.unwrap_or_else(|message| {
+        let known = |key: &str| PROCESSES.into_iter().find(|process| process.key == key);
+        let keys = PROCESSES.map(|process| process.key);
+        let process = word(self.process.as_deref(), known, None, &keys).unwrap_or_else(|message| {
             faults.push("process", message);
-            Process::StraightBulk
+            &STRAIGHT_BULK
         });
         if self.lines.len() > MOST {
             faults.push("lines", format!("up to {MOST} lines; {} were given", self.lines.len()));
@@ -119,7 +121,7 @@ impl AbsorptionInput {
                 library.knows(*known) && !matches!(known, Ingredient::Flour | Ingredient::Water)
             });
             let Some(ingredient) = known else {
-                let short: String = line.ingredient.chars().take(40).collect();
+                let short = quoted(&line.ingredient);
                 let words: Vec<_> = Ingredient::ALL[2..].iter().map(|known| known.key()).collect();
                 let message = format!(
                     "“{short}” is no ingredient known here; use one of {}",
@@ -132,14 +134,14 @@ impl AbsorptionInput {
         }
         let style_points = STYLE.check_or(&self.style_points, 0.0, "", &mut faults);
         faults.or(())?;
-        let (correction_factors, model) = (CorrectionFactors::default(), AbsorptionModel::prior());
+        let (coefficients, model) = (Coefficients::default(), AbsorptionModel::default());
         let wanted = AbsorptionRequest {
             process,
             lines: &lines,
             style_points,
             override_pct: None,
             machine_divided: self.machine_divided,
-            correction_factors: &correction_factors,
+            coefficients: &coefficients,
             model: &model,
         };
         let flours = [FlourPart { name: "the flour", flour, share_pct: 100.0 }];
@@ -205,7 +207,7 @@ fn word<T>(
     match given {
         None => default.ok_or_else(|| format!("it is missing; {}", wanted())),
         Some(text) => of(text).ok_or_else(|| {
-            let short: String = text.chars().take(40).collect();
+            let short = quoted(text);
             format!("“{short}” is not known here; {}", wanted())
         }),
     }

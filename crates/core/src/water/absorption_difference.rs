@@ -1,22 +1,8 @@
 use serde::Serialize;
 
 use super::AbsorptionModel;
+use crate::coefficient::Coefficient;
 use crate::flour::{MoistureBasis, Property, Readings};
-use crate::units::Coefficient;
-
-const SOURCE: &str = "prior of the absorption model; your own lots will move it";
-
-/// Damaged starch above which the trap opens, %.
-pub const CRITICAL_DAMAGED_STARCH: f64 = 10.0;
-/// Points of water per point of protein on 14 %.
-pub const PER_PROTEIN: Coefficient =
-    Coefficient::house("water per point of protein", 1.1, 0.7, 1.5, "points", SOURCE);
-/// Points of water per point of damaged starch.
-pub const PER_DAMAGED_STARCH: Coefficient =
-    Coefficient::house("water per point of damaged starch", 1.4, 1.0, 1.8, "points", SOURCE);
-/// Points of water per point of ash on dry matter.
-pub const PER_ASH: Coefficient =
-    Coefficient::house("water per point of ash", 4.0, 2.0, 6.0, "points", SOURCE);
 
 /// Part of a change in absorption.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -57,7 +43,7 @@ pub struct AbsorptionDifference {
 ///     Reading { property: Property::DamagedStarch, value: damaged, basis: None, method: None, censored: None },
 ///     Reading { property: Property::Absorption, value: absorption, basis: Some(Fourteen), method: None, censored: None },
 /// ]);
-/// let change = absorption_difference(&lot(8.2, 62.0), &lot(10.9, 65.4), &AbsorptionModel::prior());
+/// let change = absorption_difference(&lot(8.2, 62.0), &lot(10.9, 65.4), &AbsorptionModel::default());
 /// assert!((change.explained - 3.78).abs() < 1e-9);
 /// assert!((change.parts[1].points + 0.38).abs() < 1e-9); // the unexplained rest
 /// ```

@@ -1,25 +1,12 @@
+use std::borrow::Cow;
+
 use nalgebra::{Matrix4, Vector4};
 use serde::{Deserialize, Serialize};
 
-use super::{PER_ASH, PER_DAMAGED_STARCH, PER_PROTEIN};
-use crate::units::{Coefficient, NumberRange, Origin, RawNumber, ValidationErrors};
+use super::coefficients as c;
+use crate::coefficient::{Coefficient, Coefficients, Origin};
+use crate::units::{Estimate, NumberRange, RawNumber, ValidationErrors};
 
-/// Where the composition of a flour is counted from: protein on 14 %, damaged starch as is, ash on
-/// dry matter.
-const CENTRE: [f64; 3] = [12.0, 7.5, 0.60];
-/// Standard deviation of a measured absorption about the model, in points (H).
-const NOISE_SD: f64 = 1.5;
-/// How far a property may lie from the centre where the certificate does not state it, 1 σ (H).
-const UNSTATED_SD: [f64; 3] = [1.2, 1.5, 0.05];
-/// Absorption on 14 % of a flour at the centre.
-pub const AT_CENTRE: Coefficient = Coefficient::house(
-    "absorption of a flour of 12 % protein, 7.5 % damaged starch, 0.60 % ash",
-    60.0,
-    58.5,
-    61.5,
-    "%",
-    "prior of the absorption model; your own lots will move it",
-);
 const MOST_LOTS: usize = 5000;
 
 /// What makes a flour thirsty, as far as its certificate states it.
@@ -48,7 +35,9 @@ impl Composition {
     fn row(self) -> Vector4<f64> {
         let [protein, damaged, ash] = self.stated();
         let off = |value: Option<f64>, centre| value.map_or(0.0, |value| value - centre);
-        Vector4::new(1.0, off(protein, CENTRE[0]), off(damaged, CENTRE[1]), off(ash, CENTRE[2]))
+        let centre = [&c::CENTRE_PROTEIN, &c::CENTRE_DAMAGED_STARCH, &c::CENTRE_ASH];
+        let [at_protein, at_damaged, at_ash] = centre.map(|at| at.value);
+        Vector4::new(1.0, off(protein, at_protein), off(damaged, at_damaged), off(ash, at_ash))
     }
 }
 
@@ -78,18 +67,40 @@ pub struct AbsorptionModel {
     mean: [f64; 4],
     covariance: [[f64; 4]; 4],
     lots: u32,
+    /// Standard deviation of a measured absorption about the model, in points.
+    #[serde(default = "noise_sd")]
+    noise_sd: f64,
+    /// How far protein, damaged starch and ash may lie from the centre where they are not stated.
+    #[serde(default = "unstated_sd")]
+    unstated_sd: [f64; 3],
 }
 
+fn noise_sd() -> f64 {
+    c::MODEL_SD.value
+}
+
+fn unstated_sd() -> [f64; 3] {
+    UNSTATED.map(|sd| sd.value)
+}
+
+const UNSTATED: [&Coefficient; 3] = [&c::PROTEIN_SD, &c::DAMAGED_STARCH_SD, &c::ASH_SD];
+/// Of a point of protein, damaged starch and ash.
+const PER_POINT: [&Coefficient; 3] = [&c::PER_PROTEIN, &c::PER_DAMAGED_STARCH, &c::PER_ASH];
+
 impl AbsorptionModel {
-    /// The house's belief before any lot: means (60.0, 1.1, 1.4, 4.0), standard deviations
-    /// (1.5, 0.4, 0.4, 2.0) (H).
-    pub fn prior() -> Self {
-        let priors = [AT_CENTRE, PER_PROTEIN, PER_DAMAGED_STARCH, PER_ASH];
-        let mut covariance = [[0.0; 4]; 4];
-        for (at, prior) in priors.iter().enumerate() {
-            covariance[at][at] = ((prior.high - prior.low) / 2.0).powi(2);
+    /// What is believed before any lot: each coefficient's value, half its band as the standard
+    /// deviation. Of the house: means (60.0, 1.1, 1.4, 4.0), standard deviations (1.5, 0.4, 0.4, 2.0).
+    pub fn prior(coefficients: &Coefficients) -> Self {
+        let [protein, damaged, ash] = PER_POINT;
+        let priors = [&c::AT_CENTRE, protein, damaged, ash].map(|one| coefficients.band(one));
+        let sd = priors.map(|prior| (prior.high - prior.low) / 2.0);
+        Self {
+            mean: priors.map(|prior| prior.typical),
+            covariance: Matrix4::from_diagonal(&Vector4::from(sd.map(|sd| sd.powi(2)))).into(),
+            lots: 0,
+            noise_sd: coefficients.value(&c::MODEL_SD),
+            unstated_sd: UNSTATED.map(|sd| coefficients.value(sd)),
         }
-        Self { mean: priors.map(|prior| prior.value), covariance, lots: 0 }
     }
 
     /// How many lots it has learned from.
@@ -105,7 +116,7 @@ impl AbsorptionModel {
     /// use ironpeel_core::water::{AbsorptionModel, Composition};
     /// let lots = [(12.6, 8.1, 0.60, 63.4), (13.4, 8.8, 0.63, 65.0), (11.2, 6.9, 0.56, 60.1),
     ///     (13.1, 8.2, 1.62, 69.5)];
-    /// let model = lots.iter().fold(AbsorptionModel::prior(), |model, (protein, damaged, ash, y)| {
+    /// let model = lots.iter().fold(AbsorptionModel::default(), |model, (protein, damaged, ash, y)| {
     ///     model.learn(Composition::of(*protein, *damaged, *ash), *y)
     /// });
     /// let found = model.predict(Composition::of(13.2, 8.6, 0.62));
@@ -115,12 +126,12 @@ impl AbsorptionModel {
     pub fn learn(self, lot: Composition, absorption_14_pct: f64) -> Self {
         let (x, mean, covariance) = (lot.row(), self.beliefs(), self.spread());
         let spread = covariance * x;
-        let gain = spread / (x.dot(&spread) + NOISE_SD.powi(2));
+        let gain = spread / (x.dot(&spread) + self.noise_sd.powi(2));
         let mean = mean + gain * (absorption_14_pct - x.dot(&mean));
         let covariance = covariance - gain * spread.transpose();
         // What rounding tears apart is put together again.
         let covariance = (covariance + covariance.transpose()) / 2.0;
-        Self { mean: mean.into(), covariance: covariance.into(), lots: self.lots + 1 }
+        Self { mean: mean.into(), covariance: covariance.into(), lots: self.lots + 1, ..self }
     }
 
     /// The absorption on 14 % of a flour, with the predictive standard deviation
@@ -130,12 +141,12 @@ impl AbsorptionModel {
         let unstated: f64 = flour
             .stated()
             .iter()
-            .zip(UNSTATED_SD)
+            .zip(self.unstated_sd)
             .zip(mean.iter().skip(1))
             .filter(|((stated, _), _)| stated.is_none())
             .map(|((_, sd), per)| (sd * per).powi(2))
             .sum();
-        let variance = x.dot(&(self.spread() * x)) + NOISE_SD.powi(2) + unstated;
+        let variance = x.dot(&(self.spread() * x)) + self.noise_sd.powi(2) + unstated;
         Predicted { mean_pct: x.dot(&mean), sd_pct: variance.sqrt() }
     }
 
@@ -158,25 +169,20 @@ impl AbsorptionModel {
         .collect()
     }
 
-    /// Points of water per point of protein, damaged starch and ash, as believed here: the house's,
-    /// or what the plant's own lots made of them.
+    /// Points of water per point of protein, damaged starch and ash, as believed here: before any lot
+    /// what the plant or the house says, then what its own lots made of them.
     pub fn per_point(&self) -> [Coefficient; 3] {
-        let house = [PER_PROTEIN, PER_DAMAGED_STARCH, PER_ASH];
-        if self.lots == 0 {
-            return house;
-        }
         let mut at = 0;
-        house.map(|house| {
+        PER_POINT.map(|house| {
             at += 1;
             let (mean, sd) = (self.mean[at], self.covariance[at][at].max(0.0).sqrt());
-            Coefficient {
-                value: mean,
-                low: mean - sd,
-                high: mean + sd,
-                origin: Origin::Plant,
-                source: "learned from the plant's own lots",
-                ..house
-            }
+            let origin = if self.lots > 0 { Origin::Plant } else { house.origin };
+            let source = if self.lots > 0 {
+                Cow::Borrowed("learned from the plant's own lots")
+            } else {
+                house.source.clone()
+            };
+            house.as_found(Estimate::new(mean, mean - sd, mean + sd), origin, source)
         })
     }
 
@@ -197,7 +203,7 @@ impl AbsorptionModel {
 
 impl Default for AbsorptionModel {
     fn default() -> Self {
-        Self::prior()
+        Self::prior(&Coefficients::default())
     }
 }
 
@@ -272,7 +278,7 @@ impl AbsorptionModelInput {
             let message = format!("up to {MOST_LOTS} lots; {} were given", lots.len());
             faults.push("lots", message);
         }
-        let mut model = AbsorptionModel::prior();
+        let mut model = AbsorptionModel::default();
         for (at, lot) in lots.iter().take(MOST_LOTS).enumerate() {
             let at = format!("lots[{at}].");
             let composition = lot.check(&at, &mut faults);

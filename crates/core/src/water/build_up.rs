@@ -3,23 +3,14 @@ use std::borrow::Cow;
 use serde::Serialize;
 use thiserror::Error;
 
+use super::coefficients as c;
 use super::hold_back::damaged_starch;
-use super::{
-    AbsorptionModel, CorrectionFactor, CorrectionFactors, Flour, FlourPart, HoldBack, Process,
-    hold_back,
-};
+use super::{AbsorptionModel, Flour, FlourPart, HoldBack, hold_back};
+use crate::coefficient::{Coefficient, Coefficients, Origin};
 use crate::dough::{Ingredient, IngredientProperties};
-use crate::flour::{AGED_DAYS, GREEN_DAYS, Moisture, absorption_at_moisture};
-use crate::units::{Estimate, Origin};
-
-/// Half the repeatability of ISO 5530-1, taken as the standard deviation of a measured absorption.
-const MEASURED_SD: f64 = 0.3;
-/// How far off the water on a blend's own sheet may be, in points (H).
-const SHEET_SD: f64 = 2.0;
-
-/// Points of water that 1 % of vital gluten carries, and that 1 % of bran or oat fibre costs (H).
-const GLUTEN_CARRIES: Estimate = Estimate::new(2.0, 1.0, 3.0);
-const FIBRE_CUTS: Estimate = Estimate::new(-0.5, -1.0, 0.0);
+use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
+use crate::flour::{Moisture, absorption_at_moisture};
+use crate::units::Estimate;
 
 /// An ingredient and how much of it, in percent on flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -31,7 +22,8 @@ pub struct Addition<'a> {
 /// What is wanted of the dough, as far as its water goes.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AbsorptionRequest<'a> {
-    pub process: Process,
+    /// What its process does to the water.
+    pub process: &'static Coefficient,
     /// Everything but flour and water.
     pub lines: &'a [Addition<'a>],
     /// Points asked for by style, wetter or drier.
@@ -39,7 +31,7 @@ pub struct AbsorptionRequest<'a> {
     /// The dough absorption set by hand, instead of where the build-up ends.
     pub override_pct: Option<f64>,
     pub machine_divided: bool,
-    pub correction_factors: &'a CorrectionFactors,
+    pub coefficients: &'a Coefficients,
     pub model: &'a AbsorptionModel,
 }
 
@@ -73,8 +65,8 @@ pub struct Adjustment {
     pub high: f64,
     pub origin: Origin,
     pub reason: String,
-    /// The rule a plant may switch off or replace; none where there is none.
-    pub rule: Option<CorrectionFactor>,
+    /// Key of the coefficient a plant may switch off or replace; none where there is none.
+    pub coefficient: Option<&'static str>,
 }
 
 /// Something to know before going on.
@@ -122,12 +114,12 @@ pub struct AbsorptionBuildUp {
 /// rule here is about it but what its ingredients do.
 ///
 /// ```
-/// use ironpeel_core::{flour::Moisture, water::*};
+/// use ironpeel_core::{coefficient::Coefficients, flour::Moisture, water::*};
 /// let flour = Flour::measured(Moisture::new(15.2)?, 62.0);
-/// let (correction_factors, model) = (CorrectionFactors::default(), AbsorptionModel::prior());
+/// let (house, model) = (Coefficients::default(), AbsorptionModel::default());
 /// let wanted = AbsorptionRequest {
-///     process: Process::NoTime, lines: &[], style_points: 0.0, override_pct: None,
-///     machine_divided: true, correction_factors: &correction_factors, model: &model,
+///     process: &coefficients::NO_TIME, lines: &[], style_points: 0.0, override_pct: None,
+///     machine_divided: true, coefficients: &house, model: &model,
 /// };
 /// let found = build_up(&[FlourPart { name: "the flour", flour, share_pct: 100.0 }], &wanted)?;
 /// assert!((found.dough_absorption_pct - 58.74).abs() < 0.005);
@@ -137,8 +129,8 @@ pub fn build_up(
     flours: &[FlourPart<'_>],
     wanted: &AbsorptionRequest<'_>,
 ) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
-    let mut adjustments = Vec::with_capacity(14);
-    let base = Base::of(flours, wanted.model);
+    let mut adjustments = Vec::new();
+    let base = Base::of(flours, wanted);
     match (base, wanted.override_pct) {
         (Ok(base), _) => climb(&mut adjustments, &base, flours, wanted),
         (Err(_), Some(_)) => {}
@@ -160,8 +152,7 @@ pub fn build_up(
         wanted.lines.iter().map(|line| line.pct * line.properties.water_pct / 100.0).sum();
     let added_water_pct = dough_absorption_pct - ingredient_water_pct;
     let ceiling_pct = ceiling(flours, wanted);
-    let mut cautions =
-        cautions(flours, wanted.correction_factors, dough_absorption_pct, ceiling_pct);
+    let mut cautions = cautions(flours, wanted.coefficients, dough_absorption_pct, ceiling_pct);
     cautions.extend(too_wet(dough_absorption_pct, ingredient_water_pct));
     Ok(AbsorptionBuildUp {
         dough_absorption_pct,
@@ -171,7 +162,7 @@ pub fn build_up(
         added_water_pct,
         estimated: flours.iter().any(|part| part.flour.absorption_14_pct.is_none()),
         ceiling_pct,
-        hold_back: hold_back(flours, wanted.correction_factors, wanted.model),
+        hold_back: hold_back(flours, wanted.coefficients, wanted.model),
         cautions,
         adjustments,
     })
@@ -187,39 +178,43 @@ fn climb(
     let has_film = flours.iter().any(|part| part.flour.species.has_gluten());
     if has_film {
         let unmeasured = |flour: &Flour| flour.absorption_14_pct.is_none();
-        adjustments.extend(ruled("species", flours, wanted.correction_factors, |flour| {
-            let rule = CorrectionFactor::offset_of(flour.species).filter(|_| unmeasured(flour))?;
+        adjustments.extend(ruled("species", flours, wanted.coefficients, |flour| {
+            let rule = c::offset_of(flour.species).filter(|_| unmeasured(flour))?;
             Some((rule, 1.0))
         }));
-        adjustments.extend(ruled("whole_grain", flours, wanted.correction_factors, |flour| {
+        adjustments.extend(ruled("whole_grain", flours, wanted.coefficients, |flour| {
             let counted = flour.composition.ash_dm_pct.is_some();
-            let rule = if counted {
-                CorrectionFactor::WholeGrain
-            } else {
-                CorrectionFactor::WholeGrainUnknown
-            };
+            let rule = if counted { &c::WHOLE_GRAIN } else { &c::WHOLE_GRAIN_UNKNOWN };
             unmeasured(flour).then_some((rule, flour.whole_grain_pct / 100.0))
         }));
         adjustments.push(base.moisture_step(flours));
-        let process = CorrectionFactor::of_process(wanted.process);
-        adjustments.extend(ruled("process", flours, wanted.correction_factors, |flour| {
-            flour.species.has_gluten().then_some((process, 1.0))
+        adjustments.extend(ruled("process", flours, wanted.coefficients, |flour| {
+            flour.species.has_gluten().then_some((wanted.process, 1.0))
         }));
     }
     adjustments.extend(wanted.lines.iter().filter_map(line));
-    adjustments.extend(ruled("weak_film", flours, wanted.correction_factors, |flour| {
-        Some((CorrectionFactor::held_back_of(flour.species)?, 1.0))
+    adjustments.extend(ruled("weak_film", flours, wanted.coefficients, |flour| {
+        Some((c::held_back_of(flour.species)?, 1.0))
     }));
-    adjustments.extend(ruled("age", flours, wanted.correction_factors, |flour| {
-        let rule = match flour.age_days? {
-            ..GREEN_DAYS => CorrectionFactor::Green,
-            days if days > AGED_DAYS => CorrectionFactor::Aged,
-            _ => return None,
+    adjustments.extend(ruled("age", flours, wanted.coefficients, |flour| {
+        let days = flour.age_days?;
+        let rule = if days < wanted.coefficients.value(&GREEN_DAYS) {
+            &c::GREEN
+        } else if days > wanted.coefficients.value(&AGED_DAYS) {
+            &c::AGED
+        } else {
+            return None;
         };
         flour.species.has_gluten().then_some((rule, 1.0))
     }));
     adjustments.extend(style(wanted.style_points));
 }
+
+/// How finely a percentage is said.
+const THOUSANDTHS: f64 = 1000.0;
+/// Less than this, in points, the lot's own moisture does not move the figure.
+const NO_DRIER: f64 = 0.005;
+const NO_DAMPER: f64 = -NO_DRIER;
 
 /// Where the build-up starts: the mix's absorption on 14 %, and moved to its parts' own moisture.
 struct Base {
@@ -229,7 +224,10 @@ struct Base {
 }
 
 impl Base {
-    fn of(flours: &[FlourPart<'_>], model: &AbsorptionModel) -> Result<Self, AbsorptionUnknown> {
+    fn of(
+        flours: &[FlourPart<'_>],
+        wanted: &AbsorptionRequest<'_>,
+    ) -> Result<Self, AbsorptionUnknown> {
         if flours.is_empty() {
             return Err(AbsorptionUnknown::NoFlour);
         }
@@ -237,7 +235,7 @@ impl Base {
         let mut variance = 0.0;
         for FlourPart { name, flour, share_pct } in flours {
             let share = share_pct / 100.0;
-            let (on_14, sd) = absorption(name, flour, model)?;
+            let (on_14, sd) = absorption(name, flour, wanted)?;
             base.on_14 += share * on_14;
             base.own += share
                 * if flour.species.has_gluten() {
@@ -290,7 +288,7 @@ impl Base {
             high: self.on_14 + self.sd,
             origin,
             reason,
-            rule: None,
+            coefficient: None,
         }
     }
 
@@ -306,12 +304,12 @@ impl Base {
             high: moved,
             origin: Origin::Physics,
             reason: match moved {
-                ..-0.005 => "damper than 14 %: the flour brings water of its own",
-                0.005.. => "drier than 14 %: the flour brings less water of its own",
+                ..NO_DAMPER => "damper than 14 %: the flour brings water of its own",
+                NO_DRIER.. => "drier than 14 %: the flour brings less water of its own",
                 _ => "as moist as its figure is stated for",
             }
             .into(),
-            rule: None,
+            coefficient: None,
         }
     }
 }
@@ -320,11 +318,12 @@ impl Base {
 fn absorption(
     name: &str,
     flour: &Flour,
-    model: &AbsorptionModel,
+    wanted: &AbsorptionRequest<'_>,
 ) -> Result<(f64, f64), AbsorptionUnknown> {
     let gluten_network = flour.species.has_gluten();
     if let Some(absorption) = flour.absorption_14_pct {
-        return Ok((absorption, if gluten_network { MEASURED_SD } else { SHEET_SD }));
+        let sd = if gluten_network { &c::MEASURED_SD } else { &c::SHEET_SD };
+        return Ok((absorption, wanted.coefficients.value(sd)));
     }
     if !gluten_network {
         return Err(AbsorptionUnknown::NeedsItsSheet(name.into()));
@@ -333,7 +332,7 @@ fn absorption(
     if composition.protein_14_pct.is_none() && composition.damaged_starch_pct.is_none() {
         return Err(AbsorptionUnknown::NothingStated(name.into()));
     }
-    let predicted = model.predict(composition);
+    let predicted = wanted.model.predict(composition);
     Ok((predicted.mean_pct, predicted.sd_pct))
 }
 
@@ -342,38 +341,38 @@ fn absorption(
 fn ruled(
     key: &'static str,
     flours: &[FlourPart<'_>],
-    correction_factors: &CorrectionFactors,
-    message: impl Fn(&Flour) -> Option<(CorrectionFactor, f64)>,
+    coefficients: &Coefficients,
+    message: impl Fn(&Flour) -> Option<(&'static Coefficient, f64)>,
 ) -> Option<Adjustment> {
     let mut made: Option<Adjustment> = None;
     for FlourPart { flour, share_pct, .. } in flours {
         let Some((rule, times)) = message(flour).filter(|(_, times)| *times > 0.0) else {
             continue;
         };
-        let ruling = correction_factors.get(rule);
+        let ruling = coefficients.get(rule);
         let value = if ruling.off { Estimate::new(0.0, 0.0, 0.0) } else { ruling.value };
         let points = value.times(times * share_pct / 100.0);
         if let Some(adjustment) = &mut made {
             adjustment.points += points.typical;
             adjustment.low += points.low;
             adjustment.high += points.high;
-            if adjustment.rule != Some(rule) {
-                adjustment.label = format!("{}; {}", adjustment.label, rule.label());
+            if adjustment.coefficient != Some(rule.key) {
+                adjustment.label = format!("{}; {}", adjustment.label, rule.name);
             }
         } else {
             made = Some(Adjustment {
                 key: Cow::Borrowed(key),
                 label: if ruling.off {
-                    format!("{}, switched off", rule.label())
+                    format!("{}, switched off", rule.name)
                 } else {
-                    rule.label().into()
+                    rule.name.into()
                 },
                 points: points.typical,
                 low: points.low,
                 high: points.high,
                 origin: ruling.origin,
                 reason: ruling.reason.into_owned(),
-                rule: Some(rule),
+                coefficient: Some(rule.key),
             });
         }
     }
@@ -386,13 +385,13 @@ fn line(line: &Addition<'_>) -> Option<Adjustment> {
     let points = effect.points.times(*pct);
     Some(Adjustment {
         key: properties.ingredient.key(),
-        label: format!("{}, {} %", properties.label, (pct * 1000.0).round() / 1000.0),
+        label: format!("{}, {} %", properties.label, (pct * THOUSANDTHS).round() / THOUSANDTHS),
         points: points.typical,
         low: points.low,
         high: points.high,
         origin: properties.origin,
         reason: effect.reason.clone().into_owned(),
-        rule: None,
+        coefficient: None,
     })
 }
 
@@ -410,7 +409,7 @@ fn by_hand(wanted: f64, so_far: f64) -> Option<Adjustment> {
 fn chosen(key: &'static str, label: String, points: f64, reason: &str) -> Adjustment {
     let (key, reason) = (Cow::Borrowed(key), reason.into());
     let origin = Origin::Choice;
-    Adjustment { key, label, points, low: points, high: points, origin, reason, rule: None }
+    Adjustment { key, label, points, low: points, high: points, origin, reason, coefficient: None }
 }
 
 /// The W of a mix, by share of what has gluten; none where a flour with gluten does not state it.
@@ -427,25 +426,23 @@ fn strength(flours: &[FlourPart<'_>]) -> Option<f64> {
 /// What the strength can carry, in percent of water: `50 + 0.13·W` folded or long rested, 8 less
 /// where a machine divides. House default; W of a mix by share.
 fn ceiling(flours: &[FlourPart<'_>], wanted: &AbsorptionRequest<'_>) -> Option<f64> {
-    let correction_factors = wanted.correction_factors;
-    let (base, per_w) = (
-        correction_factors.active(CorrectionFactor::CeilingBase)?,
-        correction_factors.active(CorrectionFactor::CeilingPerW)?,
-    );
-    let less = correction_factors
-        .active(CorrectionFactor::MachineDivided)
-        .filter(|_| wanted.machine_divided);
-    let added: f64 = wanted.lines.iter().map(|line| carried_by(line) * line.pct).sum();
-    Some(base + per_w * strength(flours)? + added - less.unwrap_or(0.0))
+    let active = |coefficient| wanted.coefficients.active(coefficient);
+    let (base, per_w) = (active(&c::CEILING_BASE)?, active(&c::CEILING_PER_W)?);
+    let less = active(&c::MACHINE_DIVIDED).filter(|_| wanted.machine_divided);
+    let carried = wanted
+        .lines
+        .iter()
+        .filter_map(|line| Some(active(carried_by(line.properties.ingredient)?)? * line.pct));
+    Some(base + per_w * strength(flours)? + carried.sum::<f64>() - less.unwrap_or(0.0))
 }
 
 /// Points that 1 % of an ingredient lets strength carry more, or less: gluten builds film, fibre cuts
-/// it (H).
-fn carried_by(line: &Addition<'_>) -> f64 {
-    match line.properties.ingredient {
-        Ingredient::VitalGluten => GLUTEN_CARRIES.typical,
-        Ingredient::Bran | Ingredient::OatFibre => FIBRE_CUTS.typical,
-        _ => 0.0,
+/// it.
+const fn carried_by(ingredient: Ingredient) -> Option<&'static Coefficient> {
+    match ingredient {
+        Ingredient::VitalGluten => Some(&c::GLUTEN_CARRIES),
+        Ingredient::Bran | Ingredient::OatFibre => Some(&c::FIBRE_CUTS),
+        _ => None,
     }
 }
 
@@ -460,7 +457,7 @@ fn too_wet(dough_absorption_pct: f64, ingredient_water_pct: f64) -> Option<Cauti
 
 fn cautions(
     flours: &[FlourPart<'_>],
-    correction_factors: &CorrectionFactors,
+    coefficients: &Coefficients,
     dough_absorption_pct: f64,
     ceiling_pct: Option<f64>,
 ) -> Vec<Caution> {
@@ -476,7 +473,7 @@ fn cautions(
             ),
         );
     }
-    let critical = correction_factors.active(CorrectionFactor::CriticalDamagedStarch);
+    let critical = coefficients.active(&c::CRITICAL_DAMAGED_STARCH);
     let damaged = damaged_starch(flours);
     if let Some(damaged) = damaged.filter(|pct| critical.is_some_and(|critical| *pct > critical)) {
         say(
@@ -487,7 +484,8 @@ fn cautions(
             ),
         );
     }
-    if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < GREEN_DAYS)) {
+    let green = coefficients.value(&GREEN_DAYS);
+    if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < green)) {
         let message =
             "green flour: its strength comes with two days of age; it needs oxidation or time";
         say("green", message.into());

@@ -1,23 +1,10 @@
 use serde::Serialize;
 
-use super::{AbsorptionModel, CorrectionFactor, CorrectionFactors, FlourPart};
+use super::coefficients as c;
+use super::{AbsorptionModel, FlourPart};
+use crate::coefficient::Coefficients;
 use crate::flour::Species;
 use crate::units::Estimate;
-
-/// Held back from whole grain and added after it has drunk, in points for 100 % (H).
-const BRAN: Estimate = Estimate::new(2.0, 1.0, 3.0);
-/// Held back from a blend without gluten, in points (H).
-const NO_FILM: Estimate = Estimate::new(5.0, 3.0, 8.0);
-/// Whole grain and rye, so many minutes before judging (H).
-const BRAN_WAITS_MIN: (f64, f64) = (10.0, 15.0);
-/// A weak film (H).
-const WEAK_WAITS_MIN: (f64, f64) = (10.0, 20.0);
-/// Fibres and gums of a blend without gluten (H).
-const NO_FILM_WAITS_MIN: (f64, f64) = (10.0, 20.0);
-/// Damaged starch drinks at once; what it took is seen after so long (H).
-const DAMAGED_WAITS_MIN: (f64, f64) = (5.0, 10.0);
-/// Less bran than this needs no waiting, in percent of all flour.
-const LITTLE_BRAN_PCT: f64 = 10.0;
 
 /// How much of the water to hold back at first, and how long to wait before judging.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -48,10 +35,10 @@ impl StarchTrap {
     /// stated, or the level is switched off.
     pub fn of(
         damaged_pct: Option<f64>,
-        correction_factors: &CorrectionFactors,
+        coefficients: &Coefficients,
         model: &AbsorptionModel,
     ) -> Option<Self> {
-        let critical_pct = correction_factors.active(CorrectionFactor::CriticalDamagedStarch)?;
+        let critical_pct = coefficients.active(&c::CRITICAL_DAMAGED_STARCH)?;
         let over_pct =
             damaged_pct.map(|damaged| damaged - critical_pct).filter(|over| *over > 0.0)?;
         let [_, per, _] = model.per_point();
@@ -69,15 +56,15 @@ impl StarchTrap {
 
 /// When the core should arrive, in percent of the bake: sooner where damaged starch lies above its
 /// critical level (H).
-pub const fn arrival_target_pct(trapped: bool) -> f64 {
-    if trapped { 80.0 } else { 85.0 }
+pub fn arrival_target_pct(trapped: bool, coefficients: &Coefficients) -> f64 {
+    coefficients.value(if trapped { &c::ARRIVAL_TRAPPED } else { &c::ARRIVAL })
 }
 
 /// What bran, weak grains and damaged starch ask the mixer to hold back; none for a plain white
 /// flour. Each part of a mix asks by its share; the longest wait counts. House defaults.
 pub fn hold_back(
     flours: &[FlourPart<'_>],
-    correction_factors: &CorrectionFactors,
+    coefficients: &Coefficients,
     model: &AbsorptionModel,
 ) -> Option<HoldBack> {
     let mut held = HoldBack {
@@ -90,29 +77,32 @@ pub fn hold_back(
     };
     let whole: f64 =
         flours.iter().map(|part| part.flour.whole_grain_pct * part.share_pct / 100.0).sum();
-    if whole >= LITTLE_BRAN_PCT {
+    let waits = |coefficient| coefficients.band(coefficient);
+    if whole >= coefficients.value(&c::LITTLE_BRAN) {
         let message = format!("{whole:.0} % of the flour is whole grain: bran drinks slowly");
-        held.take(BRAN.times(whole / 100.0), BRAN_WAITS_MIN, &message);
+        let points = coefficients.band(&c::BRAN_HELD_BACK).times(whole / 100.0);
+        held.take(points, waits(&c::BRAN_WAITS), &message);
     }
     for FlourPart { flour, share_pct, .. } in flours {
         let share = share_pct / 100.0;
-        if let Some(rule) = CorrectionFactor::held_back_of(flour.species) {
-            let ruling = correction_factors.get(rule);
+        if let Some(rule) = c::held_back_of(flour.species) {
+            let ruling = coefficients.get(rule);
             if !ruling.off {
                 let message =
                     format!("{}: a weak film, wetter than it feels", flour.species.label());
-                held.take(ruling.value.times(-share), WEAK_WAITS_MIN, &message);
+                held.take(ruling.value.times(-share), waits(&c::WEAK_FILM_WAITS), &message);
             }
         }
         if !flour.species.has_gluten() {
             let message = "no gluten: fibres and starches swell slowly, so add the water in stages";
-            held.take(NO_FILM.times(share), NO_FILM_WAITS_MIN, message);
+            let points = coefficients.band(&c::NO_FILM_HELD_BACK).times(share);
+            held.take(points, waits(&c::NO_FILM_WAITS), message);
         } else if flour.species == Species::Rye {
-            held.wait(BRAN_WAITS_MIN, "rye: pentosans swell slowly");
+            held.wait(waits(&c::BRAN_WAITS), "rye: pentosans swell slowly");
         }
     }
-    if let Some(trap) = StarchTrap::of(damaged_starch(flours), correction_factors, model) {
-        held.take(trap.points, DAMAGED_WAITS_MIN, &trap.message());
+    if let Some(trap) = StarchTrap::of(damaged_starch(flours), coefficients, model) {
+        held.take(trap.points, waits(&c::DAMAGED_STARCH_WAITS), &trap.message());
     }
     (!held.because.is_empty()).then_some(held)
 }
@@ -129,14 +119,14 @@ pub(super) fn damaged_starch(flours: &[FlourPart<'_>]) -> Option<f64> {
 }
 
 impl HoldBack {
-    fn take(&mut self, points: Estimate, waits: (f64, f64), message: &str) {
+    fn take(&mut self, points: Estimate, waits: Estimate, message: &str) {
         self.points += points.typical;
         self.low += points.low;
         self.high += points.high;
         self.wait(waits, message);
     }
 
-    fn wait(&mut self, (low, high): (f64, f64), message: &str) {
+    fn wait(&mut self, Estimate { low, high, .. }: Estimate, message: &str) {
         self.wait_min_low = self.wait_min_low.max(low);
         self.wait_min_high = self.wait_min_high.max(high);
         self.because.push(message.to_owned());

@@ -4,31 +4,25 @@ mod absorption;
 mod absorption_difference;
 mod absorption_model;
 mod build_up;
-mod correction_factor;
+pub mod coefficients;
 mod flour;
 mod grain;
 mod hold_back;
-mod process;
 mod water_distribution;
 
 pub use absorption::{AbsorptionFlour, AbsorptionInput, AbsorptionLine};
 pub use absorption_difference::{
-    AbsorptionDifference, AbsorptionDifferencePart, CRITICAL_DAMAGED_STARCH, PER_ASH,
-    PER_DAMAGED_STARCH, PER_PROTEIN, absorption_difference,
+    AbsorptionDifference, AbsorptionDifferencePart, absorption_difference,
 };
 pub use absorption_model::{
-    AT_CENTRE, AbsorptionModel, AbsorptionModelAnswer, AbsorptionModelInput, Composition,
-    CompositionInput, Learned, Predicted,
+    AbsorptionModel, AbsorptionModelAnswer, AbsorptionModelInput, Composition, CompositionInput,
+    Learned, Predicted,
 };
 pub use build_up::{
     AbsorptionBuildUp, AbsorptionRequest, AbsorptionUnknown, Addition, Adjustment, Caution,
     build_up,
 };
-pub use correction_factor::{
-    CorrectionFactor, CorrectionFactors, EffectiveCoefficient, Override, OverrideInput,
-};
 pub use flour::{Flour, FlourPart};
 pub use grain::{Grain, GrainShare, MixOfGrains, mix_of_grains};
 pub use hold_back::{HoldBack, StarchTrap, arrival_target_pct, hold_back};
-pub use process::Process;
 pub use water_distribution::{ExcessWater, WaterDistribution, WaterShares, excess_water};

@@ -1,23 +1,10 @@
 use serde::Serialize;
 
-use super::FlourPart;
-use super::arrival_target_pct;
-
-/// Water each gram holds, g/g (capacities after Greer & Stewart, 1959, and Bushuk, 1966).
-const INTACT_G_PER_G: f64 = 0.44;
-const DAMAGED_G_PER_G: f64 = 2.00;
-const PROTEIN_G_PER_G: f64 = 2.15;
-const PENTOSAN_G_PER_G: f64 = 15.0;
-/// Fat, sugars, cellulose and other things that are none of the four, % of a white flour (H).
-const OTHER_PCT: f64 = 5.6;
-/// Pentosan of a white flour, %, and how much more of it a point of ash brings (H).
-const PENTOSAN_PCT: f64 = 1.3;
-const PENTOSAN_PER_ASH: f64 = 4.7;
-/// Ash of the white flour those are of, % on dry matter.
-const WHITE_ASH: f64 = 0.60;
-/// What is taken where a certificate does not state it, % (H).
-const USUAL_PROTEIN: f64 = 12.0;
-const USUAL_DAMAGED: f64 = 7.5;
+use super::coefficients as c;
+use super::{FlourPart, arrival_target_pct};
+use crate::coefficient::Coefficients;
+use crate::flour::coefficients::{USUAL_ASH, USUAL_DAMAGED_STARCH, USUAL_PROTEIN};
+use crate::flour::{Moisture, at_moisture};
 
 /// What of a flour holds water, in percent of the flour as it is.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -44,22 +31,24 @@ pub struct WaterShares {
 impl WaterDistribution {
     /// What a mix of flours is made of, from what their certificates state; the intact starch is
     /// what is left. Without gluten, nothing is said.
-    pub fn of(flours: &[FlourPart<'_>]) -> Option<Self> {
+    pub fn of(flours: &[FlourPart<'_>], coefficients: &Coefficients) -> Option<Self> {
         if flours.is_empty() || flours.iter().any(|part| !part.flour.species.has_gluten()) {
             return None;
         }
+        let here = |coefficient| coefficients.value(coefficient);
         let mut sum =
             Self { protein_pct: 0.0, damaged_pct: 0.0, intact_pct: 0.0, pentosan_pct: 0.0 };
         for part in flours {
             let moisture = part.flour.moisture.percent();
             let stated = part.flour.composition;
-            let protein =
-                stated.protein_14_pct.unwrap_or(USUAL_PROTEIN) * (100.0 - moisture) / 86.0;
-            let damaged = stated.damaged_starch_pct.unwrap_or(USUAL_DAMAGED);
-            let ash = stated.ash_dm_pct.unwrap_or(WHITE_ASH);
-            let bran = (ash - WHITE_ASH).max(0.0);
-            let pentosan = PENTOSAN_PCT + PENTOSAN_PER_ASH * bran;
-            let rest = 100.0 - moisture - protein - damaged - pentosan - ash - OTHER_PCT;
+            let protein = stated.protein_14_pct.unwrap_or_else(|| here(&USUAL_PROTEIN));
+            let protein = at_moisture(protein, Moisture::FOURTEEN, part.flour.moisture);
+            let damaged = stated.damaged_starch_pct.unwrap_or_else(|| here(&USUAL_DAMAGED_STARCH));
+            let white = here(&USUAL_ASH);
+            let ash = stated.ash_dm_pct.unwrap_or(white);
+            let bran = (ash - white).max(0.0);
+            let pentosan = here(&c::PENTOSAN) + here(&c::PENTOSAN_PER_ASH) * bran;
+            let rest = 100.0 - moisture - protein - damaged - pentosan - ash - here(&c::OTHER);
             let share = part.share_pct / 100.0;
             sum.protein_pct += share * protein;
             sum.damaged_pct += share * damaged;
@@ -70,14 +59,16 @@ impl WaterDistribution {
     }
 
     /// What the certificates do not state and is taken as usual in [`Self::of`], in words.
-    pub fn assumed(flours: &[FlourPart<'_>]) -> Vec<String> {
-        let of = |part: &FlourPart<'_>| {
+    pub fn assumed(flours: &[FlourPart<'_>], coefficients: &Coefficients) -> Vec<String> {
+        let [protein, damaged, ash] = [&USUAL_PROTEIN, &USUAL_DAMAGED_STARCH, &USUAL_ASH]
+            .map(|usual| coefficients.value(usual));
+        let of = move |part: &FlourPart<'_>| {
             let stated = part.flour.composition;
             let grain = part.flour.species.label();
             [
-                (stated.protein_14_pct, format!("protein {USUAL_PROTEIN} % on 14 %")),
-                (stated.damaged_starch_pct, format!("damaged starch {USUAL_DAMAGED} %")),
-                (stated.ash_dm_pct, format!("ash {WHITE_ASH} % on dry matter, a white flour's")),
+                (stated.protein_14_pct, format!("protein {protein} % on 14 %")),
+                (stated.damaged_starch_pct, format!("damaged starch {damaged} %")),
+                (stated.ash_dm_pct, format!("ash {ash} % on dry matter, a white flour's")),
             ]
             .into_iter()
             .filter(|(stated, _)| stated.is_none())
@@ -100,10 +91,10 @@ impl WaterDistribution {
     /// `plan/(plan + added)`, and the rest is free.
     pub fn shares(&self, planned_pct: f64, added_points: f64) -> WaterShares {
         let capacity = [
-            self.intact_pct * INTACT_G_PER_G,
-            self.damaged_pct * DAMAGED_G_PER_G,
-            self.protein_pct * PROTEIN_G_PER_G,
-            self.pentosan_pct * PENTOSAN_G_PER_G,
+            self.intact_pct * c::INTACT_HOLDS.value,
+            self.damaged_pct * c::DAMAGED_HOLDS.value,
+            self.protein_pct * c::PROTEIN_HOLDS.value,
+            self.pentosan_pct * c::PENTOSAN_HOLDS.value,
         ];
         let all: f64 = capacity.iter().sum();
         let added = added_points.max(0.0);
@@ -139,21 +130,21 @@ pub fn excess_water(
     water_distribution: &WaterDistribution,
     planned_pct: f64,
     points: f64,
-    critical_damaged_pct: Option<f64>,
+    coefficients: &Coefficients,
 ) -> ExcessWater {
     let (plan, shares) = (
         water_distribution.shares(planned_pct, 0.0),
         water_distribution.shares(planned_pct, points),
     );
-    let trap =
-        critical_damaged_pct.is_some_and(|critical| water_distribution.damaged_pct > critical);
+    let critical = coefficients.active(&c::CRITICAL_DAMAGED_STARCH);
+    let trap = critical.is_some_and(|critical| water_distribution.damaged_pct > critical);
     let mut will = Vec::new();
     if points > 0.0 {
         will.push(format!(
             "the protein's share of the water falls from {:.1} to {:.1} %: the gluten is diluted",
             plan.protein_pct, shares.protein_pct
         ));
-        if shares.free_pct > 2.0 || trap {
+        if shares.free_pct > coefficients.value(&c::FREE_WATER_STICKS) || trap {
             will.push(
                 "divider, rounder and moulder stick; dusting flour goes into the crumb".into(),
             );
@@ -174,6 +165,6 @@ pub fn excess_water(
         shares,
         will,
         to_drive_out_kg: points,
-        arrival_target_pct: arrival_target_pct(trap),
+        arrival_target_pct: arrival_target_pct(trap, coefficients),
     }
 }

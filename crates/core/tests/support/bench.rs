@@ -4,9 +4,8 @@ use ironpeel_core::chain::{RunSettings, Scenario, ScenarioFlour, ScenarioFormula
 use ironpeel_core::dough::{Amount, Losses};
 use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, Species};
 use ironpeel_core::heat::WaterSources;
-use ironpeel_core::method::{Equipment, Method, Mixer, Speed, Stage, StageKind};
-use ironpeel_core::plant::PlantNumbers;
-use ironpeel_core::water::Process;
+use ironpeel_core::method::{Equipment, Method, Mixer, Process, Speed, Stage, StageKind};
+use ironpeel_core::plant::PlantParameters;
 use serde_json::{Value, json};
 
 use super::formula;
@@ -88,7 +87,7 @@ pub struct Bench {
     pub formula: ScenarioFormula,
     pub method: Method,
     pub line: ScenarioLine,
-    pub numbers: PlantNumbers,
+    pub plant: PlantParameters,
 }
 
 pub fn stage(kind: StageKind, minutes: f64) -> Stage {
@@ -101,7 +100,7 @@ pub fn bench(draft: Value, process: Process) -> Bench {
             formula: formula(draft),
             style_points: 0.0,
             piece_kg: 0.5,
-            losses: Losses::HOUSE,
+            losses: Losses::house(),
             hydration_pct: None,
             batch_kg: None,
         },
@@ -134,7 +133,7 @@ pub fn bench(draft: Value, process: Process) -> Bench {
             room_c: 22.0,
             water: SOURCES,
         },
-        numbers: PlantNumbers::default(),
+        plant: PlantParameters::default(),
     }
 }
 
@@ -145,7 +144,7 @@ impl Bench {
             formula: &self.formula,
             method: &self.method,
             line: &self.line,
-            numbers: &self.numbers,
+            plant: &self.plant,
             run_settings: RunSettings {
                 amount: Amount::Dough { kg: 5.0 },
                 division_kg: None,

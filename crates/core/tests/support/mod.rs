@@ -3,11 +3,13 @@
 
 pub mod bench;
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, Library};
 use ironpeel_core::flour::Moisture;
+use ironpeel_core::method::Process;
 use ironpeel_core::water::{
     AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, AbsorptionUnknown, Addition,
-    Composition, CorrectionFactors, Flour, FlourPart, Process, build_up,
+    Composition, Flour, FlourPart, build_up,
 };
 use serde_json::Value;
 
@@ -41,14 +43,14 @@ pub fn flour() -> Flour {
 
 /// The build-up of one flour by the house's rules.
 pub fn climb(flour: &Flour, asked: &Asked<'_>) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
-    climb_by(&[(*flour, 100.0)], asked, &CorrectionFactors::default())
+    climb_by(&[(*flour, 100.0)], asked, &Coefficients::default())
 }
 
 /// The build-up of a mix of flours by a plant's rules.
 pub fn climb_by(
     flours: &[(Flour, f64)],
     asked: &Asked<'_>,
-    correction_factors: &CorrectionFactors,
+    coefficients: &Coefficients,
 ) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
     let library = Library::default();
     let lines: Vec<Addition<'_>> = asked
@@ -59,14 +61,14 @@ pub fn climb_by(
             pct: *pct,
         })
         .collect();
-    let model = AbsorptionModel::prior();
+    let model = AbsorptionModel::default();
     let wanted = AbsorptionRequest {
-        process: asked.process,
+        process: asked.process.water_step(),
         lines: &lines,
         style_points: asked.style_points,
         override_pct: asked.override_pct,
         machine_divided: asked.machine_divided,
-        correction_factors,
+        coefficients,
         model: &model,
     };
     build_up(&parts(flours), &wanted)

@@ -6,6 +6,8 @@ use super::{BlendFlour, BlendProperty, Conflict, Side, Target};
 
 /// What is left over when a solver's answer is rounded, in the property's own unit.
 const SLACK: f64 = 1e-6;
+/// A target near nothing is missed by shares of this.
+const LEAST_SCALE: f64 = 1e-3;
 
 /// The linear programs over one set of flours.
 ///
@@ -46,7 +48,7 @@ impl<'a> BlendSearch<'a> {
         let mut missed = Expression::with_capacity(targets.len());
         for target in targets {
             let miss = program.unknowns.add(variable().min(0.0));
-            let scale = target.property.to_mixing(target.wanted).abs().max(1e-3);
+            let scale = target.property.to_mixing(target.wanted).abs().max(LEAST_SCALE);
             program.checks.push((self.rule(&program.masses, target) + scale * miss).geq(0.0));
             missed += miss;
         }

@@ -1,11 +1,12 @@
 use serde::Serialize;
 
-use super::{BasisConversion, MoistureBasis, Property, Readings, strength, tenacity_class};
-use crate::plant::PlantNumbers;
+use crate::flour::coefficients::{FELT_DEVELOPMENT, FELT_STABILITY, FELT_WATER};
+use crate::flour::{MoistureBasis, Property, Readings, strength, tenacity_class, usual_basis};
+use crate::plant::PlantParameters;
 use crate::water::{AbsorptionDifference, StarchTrap, absorption_difference, arrival_target_pct};
 
-/// Points of water from damaged starch that are worth a word.
-const WORTH_TELLING: f64 = 0.5;
+/// What rounding may tear apart.
+const SLACK: f64 = 1e-9;
 
 /// One property of two lots, on one basis.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -43,30 +44,20 @@ pub struct LotComparison {
 ///
 /// Properties meet on one basis: 14 % for protein, gluten and absorption, dry matter for ash, as
 /// is for damaged starch. Differences within the method's repeatability are not real ones.
-pub fn compare_lots(before: &Readings, after: &Readings, numbers: &PlantNumbers) -> LotComparison {
+pub fn compare_lots(before: &Readings, after: &Readings, plant: &PlantParameters) -> LotComparison {
     let differences: Vec<Difference> = Property::ALL
         .into_iter()
         .filter_map(|property| difference(property, before, after))
         .collect();
-    let absorption_difference = absorption_difference(before, after, &numbers.model);
-    let consequences = consequences(&differences, &absorption_difference, numbers);
+    let absorption_difference = absorption_difference(before, after, &plant.model);
+    let consequences = consequences(&differences, &absorption_difference, plant);
     LotComparison { differences, absorption_difference, consequences }
-}
-
-/// The basis two lots are compared on.
-pub const fn usual_basis(property: Property) -> Option<MoistureBasis> {
-    match (property, property.basis_conversion()) {
-        (Property::Ash, _) => Some(MoistureBasis::DryMatter),
-        (Property::DamagedStarch, _) => Some(MoistureBasis::AsIs),
-        (_, BasisConversion::None) => None,
-        _ => Some(MoistureBasis::Fourteen),
-    }
 }
 
 fn difference(property: Property, before: &Readings, after: &Readings) -> Option<Difference> {
     let basis = usual_basis(property);
     let (before, after) = (before.value(property, basis)?, after.value(property, basis)?);
-    let real = (after - before).abs() > property.repeatability().at(before) + 1e-9;
+    let real = (after - before).abs() > property.repeatability().at(before) + SLACK;
     let (label, unit) = (property.label(), property.unit());
     Some(Difference { property, label, unit, basis, before, after, real })
 }
@@ -90,15 +81,15 @@ impl Differences<'_> {
 fn consequences(
     differences: &[Difference],
     absorption_difference: &AbsorptionDifference,
-    numbers: &PlantNumbers,
+    plant: &PlantParameters,
 ) -> Vec<Consequence> {
     let told = Differences(differences);
     [
-        damaged_starch(&told, absorption_difference, numbers),
+        damaged_starch(&told, absorption_difference, plant),
         told.real(Property::W).map(strength_of),
         told.of(Property::POverL).and_then(tenacity_consequence),
-        told.of(Property::Development).and_then(mixing),
-        told.of(Property::Stability).and_then(tolerance),
+        told.of(Property::Development).and_then(|both| mixing(both, plant)),
+        told.of(Property::Stability).and_then(|both| tolerance(both, plant)),
         told.real(Property::FallingNumber).map(amylase),
         told.real(Property::Ash).map(ash),
     ]
@@ -110,14 +101,14 @@ fn consequences(
 fn damaged_starch(
     told: &Differences<'_>,
     absorption_difference: &AbsorptionDifference,
-    numbers: &PlantNumbers,
+    plant: &PlantParameters,
 ) -> Option<Consequence> {
     let (_, is) = told.of(Property::DamagedStarch)?;
     let part =
         absorption_difference.parts.iter().find(|part| part.key == Property::DamagedStarch.key());
     let more = part.map_or(0.0, |part| part.points);
     let drinks = format!("{more:.1} points of this lot's water demand are damaged starch");
-    let message = match StarchTrap::of(Some(is), &numbers.correction_factors, &numbers.model) {
+    let message = match StarchTrap::of(Some(is), &plant.coefficients, &plant.model) {
         Some(trap) => format!(
             "Hold back {:.1} points: damaged starch is {:.1} above {:.0} %, and {drinks} more than \
              before. The dough feels dry early and sticks late; wait, and judge at the divider. \
@@ -125,9 +116,9 @@ fn damaged_starch(
             trap.points.typical,
             trap.over_pct,
             trap.critical_pct,
-            arrival_target_pct(true)
+            arrival_target_pct(true, &plant.coefficients)
         ),
-        None if more >= WORTH_TELLING => format!(
+        None if more >= plant.coefficients.value(&FELT_WATER) => format!(
             "{drinks} more than before, below the level at which any is held back: wait before \
              judging the water"
         ),
@@ -163,23 +154,24 @@ fn tenacity_consequence((before, after): (f64, f64)) -> Option<Consequence> {
     (was != is).then_some(Consequence { key: "temper", subject: "handling", message })
 }
 
-fn mixing((before, after): (f64, f64)) -> Option<Consequence> {
+fn mixing((before, after): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {
     let word = if after > before { "longer" } else { "shorter" };
     let message = format!(
         "Development {before:.1} → {after:.1} min: expect {word} mixing, by about {:.0} %; end it \
          on the windowpane",
         100.0 * (after / before - 1.0).abs()
     );
-    let felt = (after - before).abs() >= 0.5 && before > 0.0;
+    let felt =
+        (after - before).abs() >= plant.coefficients.value(&FELT_DEVELOPMENT) && before > 0.0;
     felt.then_some(Consequence { key: "mixing", subject: "mixing", message })
 }
 
-fn tolerance((before, after): (f64, f64)) -> Option<Consequence> {
+fn tolerance((before, after): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {
     let word = if after > before { "more" } else { "less" };
     let message = format!(
         "Stability {before:.1} → {after:.1} min: {word} tolerance to overmixing and to waiting"
     );
-    let felt = (after - before).abs() >= 1.0;
+    let felt = (after - before).abs() >= plant.coefficients.value(&FELT_STABILITY);
     felt.then_some(Consequence { key: "tolerance", subject: "mixing", message })
 }
 

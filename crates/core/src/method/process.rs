@@ -1,6 +1,9 @@
 use serde::{Deserialize, Serialize};
 
-/// How a dough is made, as far as its water goes.
+use crate::coefficient::Coefficient;
+use crate::water::coefficients;
+
+/// How a dough is made.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
@@ -17,15 +20,20 @@ impl Process {
     pub const ALL: [Self; 5] =
         [Self::NoTime, Self::StraightBulk, Self::SpongeDough, Self::LongCold, Self::Frozen];
 
+    /// What it does to the water a dough wants.
+    pub const fn water_step(self) -> &'static Coefficient {
+        match self {
+            Self::NoTime => &coefficients::NO_TIME,
+            Self::StraightBulk => &coefficients::STRAIGHT_BULK,
+            Self::SpongeDough => &coefficients::SPONGE_DOUGH,
+            Self::LongCold => &coefficients::LONG_COLD,
+            Self::Frozen => &coefficients::FROZEN,
+        }
+    }
+
     /// The word in tables and on the wire.
     pub const fn key(self) -> &'static str {
-        match self {
-            Self::NoTime => "no_time",
-            Self::StraightBulk => "straight_bulk",
-            Self::SpongeDough => "sponge_dough",
-            Self::LongCold => "long_cold",
-            Self::Frozen => "frozen",
-        }
+        self.water_step().key
     }
 
     /// The process of this word.
@@ -35,12 +43,6 @@ impl Process {
 
     /// The word on screen.
     pub const fn label(self) -> &'static str {
-        match self {
-            Self::NoTime => "no-time straight dough",
-            Self::StraightBulk => "straight dough with bulk",
-            Self::SpongeDough => "sponge and dough",
-            Self::LongCold => "long cold or autolysed",
-            Self::Frozen => "frozen dough",
-        }
+        self.water_step().name
     }
 }

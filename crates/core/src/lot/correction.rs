@@ -1,30 +1,14 @@
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
-use super::sift::{SIEVE_PASSES, SievePass, Sift, SiftTarget};
-use super::{MoistureBasis, Property, liquefaction};
+use crate::coefficient::{Coefficient, Derivation, DerivationInput, Origin};
 use crate::dough::Ingredient;
-use crate::plant::PlantNumbers;
-use crate::units::{Coefficient, Derivation, DerivationInput, Origin};
-
-/// Protein of vital gluten on 14 %.
-const GLUTEN_PROTEIN: Coefficient = Coefficient::house(
-    "protein of vital gluten",
-    75.0,
-    70.0,
-    80.0,
-    "% on 14 %",
-    "usual on its label; take yours",
-);
-/// Liquefaction number of diastatic malt flour.
-const MALT_LIQUEFACTION: Coefficient = Coefficient::house(
-    "liquefaction number of malt flour",
-    2500.0,
-    1500.0,
-    4000.0,
-    "",
-    "differs by malt; test the mix before the plant relies on it",
-);
+use crate::flour::coefficients::{GLUTEN_PROTEIN, MALT_LIQUEFACTION};
+use crate::flour::{
+    LEAST_FALLING_NUMBER_S, MoistureBasis, Property, SIEVE_PASSES, SievePass, Sift, SiftTarget,
+    liquefaction,
+};
+use crate::plant::PlantParameters;
 
 /// A way of mending a flour, and what it is to reach.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -55,7 +39,7 @@ pub enum CorrectionError {
     )]
     Protein { has: f64, most: f64, wanted: f64 },
     #[error(
-        "malt lowers the falling number from {has:.0} s down to above 62 s; {wanted} s is not between"
+        "malt lowers the falling number from {has:.0} s down to above {LEAST_FALLING_NUMBER_S} s; {wanted} s is not between"
     )]
     FallingNumber { has: f64, wanted: f64 },
     #[error("{0}")]
@@ -101,34 +85,34 @@ impl CorrectionInput {
     /// Computes the remedy for a flour that has so much of its property, by mass balance.
     ///
     /// Vital gluten: `x = (wanted − has)/(gluten − wanted)` of protein on 14 %, on flour. Malt: the
-    /// same of liquefaction numbers. Sieving: see [`Sift::balance`]. Part white:
+    /// same of liquefaction plant. Sieving: see [`Sift::balance`]. Part white:
     /// `x = (ash − wanted)/(ash − white)`. What rests on a house default has its range; the water
     /// goes by what the plant knows of ash and of gluten.
     ///
     /// ```
-    /// use ironpeel_core::{flour::CorrectionInput, plant::PlantNumbers};
-    /// let numbers = PlantNumbers::default();
-    /// let gluten = CorrectionInput::VitalGluten { protein_14_pct: 14.0 }.of(12.0, &numbers)?;
+    /// use ironpeel_core::{lot::CorrectionInput, plant::PlantParameters};
+    /// let plant = PlantParameters::default();
+    /// let gluten = CorrectionInput::VitalGluten { protein_14_pct: 14.0 }.of(12.0, &plant)?;
     /// assert!((gluten.amount_pct - 100.0 * 2.0 / 61.0).abs() < 1e-9);
-    /// # Ok::<(), ironpeel_core::flour::CorrectionError>(())
+    /// # Ok::<(), ironpeel_core::lot::CorrectionError>(())
     /// ```
-    pub fn of(self, has: f64, numbers: &PlantNumbers) -> Result<Correction, CorrectionError> {
-        let per_ash = numbers.model.per_ash();
+    pub fn of(self, has: f64, plant: &PlantParameters) -> Result<Correction, CorrectionError> {
+        let per_ash = plant.model.per_ash();
         match self {
             Self::VitalGluten { protein_14_pct: wanted } => {
-                let most = GLUTEN_PROTEIN.low;
+                let protein = plant.coefficients.effective(&GLUTEN_PROTEIN);
+                let most = protein.low;
                 if !(wanted > has && wanted < most) {
                     return Err(CorrectionError::Protein { has, most, wanted });
                 }
                 let on_flour = |gluten: f64| 100.0 * (wanted - has) / (gluten - wanted);
-                let amount =
-                    [GLUTEN_PROTEIN.value, GLUTEN_PROTEIN.high, GLUTEN_PROTEIN.low].map(on_flour);
+                let amount = [protein.value, protein.high, protein.low].map(on_flour);
                 let message = format!(
                     "{:.1} % vital gluten on flour brings protein from {has:.1} to {wanted:.1} %: a stronger \
                      film, a thirstier dough, and wheat gluten on the label",
                     amount[0]
                 );
-                let gluten_water = gluten_water(numbers);
+                let gluten_water = gluten_water(plant);
                 let water = gluten_water.as_ref().map_or([0.0; 3], |per| points(per, amount[0]));
                 let why = Derivation {
                     formula: "gluten on flour = (wanted − has) / (protein of gluten − wanted)",
@@ -136,7 +120,7 @@ impl CorrectionInput {
                         DerivationInput::new("protein on 14 %", has, "%"),
                         DerivationInput::new("protein wanted", wanted, "%"),
                     ],
-                    coefficients: std::iter::once(GLUTEN_PROTEIN).chain(gluten_water).collect(),
+                    coefficients: std::iter::once(protein).chain(gluten_water).collect(),
                 };
                 Ok(Correction {
                     yield_pct: 100.0 + amount[0],
@@ -144,14 +128,13 @@ impl CorrectionInput {
                 })
             }
             Self::Malt { falling_number_s: wanted } => {
-                if !(wanted < has && wanted > 62.0) {
+                if !(wanted < has && wanted > LEAST_FALLING_NUMBER_S) {
                     return Err(CorrectionError::FallingNumber { has, wanted });
                 }
+                let number = plant.coefficients.effective(&MALT_LIQUEFACTION);
                 let (has_ln, wanted_ln) = (liquefaction(has), liquefaction(wanted));
                 let on_flour = |malt: f64| 100.0 * (wanted_ln - has_ln) / (malt - wanted_ln);
-                let amount =
-                    [MALT_LIQUEFACTION.value, MALT_LIQUEFACTION.high, MALT_LIQUEFACTION.low]
-                        .map(on_flour);
+                let amount = [number.value, number.high, number.low].map(on_flour);
                 let message = format!(
                     "{:.2} % diastatic malt flour on flour brings the falling number from {has:.0} to \
                      {wanted:.0} s: more sugar, gas and colour; too much makes the crumb sticky",
@@ -163,14 +146,14 @@ impl CorrectionInput {
                         DerivationInput::new("falling number", has, "s"),
                         DerivationInput::new("falling number wanted", wanted, "s"),
                     ],
-                    coefficients: vec![MALT_LIQUEFACTION],
+                    coefficients: vec![number],
                 };
                 Ok(Correction {
                     yield_pct: 100.0 + amount[0],
                     ..mended("on flour", amount, [0.0; 3], message, why)
                 })
             }
-            Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct, per_ash),
+            Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct, plant),
             Self::PartWhite { ash_dm_pct: wanted, white_ash_dm_pct: white } => {
                 if !(white < wanted && wanted < has) {
                     return Err(CorrectionError::Ash { has, white, wanted });
@@ -196,10 +179,11 @@ impl CorrectionInput {
     }
 }
 
-fn sieve(has: f64, wanted: f64, per_ash: Coefficient) -> Result<Correction, CorrectionError> {
+fn sieve(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, CorrectionError> {
     let sifted =
         Sift { ash_dm_pct: has, bran_ash_dm_pct: None, wanted: SiftTarget::AshDmPct(wanted) };
-    let sifted = sifted.balance();
+    let sifted = sifted.balance(&plant.coefficients);
+    let per_ash = plant.model.per_ash();
     if let Some(reason) = sifted.reason {
         return Err(CorrectionError::Sieve(reason));
     }
@@ -231,24 +215,17 @@ fn points(per: &Coefficient, change: f64) -> [f64; 3] {
 }
 
 /// Water 1 % of vital gluten takes, by the library; none where that is switched off.
-fn gluten_water(numbers: &PlantNumbers) -> Option<Coefficient> {
-    let properties = numbers.library.properties(Ingredient::VitalGluten);
+fn gluten_water(plant: &PlantParameters) -> Option<Coefficient> {
+    let properties = plant.library.properties(Ingredient::VitalGluten);
     let points = properties.effect.as_ref()?.points;
     let source = match properties.origin {
         Origin::Plant => "the plant's own",
         _ => "usual in practice",
     };
-    Some(Coefficient {
-        origin: properties.origin,
-        ..Coefficient::house(
-            "water per 1 % vital gluten",
-            points.typical,
-            points.low,
-            points.high,
-            "points",
-            source,
-        )
-    })
+    let band = (points.typical, points.low, points.high);
+    let name = "water per 1 % vital gluten";
+    let house = Coefficient::house("vital_gluten_water", name, band, "points", source);
+    Some(house.as_found(points, properties.origin, source))
 }
 
 fn mended(

@@ -1,0 +1,43 @@
+//! What scaling a dough rests on. What ingredients are and do is the library's.
+
+use crate::coefficient::{Coefficient, coefficients};
+
+const LOSS: &str = "usual for a plant; weigh and set your own";
+const MEETS: &str = "as it usually meets the final dough";
+
+coefficients! {
+    /// Lost between mixer and cooled loaf, % of what goes in.
+    SCALING_LOSS = Coefficient::house("scaling_loss", "scaling loss", (0.5, 0.3, 1.0), "%", LOSS)
+        .within(0.0, 20.0);
+    FERMENTATION_LOSS = Coefficient::house("fermentation_loss", "fermentation loss",
+        (1.0, 0.5, 2.0), "%", LOSS).within(0.0, 20.0);
+    BAKE_LOSS = Coefficient::house("bake_loss", "bake loss", (12.0, 8.0, 20.0), "%", LOSS)
+        .within(0.0, 40.0);
+    COOLING_LOSS = Coefficient::house("cooling_loss", "cooling loss", (1.5, 1.0, 2.0), "%", LOSS)
+        .within(0.0, 20.0);
+    /// Specific heats, kJ/kg·K: of water, of the dry matter of flour, of a dough, a sponge, a starter
+    /// or a scald.
+    WATER_SPECIFIC_HEAT = Coefficient::physics("water_specific_heat", "specific heat of water",
+        4.186, "kJ/kg·K", "physics");
+    DRY_SPECIFIC_HEAT = Coefficient::physics("dry_specific_heat", "specific heat of dry matter",
+        1.45, "kJ/kg·K", "calorimetry of flour");
+    DOUGH_SPECIFIC_HEAT = Coefficient::physics("dough_specific_heat", "specific heat of dough",
+        2.8, "kJ/kg·K", "calorimetry of doughs");
+    /// A litre of ripe starter as a cup takes it up, kg.
+    STARTER_KG_PER_L = Coefficient::house("starter_kg_per_l", "mass of a litre of ripe starter",
+        (0.95, 0.60, 1.10), "kg", "from fallen to just stirred");
+    /// How warm preparations are when they meet the final dough, °C.
+    SPONGE_C = Coefficient::house("sponge_meets_c", "sponge at the mixer", (29.5, 27.0, 31.0), "°C", MEETS);
+    STARTER_C = Coefficient::house("starter_meets_c", "starter at the mixer", (24.0, 18.0, 28.0), "°C", MEETS);
+    AUTOLYSE_C = Coefficient::house("autolyse_meets_c", "autolyse at the mixer", (23.0, 18.0, 27.0), "°C", MEETS);
+    SCALD_C = Coefficient::house("scald_meets_c", "scald at the mixer", (30.0, 25.0, 35.0), "°C", MEETS)
+        .within(10.0, 40.0);
+    SOAKER_C = Coefficient::house("soaker_meets_c", "soaker at the mixer", (20.0, 15.0, 25.0), "°C", MEETS);
+    /// How cold it is where ingredients are kept, °C.
+    REFRIGERATOR_C = Coefficient::house("refrigerator_c", "refrigerator", (4.0, 2.0, 7.0), "°C",
+        "usual of a plant; a line states its own").within(-2.0, 12.0);
+    FREEZER_C = Coefficient::house("freezer_c", "freezer", (-18.0, -25.0, -12.0), "°C", "usual of a plant");
+    /// A scale that shows less finely than this share of a mass weighs it too coarsely, %.
+    COARSEST_WEIGHING = Coefficient::house("coarsest_weighing", "coarsest weighing",
+        (2.0, 1.0, 3.0), "% of the mass", "beyond it a recipe is no longer the recipe");
+}

@@ -1,0 +1,48 @@
+//! What judging and mending a flour rest on. Limits by use and classes of nations are tables of
+//! their own.
+
+use crate::coefficient::{Coefficient, coefficients};
+
+coefficients! {
+    /// Younger is green, older is aged, days.
+    GREEN_DAYS = Coefficient::house("green_days", "a flour is green until", (2.0, 1.0, 3.0), "days",
+        "its strength comes with two days of age");
+    AGED_DAYS = Coefficient::house("aged_days", "a flour is aged from", (14.0, 10.0, 21.0), "days",
+        "it has taken up its air");
+    /// What is taken where a certificate does not state it: protein on 14 %, damaged starch as is,
+    /// ash of a white flour on dry matter, %, and the falling number, s.
+    USUAL_PROTEIN = Coefficient::house("usual_protein", "protein where none is stated",
+        (12.0, 11.0, 13.0), "% on 14 %", "a usual bread flour");
+    USUAL_DAMAGED_STARCH = Coefficient::house("usual_damaged_starch",
+        "damaged starch where none is stated", (7.5, 6.0, 9.0), "%", "a usual bread flour");
+    USUAL_ASH = Coefficient::house("usual_ash", "ash of a white flour where none is stated",
+        (0.60, 0.50, 0.70), "% on dry matter", "a usual bread flour");
+    USUAL_FALLING_NUMBER = Coefficient::house("usual_falling_number",
+        "falling number where none is stated", (300.0, 250.0, 350.0), "s", "a usual bread flour")
+        .within(80.0, 500.0);
+    /// Extraction from which on a flour counts as partly whole grain, %; at 100 it all is.
+    WHITE_EXTRACTION = Coefficient::house("white_extraction",
+        "extraction from which on bran counts", (80.0, 76.0, 85.0), "%", "whiter has hardly any")
+        .within(60.0, 95.0);
+    /// Protein of vital gluten on 14 %.
+    GLUTEN_PROTEIN = Coefficient::house("gluten_protein", "protein of vital gluten",
+        (75.0, 70.0, 80.0), "% on 14 %", "usual on its label; take yours").within(50.0, 90.0);
+    /// Liquefaction number of diastatic malt flour.
+    MALT_LIQUEFACTION = Coefficient::house("malt_liquefaction", "liquefaction number of malt flour",
+        (2500.0, 1500.0, 4000.0), "", "differs by malt; test the mix before the plant relies on it");
+    /// Ash of what a sieve holds back, % on dry matter.
+    BRAN_ASH = Coefficient::house("bran_ash", "ash of the bran", (5.8, 5.0, 6.5), "% on dry matter",
+        "usual for the coarse bran of wheat; measure your own").within(3.0, 9.0);
+    /// Within such a share of the value figures agree where no repeatability is on record, %.
+    CURVE_AGREES = Coefficient::house("curve_agrees",
+        "certificate and curve agree within", (10.0, 5.0, 15.0), "% of the value",
+        "where no repeatability is on record");
+    /// Changes from which on a lot is felt to be another: points of water, minutes of development,
+    /// minutes of stability.
+    FELT_WATER = Coefficient::house("felt_water", "change of water worth telling", (0.5, 0.3, 1.0),
+        "points", "less is not felt in the hand");
+    FELT_DEVELOPMENT = Coefficient::house("felt_development", "change of development worth telling",
+        (0.5, 0.3, 1.0), "min", "less is not seen at the mixer");
+    FELT_STABILITY = Coefficient::house("felt_stability", "change of stability worth telling",
+        (1.0, 0.5, 2.0), "min", "less is not seen at the mixer");
+}

@@ -1,0 +1,7 @@
+//! What another lot, or a mended one, does to the dough.
+
+mod comparison;
+mod correction;
+
+pub use comparison::{Consequence, Difference, LotComparison, compare_lots};
+pub use correction::{Correction, CorrectionError, CorrectionInput};
