@@ -261,7 +261,7 @@ test.describe.serial("the plant's own numbers", () => {
   test("an ingredient of the plant's own goes into a dough and out of the library", async ({
     page,
   }) => {
-    await page.goto("/dough/ingredients");
+    await page.goto("/plant/ingredients");
     await page.getByRole("button", { name: "Another ingredient" }).click();
     const dialog = page.getByRole("dialog");
     await dialog.getByLabel("Name", { exact: true }).fill("kelp meal");

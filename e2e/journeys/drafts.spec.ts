@@ -65,7 +65,7 @@ const FORMS: Form[] = [
   },
   {
     of: "an ingredient",
-    path: "/dough/ingredients",
+    path: "/plant/ingredients",
     open: press(/^Change salt/),
     field: "Reason for the plant value",
     typed: "coarser here",

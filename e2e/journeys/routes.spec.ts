@@ -33,6 +33,7 @@ const MOVED = [
   ["/water/model", "/water/absorption-model"],
   ["/dough/variants", "/dough/trials"],
   ["/dough/amounts", "/dough/convert"],
+  ["/dough/ingredients", "/plant/ingredients"],
   ["/method/two-ways", "/method/straight-or-sponge"],
   ["/method/rise", "/method/fermentation"],
   ["/method/day", "/method/schedule"],

@@ -9,11 +9,12 @@ const water = () => import("./water/pages");
 const dough = () => import("./dough/pages");
 const method = () => import("./method/pages");
 const floor = () => import("./floor/pages");
+const plant = () => import("./plant/pages");
 const dialogs = () => import("./shell/dialogs");
 
 /** Loads the other links' pages, so that a lost connection takes none of them away. */
 export function loadAll() {
-  for (const load of [flour, water, dough, method, floor, dialogs]) void load();
+  for (const load of [flour, water, dough, method, floor, plant, dialogs]) void load();
 }
 
 const page = <M, K extends keyof M>(
@@ -37,6 +38,7 @@ const MOVED = {
   "/water/model": "/water/absorption-model",
   "/dough/variants": "/dough/trials",
   "/dough/amounts": "/dough/convert",
+  "/dough/ingredients": "/plant/ingredients",
   "/method/two-ways": "/method/straight-or-sponge",
   "/method/rise": "/method/fermentation",
   "/method/day": "/method/schedule",
@@ -80,7 +82,6 @@ export const ROUTES: RouteObject[] = [
           page("/dough/trials", dough, "TrialsPage"),
           page("/dough/convert", dough, "ConvertRecipePage"),
           page("/dough/revisions", dough, "RevisionsPage"),
-          page("/dough/ingredients", dough, "IngredientsPage"),
           page("/dough/new", dough, "NewProductPage"),
           page("/trials/:id", dough, "TrialPage"),
           page("/method", method, "DoughTemperaturePage"),
@@ -93,6 +94,16 @@ export const ROUTES: RouteObject[] = [
           page("/method/schedule", method, "SchedulePage"),
           page("/method/production-run", method, "ProductionRunPage"),
           page("/floor", floor, "FloorPage"),
+          {
+            path: "/plant",
+            loader: ({ request }) => redirect(`/plant/flours${new URL(request.url).search}`),
+          },
+          page("/plant/flours", plant, "FloursPage"),
+          page("/plant/products", plant, "ProductsPage"),
+          page("/plant/lines/:lineId?", plant, "LinesPage"),
+          page("/plant/ingredients", plant, "IngredientsPage"),
+          page("/plant/coefficients", plant, "CoefficientsPage"),
+          page("/plant/settings", plant, "SettingsPage"),
           page("/batches/:id", floor, "BatchPage"),
           ...moved,
           { path: "*", element: <ErrorPage /> },

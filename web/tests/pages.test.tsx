@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { expect, test } from "vitest";
 import { ConvertRecipePage } from "../src/dough/ConvertRecipePage";
-import { IngredientsPage } from "../src/dough/IngredientsPage";
+import { IngredientsPage } from "../src/plant/IngredientsPage";
 import { NewProductPage } from "../src/dough/NewProductPage";
 import { RevisionsPage } from "../src/dough/RevisionsPage";
 import { TrialsPage } from "../src/dough/TrialsPage";
@@ -70,7 +70,7 @@ test("amounts go into the product in hand as a formula with its starter", async 
 });
 
 test("the library names every ingredient, and one may be added or refused", async () => {
-  const { user } = open(<IngredientsPage />, { at: "/dough/ingredients" });
+  const { user } = open(<IngredientsPage />, { at: "/plant/ingredients" });
   const table = await screen.findByRole("table", { name: "The library of ingredients" });
   await waitFor(() => expect(within(table).getAllByRole("row").length).toBeGreaterThanOrEqual(30));
   expect(within(table).getByRole("row", { name: /^psyllium/ }).textContent).toContain(

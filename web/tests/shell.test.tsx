@@ -117,6 +117,7 @@ const WHY: Schemas["Derivation"] = {
   inputs: [{ name: "dough", value: 160, unit: "kg" }],
   coefficients: [
     {
+      key: "scaling_loss",
       name: "scaling loss",
       value: 0.5,
       low: 0.2,
@@ -126,6 +127,7 @@ const WHY: Schemas["Derivation"] = {
       source: "usual",
     },
     {
+      key: "melting_of_ice",
       name: "melting of ice",
       value: 334,
       low: 334,

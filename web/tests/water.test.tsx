@@ -59,7 +59,7 @@ test("a rule opens with the house's value and reason, and asks for one", async (
   await waitFor(() => expect(within(sheet).getAllByText(/why|who/i).length).toBeGreaterThan(1));
   await user.keyboard("{Escape}");
   await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
-  expect(screen.getAllByRole("row")).toHaveLength(23);
+  expect(screen.getAllByRole("row")).toHaveLength(25);
 });
 
 test("who holds the water adds up for every lot, and feel dilutes the protein", async () => {

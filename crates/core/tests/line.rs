@@ -19,7 +19,7 @@ fn line() -> ScenarioLine {
 fn over(draft: Value) -> (ScenarioLine, Vec<String>) {
     let draft: LineDraft = serde_json::from_value(draft).expect("the shape of the contract");
     let mut faults = ValidationErrors::default();
-    let line = draft.over(&line(), "", &mut faults);
+    let line = draft.over(Some(&line()), "", &mut faults);
     (
         line,
         faults.0.into_iter().map(|fault| format!("{}: {}", fault.field, fault.message)).collect(),
@@ -44,7 +44,7 @@ fn a_jacket_of_nothing_is_none() {
     assert_eq!(with.mixer.jacket_kj_per_kg_min, Some(0.8));
     let draft: LineDraft =
         serde_json::from_value(json!({"jacket_kj_per_kg_min": 0})).expect("a line");
-    let without = draft.over(&with, "", &mut ValidationErrors::default());
+    let without = draft.over(Some(&with), "", &mut ValidationErrors::default());
     assert_eq!(without.mixer.jacket_kj_per_kg_min, None);
 }
 

@@ -159,7 +159,7 @@ async fn batch(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Batc
             formula_revision_id: batch.formula_revision_id,
             method_revision_id: batch.method_revision_id,
             line_revision_id: batch.line_revision_id,
-            numbers_revision_id: batch.numbers_revision_id,
+            parameters_revision_id: batch.parameters_revision_id,
             other_lots: others.into_iter().map(Into::into).collect(),
         },
         run_settings: batch.run_settings,
@@ -293,7 +293,7 @@ async fn plan(
         formula_revision_id,
         method_revision_id,
         line_revision_id,
-        numbers_revision_id,
+        parameters_revision_id,
         other_lots,
     } = input.scenario.revision_refs;
     let others = other_lots.into_iter().map(Into::into).collect();
@@ -305,7 +305,7 @@ async fn plan(
         formula_revision_id,
         method_revision_id,
         line_revision_id,
-        numbers_revision_id,
+        parameters_revision_id,
         planned_for: input.planned_for,
         saved_by: by.into(),
         run_settings,

@@ -1,6 +1,7 @@
 //! The calculators: stateless, nothing stored.
 
 use axum::extract::DefaultBodyLimit;
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
 use ironpeel_core::ferment::{
     FermentationAnswer, FermentationInput, Refreshment, RefreshmentInput,
@@ -137,5 +138,5 @@ async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<Ferme
     request_body = RefreshmentInput,
     responses((status = 200, body = Refreshment), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn starter_feed(Json(input): Json<RefreshmentInput>) -> Result<Json<Refreshment>> {
-    Ok(Json(heavy(move || input.compute()).await?))
+    Ok(Json(heavy(move || input.compute(&Coefficients::default())).await?))
 }

@@ -259,7 +259,7 @@ impl ScenarioContext {
             formula: self.formula(),
             method: self.edited_method.as_ref().unwrap_or(&self.documents.method.method),
             line: &self.documents.line.line,
-            numbers: self.documents.numbers(),
+            plant: self.documents.parameters(),
             run_settings: RunSettings { ingredients_c: &self.ingredients_c, ..self.run_settings },
         }
     }

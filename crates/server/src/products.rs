@@ -44,8 +44,8 @@ pub struct ProductView {
     pub formula: FormulaView,
     pub method: MethodView,
     pub line: LineView,
-    /// The plant's own numbers; none where the house's hold.
-    pub numbers: Option<RevisionView>,
+    /// The plant's own parameters; none where the house's hold.
+    pub parameters: Option<RevisionView>,
 }
 
 /// Another flour of a formula, with what is asked of it.
@@ -89,9 +89,9 @@ async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Jso
     let product = app.store.product(&slug).await?;
     let method = app.store.current_method(product.method_id).await?;
     let line = app.store.current_line(product.line_id).await?;
-    let own = app.store.current_numbers().await?;
-    let (numbers, library) = match own {
-        Some(own) => (Some(own.revision.into()), own.numbers.library),
+    let own = app.store.current_parameters().await?;
+    let (parameters, library) = match own {
+        Some(own) => (Some(own.revision.into()), own.parameters.library),
         None => Default::default(),
     };
     let formula = app.store.current_formula(product.formula_id).await?;
@@ -112,7 +112,7 @@ async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Jso
         formula: FormulaView::of(&formula, &library),
         method: method.into(),
         line: line.into(),
-        numbers,
+        parameters,
         id: product.id,
         slug: product.slug,
         name: product.name,

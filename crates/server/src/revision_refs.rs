@@ -10,9 +10,9 @@ pub struct RevisionRefs {
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
-    /// The plant's own numbers; the house's if left out.
-    #[serde(default)]
-    pub numbers_revision_id: Option<Uuid>,
+    /// The plant's own parameters; the house's if left out.
+    #[serde(default, alias = "numbers_revision_id")]
+    pub parameters_revision_id: Option<Uuid>,
     /// A lot of each other flour of the formula, in any order.
     #[serde(default)]
     pub other_lots: Vec<LotRef>,

@@ -5,9 +5,9 @@ use std::time::Duration;
 use chrono::{NaiveDate, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::dough::FormulaDraft;
-use ironpeel_core::plant::PlantNumbers;
+use ironpeel_core::plant::PlantParameters;
 use ironpeel_store::{
-    Flour, FormulaRevision, LineRevision, Lot, MethodRevision, NumbersRevision, Plant,
+    Flour, FormulaRevision, LineRevision, Lot, MethodRevision, ParametersRevision, Plant,
     SpecificationRevision, Store, StoreError,
 };
 use moka::future::Cache;
@@ -57,10 +57,11 @@ impl App {
     }
 
     /// The plant's numbers as they are now.
-    pub async fn numbers(&self) -> Result<PlantNumbers, Problem> {
-        let own = self.store.current_numbers().await?.map(|own| own.numbers).unwrap_or_default();
+    pub async fn parameters(&self) -> Result<PlantParameters, Problem> {
+        let own =
+            self.store.current_parameters().await?.map(|own| own.parameters).unwrap_or_default();
         let plant = self.revisions.plant().await?;
-        Ok(PlantNumbers { library: own.library.priced(&plant.prices), ..own })
+        Ok(PlantParameters { library: own.library.priced(&plant.prices), ..own })
     }
 }
 
@@ -74,7 +75,7 @@ pub struct Revisions {
     formulas: Cache<Uuid, Arc<FormulaRevision>>,
     methods: Cache<Uuid, Arc<MethodRevision>>,
     lines: Cache<Uuid, Arc<LineRevision>>,
-    numbers: Cache<Uuid, Arc<NumbersRevision>>,
+    parameters: Cache<Uuid, Arc<ParametersRevision>>,
     /// What a flour is and the plant's settings can change: they are looked up again soon.
     flours: Cache<Uuid, Arc<Flour>>,
     plant: Cache<(), Arc<Plant>>,
@@ -90,7 +91,7 @@ pub struct Documents {
     pub method: Arc<MethodRevision>,
     pub line: Arc<LineRevision>,
     /// The plant's own numbers where it has some, and its prices.
-    numbers: PlantNumbers,
+    parameters: PlantParameters,
 }
 
 /// A lot and what is asked of it.
@@ -101,8 +102,8 @@ pub struct Specified {
 }
 
 impl Documents {
-    pub fn numbers(&self) -> &PlantNumbers {
-        &self.numbers
+    pub fn parameters(&self) -> &PlantParameters {
+        &self.parameters
     }
 
     /// Whether there is a lot of every flour of a draft, under the name it has there.
@@ -124,7 +125,7 @@ impl Revisions {
             formulas: Cache::new(REMEMBERED),
             methods: Cache::new(REMEMBERED),
             lines: Cache::new(REMEMBERED),
-            numbers: Cache::new(REMEMBERED),
+            parameters: Cache::new(REMEMBERED),
             flours: Cache::builder().max_capacity(REMEMBERED).time_to_live(SOON).build(),
             plant: Cache::builder().max_capacity(1).time_to_live(SOON).build(),
         }
@@ -142,14 +143,15 @@ impl Revisions {
         for other in &revision_refs.other_lots {
             others.push(specified(other.lot_revision_id, other.specification_revision_id).await?);
         }
-        let own = match revision_refs.numbers_revision_id {
-            Some(id) => {
-                get_or_load(&self.numbers, id, || self.store.numbers(id)).await?.numbers.clone()
-            }
-            None => PlantNumbers::default(),
+        let own = match revision_refs.parameters_revision_id {
+            Some(id) => get_or_load(&self.parameters, id, || self.store.parameters(id))
+                .await?
+                .parameters
+                .clone(),
+            None => PlantParameters::default(),
         };
         let plant = self.plant().await?;
-        let numbers = PlantNumbers { library: own.library.priced(&plant.prices), ..own };
+        let parameters = PlantParameters { library: own.library.priced(&plant.prices), ..own };
         Ok(Documents {
             flour: specified(
                 revision_refs.lot_revision_id,
@@ -160,7 +162,7 @@ impl Revisions {
             formula: self.formula(revision_refs.formula_revision_id).await?,
             method: self.method(revision_refs.method_revision_id).await?,
             line: self.line(revision_refs.line_revision_id).await?,
-            numbers,
+            parameters,
         })
     }
 

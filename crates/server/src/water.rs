@@ -1,11 +1,11 @@
 //! Who holds the water, and how the grains of the selected product behave.
 
 use axum::extract::State;
-use ironpeel_core::chain::{ScenarioFlour, figures};
+use ironpeel_core::chain::figures;
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
+use ironpeel_core::water::coefficients::CRITICAL_DAMAGED_STARCH;
 use ironpeel_core::water::{
-    CorrectionFactor, ExcessWater, MixOfGrains, WaterDistribution, WaterShares, excess_water,
-    mix_of_grains,
+    ExcessWater, MixOfGrains, WaterDistribution, WaterShares, excess_water, mix_of_grains,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -74,7 +74,7 @@ async fn water_distribution(
     let parts = scenario.parts().map_err(|name| {
         Problem::field("scenario", format!("the certificate of {name} has no moisture"))
     })?;
-    let correction_factors = &scenario.numbers.correction_factors;
+    let coefficients = scenario.coefficients();
     let planned = figures(&scenario).water.map_or(0.0, |water| water.dough_absorption_pct);
     let of = |water_distribution: WaterDistribution| OperatorWater {
         shares: water_distribution.shares(planned, 0.0),
@@ -89,18 +89,22 @@ async fn water_distribution(
         if let Some(main) = others.first_mut() {
             main.readings = &reference.current.readings;
         }
-        let parts: Option<Vec<_>> = others.iter().map(ScenarioFlour::part).collect();
-        WaterDistribution::of(&parts?)
+        let parts: Option<Vec<_>> = others.iter().map(|flour| flour.part(coefficients)).collect();
+        WaterDistribution::of(&parts?, coefficients)
     });
-    let lot = WaterDistribution::of(&parts);
-    let critical_damaged_pct = correction_factors.active(CorrectionFactor::CriticalDamagedStarch);
+    let lot = WaterDistribution::of(&parts, coefficients);
+    let critical_damaged_pct = coefficients.active(&CRITICAL_DAMAGED_STARCH);
     Ok(Json(WaterDistributionView {
-        by_feel: lot.map(|lot| excess_water(&lot, planned, added, critical_damaged_pct)),
+        by_feel: lot.map(|lot| excess_water(&lot, planned, added, coefficients)),
         lot: lot.map(of),
         reference: beside.map(of),
         reference_code: reference.map(|reference| reference.code.clone()),
-        assumed: if lot.is_some() { WaterDistribution::assumed(&parts) } else { Vec::new() },
+        assumed: if lot.is_some() {
+            WaterDistribution::assumed(&parts, coefficients)
+        } else {
+            Vec::new()
+        },
         critical_damaged_pct,
-        grains: mix_of_grains(&parts, correction_factors),
+        grains: mix_of_grains(&parts, coefficients),
     }))
 }

@@ -80,8 +80,8 @@ async fn addresses_of_earlier_versions_lead_to_where_their_subject_is_now() {
     let lot_id = lot["id"].as_str().expect("an id");
     let flour = lot["flour"]["id"].as_str().expect("an id");
     for path in [
-        "/api/v1/numbers".to_owned(),
-        "/api/v1/numbers/revisions".into(),
+        "/api/v1/plant/parameters".to_owned(),
+        "/api/v1/plant/parameters/revisions".into(),
         format!("/api/v1/flours/{flour}/drift?property=moisture"),
         format!("/api/v1/lots/{lot_id}/change"),
     ] {

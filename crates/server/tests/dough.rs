@@ -4,15 +4,7 @@ mod support;
 
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, new_id};
-
-fn number(value: &Value) -> f64 {
-    value.as_f64().unwrap_or_else(|| panic!("a number, not {value}"))
-}
-
-fn list(value: &Value) -> &[Value] {
-    value.as_array().unwrap_or_else(|| panic!("a list, not {value}"))
-}
+use support::{Plant, fields, full_mixer, list, new_id, number};
 
 /// The formula of a product as it would be sent back.
 async fn formula(plant: &Plant, slug: &str) -> Value {

@@ -169,7 +169,7 @@ async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
     let mut change = json!({"number": 2, "oven_pieces": 0, "max_kg": 100,
         "signed": {"by": "RK", "reason": "a smaller oven"}});
     let (_, refused) = plant.put(&path, &change).await;
-    assert_eq!(fields(&refused), ["oven_pieces", "max_kg"]);
+    assert_eq!(fields(&refused), ["max_kg", "oven_pieces"]);
     change["oven_pieces"] = json!(650);
     change["max_kg"] = json!(480);
     let (status, saved) = plant.put(&path, &change).await;
@@ -370,4 +370,48 @@ async fn a_run_that_fits_no_hours_says_what_is_in_the_way() {
     late["day"]["zone"] = json!("Nowhere/Land");
     let (_, refused) = plant.post("/api/v1/chain/production-run", &late).await;
     assert_eq!(fields(&refused), ["day.zone"]);
+}
+
+#[tokio::test]
+async fn a_line_is_made_from_nothing_and_asks_for_what_it_needs() {
+    let plant = Plant::open().await;
+    let path = format!("/api/v1/lines/{}/revisions/{}", new_id(), new_id());
+    let signed = json!({"by": "RK", "reason": ""});
+    let (status, _) = plant.put(&path, &json!({"number": 1, "signed": signed})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND, "neither a line nor a name for one");
+    let bare = json!({"number": 1, "name": "Line 1", "mixer_kind": "hand", "signed": signed});
+    let (status, refused) = plant.put(&path, &bare).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let asked = fields(&refused);
+    for field in [
+        "name",
+        "mixer_name",
+        "min_kg",
+        "max_kg",
+        "troughs",
+        "oven_pieces",
+        "division_kg",
+        "room_c",
+    ] {
+        assert!(asked.contains(&field), "{field} is not asked for: {asked:?}");
+    }
+    assert!(!asked.contains(&"chilled_c"), "a line may be without");
+    let line = json!({
+        "number": 1, "name": "Table 4", "mixer_name": "A bowl", "mixer_kind": "hand", "min_kg": 0.2,
+        "max_kg": 3, "slow_kj_per_kg_min": 0.1, "fast_kj_per_kg_min": 0.2, "turn_min": 10,
+        "troughs": 2, "trough_kg": 3, "trough_m2": 0.1, "divider_per_min": 2, "proofer_pieces": 8,
+        "oven_pieces": 4, "division_kg": 0.001, "tap_c": 14, "flour_c": 20, "room_c": 21,
+        "signed": signed,
+    });
+    let (status, made) = plant.put(&path, &line).await;
+    assert_eq!((status, &made["name"]), (StatusCode::OK, &json!("Table 4")), "{made}");
+    assert_eq!(plant.put(&path, &line).await.1, made, "sent twice, made once");
+    let lines = plant.get("/api/v1/lines").await;
+    let names: Vec<&str> =
+        lines.as_array().expect("a list").iter().filter_map(|one| one["name"].as_str()).collect();
+    assert_eq!(names.iter().filter(|name| **name == "Table 4").count(), 1, "{names:?}");
+    let revisions = plant
+        .get(&format!("/api/v1/lines/{}/revisions", made["id"].as_str().expect("an id")))
+        .await;
+    assert_eq!(revisions.as_array().expect("a list").len(), 1);
 }

@@ -4,15 +4,7 @@ mod support;
 
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, new_id};
-
-fn number(value: &Value) -> f64 {
-    value.as_f64().unwrap_or_else(|| panic!("a number, not {value}"))
-}
-
-fn list(value: &Value) -> &[Value] {
-    value.as_array().unwrap_or_else(|| panic!("a list, not {value}"))
-}
+use support::{Plant, fields, full_mixer, list, new_id, number};
 
 async fn save(plant: &Plant, input: &Value) -> (StatusCode, Value) {
     plant.put(&format!("/api/v1/plant/parameters/revisions/{}", new_id()), input).await
@@ -26,7 +18,7 @@ async fn build_up(plant: &Plant, slug: &str, lot: &str) -> Value {
 }
 
 fn step<'a>(build_up: &'a Value, key: &str) -> Option<&'a Value> {
-    list(&build_up["steps"]).iter().find(|step| step["rule"] == key || step["key"] == key)
+    list(&build_up["steps"]).iter().find(|step| step["coefficient"] == key || step["key"] == key)
 }
 
 #[tokio::test]
@@ -34,11 +26,11 @@ async fn a_rule_is_overridden_switched_off_and_goes_back() {
     let plant = Plant::open().await;
     let house = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     let before = number(&step(&house, "no_time").expect("a no-time dough")["points"]);
-    let rule = |number: u32, rule: Value| json!({"number": number, "correction_factors": [rule], "signed": {"by": "RK", "reason": "our mixer"}});
+    let change = |number: u32, one: Value| json!({"number": number, "coefficients": [one], "signed": {"by": "RK", "reason": "our mixer"}});
     let own =
-        json!({"rule": "no_time", "typical": -1.6, "low": -2, "high": 0, "reason": "our mixer"});
-    let (status, numbers) = save(&plant, &rule(1, own)).await;
-    assert_eq!(status, StatusCode::OK, "{numbers}");
+        json!({"key": "no_time", "typical": -1.6, "low": -2, "high": 0, "reason": "our mixer"});
+    let (status, parameters) = save(&plant, &change(1, own)).await;
+    assert_eq!(status, StatusCode::OK, "{parameters}");
     let ours = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     let moved = step(&ours, "no_time").expect("still a step");
     assert_eq!((number(&moved["points"]), &moved["origin"]), (-1.6, &json!("plant")));
@@ -46,13 +38,13 @@ async fn a_rule_is_overridden_switched_off_and_goes_back() {
     let shift = number(&ours["floor_pct"]) - number(&house["floor_pct"]);
     assert!((shift - (-1.6 - before)).abs() < 1e-9);
 
-    let off = json!({"rule": "no_time", "off": true, "reason": "never seen here"});
-    assert_eq!(save(&plant, &rule(2, off)).await.0, StatusCode::OK);
+    let off = json!({"key": "no_time", "off": true, "reason": "never seen here"});
+    assert_eq!(save(&plant, &change(2, off)).await.0, StatusCode::OK);
     let without = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     assert!(step(&without, "no_time").is_none_or(|step| number(&step["points"]) == 0.0));
 
     let back = json!({
-        "number": 3, "rules_back": ["no_time"], "signed": {"by": "RK", "reason": "house again"},
+        "number": 3, "coefficients_back": ["no_time"], "signed": {"by": "RK", "reason": "house again"},
     });
     assert_eq!(save(&plant, &back).await.0, StatusCode::OK);
     assert_eq!(build_up(&plant, "deck-roll-60", "VR-26-1090").await, house);
@@ -68,30 +60,28 @@ async fn a_rule_without_sense_or_reason_is_refused_at_its_field() {
     let plant = Plant::open().await;
     for (rule, named) in [
         (
-            json!({"rule": "no_time", "typical": -1, "low": 2, "high": 0, "reason": "x"}),
-            "correction_factors[0].",
+            json!({"key": "no_time", "typical": -1, "low": 2, "high": 0, "reason": "x"}),
+            "coefficients[0].",
         ),
         (
-            json!({"rule": "no_time", "typical": 900, "low": 0, "high": 999, "reason": "x"}),
-            "correction_factors[0].",
+            json!({"key": "no_time", "typical": 900, "low": 0, "high": 999, "reason": "x"}),
+            "coefficients[0].",
         ),
-        (
-            json!({"rule": "no_time", "typical": -1, "low": -2, "high": 0}),
-            "correction_factors[0].reason",
-        ),
+        (json!({"key": "no_time", "typical": -1, "low": -2, "high": 0}), "coefficients[0].reason"),
     ] {
-        let input = json!({"number": 1, "correction_factors": [rule], "signed": {"by": "RK", "reason": "ours"}});
+        let input =
+            json!({"number": 1, "coefficients": [rule], "signed": {"by": "RK", "reason": "ours"}});
         let (status, problem) = save(&plant, &input).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
         assert!(fields(&problem).iter().all(|field| field.starts_with(named)), "{problem}");
     }
     let unsigned =
-        json!({"number": 1, "rules_back": ["no_time"], "signed": {"by": "", "reason": ""}});
+        json!({"number": 1, "coefficients_back": ["no_time"], "signed": {"by": "", "reason": ""}});
     let (_, problem) = save(&plant, &unsigned).await;
     assert_eq!(fields(&problem), ["signed.by", "signed.reason"]);
-    let numbers = plant.get("/api/v1/plant/parameters").await;
-    assert_eq!(numbers["revision"], Value::Null, "nothing was recorded");
-    assert_eq!(list(&numbers["correction_factors"]).len(), 22);
+    let parameters = plant.get("/api/v1/plant/parameters").await;
+    assert_eq!(parameters["revision"], Value::Null, "nothing was recorded");
+    assert!(list(&parameters["coefficients"]).iter().all(|one| one["own"] == Value::Null));
 }
 
 #[tokio::test]
@@ -103,9 +93,9 @@ async fn an_ingredient_of_the_plant_s_own_counts_in_water_cost_and_allergens() {
         "kg_per_l_high": 0.7, "allergens": ["mustard", "mustard"], "price_per_kg": 12,
     });
     let input = |number: u32, kelp: &Value| json!({"number": number, "ingredients": [kelp], "signed": {"by": "RK", "reason": "the shore"}});
-    let (status, numbers) = save(&plant, &input(1, &kelp)).await;
-    assert_eq!(status, StatusCode::OK, "{numbers}");
-    let known = list(&numbers["ingredients"]).iter().find(|one| one["ingredient"] == "own_1");
+    let (status, parameters) = save(&plant, &input(1, &kelp)).await;
+    assert_eq!(status, StatusCode::OK, "{parameters}");
+    let known = list(&parameters["ingredients"]).iter().find(|one| one["ingredient"] == "own_1");
     let known = known.expect("in the library");
     assert_eq!((&known["label"], &known["origin"]), (&json!("kelp meal"), &json!("plant")));
     assert_eq!(known["allergens"], json!({"contains": ["mustard"], "may_contain": []}));
@@ -152,8 +142,8 @@ async fn an_ingredient_of_the_plant_s_own_counts_in_water_cost_and_allergens() {
     let back = json!({
         "number": 2, "ingredients_back": ["own_1"], "signed": {"by": "RK", "reason": "gone"},
     });
-    let (_, numbers) = save(&plant, &back).await;
-    assert!(list(&numbers["ingredients"]).iter().all(|one| one["ingredient"] != "own_1"));
+    let (_, parameters) = save(&plant, &back).await;
+    assert!(list(&parameters["ingredients"]).iter().all(|one| one["ingredient"] != "own_1"));
 }
 
 #[tokio::test]
@@ -192,8 +182,12 @@ async fn a_lot_without_a_curve_is_estimated_and_the_plant_s_lots_narrow_it() {
     );
 
     let learn = json!({"number": 1, "model": "learn", "signed": {"by": "RK", "reason": "a year"}});
-    let (status, numbers) = save(&plant, &learn).await;
-    assert_eq!((status, &numbers["model_lots"]), (StatusCode::OK, &model["lots"]), "{numbers}");
+    let (status, parameters) = save(&plant, &learn).await;
+    assert_eq!(
+        (status, &parameters["model_lots"]),
+        (StatusCode::OK, &model["lots"]),
+        "{parameters}"
+    );
     let taught = build_up(&plant, "deck-roll-60", "VR-NOCURVE").await;
     let band = |build_up: &Value| number(&build_up["high_pct"]) - number(&build_up["low_pct"]);
     assert!(band(&taught) < band(&house), "what was learned narrows the band");

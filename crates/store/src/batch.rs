@@ -20,7 +20,7 @@ pub struct Batch {
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
     /// None where the house's numbers held.
-    pub numbers_revision_id: Option<Uuid>,
+    pub parameters_revision_id: Option<Uuid>,
     pub state: String,
     pub planned_for: DateTime<Utc>,
     pub saved_at: DateTime<Utc>,
@@ -40,7 +40,7 @@ pub struct NewBatch {
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
-    pub numbers_revision_id: Option<Uuid>,
+    pub parameters_revision_id: Option<Uuid>,
     pub planned_for: DateTime<Utc>,
     pub saved_by: String,
     pub run_settings: Value,

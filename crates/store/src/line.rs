@@ -7,7 +7,7 @@ use ironpeel_core::method::{Equipment, Mixer};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, is_next, newest_revision};
+use crate::revision::{Revision, Signed, all_revisions, is_next, newest_revision};
 use crate::schema::{line, line_revision};
 use crate::store::{Store, write_once};
 
@@ -192,13 +192,23 @@ impl Store {
         )
     }
 
-    /// Every line's id and name, by name.
-    pub async fn lines(&self) -> Result<Vec<(Uuid, String)>> {
-        Ok(line::table
-            .order(line::name)
-            .select((line::id, line::name))
+    /// The newest settings of every line, by name.
+    pub async fn lines(&self) -> Result<Vec<LineRevision>> {
+        let newest: Vec<(Row, String)> = line_revision::table
+            .inner_join(line::table)
+            .distinct_on(line_revision::line_id)
+            .order((line_revision::line_id, line_revision::number.desc()))
+            .select((Row::as_select(), line::name))
             .load(&mut self.connection().await?)
-            .await?)
+            .await?;
+        let mut lines: Vec<_> = newest.into_iter().map(|(row, name)| row.named(name)).collect();
+        lines.sort_by(|one, other| one.name.cmp(&other.name));
+        Ok(lines)
+    }
+
+    /// Every revision of a line, newest first.
+    pub async fn line_revisions(&self, line_id: Uuid) -> Result<Vec<Revision>> {
+        Ok(all_revisions!(self, line_revision, line_id = line_id)?)
     }
 
     pub async fn line_name(&self, id: Uuid) -> Result<String> {

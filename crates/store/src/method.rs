@@ -2,8 +2,7 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::method::{EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
-use ironpeel_core::water::Process;
+use ironpeel_core::method::{EndPoint, Method, Process, Speed, Stage, StageKind, TimeTolerance};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};

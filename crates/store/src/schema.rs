@@ -246,7 +246,7 @@ diesel::table! {
         saved_by -> Text,
         run_settings -> Jsonb,
         issued -> Jsonb,
-        numbers_revision_id -> Nullable<Uuid>,
+        parameters_revision_id -> Nullable<Uuid>,
     }
 }
 
@@ -371,13 +371,13 @@ diesel::table! {
 }
 
 diesel::table! {
-    plant_numbers_revision (id) {
+    plant_parameters_revision (id) {
         id -> Uuid,
         number -> Int4,
         made_at -> Timestamptz,
         made_by -> Text,
         reason -> Text,
-        numbers -> Jsonb,
+        parameters -> Jsonb,
     }
 }
 
@@ -493,7 +493,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     formula_flour,
     formula_part,
     formula_part_line,
-    plant_numbers_revision,
+    plant_parameters_revision,
     batch_flour,
     trial,
 );

@@ -5,15 +5,19 @@ mod support;
 use diesel_async::AsyncPgConnection;
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
+use ironpeel_core::coefficient::Override;
 use ironpeel_core::dough::{
     FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
     PreparationKind,
 };
 use ironpeel_core::heat::WaterSources;
-use ironpeel_core::method::{EndPoint, Equipment, Method, Mixer, Stage, StageKind, TimeTolerance};
-use ironpeel_core::plant::OwnNumbers;
+use ironpeel_core::method::{
+    EndPoint, Equipment, Method, Mixer, Process, Stage, StageKind, TimeTolerance,
+};
+use ironpeel_core::plant::OwnParameters;
 use ironpeel_core::units::{Estimate, RawNumber};
-use ironpeel_core::water::{AbsorptionModel, Composition, CorrectionFactor, Override, Process};
+use ironpeel_core::water::coefficients::RYE_OFFSET;
+use ironpeel_core::water::{AbsorptionModel, Composition};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
     BatchFlour, DoughTemperature, NewBatch, NewFormula, NewLine, NewMethod, NewTrial, Product,
@@ -67,7 +71,7 @@ fn formula(flours: &[(String, f64)]) -> ScenarioFormula {
         formula: Formula::check(&draft).expect("makes a dough"),
         style_points: -1.5,
         piece_kg: 0.875,
-        losses: Losses { bake_pct: 11.5, ..Losses::HOUSE },
+        losses: Losses { bake_pct: 11.5, ..Losses::house() },
         hydration_pct: None,
         batch_kg: None,
     }
@@ -244,7 +248,11 @@ async fn a_product_is_made_whole_or_not_at_all() {
     let made = product(store, "Gull Loaf").await;
     assert_eq!(store.product("gull-loaf").await.expect("on record"), made);
     assert_eq!(store.current_method(made.method_id).await.expect("its own").method, method());
-    assert_eq!(store.lines().await.expect("a list"), [(made.line_id, made.line.clone())]);
+    let lines = store.lines().await.expect("a list");
+    let lines: Vec<_> = lines.iter().map(|line| (line.line_id, &line.name)).collect();
+    assert_eq!(lines, [(made.line_id, &made.line)]);
+    let revisions = store.line_revisions(made.line_id).await.expect("a list");
+    assert_eq!(revisions.iter().map(|one| one.number).collect::<Vec<_>>(), [1]);
     assert_eq!(store.line_name(made.line_id).await.expect("on record"), made.line);
 
     let again = Product {
@@ -263,14 +271,14 @@ async fn a_product_is_made_whole_or_not_at_all() {
 }
 
 #[tokio::test]
-async fn the_plants_numbers_come_back_as_they_were_held() {
+async fn the_plants_parameters_come_back_as_they_were_held() {
     let database = TestDatabase::new().await;
     let store = &database.store;
-    assert!(store.current_numbers().await.expect("asked").is_none(), "the house's hold");
-    let model = AbsorptionModel::prior().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
-    let own = OwnNumbers {
-        correction_factors: vec![Override {
-            rule: CorrectionFactor::RyeOffset,
+    assert!(store.current_parameters().await.expect("asked").is_none(), "the house's hold");
+    let model = AbsorptionModel::default().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
+    let own = OwnParameters {
+        coefficients: vec![Override {
+            key: RYE_OFFSET.key.into(),
             off: false,
             value: Estimate::new(9.0, 5.0, 12.0),
             reason: "twelve doughs".into(),
@@ -280,33 +288,29 @@ async fn the_plants_numbers_come_back_as_they_were_held() {
     };
     let first = Uuid::now_v7();
     for _ in 0..2 {
-        store.add_numbers(first, 1, &own, &signed("a year of lots")).await.expect("recorded");
+        store.add_parameters(first, 1, &own, &signed("a year of lots")).await.expect("recorded");
     }
-    let current = store.current_numbers().await.expect("asked").expect("on record");
+    let current = store.current_parameters().await.expect("asked").expect("on record");
     assert_eq!((current.revision.number, &current.own), (1, &own));
-    assert_eq!(current.numbers.model.lots(), 1);
-    assert!(
-        (current.numbers.correction_factors.active(CorrectionFactor::RyeOffset).expect("on") - 9.0)
-            .abs()
-            < f64::EPSILON
-    );
+    assert_eq!(current.parameters.model.lots(), 1);
+    assert!((current.parameters.coefficients.value(&RYE_OFFSET) - 9.0).abs() < f64::EPSILON);
 
-    let back = OwnNumbers::default();
-    store.add_numbers(Uuid::now_v7(), 2, &back, &signed("house again")).await.expect("recorded");
-    let late = store.add_numbers(Uuid::now_v7(), 2, &own, &signed("late")).await;
+    let back = OwnParameters::default();
+    store.add_parameters(Uuid::now_v7(), 2, &back, &signed("house again")).await.expect("recorded");
+    let late = store.add_parameters(Uuid::now_v7(), 2, &own, &signed("late")).await;
     assert!(
         matches!(late, Err(StoreError::Conflict(message)) if message.contains("somebody else"))
     );
-    assert_eq!(store.numbers(first).await.expect("the old one").own, own);
+    assert_eq!(store.parameters(first).await.expect("the old one").own, own);
     let reasons: Vec<String> = store
-        .numbers_revisions()
+        .parameters_revisions()
         .await
         .expect("a list")
         .into_iter()
         .map(|revision| revision.reason)
         .collect();
     assert_eq!(reasons, ["house again", "a year of lots"]);
-    assert!(matches!(store.numbers(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
+    assert!(matches!(store.parameters(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
 }
 
 #[tokio::test]
@@ -360,7 +364,10 @@ async fn batch_of(store: &Store, made: &Product, issued: Value) -> (NewBatch, Ve
         revision_refs.push(BatchFlour { lot_revision_id, specification_revision_id });
     }
     let numbers = Uuid::now_v7();
-    store.add_numbers(numbers, 1, &OwnNumbers::default(), &signed("ours")).await.expect("recorded");
+    store
+        .add_parameters(numbers, 1, &OwnParameters::default(), &signed("ours"))
+        .await
+        .expect("recorded");
     let formula = store.current_formula(made.formula_id).await.expect("its own");
     let method = store.current_method(made.method_id).await.expect("its own");
     let line = store.current_line(made.line_id).await.expect("its own");
@@ -372,7 +379,7 @@ async fn batch_of(store: &Store, made: &Product, issued: Value) -> (NewBatch, Ve
         formula_revision_id: formula.revision.id,
         method_revision_id: method.revision.id,
         line_revision_id: line.revision.id,
-        numbers_revision_id: Some(numbers),
+        parameters_revision_id: Some(numbers),
         planned_for: chrono::Utc::now(),
         saved_by: "RK".into(),
         run_settings: json!({"amount": {"by": "mixer", "doughs": 1}}),
@@ -390,7 +397,7 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
     store.add_batch(&new, &other_lots).await.expect("recorded");
     store.add_batch(&new, &other_lots).await.expect("sent again, stored once");
     let (batch, slug, others) = store.batch(new.id).await.expect("on record");
-    assert_eq!((batch.numbers_revision_id, &*slug), (new.numbers_revision_id, "gull-loaf"));
+    assert_eq!((batch.parameters_revision_id, &*slug), (new.parameters_revision_id, "gull-loaf"));
     assert_eq!(others, other_lots, "in the order of the formula");
     assert_eq!(store.batches(None, 10).await.expect("a list").len(), 1);
 
@@ -414,7 +421,8 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
         "chain": {
             "error": null,
             "flour": {"nonconformities": [{"label": "ash", "message": "at its maximum"}]},
-            "water": {"floor_pct": 62.0, "cautions": [{"key": "green", "says": "wait"}]},
+            "water": {"floor_pct": 62.0, "cautions": [{"key": "green", "says": "wait"}],
+                "steps": [{"key": "process", "coefficient": "no_time"}]},
             "heat": {"levers": [{"lever": "tap"}], "remedies": [{"remedy": "tap", "says": "ice"}]},
         },
     });
@@ -428,6 +436,17 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
         issued: json!({"variants": [{"dough_absorption_pct": 62.0, "error": null}]}),
     };
     store.add_trial(&trial).await.expect("recorded");
+    let own = OwnParameters {
+        coefficients: vec![Override {
+            key: RYE_OFFSET.key.into(),
+            off: false,
+            value: Estimate::new(9.0, 5.0, 12.0),
+            reason: "twelve doughs".into(),
+        }],
+        ..OwnParameters::default()
+    };
+    let parameters = Uuid::now_v7();
+    store.add_parameters(parameters, 2, &own, &signed("ours")).await.expect("recorded");
 
     let migrate = async |down: bool| {
         let url = database.url.clone();
@@ -437,7 +456,11 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
                 AsyncConnectionWrapper::<AsyncPgConnection>::establish(&url).expect("connected");
             let migrations = FileBasedMigrations::find_migrations_directory().expect("a folder");
             if down {
-                connection.revert_last_migration(migrations).map(drop).expect("down");
+                // To before the standard terms.
+                for _ in 0..2 {
+                    let migrations = FileBasedMigrations::find_migrations_directory();
+                    connection.revert_last_migration(migrations.expect("a folder")).expect("down");
+                }
             } else {
                 connection.run_pending_migrations(migrations).map(drop).expect("up");
             }
@@ -451,11 +474,14 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
         "SELECT 1 / count(*) FROM batch WHERE issued #> '{chain,trouble}' IS NOT NULL
             AND issued #>> '{chain,flour,concerns,0,says}' = 'at its maximum'
             AND issued #>> '{chain,water,cautions,0,says}' = 'wait'
+            AND issued #>> '{chain,water,steps,0,rule}' = 'no_time'
             AND issued #>> '{releases,0,decision,decision}' = 'accept_with_note'
             AND issued #>> '{releases,1,decision,decision}' = 'accept'
             AND knobs ? 'amount'",
         "SELECT 1 / count(*) FROM trial WHERE asked #> '{hand,knobs}' IS NOT NULL
             AND asked ? 'levers' AND issued #>> '{variants,0,floor_pct}' = '62.0'",
+        "SELECT 1 / count(*) FROM plant_numbers_revision
+            WHERE numbers #>> '{rules,0,rule}' = 'rye_offset'",
     ] {
         database.run(holds).await;
     }
@@ -464,6 +490,7 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
     assert_eq!((read.issued, read.run_settings), (batch.issued, batch.run_settings));
     let read = store.trial(trial.id).await.expect("on record");
     assert_eq!((read.asked, read.issued), (trial.asked, trial.issued));
+    assert_eq!(store.parameters(parameters).await.expect("on record").own, own);
 }
 
 #[tokio::test]

@@ -2,7 +2,7 @@ import { useFlours } from "../flour/useFlours";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormula } from "./useFormula";
 import { PARTS } from "./formula";
-import { usePlantParameters } from "./usePlantParameters";
+import { usePlantParameters } from "../plant/usePlantParameters";
 
 /** What may come into a formula: an ingredient, another flour, a part made before. */
 export function AddToFormula() {

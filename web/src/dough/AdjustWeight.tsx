@@ -8,7 +8,7 @@ import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { Quantity } from "../units/Quantity";
 import { useFormula } from "./useFormula";
-import { useLabels } from "./usePlantParameters";
+import { useLabels } from "../plant/usePlantParameters";
 
 const KEEPS: [Schemas["KeptConstant"], string][] = [
   ["flour", "flour"],

@@ -13,7 +13,7 @@ import { useFormat } from "../units/format";
 import { CONVENTIONS } from "./StarterBox";
 import { DoughTabs } from "./DoughTabs";
 import { recorded } from "./formula";
-import { usePlantParameters } from "./usePlantParameters";
+import { usePlantParameters } from "../plant/usePlantParameters";
 
 interface Line {
   ingredient: string;

@@ -34,7 +34,7 @@ export function CostPanel() {
       {cost.unpriced.length > 0 && (
         <p className="mt-1 text-sm text-iron">
           Without a price, not counted: {cost.unpriced.join(", ")}.{" "}
-          <Link to="/dough/ingredients" className="link">
+          <Link to="/plant/ingredients" className="link">
             Set prices
           </Link>
           .

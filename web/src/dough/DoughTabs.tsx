@@ -5,7 +5,7 @@ const TABS = [
   ["Trials", "/dough/trials"],
   ["Convert a recipe", "/dough/convert"],
   ["Revisions and files", "/dough/revisions"],
-  ["Ingredients", "/dough/ingredients"],
+  ["Ingredients", "/plant/ingredients"],
   ["New product", "/dough/new"],
 ] as const;
 

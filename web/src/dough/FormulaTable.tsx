@@ -10,7 +10,7 @@ import { SaveFormula } from "./SaveFormula";
 import { useFormula } from "./useFormula";
 import { withLine, withShare, type Part } from "./formula";
 import { massesOf } from "./masses";
-import { useLabels } from "./usePlantParameters";
+import { useLabels } from "../plant/usePlantParameters";
 
 interface Row {
   key: string;

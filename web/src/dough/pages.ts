@@ -1,7 +1,6 @@
 /** The pages of this link, loaded together when one of them is first asked for. */
 export { ConvertRecipePage } from "./ConvertRecipePage";
 export { DoughPage } from "./DoughPage";
-export { IngredientsPage } from "./IngredientsPage";
 export { NewProductPage } from "./NewProductPage";
 export { RevisionsPage } from "./RevisionsPage";
 export { TrialPage } from "./TrialPage";

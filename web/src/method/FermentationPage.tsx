@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
 import { useFormula } from "../dough/useFormula";
-import { usePlantParameters } from "../dough/usePlantParameters";
+import { usePlantParameters } from "../plant/usePlantParameters";
 import { FermentationFigure } from "../figures/FermentationFigure";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";

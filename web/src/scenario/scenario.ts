@@ -130,7 +130,7 @@ export function scenarioInput(
       formula_revision_id: product.formula.revision.id,
       method_revision_id: product.method.revision.id,
       line_revision_id: product.line.revision.id,
-      numbers_revision_id: product.numbers?.id,
+      parameters_revision_id: product.parameters?.id,
       other_lots: others.flatMap(({ revision, certificate }) =>
         certificate.specification
           ? {

@@ -90,7 +90,12 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       { name: "Trials", path: "/dough/trials" },
       { name: "Convert a recipe: cups, spoons, grams", path: "/dough/convert" },
       { name: "Revisions and files of the formula", path: "/dough/revisions" },
-      { name: "Ingredients", path: "/dough/ingredients" },
+      { name: "Plant: flours and specifications", path: "/plant/flours" },
+      { name: "Plant: products", path: "/plant/products" },
+      { name: "Plant: lines and equipment", path: "/plant/lines" },
+      { name: "Plant: ingredients", path: "/plant/ingredients" },
+      { name: "Plant: coefficients", path: "/plant/coefficients" },
+      { name: "Plant: settings, time zone", path: "/plant/settings" },
       { name: "New product from a template", path: "/dough/new" },
     ]
       .filter((action) => matches(action.name))

@@ -1,7 +1,6 @@
 import { Radio, RadioGroup } from "@headlessui/react";
-import { useMutation } from "@tanstack/react-query";
-import { answer, api } from "../api/client";
-import { browserZone, setPlantZone, usePlantZone } from "../units/clock";
+import { Link } from "react-router";
+import { browserZone, usePlantZone } from "../units/clock";
 import { usePreferences, type Preferences } from "../units/preferences";
 import { Modal } from "./Modal";
 
@@ -39,6 +38,14 @@ const CHOICES = [
     ],
   },
   {
+    key: "keys",
+    label: "Single-key shortcuts",
+    options: [
+      ["on", "on"],
+      ["off", "off"],
+    ],
+  },
+  {
     key: "theme",
     label: "Light",
     options: [
@@ -50,6 +57,7 @@ const CHOICES = [
 
 export function PreferencesDialog(props: { open: boolean; onClose: () => void }) {
   const { preferences, prefer } = usePreferences();
+  const zone = usePlantZone();
   return (
     <Modal {...props} title="Settings">
       <p className="mt-1 text-sm text-iron">Personal, kept in this browser.</p>
@@ -83,47 +91,13 @@ export function PreferencesDialog(props: { open: boolean; onClose: () => void })
           onChange={(event) => prefer({ name: event.target.value })}
         />
       </label>
-      <PlantClock />
-    </Modal>
-  );
-}
-
-/** The clock on the plant's wall, which is everybody's. */
-function PlantClock() {
-  const zone = usePlantZone();
-  const set = useMutation({
-    mutationFn: (time_zone: string) =>
-      answer(api.PUT("/api/v1/plant/clock", { body: { time_zone } })),
-    onSuccess: (clock) => setPlantZone(clock.time_zone),
-  });
-  const known = Intl.supportedValuesOf("timeZone");
-  return (
-    <section aria-labelledby="plant-clock" className="mt-4 border-t-2 border-ink pt-2">
-      <h3 id="plant-clock">The plant's clock</h3>
-      <p className="text-sm text-iron">
-        Everybody's: hours and days are planned, shown and printed by it, wherever this browser is.
+      <p className="mt-3 border-t-2 border-ink pt-2 text-sm">
+        The plant's clock is {zone}.{" "}
+        {zone !== browserZone() && `This browser's own is ${browserZone()}. `}
+        <Link to="/plant/settings" className="link" onClick={props.onClose}>
+          Settings of the plant
+        </Link>
       </p>
-      <label className="mt-1 flex items-center gap-2">
-        <span className="w-36 shrink-0">Time zone</span>
-        <select
-          className="field"
-          value={zone}
-          disabled={set.isPending}
-          onChange={(event) => set.mutate(event.target.value)}
-        >
-          {[...new Set([zone, "UTC", ...known])].map((name) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
-      </label>
-      {zone !== browserZone() && (
-        <p className="text-sm text-iron">This browser's own clock is {browserZone()}.</p>
-      )}
-      {set.error && (
-        <p className="text-sm text-stop" role="alert">
-          {set.error.message}. The clock is as it was.
-        </p>
-      )}
-    </section>
+    </Modal>
   );
 }

@@ -9,6 +9,7 @@ import { DropOverlay } from "./DropOverlay";
 import { LINKS } from "./links";
 import { ChangeSummary } from "./ChangeSummary";
 import { Outbox } from "./Outbox";
+import { usePreferences } from "../units/preferences";
 import { VERDICT } from "./verdict";
 
 const Finder = lazy(() => import("./dialogs").then((all) => ({ default: all.Finder })));
@@ -33,6 +34,7 @@ function Frame() {
   const { scenario, search, change } = useScenario();
   const lots = useLotsOf(held.product?.flour.id).data?.lots;
   const navigate = useNavigate();
+  const { keys } = usePreferences().preferences;
   const { product } = held;
 
   useFlourNames();
@@ -52,12 +54,13 @@ function Frame() {
       const typing =
         event.target instanceof HTMLElement &&
         event.target.closest("input, textarea, select, [role=dialog]");
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || keys === "off") return;
       const link = LINKS[Number(event.key) - 1];
       if (link) void navigate({ pathname: link.path, search });
       if (event.key === "/") setOpen("finder");
       if (event.key === "?") setOpen("shortcuts");
       if (event.key === ",") setOpen("preferences");
+      if (event.key === "p") void navigate({ pathname: "/plant/flours", search });
       if (event.key === "n") void navigate({ pathname: "/flour/receive", search });
       if (event.key === "[" || event.key === "]") {
         const at = lots?.findIndex((lot) => lot.id === scenario.lot) ?? -1;
@@ -68,7 +71,7 @@ function Frame() {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [change, scenario.lot, search, lots, navigate]);
+  }, [change, scenario.lot, search, lots, navigate, keys]);
 
   const close = () => setOpen(null);
   return (
@@ -118,6 +121,9 @@ function Frame() {
           </p>
         )}
         <p className="ml-auto flex items-center gap-5 text-sm">
+          <Link to={{ pathname: "/plant/flours", search }} className="link">
+            Plant
+          </Link>
           <button type="button" className="link" onClick={() => setOpen("finder")}>
             Find <kbd className="font-sans text-iron">/</kbd>
           </button>

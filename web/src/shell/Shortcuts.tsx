@@ -6,6 +6,7 @@ const KEYS = [
   ["Ctrl Z", "undo the last change"],
   ["/  or  Ctrl K", "find a lot, a product, an action"],
   ["n", "import certificate"],
+  ["p", "plant: flours, products, lines, ingredients, coefficients"],
   [",", "settings"],
   [
     "Enter  Esc",

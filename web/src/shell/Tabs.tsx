@@ -10,7 +10,8 @@ export function Tabs({ of, tabs }: { of: string; tabs: readonly (readonly [strin
         {tabs.map(([name, path]) => (
           <li key={path}>
             <NavLink
-              end
+              // A page under a tab is that tab's, but where it has one of its own.
+              end={tabs.some(([, other]) => other.startsWith(`${path}/`))}
               to={{ pathname: path, search }}
               className={({ isActive }) =>
                 `block border-b-2 pt-1 pb-1.5 ${isActive ? "border-crust font-semibold" : "border-transparent text-iron hover:text-ink"}`

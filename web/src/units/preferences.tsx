@@ -8,6 +8,8 @@ export interface Preferences {
   mark: "." | ",";
   /** Decimals beyond the usual ones. */
   more: 0 | 1;
+  /** Whether a key alone goes somewhere. */
+  keys: "on" | "off";
   theme: "day" | "night";
   /** Name or initials on records. */
   name: string;
@@ -19,6 +21,7 @@ export const USUAL: Preferences = {
   mass: "kg",
   mark: ".",
   more: 0,
+  keys: "on",
   theme: "day",
   name: "",
 };

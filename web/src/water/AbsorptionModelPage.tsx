@@ -5,7 +5,7 @@ import { PredictionPlot } from "../figures/PredictionPlot";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { useFormat } from "../units/format";
-import { useSaveNumbers } from "./CorrectionFactorSheet";
+import { useSaveParameters } from "../plant/useSaveParameters";
 import { WaterTabs } from "./WaterTabs";
 
 /** What the plant's own lots teach of absorption: belief before and after, and how it would do. */
@@ -16,7 +16,7 @@ export function AbsorptionModelPage() {
     queryFn: () => answer(api.GET("/api/v1/absorption-model")),
   });
   const [reason, setReason] = useState("");
-  const save = useSaveNumbers(() => setReason(""));
+  const save = useSaveParameters(() => setReason(""));
   const refused = save.error instanceof Refused ? save.error : undefined;
   if (!model)
     return (

@@ -10,7 +10,7 @@ import { useScenarioContext } from "../shell/useScenarioContext";
 import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { CorrectionFactorSheet } from "./CorrectionFactorSheet";
+import { CoefficientSheet } from "../plant/CoefficientSheet";
 import { WaterTabs } from "./WaterTabs";
 
 export function WaterPage() {
@@ -18,7 +18,7 @@ export function WaterPage() {
   const { scenario, search, change } = useScenario();
   const { lines } = useFormula();
   const format = useFormat();
-  const [rule, setRule] = useState<Schemas["CorrectionFactor"] | null>(null);
+  const [coefficient, setCoefficient] = useState<string | null>(null);
   const byHand = (
     <div className="w-60">
       <Quantity
@@ -131,19 +131,19 @@ export function WaterPage() {
               </td>
               <td>{format.text(step.reason)}</td>
               <td className="text-right">
-                {step.rule && (
+                {step.coefficient && (
                   <button
                     type="button"
                     className="link text-sm"
                     aria-label={`Change the factor of ${step.label}`}
-                    onClick={() => setRule(step.rule ?? null)}
+                    onClick={() => setCoefficient(step.coefficient ?? null)}
                   >
                     Change
                   </button>
                 )}
                 {lines.some((line) => line.ingredient === step.key) && (
                   <Link
-                    to={{ pathname: "/dough/ingredients", search }}
+                    to={{ pathname: "/plant/ingredients", search }}
                     className="link text-sm"
                     aria-label={`Change what ${step.label} does`}
                   >
@@ -167,7 +167,7 @@ export function WaterPage() {
           </tr>
         </tbody>
       </table>
-      <CorrectionFactorSheet rule={rule} onClose={() => setRule(null)} />
+      <CoefficientSheet coefficient={coefficient} onClose={() => setCoefficient(null)} />
     </>
   );
 }

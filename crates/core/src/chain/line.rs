@@ -75,6 +75,18 @@ pub struct LineDraft {
     /// Most ice, 0 to 100 % of the water; 0 where there is none.
     #[serde(default)]
     pub max_ice_pct: RawNumber,
+    /// The scale's division, 0.0001 to 5 kg.
+    #[serde(default)]
+    pub division_kg: RawNumber,
+    /// Usual of its tap, 0 to 40 °C.
+    #[serde(default)]
+    pub tap_c: RawNumber,
+    /// Usual of its flour, −10 to 50 °C.
+    #[serde(default)]
+    pub flour_c: RawNumber,
+    /// Usual of its room, 0 to 50 °C.
+    #[serde(default)]
+    pub room_c: RawNumber,
 }
 
 /// Longest name or kind.
@@ -105,69 +117,92 @@ const REFRIGERATOR: NumberRange =
 const HOT: NumberRange = NumberRange::new("hot_c", "water out of the hot tap", "°C", 0.0, 95.0);
 const MAX_ICE: NumberRange =
     NumberRange::new("max_ice_pct", "most ice", "% of the water", 0.0, 100.0);
+const DIVISION: NumberRange =
+    NumberRange::new("division_kg", "division of the scale", "kg", 0.0001, 5.0);
+const TAP: NumberRange = NumberRange::new("tap_c", "tap water, usually", "°C", 0.0, 40.0);
+const FLOUR_C: NumberRange = NumberRange::new("flour_c", "flour, usually", "°C", -10.0, 50.0);
+const ROOM: NumberRange = NumberRange::new("room_c", "room, usually", "°C", 0.0, 50.0);
 /// A hot tap gives no less, °C.
 const HOT_AT_LEAST_C: f64 = 30.0;
 
 impl LineDraft {
-    /// The line with what was typed, or what is wrong with it under `at`.
+    /// The line with what was typed over what it was, or what is wrong with it under `at`. Of a line
+    /// that is made from nothing everything is asked but what a line may be without.
     pub fn over(
         &self,
-        was: &ScenarioLine,
+        was: Option<&ScenarioLine>,
         at: &str,
         faults: &mut ValidationErrors,
     ) -> ScenarioLine {
-        let Mixer { jacket_kj_per_kg_min: jacket, .. } = was.mixer;
-        let jacket = JACKET.check_or(&self.jacket_kj_per_kg_min, jacket.unwrap_or(0.0), at, faults);
+        let mixer = self.mixer(was.map(|was| &was.mixer), at, faults);
+        let equipment = self.equipment(was.map(|was| was.equipment), at, faults);
+        let water = self.water(was.map(|was| was.water).unwrap_or_default(), at, faults);
+        let mut usual = |range: NumberRange, given, was| number(range, given, was, at, faults);
+        ScenarioLine {
+            mixer,
+            equipment,
+            water,
+            division_kg: usual(DIVISION, &self.division_kg, was.map(|was| was.division_kg)),
+            tap_c: usual(TAP, &self.tap_c, was.map(|was| was.tap_c)),
+            flour_c: usual(FLOUR_C, &self.flour_c, was.map(|was| was.flour_c)),
+            room_c: usual(ROOM, &self.room_c, was.map(|was| was.room_c)),
+        }
+    }
+
+    fn mixer(&self, was: Option<&Mixer>, at: &str, faults: &mut ValidationErrors) -> Mixer {
+        let jacket = was.and_then(|was| was.jacket_kj_per_kg_min).unwrap_or(0.0);
+        let jacket = JACKET.check_or(&self.jacket_kj_per_kg_min, jacket, at, faults);
+        let name = was.map(|was| &*was.name);
+        let kind = was.map(|was| &*was.kind);
+        let name = text("mixer_name", self.mixer_name.as_ref(), name, at, faults);
+        let kind = text("mixer_kind", self.mixer_kind.as_ref(), kind, at, faults);
+        let mut of =
+            |range, given, had: fn(&Mixer) -> f64| number(range, given, was.map(had), at, faults);
         let mixer = Mixer {
-            name: text("mixer_name", self.mixer_name.as_ref(), &was.mixer.name, at, faults),
-            kind: text("mixer_kind", self.mixer_kind.as_ref(), &was.mixer.kind, at, faults),
-            min_kg: MIN.check_or(&self.min_kg, was.mixer.min_kg, at, faults),
-            max_kg: MAX.check_or(&self.max_kg, was.mixer.max_kg, at, faults),
-            slow_kj_per_kg_min: SLOW.check_or(
-                &self.slow_kj_per_kg_min,
-                was.mixer.slow_kj_per_kg_min,
-                at,
-                faults,
-            ),
-            fast_kj_per_kg_min: FAST.check_or(
-                &self.fast_kj_per_kg_min,
-                was.mixer.fast_kj_per_kg_min,
-                at,
-                faults,
-            ),
+            name,
+            kind,
+            min_kg: of(MIN, &self.min_kg, |was| was.min_kg),
+            max_kg: of(MAX, &self.max_kg, |was| was.max_kg),
+            slow_kj_per_kg_min: of(SLOW, &self.slow_kj_per_kg_min, |was| was.slow_kj_per_kg_min),
+            fast_kj_per_kg_min: of(FAST, &self.fast_kj_per_kg_min, |was| was.fast_kj_per_kg_min),
             jacket_kj_per_kg_min: (jacket > 0.0).then_some(jacket),
-        };
-        let had = was.equipment;
-        let equipment = Equipment {
-            turn_min: TURN.check_or(&self.turn_min, had.turn_min, at, faults),
-            troughs: TROUGHS.check_or(&self.troughs, had.troughs.into(), at, faults).round() as u32,
-            trough_kg: TROUGH.check_or(&self.trough_kg, had.trough_kg, at, faults),
-            trough_m2: FLOOR.check_or(&self.trough_m2, had.trough_m2, at, faults),
-            divider_per_min: DIVIDER.check_or(
-                &self.divider_per_min,
-                had.divider_per_min,
-                at,
-                faults,
-            ),
-            proofer_pieces: PROOFER.check_or(&self.proofer_pieces, had.proofer_pieces, at, faults),
-            oven_pieces: OVEN.check_or(&self.oven_pieces, had.oven_pieces, at, faults),
         };
         if mixer.min_kg > mixer.max_kg {
             let message = format!("a mixer cannot hold less ({} kg) than it needs", mixer.max_kg);
             faults.push(format!("{at}max_kg"), message);
         }
-        let had = was.water;
-        let source = |bound: NumberRange,
-                      given: &RawNumber,
-                      was: Option<f64>,
-                      faults: &mut ValidationErrors| {
-            let celsius = bound.check_or(given, was.unwrap_or(0.0), at, faults);
+        mixer
+    }
+
+    fn equipment(
+        &self,
+        was: Option<Equipment>,
+        at: &str,
+        faults: &mut ValidationErrors,
+    ) -> Equipment {
+        let mut of = |range, given, had: fn(Equipment) -> f64| {
+            number(range, given, was.map(had), at, faults)
+        };
+        Equipment {
+            turn_min: of(TURN, &self.turn_min, |was| was.turn_min),
+            troughs: of(TROUGHS, &self.troughs, |was| was.troughs.into()).round() as u32,
+            trough_kg: of(TROUGH, &self.trough_kg, |was| was.trough_kg),
+            trough_m2: of(FLOOR, &self.trough_m2, |was| was.trough_m2),
+            divider_per_min: of(DIVIDER, &self.divider_per_min, |was| was.divider_per_min),
+            proofer_pieces: of(PROOFER, &self.proofer_pieces, |was| was.proofer_pieces),
+            oven_pieces: of(OVEN, &self.oven_pieces, |was| was.oven_pieces),
+        }
+    }
+
+    fn water(&self, had: WaterSources, at: &str, faults: &mut ValidationErrors) -> WaterSources {
+        let mut source = |range: NumberRange, given: &RawNumber, was: Option<f64>| {
+            let celsius = range.check_or(given, was.unwrap_or(0.0), at, faults);
             (celsius > 0.0).then_some(celsius)
         };
         let water = WaterSources {
-            chilled_c: source(CHILLED, &self.chilled_c, had.chilled_c, faults),
-            refrigerator_c: source(REFRIGERATOR, &self.refrigerator_c, had.refrigerator_c, faults),
-            hot_c: source(HOT, &self.hot_c, had.hot_c, faults),
+            chilled_c: source(CHILLED, &self.chilled_c, had.chilled_c),
+            refrigerator_c: source(REFRIGERATOR, &self.refrigerator_c, had.refrigerator_c),
+            hot_c: source(HOT, &self.hot_c, had.hot_c),
             max_ice_pct: MAX_ICE.check_or(&self.max_ice_pct, had.max_ice_pct, at, faults),
         };
         if water.hot_c.is_some_and(|celsius| celsius < HOT_AT_LEAST_C) {
@@ -175,7 +210,21 @@ impl LineDraft {
                 format!("a hot tap gives {HOT_AT_LEAST_C:.0} °C or more; 0 if there is none");
             faults.push(format!("{at}hot_c"), message);
         }
-        ScenarioLine { mixer, equipment, water, ..was.clone() }
+        water
+    }
+}
+
+/// A number as it was typed, or as it was; missing where it never was.
+fn number(
+    range: NumberRange,
+    given: &RawNumber,
+    was: Option<f64>,
+    at: &str,
+    faults: &mut ValidationErrors,
+) -> f64 {
+    match was {
+        Some(was) => range.check_or(given, was, at, faults),
+        None => range.check(given, at, faults),
     }
 }
 
@@ -183,11 +232,11 @@ impl LineDraft {
 fn text(
     field: &str,
     given: Option<&String>,
-    was: &str,
+    was: Option<&str>,
     at: &str,
     faults: &mut ValidationErrors,
 ) -> String {
-    let text = given.map_or(was, |text| text.trim());
+    let text = given.map(|text| text.trim()).or(was).unwrap_or_default();
     if text.is_empty() || text.chars().count() > LONGEST {
         faults.push(format!("{at}{field}"), format!("a word for it, up to {LONGEST} letters"));
     }

@@ -129,7 +129,8 @@ pub struct Scenario<'a> {
 }
 
 impl<'a> Scenario<'a> {
-    pub(crate) fn coefficients(&self) -> &'a Coefficients {
+    /// The coefficients as the plant has them.
+    pub fn coefficients(&self) -> &'a Coefficients {
         &self.plant.coefficients
     }
 

@@ -6,7 +6,7 @@ use super::HOTTEST_WATER_C;
 const NOTHING_KG: f64 = 1e-9;
 
 /// What a line or a bench has its water from, besides its cold tap.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct WaterSources {
     /// Water out of a chiller, °C; none where there is no chiller.

@@ -44,7 +44,7 @@ pub struct MixerKind {
 /// ```
 /// use ironpeel_core::method::MIXER_KINDS;
 /// let power = |kind| MIXER_KINDS.iter().find(|one| one.kind == kind).unwrap().fast.typical;
-/// assert!(power("horizontal") > power("spiral") && power("spiral") > power("fork"));
+/// assert!(power("horizontal") > power("spiral") && power("fork") > power("hand"));
 /// ```
 pub const MIXER_KINDS: [MixerKind; 7] = [
     kind("horizontal", (1.4, 1.0, 1.9), (3.6, 2.6, 4.6)),
@@ -53,7 +53,7 @@ pub const MIXER_KINDS: [MixerKind; 7] = [
     kind("counter-rotating", (1.0, 0.7, 1.4), (2.2, 1.5, 3.0)),
     kind("planetary", (0.8, 0.5, 1.2), (1.9, 1.2, 2.8)),
     kind("fork", (0.5, 0.3, 0.8), (1.0, 0.6, 1.5)),
-    kind("scenario", (0.1, 0.03, 0.2), (0.2, 0.1, 0.4)),
+    kind("hand", (0.1, 0.03, 0.2), (0.2, 0.1, 0.4)),
 ];
 
 const fn kind(kind: &'static str, slow: (f64, f64, f64), fast: (f64, f64, f64)) -> MixerKind {

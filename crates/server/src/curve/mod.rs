@@ -149,7 +149,8 @@ fn new_trace(
 async fn curve(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<ReadCurve>> {
     let (trace, marks) = app.store.trace(id).await?;
     let lot = app.store.lot(trace.lot_id).await?;
-    ReadCurve::of(trace, marks, &lot).map(Json)
+    let plant = app.parameters().await?;
+    ReadCurve::of(trace, marks, &lot, &plant.coefficients).map(Json)
 }
 
 /// Moves a mark, or puts it back; the reading follows and the move is kept

@@ -1,4 +1,5 @@
 use chrono::{DateTime, Utc};
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, CurveCheck, FarinographAnswer, FarinographInput, MovedMarks,
     check_against_curve, from_alveogram, from_farinogram, read_curves,
@@ -58,7 +59,12 @@ pub struct MarkMove {
 }
 
 impl ReadCurve {
-    pub fn of(trace: Trace, moves: Vec<TraceMark>, lot: &Lot) -> Result<Self> {
+    pub fn of(
+        trace: Trace,
+        moves: Vec<TraceMark>,
+        lot: &Lot,
+        coefficients: &Coefficients,
+    ) -> Result<Self> {
         // Recorded curves were checked before they were recorded.
         let unreadable =
             |_| Problem::unusable("this curve was recorded in a form no version reads");
@@ -89,7 +95,7 @@ impl ReadCurve {
             figures
         };
         Ok(Self {
-            checks: check_against_curve(&lot.current.readings, &figures),
+            checks: check_against_curve(&lot.current.readings, &figures, coefficients),
             id: trace.id,
             lot_id: lot.id,
             code: lot.code.clone(),

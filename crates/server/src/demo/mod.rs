@@ -10,8 +10,7 @@ use chrono_tz::Tz;
 use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
 use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
 use ironpeel_core::heat::{MixedDough, WaterSources};
-use ironpeel_core::method::{Equipment, Method, Mixer, Stage};
-use ironpeel_core::water::Process;
+use ironpeel_core::method::{Equipment, Method, Mixer, Process, Stage};
 use ironpeel_store::{
     DoughTemperature, NewFormula, NewLine, NewMethod, Plant, Product, Signed, Store,
 };
@@ -128,7 +127,7 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
     for demo in plant.formulas {
         let formula_id = Uuid::now_v7();
         ids.insert(demo.name.clone(), formula_id);
-        let losses = Losses { bake_pct: demo.bake_loss_pct, ..Losses::HOUSE };
+        let losses = Losses { bake_pct: demo.bake_loss_pct, ..Losses::house() };
         let formula = Formula::new(&demo.lines)?;
         let new = NewFormula {
             formula_id,

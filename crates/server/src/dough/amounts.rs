@@ -27,7 +27,8 @@ pub fn routes() -> OpenApiRouter<App> {
 #[utoipa::path(post, path = "/api/v1/formula-amounts", tag = "formula", request_body = ByAmount,
     responses((status = 200, body = AmountsRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn amounts(State(app): State<App>, Json(by): Json<ByAmount>) -> Result<Json<AmountsRead>> {
-    Ok(Json(by.read(&app.numbers().await?.library)?))
+    let plant = app.parameters().await?;
+    Ok(Json(by.read(&plant.library, &plant.coefficients)?))
 }
 
 /// One mass of the selected product, to be changed while something else stays.
@@ -90,7 +91,7 @@ async fn change(State(app): State<App>, Json(asked): Json<OneNumber>) -> Result<
         .chain(on_flour.into_iter().filter(|(one, _)| *one != Ingredient::Water))
         .map(|(ingredient, pct)| ChangedLine { ingredient, pct })
         .collect();
-    let library = &scenario.numbers.library;
+    let library = &scenario.plant.library;
     let brought: f64 = lines
         .iter()
         .map(|line| line.pct * library.properties(line.ingredient).water_pct / 100.0)

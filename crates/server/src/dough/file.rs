@@ -256,7 +256,7 @@ impl Default for CsvFormula {
             piece_kg: None,
             hydration_pct: None,
             batch_kg: None,
-            losses: Losses::HOUSE,
+            losses: Losses::house(),
             draft: FormulaDraft::default(),
             stage: String::new(),
         }

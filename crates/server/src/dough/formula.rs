@@ -145,7 +145,7 @@ async fn save(
     Recorded { input, write }: Recorded<FormulaInput>,
 ) -> Result<Json<FormulaView>> {
     let current = app.store.current_formula(formula_id).await?;
-    let library = app.numbers().await?.library;
+    let library = app.parameters().await?.library;
     let mut faults = ValidationErrors::default();
     let style_points = STYLE.check_or(&input.style_points, 0.0, "", &mut faults);
     let piece_kg = PIECE.check(&input.piece_kg, "", &mut faults);
@@ -180,7 +180,7 @@ async fn revisions(
 #[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}", tag = "formula", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revision(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<FormulaView>> {
-    let library = app.numbers().await?.library;
+    let library = app.parameters().await?.library;
     Ok(Json(FormulaView::of(&app.store.formula(id).await?, &library)))
 }
 
@@ -207,7 +207,7 @@ async fn compared(
     State(app): State<App>,
     Query(two): Query<Two>,
 ) -> Result<Json<ComparedFormulas>> {
-    let library = app.numbers().await?.library;
+    let library = app.parameters().await?.library;
     let was = app.revisions.formula(two.was).await?;
     let is = app.revisions.formula(two.is).await?;
     let mut rows = compare(&was.formula.formula, &is.formula.formula, &library);

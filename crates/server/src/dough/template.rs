@@ -5,9 +5,8 @@ use std::sync::LazyLock;
 use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{Formula, FormulaDraft, Losses};
 use ironpeel_core::flour::{Hardness, Species};
-use ironpeel_core::method::{Method, Stage};
+use ironpeel_core::method::{Method, Process, Stage};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_core::water::Process;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -84,7 +83,7 @@ impl Template {
             formula: Formula::check(&draft)?,
             style_points: self.style_points,
             piece_kg: self.piece_kg,
-            losses: Losses { bake_pct: self.bake_loss_pct, ..Losses::HOUSE },
+            losses: Losses { bake_pct: self.bake_loss_pct, ..Losses::house() },
             hydration_pct: None,
             batch_kg: None,
         })

@@ -1,7 +1,7 @@
 //! Mending a flour: gluten, malt, sieve, part white.
 
 use axum::extract::State;
-use ironpeel_core::flour::{Correction, CorrectionInput};
+use ironpeel_core::lot::{Correction, CorrectionInput};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
@@ -30,6 +30,6 @@ async fn mend(
             format!("{} has no {} on its certificate", lot.code, property.label()),
         )
     })?;
-    let numbers = app.numbers().await?;
-    remedy.of(has, &numbers).map(Json).map_err(|none| Problem::field("remedy", none.to_string()))
+    let plant = app.parameters().await?;
+    remedy.of(has, &plant).map(Json).map_err(|none| Problem::field("remedy", none.to_string()))
 }

@@ -3,9 +3,9 @@
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{
-    Drift, Limit, LotComparison, MoistureBasis, Property, Readings, compare_lots, drift, targets,
-    usual_basis,
+    Drift, Limit, MoistureBasis, Property, Readings, drift, targets, usual_basis,
 };
+use ironpeel_core::lot::{LotComparison, compare_lots};
 use ironpeel_core::units::timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -63,11 +63,11 @@ async fn what_changed(
     Query(asked): Query<Against>,
 ) -> Result<Json<ChangeView>> {
     let lot = app.store.lot(lot_id).await?;
-    let numbers = app.numbers().await?;
+    let plant = app.parameters().await?;
     let told = |lot_id, code, other: &Readings| Compared {
         lot_id,
         code,
-        comparison: compare_lots(other, &lot.current.readings, &numbers),
+        comparison: compare_lots(other, &lot.current.readings, &plant),
     };
     let against = if asked.target {
         let specification = app.store.current_specification(lot.flour.id).await?;

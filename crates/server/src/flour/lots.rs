@@ -191,11 +191,12 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
     let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();
     let today = app.today().await?;
+    let plant = app.parameters().await?;
     let age_days = lot.current.milled_on.map(|milled| (today - milled).num_days());
     Ok(LotView {
         names: flour_names(lot.flour.species, &lot.current.readings),
         hard_and_soft: hard_and_soft(lot.flour.species, lot.flour.hardness),
-        age_message: age_days.and_then(|days| age_message(days as f64)),
+        age_message: age_days.and_then(|days| age_message(days as f64, &plant.coefficients)),
         age_days,
         status,
         decisions,

@@ -3,9 +3,8 @@
 use std::sync::LazyLock;
 
 use axum::extract::State;
-use ironpeel_core::method::{Method, MethodDraft, OptionalStep, Stage};
+use ironpeel_core::method::{Method, MethodDraft, OptionalStep, Process, Stage};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_core::water::Process;
 use ironpeel_store::{MethodRevision, NewMethod};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -144,15 +143,19 @@ struct OptionalStepInput {
 /// The method with a step taken or left out, made good where two schools say it can be
 #[utoipa::path(post, path = "/api/v1/optional-step", tag = "method", request_body = OptionalStepInput,
     responses((status = 200, body = Method), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn choose(Json(chosen): Json<OptionalStepInput>) -> Result<Json<Method>> {
+async fn choose(
+    State(app): State<App>,
+    Json(chosen): Json<OptionalStepInput>,
+) -> Result<Json<Method>> {
     let mut faults = ValidationErrors::default();
     let method = chosen.method.check("method.", &mut faults);
     let method = faults.or(method)?;
-    Ok(Json(method.with(chosen.choice, chosen.taken)))
+    Ok(Json(method.with(chosen.choice, chosen.taken, &app.parameters().await?.coefficients)))
 }
 
 #[cfg(test)]
 mod tests {
+    use ironpeel_core::coefficient::Coefficients;
     use ironpeel_core::method::{EndPoint, StageKind};
 
     use super::*;
@@ -163,7 +166,7 @@ mod tests {
         for family in METHOD_FAMILIES.iter() {
             let MethodFamily { process, target_c, machine_divided, stages, .. } = family.clone();
             let method = Method { process, target_c, sponge_c: None, machine_divided, stages };
-            for (stage, usual) in method.stages.iter().zip(method.usual()) {
+            for (stage, usual) in method.stages.iter().zip(method.usual(&Coefficients::default())) {
                 let figures = [
                     ("min", Some(stage.minutes), usual.minutes),
                     ("°C", stage.temperature_c, usual.temperature_c),

@@ -60,16 +60,20 @@ async fn guide(
     let chain = chain(&scenario);
     let doughs: Vec<Measured> = measured.iter().rev().map(DoughTemperature::measured).collect();
     Ok(Json(MethodGuide {
-        usual: scenario.method.usual(),
-        windows: scenario.method.windows(),
-        waits_min: scenario.method.waits(),
+        usual: scenario.method.usual(scenario.coefficients()),
+        windows: scenario.method.windows(scenario.coefficients()),
+        waits_min: scenario.method.waits(scenario.coefficients()),
         cold_c: COLD_C,
         cautions: cautions_of(scenario.method),
         optional: scenario.method.optional(),
-        conditioning: conditioning(flour_strength(&scenario), scenario.method.process),
-        developments: developments(scenario.method, &scenario.line.mixer),
+        conditioning: conditioning(
+            flour_strength(&scenario),
+            scenario.method.process,
+            scenario.coefficients(),
+        ),
+        developments: developments(scenario.method, &scenario.line.mixer, scenario.coefficients()),
         mixer_kinds: &MIXER_KINDS,
-        mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg),
+        mixing_class: MixingClass::of(chain.method.mixing_kj_per_kg, scenario.coefficients()),
         friction_factor: friction_factor(&scenario, &chain, &doughs),
         measured: measured.into_iter().map(Into::into).collect(),
     }))

@@ -137,6 +137,7 @@ impl RunQuery {
             shifts: &shifts,
             stop,
             dropped: &dropped,
+            coefficients: scenario.coefficients(),
         };
         let fits = |wanted: &RunRequest<'_>| {
             plan_run(wanted).map_err(|error| match error {

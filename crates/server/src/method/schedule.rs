@@ -57,7 +57,7 @@ impl ScheduleQuery {
         let context = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
         let flours = context.flours();
         let scenario = context.scenario(&flours);
-        let plan = plan_schedule(scenario.method, &wanted)
+        let plan = plan_schedule(scenario.method, &wanted, scenario.coefficients())
             .map_err(|error| Problem::field("day.closed_hours", error.to_string()))?;
         let method = plan.method(scenario.method);
         let planned = Scenario { method: &method, ..scenario };
@@ -65,15 +65,14 @@ impl ScheduleQuery {
         let rise = rise(&planned, &chain).ok();
         let mixes = plan.stages.get(method.first_mix()).map_or(plan.starts_at, |mix| mix.starts_at);
         let mut faults = ValidationErrors::default();
-        let spare = self
-            .spare
-            .as_ref()
-            .and_then(|spare| spare.plan(&method, &plan, &wanted, "spare.", &mut faults));
+        let spare = self.spare.as_ref().and_then(|spare| {
+            spare.plan(&method, &plan, &wanted, scenario.coefficients(), "spare.", &mut faults)
+        });
         faults.or(())?;
         let view = ScheduleView {
             rise,
             mixes_h: (mixes - plan.starts_at).num_seconds() as f64 / 3600.0,
-            waits_min: method.waits(),
+            waits_min: method.waits(scenario.coefficients()),
             feed: feed(&planned, &chain, mixes, &wanted),
             spare,
             plan,
@@ -94,7 +93,7 @@ fn feed(
     let starter = parts.iter().find(|part| part.kind == PreparationKind::Starter)?;
     let kg = dough.flour_kg * starter.total_pct() / FLOUR_PCT * f64::from(dough.scaled.doughs);
     let hydration_pct = starter.hydration_pct().unwrap_or(FLOUR_PCT);
-    feed_before(mixes_at, kg * 1000.0, hydration_pct, heat.room_c, wanted)
+    feed_before(mixes_at, kg * 1000.0, hydration_pct, heat.room_c, wanted, scenario.coefficients())
 }
 
 /// Puts the selected product on the clock, around the closed hours

@@ -2,12 +2,12 @@
 
 mod clock;
 mod model;
-mod numbers;
+mod parameters;
 
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().merge(clock::routes()).merge(numbers::routes()).merge(model::routes())
+    OpenApiRouter::new().merge(clock::routes()).merge(parameters::routes()).merge(model::routes())
 }

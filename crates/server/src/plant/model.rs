@@ -54,13 +54,14 @@ struct ModelView {
 #[utoipa::path(get, path = "/api/v1/absorption-model", tag = "plant",
     responses((status = 200, body = ModelView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn model(State(app): State<App>) -> Result<Json<ModelView>> {
-    let in_use = app.numbers().await?.model;
+    let plant = app.parameters().await?;
+    let in_use = plant.model;
     let (learned, predictions) = learned(&app).await?;
     let squares: f64 =
         predictions.iter().map(|one| (one.measured_pct - one.predicted_pct).powi(2)).sum();
     let count = predictions.len() as f64;
     Ok(Json(ModelView {
-        prior: AbsorptionModel::prior().coefficients(),
+        prior: AbsorptionModel::prior(&plant.coefficients).coefficients(),
         learned: learned.coefficients(),
         lots: learned.lots(),
         in_use: in_use.coefficients(),
@@ -85,7 +86,7 @@ async fn learned(app: &App) -> Result<(AbsorptionModel, Vec<PredictedAbsorption>
         .map(|flour| flour.id)
         .collect();
     let lots = app.store.lots(None, None, MOST_LOTS).await?;
-    let mut model = AbsorptionModel::prior();
+    let mut model = AbsorptionModel::prior(&app.parameters().await?.coefficients);
     let mut predictions = Vec::new();
     for lot in lots.into_iter().rev().filter(|lot| wheats.contains(&lot.flour_id)) {
         let Some((composition, measured_pct)) = measured(&lot.current.readings) else { continue };

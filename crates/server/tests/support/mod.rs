@@ -114,12 +114,22 @@ impl Plant {
                 "formula_revision_id": product["formula"]["revision"]["id"],
                 "method_revision_id": product["method"]["revision"]["id"],
                 "line_revision_id": product["line"]["revision"]["id"],
-                "numbers_revision_id": product["numbers"]["id"],
+                "parameters_revision_id": product["parameters"]["id"],
                 "other_lots": others,
             },
             "run_settings": run_settings,
         })
     }
+}
+
+/// A number of an answer.
+pub fn number(value: &Value) -> f64 {
+    value.as_f64().unwrap_or_else(|| panic!("a number, not {value}"))
+}
+
+/// A list of an answer.
+pub fn list(value: &Value) -> &[Value] {
+    value.as_array().unwrap_or_else(|| panic!("a list, not {value}"))
 }
 
 /// A lot and what is asked of it, as a hand points at them.

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
 
-/** The plant's numbers: rules of the build-up and the ingredients. */
+/** The plant's parameters: coefficients and ingredients. */
 export function usePlantParameters() {
   return useQuery({
-    queryKey: ["numbers"],
+    queryKey: ["parameters"],
     queryFn: () => answer(api.GET("/api/v1/plant/parameters")),
   }).data;
 }

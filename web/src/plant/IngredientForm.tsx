@@ -1,19 +1,13 @@
-import { useState } from "react";
 import { Refused, type Schemas } from "../api/client";
+import { AllergensOf } from "../dough/AllergensOf";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
-import { Modal } from "../shell/Modal";
-import { ORIGIN } from "../shell/Derivation";
 import { useKept } from "../storage/useKept";
-import { useFormat } from "../units/format";
 import { Quantity } from "../units/Quantity";
-import { useSaveNumbers } from "../water/CorrectionFactorSheet";
-import { AllergensOf, message } from "./AllergensOf";
-import { DoughTabs } from "./DoughTabs";
-import { usePlantParameters } from "./usePlantParameters";
+import { useSaveParameters } from "./useSaveParameters";
 
-const ROLES: Record<Schemas["Role"], string> = {
+export const ROLES: Record<Schemas["Role"], string> = {
   flour: "flour",
   liquid: "liquid",
   yeast: "yeast",
@@ -32,121 +26,6 @@ const KEPT: Record<Schemas["Storage"], string> = {
   refrigerator: "the refrigerator",
   freezer: "the freezer",
 };
-
-/** The ingredients a dough may have, each as the plant has it. */
-export function IngredientsPage() {
-  const numbers = usePlantParameters();
-  const format = useFormat();
-  const [open, setOpen] = useState<Schemas["IngredientProperties"] | null>(null);
-  const all = numbers?.ingredients ?? [];
-  const band = ({ typical, low, high }: Schemas["Estimate"]) =>
-    `${format.signed(typical, 2)}${low === high ? "" : ` (${format.signed(low, 2)} to ${format.signed(high, 2)})`}`;
-  const fresh = (): Schemas["IngredientProperties"] => ({
-    ingredient: `own_${1 + Math.max(0, ...all.map((one) => Number(one.ingredient.replace("own_", "")) || 0))}`,
-    label: "",
-    role: "other",
-    water_pct: 0,
-    specific_heat: 1.5,
-    kept: "room",
-    allergens: null,
-    origin: "plant",
-  });
-  return (
-    <>
-      <DoughTabs />
-      <div className="flex items-end justify-between">
-        <div>
-          <h1>Ingredients</h1>
-          <p className="text-sm text-iron">
-            What 1 % of each does to the dough's water, what it brings, what it costs
-          </p>
-        </div>
-        <button type="button" className="act" onClick={() => setOpen(fresh())}>
-          Another ingredient
-        </button>
-      </div>
-      <div className="overflow-x-auto">
-        <table className="mt-4 w-full">
-          <caption className="sr-only">The library of ingredients</caption>
-          <thead>
-            <tr className="border-b border-ink">
-              <th scope="col" className="py-1">
-                ingredient
-              </th>
-              <th scope="col">role</th>
-              <th scope="col" className="text-right">
-                water in it
-              </th>
-              <th scope="col" className="pl-6">
-                points of water for 1 %
-              </th>
-              <th scope="col" className="text-right">
-                kJ/kg·K
-              </th>
-              <th scope="col" className="text-right">
-                kg a litre
-              </th>
-              <th scope="col" className="text-right">
-                price a kilo
-              </th>
-              <th scope="col" className="pl-6">
-                allergens
-              </th>
-              <th scope="col">origin</th>
-              <th scope="col">
-                <span className="sr-only">change</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {all.map((one) => (
-              <tr key={one.ingredient} className="border-b border-hair">
-                <th scope="row" className="py-0.5 text-base font-normal text-ink">
-                  {one.label}
-                </th>
-                <td className="text-sm text-iron">{ROLES[one.role]}</td>
-                <td className="text-right">{format.percent(one.water_pct, 0)}</td>
-                <td className="pl-6 whitespace-nowrap" title={one.effect?.reason}>
-                  {one.effect && band(one.effect.points)}
-                </td>
-                <td className="text-right">{format.number(one.specific_heat, 2)}</td>
-                <td className="text-right">
-                  {one.kg_per_l && format.number(one.kg_per_l.typical, 2)}
-                </td>
-                <td className="text-right">
-                  {one.price_per_kg != null && format.number(one.price_per_kg, 2)}
-                </td>
-                <td className="pl-6 text-sm">{message(one.allergens)}</td>
-                <td className="text-sm text-iron">
-                  <abbr title={ORIGIN[one.origin].word} className="no-underline">
-                    {ORIGIN[one.origin].letter}
-                  </abbr>
-                </td>
-                <td className="text-right">
-                  <button
-                    type="button"
-                    className="link text-sm"
-                    aria-label={`Change ${one.label}`}
-                    onClick={() => setOpen(one)}
-                  >
-                    Change
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <Modal
-        open={open !== null}
-        onClose={() => setOpen(null)}
-        title={open?.label || "Another ingredient"}
-      >
-        {open && <IngredientForm key={open.ingredient} of={open} onClose={() => setOpen(null)} />}
-      </Modal>
-    </>
-  );
-}
 
 interface Typing {
   is: Schemas["IngredientPropertiesInput"];
@@ -175,7 +54,8 @@ const facts = (of: Schemas["IngredientProperties"]): Schemas["IngredientProperti
   }),
 });
 
-function IngredientForm({
+/** An ingredient as the plant has it, with the reason. */
+export function IngredientForm({
   of,
   onClose,
 }: {
@@ -191,7 +71,7 @@ function IngredientForm({
   const { is, reason } = typing;
   const set = (change: (is: Typing["is"]) => Typing["is"]) =>
     type((now) => ({ is: change(now.is) }));
-  const save = useSaveNumbers(
+  const save = useSaveParameters(
     () => {
       forget();
       onClose();

@@ -1,0 +1,127 @@
+import { Refused, type Schemas } from "../api/client";
+import { Modal } from "../shell/Modal";
+import { Refusal } from "../shell/Refusal";
+import { Signed } from "../shell/Signed";
+import { useKept } from "../storage/useKept";
+import { useFormat } from "../units/format";
+import { Quantity } from "../units/Quantity";
+import { usePlantParameters } from "./usePlantParameters";
+import { useSaveParameters } from "./useSaveParameters";
+
+interface Typing {
+  value: Schemas["Estimate"];
+  off: boolean;
+  reason: string;
+}
+
+interface Props {
+  /** By its key; none where the sheet is shut. */
+  coefficient: string | null;
+  onClose: () => void;
+}
+
+/** A coefficient as the house has it, and the plant's own with its reason. */
+export function CoefficientSheet({ coefficient, onClose }: Props) {
+  const all = usePlantParameters()?.coefficients;
+  const found = all?.find((one) => one.house.key === coefficient);
+  return (
+    <Modal open={coefficient !== null} onClose={onClose} title={found?.house.name ?? ""}>
+      {found && <CoefficientForm key={coefficient} found={found} onClose={onClose} />}
+    </Modal>
+  );
+}
+
+interface FormProps {
+  found: Schemas["CoefficientView"];
+  onClose: () => void;
+}
+
+function CoefficientForm({ found, onClose }: FormProps) {
+  const format = useFormat();
+  const { house, own } = found;
+  const usual = { typical: house.value, low: house.low, high: house.high };
+  const key = `ironpeel.coefficient.${house.key}`;
+  const [typing, type, forget] = useKept(key, (kept?: Partial<Typing>) => ({
+    value: own?.value ?? usual,
+    off: own?.off ?? false,
+    reason: own?.reason ?? "",
+    ...kept,
+  }));
+  const { value, off, reason } = typing;
+  const save = useSaveParameters(
+    () => {
+      forget();
+      onClose();
+    },
+    { key, as: typing },
+  );
+  const refused = save.error instanceof Refused ? save.error : undefined;
+  const field = (key: "low" | "typical" | "high", label: string) => (
+    <Quantity
+      label={label}
+      kind="number"
+      value={value[key]}
+      onSet={(next) => type((now) => ({ value: { ...now.value, [key]: next ?? usual[key] } }))}
+      fault={refused?.at(`coefficients[0].${key}`)}
+    />
+  );
+  return (
+    <form
+      className="mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate({ coefficients: [{ key: house.key, ...value, off, reason }], reason });
+      }}
+    >
+      <p className="text-sm text-iron">{house.source}</p>
+      <p className="mt-1 text-sm">
+        House default {format.plain(house.value)} {house.unit}, {format.plain(house.low)} to{" "}
+        {format.plain(house.high)}. A plant value may be {format.plain(found.least)} to{" "}
+        {format.plain(found.most)}.
+      </p>
+      <div className="mt-3 grid grid-cols-3 gap-4">
+        {field("low", "Low")}
+        {field("typical", `Here, ${house.unit}`)}
+        {field("high", "High")}
+      </div>
+      {found.optional && (
+        <label className="mt-3 flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={off}
+            onChange={(event) => type({ off: event.target.checked })}
+          />
+          Switched off: its effect is left out
+        </label>
+      )}
+      <Signed
+        label="Reason for the plant value"
+        reason={reason}
+        onReason={(reason) => type({ reason })}
+        refused={refused}
+        also="coefficients[0].reason"
+      />
+      <p className="mt-4 flex gap-3">
+        <button type="submit" className="act act-main" disabled={save.isPending}>
+          Save plant value
+        </button>
+        {own && (
+          <button
+            type="button"
+            className="act"
+            disabled={save.isPending}
+            onClick={() =>
+              save.mutate({
+                coefficients_back: [house.key],
+                reason: reason || "reset to default",
+              })
+            }
+          >
+            Reset to default
+          </button>
+        )}
+      </p>
+      <Refusal error={save.error} placed={/^coefficients\[0\]|^signed/} />
+    </form>
+  );
+}

@@ -1,0 +1,158 @@
+import {
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type SortingState,
+} from "@tanstack/react-table";
+import { unparse } from "papaparse";
+import { useMemo, useState, type ReactNode } from "react";
+
+/** What a column says of a row: to sort, search and copy by, and how it is shown. */
+export interface Column<Row> {
+  head: string;
+  of: (row: Row) => string | number | null | undefined;
+  show?: (row: Row) => ReactNode;
+  /** Figures stand under one another. */
+  figures?: boolean;
+  className?: string;
+}
+
+interface Props<Row> {
+  caption: string;
+  rows: readonly Row[];
+  columns: readonly Column<Row>[];
+  rowKey: (row: Row) => string;
+  /** What is searched for. */
+  search?: string;
+  /** What can be done with a row. */
+  act?: (row: Row) => ReactNode;
+  empty: ReactNode;
+}
+
+/** A list that sorts by any column, is searched, and goes to the clipboard as CSV. */
+export function DataTable<Row>(props: Props<Row>) {
+  const { caption, rows, columns, rowKey, search = "", act, empty } = props;
+  const [sorting, sort] = useState<SortingState>([]);
+  const [copied, tell] = useState<string>();
+  const defined = useMemo(
+    () =>
+      columns.map(({ head, of, show, figures, className }): ColumnDef<Row> => ({
+        id: head,
+        header: head,
+        accessorFn: (row) => of(row) ?? undefined,
+        sortUndefined: "last",
+        sortingFn: figures ? "basic" : "text",
+        cell: ({ row }) => (show ? show(row.original) : of(row.original)),
+        meta: { figures, className },
+      })),
+    [columns],
+  );
+  // Nothing here is memoized by a compiler.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const table = useReactTable({
+    data: rows as Row[],
+    columns: defined,
+    state: { sorting, globalFilter: search },
+    onSortingChange: sort,
+    globalFilterFn: "includesString",
+    getColumnCanGlobalFilter: () => true,
+    getRowId: rowKey,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+  });
+  const shown = table.getRowModel().rows;
+  const copy = async () => {
+    const data = shown.map((row) => columns.map((column) => column.of(row.original) ?? ""));
+    const text = unparse({ fields: columns.map((column) => column.head), data });
+    await navigator.clipboard.writeText(text).then(
+      () => tell(shown.length === 1 ? "1 row copied as CSV" : `${shown.length} rows copied as CSV`),
+      () => tell("The browser does not let it be copied"),
+    );
+  };
+  const side = (figures?: boolean) => (figures ? "text-right" : "text-left");
+  return (
+    <>
+      <div className="mt-2 overflow-x-auto lg:overflow-visible">
+        <table className="w-full">
+          <caption className="sr-only">{caption}</caption>
+          <thead className="sticky top-0 z-10 bg-paper">
+            {table.getHeaderGroups().map((group) => (
+              <tr key={group.id} className="border-b border-ink">
+                {group.headers.map(({ id, column, getContext }) => {
+                  const meta = column.columnDef.meta as { figures?: boolean } | undefined;
+                  const by = column.getIsSorted();
+                  return (
+                    <th
+                      key={id}
+                      scope="col"
+                      className={`py-1 pr-4 ${side(meta?.figures)}`}
+                      aria-sort={by ? (by === "asc" ? "ascending" : "descending") : "none"}
+                    >
+                      <button
+                        type="button"
+                        className="hover:text-ink hover:underline"
+                        title="Sort by it"
+                        onClick={column.getToggleSortingHandler()}
+                      >
+                        {flexRender(column.columnDef.header, getContext())}
+                        <span aria-hidden>{by ? (by === "asc" ? " ↑" : " ↓") : ""}</span>
+                      </button>
+                    </th>
+                  );
+                })}
+                {act && (
+                  <th scope="col">
+                    <span className="sr-only">what can be done</span>
+                  </th>
+                )}
+              </tr>
+            ))}
+          </thead>
+          <tbody>
+            {shown.map((row) => (
+              <tr key={row.id} className="border-b border-hair align-top hover:bg-faint">
+                {row.getVisibleCells().map((cell, at) => {
+                  const meta = cell.column.columnDef.meta as {
+                    figures?: boolean;
+                    className?: string;
+                  };
+                  const content = flexRender(cell.column.columnDef.cell, cell.getContext());
+                  const style = `py-1 pr-4 ${side(meta.figures)} ${meta.className ?? ""}`;
+                  return at === 0 ? (
+                    <th
+                      key={cell.id}
+                      scope="row"
+                      className={`text-base font-normal text-ink ${style}`}
+                    >
+                      {content}
+                    </th>
+                  ) : (
+                    <td key={cell.id} className={style}>
+                      {content}
+                    </td>
+                  );
+                })}
+                {act && <td className="py-1 text-right whitespace-nowrap">{act(row.original)}</td>}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {shown.length === 0 && (
+        <p className="mt-3">{search ? `Nothing here has “${search}”.` : empty}</p>
+      )}
+      {shown.length > 0 && (
+        <p className="screen-only mt-2 text-sm text-iron">
+          <button type="button" className="link" onClick={() => void copy()}>
+            Copy as CSV
+          </button>{" "}
+          <span role="status">{copied}</span>
+        </p>
+      )}
+    </>
+  );
+}
