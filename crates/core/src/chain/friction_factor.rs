@@ -23,7 +23,7 @@ pub fn mixed_dough(scenario: &Scenario<'_>, chain: &Chain) -> Option<MixedDough>
     let dough = chain.dough.as_ref()?;
     let energy = chain.method.mixing_kj_per_kg;
     let balance = balance(scenario, scenario.moisture()?, dough, energy);
-    Some(balance.mixed(energy - balance.mixing_kj_per_kg))
+    Some(MixedDough::of(&balance, energy - balance.mixing_kj_per_kg))
 }
 
 /// Water by the friction factor method and by the heat balance.

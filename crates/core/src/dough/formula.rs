@@ -1,6 +1,7 @@
 use serde::{Deserialize, Serialize};
 
-use super::{Ingredient, Preparation, PreparationInput};
+use super::line::check_lines;
+use super::{Ingredient, Line, LineInput, Preparation, PreparationInput};
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// All flour together, in baker's percent.
@@ -9,15 +10,6 @@ pub const FLOUR_PCT: f64 = 100.0;
 const SLACK: f64 = 1e-6;
 /// Most lines, flours or parts.
 const MOST: usize = 60;
-
-/// One line of a formula.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Line {
-    pub ingredient: Ingredient,
-    /// In percent on total flour.
-    pub pct: f64,
-}
 
 /// One of several flours of a formula.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -36,15 +28,6 @@ pub struct Formula {
     /// Empty where the product's own flour is all of it.
     flours: Vec<FlourShare>,
     parts: Vec<Preparation>,
-}
-
-/// One line as it was typed.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct LineInput {
-    pub ingredient: Ingredient,
-    #[serde(default)]
-    pub pct: RawNumber,
 }
 
 /// One of several flours as it was typed.
@@ -95,7 +78,6 @@ impl FormulaDraft {
     }
 }
 
-const PCT: NumberRange = NumberRange::new("pct", "percent on flour", "%", 0.0, 100.0);
 const SHARE: NumberRange = NumberRange::new("share_pct", "share of the flour", "%", 0.0, 100.0);
 
 impl Formula {
@@ -276,28 +258,6 @@ impl Formula {
         }
         left
     }
-}
-
-pub(super) fn check_lines(
-    lines: &[LineInput],
-    at: &str,
-    faults: &mut ValidationErrors,
-) -> Vec<Line> {
-    let mut checked: Vec<Line> = Vec::with_capacity(lines.len());
-    for (number, LineInput { ingredient, pct }) in lines.iter().enumerate() {
-        let field = format!("{at}lines[{number}].");
-        let pct = PCT.check(pct, &field, faults);
-        if *ingredient == Ingredient::Water {
-            let message = "water is computed from the flour's absorption; leave the line out";
-            faults.push(format!("{field}ingredient"), message);
-        }
-        if checked.iter().any(|line| line.ingredient == *ingredient) {
-            let message = format!("{ingredient} stands twice; keep one line");
-            faults.push(format!("{field}ingredient"), message);
-        }
-        checked.push(Line { ingredient: *ingredient, pct });
-    }
-    checked
 }
 
 fn check_flours(flours: &[FlourShareInput], faults: &mut ValidationErrors) -> Vec<FlourShare> {

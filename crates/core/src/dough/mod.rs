@@ -1,6 +1,7 @@
 //! The formula in baker's percent, split over its parts, scaled to a dough and weighed on a real
 //! scale.
 
+mod allergen_line;
 mod allergens;
 mod by_amount;
 pub mod coefficients;
@@ -10,6 +11,7 @@ mod cost;
 mod formula;
 mod ingredient;
 mod library;
+mod line;
 mod part;
 mod quantity;
 mod rescaling;
@@ -17,17 +19,19 @@ mod round_to_resolution;
 mod scale;
 mod starter;
 
-pub use allergens::{Allergen, AllergenFlour, AllergenLine, AllergenStatement, allergen_line};
+pub use allergen_line::{AllergenFlour, AllergenLine, allergen_line};
+pub use allergens::{Allergen, AllergenStatement};
 pub use by_amount::{AmountLine, AmountRead, AmountsRead, ByAmount, StarterAmount};
 pub use columns::{DoughColumn, DoughColumns, TooMuchPrefermentWater};
 pub use compare::{ComparedLine, compare};
 pub use cost::{Cost, PointOfWater, cost};
-pub use formula::{FLOUR_PCT, FlourShare, FlourShareInput, Formula, FormulaDraft, Line, LineInput};
+pub use formula::{FLOUR_PCT, FlourShare, FlourShareInput, Formula, FormulaDraft};
 pub use ingredient::Ingredient;
 pub use library::{
     Effect, IngredientPrice, IngredientProperties, IngredientPropertiesInput, Library, Role,
     Storage,
 };
+pub use line::{Line, LineInput};
 pub use part::{Preparation, PreparationInput, PreparationKind};
 pub use quantity::{QuantityError, read_quantity};
 pub use rescaling::{KeptConstant, Masses, RescalingError};

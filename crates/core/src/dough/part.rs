@@ -145,7 +145,7 @@ impl PreparationInput {
             water_pct: WATER.check_or(&self.water_pct, 0.0, at, faults),
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
             rate: RATE.check_opt(&self.rate, at, faults),
-            lines: super::formula::check_lines(&self.lines, at, faults),
+            lines: super::line::check_lines(&self.lines, at, faults),
         }
     }
 }

@@ -11,6 +11,7 @@ mod falling_number;
 mod farinograph;
 mod mapping;
 mod moisture;
+mod moisture_basis;
 mod names;
 mod property;
 mod reading;
@@ -47,11 +48,12 @@ pub use mapping::{
 pub use moisture::{
     Moisture, MoistureBasisAnswer, MoistureBasisInput, absorption_at_moisture, at_moisture,
 };
+pub use moisture_basis::MoistureBasis;
 pub use names::{
     FlourName, Hardness, NameKind, flour_names, hard_and_soft, strength, tenacity_class,
 };
 pub use property::{BasisConversion, Property, Repeatability, usual_basis};
-pub use reading::{Censored, MoistureBasis, Reading, Readings, ValuesByBasis};
+pub use reading::{Censored, Reading, Readings, ValuesByBasis};
 pub use release::{Decision, barred};
 pub use revised::{Revised, revised};
 pub use sift::{SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, SiftTarget};

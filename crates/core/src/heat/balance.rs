@@ -3,7 +3,6 @@ use std::borrow::Cow;
 use serde::{Deserialize, Serialize};
 
 use super::coefficients as c;
-use super::{MixedDough, MixedPart};
 use crate::coefficient::{Derivation, DerivationInput};
 use crate::dough::coefficients::{DRY_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
 use crate::flour::Moisture;
@@ -200,24 +199,6 @@ impl Balance {
     /// The temperature the water would have to have if it could be anything; nothing is iced.
     pub fn wanted_water_c(&self) -> f64 {
         self.target_c + self.wanted_from_water() / (self.water_kg.max(f64::MIN_POSITIVE) * WATER)
-    }
-
-    /// The dough's masses and its jacket, to be kept beside what was measured of it.
-    pub fn mixed(&self, jacket_kj_per_kg: f64) -> MixedDough {
-        let parts = self.parts.iter();
-        MixedDough {
-            parts: parts
-                .map(|part| MixedPart {
-                    kg: part.kg,
-                    specific_heat: part.specific_heat,
-                    is: part.is,
-                    temperature_c: part.temperature_c,
-                })
-                .collect(),
-            water_kg: self.water_kg,
-            flour_wetted_kg: self.flour_wetted_kg,
-            jacket_kj_per_kg,
-        }
     }
 
     /// kJ the water must bring, counted from the target; negative when it must cool.

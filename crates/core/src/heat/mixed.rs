@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::balance::{WATER, WETTING};
-use super::{HeatSource, Temperatures};
+use super::{Balance, HeatSource, Temperatures};
 
 /// One dough as it was mixed: what went in and what the jacket took, so that it is judged by its own
 /// masses whatever is planned later.
@@ -28,6 +28,24 @@ pub struct MixedPart {
 }
 
 impl MixedDough {
+    /// A dough's masses and its jacket, to be kept beside what was measured of it.
+    pub fn of(balance: &Balance, jacket_kj_per_kg: f64) -> Self {
+        let parts = balance.parts.iter();
+        Self {
+            parts: parts
+                .map(|part| MixedPart {
+                    kg: part.kg,
+                    specific_heat: part.specific_heat,
+                    is: part.is,
+                    temperature_c: part.temperature_c,
+                })
+                .collect(),
+            water_kg: balance.water_kg,
+            flour_wetted_kg: balance.flour_wetted_kg,
+            jacket_kj_per_kg,
+        }
+    }
+
     /// Mixing energy, kJ/kg, that explains what was measured of it; none where nothing was mixed.
     ///
     /// `(Σ kg·c·(T − own) + water·4.186·(T − T_eq) − 15.1·flour wetted)/kg + jacket`, T_eq the

@@ -13,6 +13,7 @@ mod process_comparison;
 mod role;
 mod sheet;
 mod stage;
+mod stages;
 
 pub use caution::{cautions_at, cautions_of};
 pub use conditioning::{
@@ -27,4 +28,5 @@ pub use process::Process;
 pub use role::{StageRole, TypicalRange};
 pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
-pub use stage::{COLD_C, EndPoint, Handled, Method, Speed, Stage, StageKind, TimeTolerance};
+pub use stage::{COLD_C, EndPoint, Handled, Speed, Stage, StageKind, TimeTolerance};
+pub use stages::Method;

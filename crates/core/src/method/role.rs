@@ -65,6 +65,18 @@ impl StageRole {
 }
 
 impl Method {
+    /// The stage at which what was made before goes in: the first mixing, or after an autolyse, in
+    /// which flour and water rest alone, the next.
+    pub fn parts_join_at(&self) -> usize {
+        let roles = self.roles();
+        let autolyse = roles.iter().position(|role| *role == StageRole::Autolyse);
+        let after = autolyse.and_then(|rest| {
+            let mixes = roles.iter().enumerate().skip(rest);
+            mixes.map(|(at, role)| (at, *role)).find(|(_, role)| *role == StageRole::Mixing)
+        });
+        after.map_or_else(|| self.first_mix(), |(at, _)| at)
+    }
+
     /// What each stage is for.
     pub fn roles(&self) -> Vec<StageRole> {
         let first_mix = self.first_mix();

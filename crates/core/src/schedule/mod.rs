@@ -19,6 +19,6 @@ pub use feed::{FeedAt, feed_before};
 pub use frozen_reserve::{FrozenReserve, FrozenReserveInput};
 pub use hours::{ClosedHours, ClosedHoursInput, spans};
 pub use line::{RunRequest, Shift, Stop};
-pub use plan::{Anchor, FoldSet, PlannedStage, ScheduleError, SchedulePlan, plan_schedule};
-pub use request::{AnchorInput, ScheduleInput, ScheduleRequest, time_zone};
+pub use plan::{FoldSet, PlannedStage, ScheduleError, SchedulePlan, plan_schedule};
+pub use request::{Anchor, AnchorInput, ScheduleInput, ScheduleRequest, time_zone};
 pub use run::{Fullest, RunError, RunPlan, RunStage, ScheduledBatch, TroughsInUse, plan_run};

@@ -17,15 +17,6 @@ const COLD_STRETCH: [f64; 6] = [0.85, 1.2, 0.7, 1.4, 1.7, 2.0];
 const RETARD_H: [f64; 13] =
     [8.0, 9.0, 10.0, 11.0, 12.0, 13.0, 14.0, 15.0, 16.0, 18.0, 20.0, 22.0, 24.0];
 
-/// What a plan is held to.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Anchor {
-    /// Not begun before.
-    From(DateTime<Utc>),
-    /// Out of the oven not after.
-    OutBy(DateTime<Utc>),
-}
-
 /// A stage with its hours.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -2,7 +2,7 @@ use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
 use serde::Deserialize;
 
-use super::{Anchor, ClosedHours, ClosedHoursInput};
+use super::{ClosedHours, ClosedHoursInput};
 use crate::units::{ValidationErrors, timestamp};
 
 /// Most stretches of closed hours in a day.
@@ -23,6 +23,15 @@ pub enum AnchorInput {
         #[serde(deserialize_with = "timestamp::within")]
         at: DateTime<Utc>,
     },
+}
+
+/// What a plan is held to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Anchor {
+    /// Not begun before.
+    From(DateTime<Utc>),
+    /// Out of the oven not after.
+    OutBy(DateTime<Utc>),
 }
 
 /// A dough to be put on the clock.

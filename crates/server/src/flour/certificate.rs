@@ -13,7 +13,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::CertificateFile;
-use super::lots::date;
+use super::date::date;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::revision::RevisionView;

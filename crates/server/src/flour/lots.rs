@@ -13,6 +13,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::date::date;
 use super::disposition::{DispositionView, LotAssessment, LotStatus};
 use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
@@ -285,21 +286,6 @@ impl LotInput {
             signed,
         })
     }
-}
-
-pub fn date(field: &'static str, text: &str, faults: &mut ValidationErrors) -> Option<NaiveDate> {
-    let text = text.trim();
-    if text.is_empty() {
-        return None;
-    }
-    let read =
-        ["%Y-%m-%d", "%d.%m.%Y"].iter().find_map(|form| NaiveDate::parse_from_str(text, form).ok());
-    let sane = read.filter(|date| (2000..2100).contains(&chrono::Datelike::year(date)));
-    if sane.is_none() {
-        let short: String = text.chars().take(40).collect();
-        faults.push(field, format!("“{short}” is not a date; write 2026-11-05 or 5.11.2026"));
-    }
-    sane
 }
 
 /// A value as it was written; as plain digits where its mark meant something to its writer alone.

@@ -3,6 +3,7 @@
 mod blend;
 mod certificate;
 mod correction;
+mod date;
 mod disposition;
 mod export;
 mod file;
