@@ -1,6 +1,8 @@
-.PHONY: demo test check bench
+.PHONY: demo dev test check generate bench
 
 demo: ; @scripts/demo
+dev: ; @scripts/dev
 test: ; @scripts/test
 check: ; @scripts/setup tests && scripts/check
+generate: ; @scripts/setup && scripts/generate
 bench: ; @scripts/bench

@@ -11,6 +11,7 @@ const USUAL: Preferences = {
   mass: "kg",
   mark: ".",
   more: 0,
+  keys: "on",
   theme: "day",
   name: "",
 };

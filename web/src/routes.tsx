@@ -1,10 +1,12 @@
 import { redirect, type LoaderFunctionArgs, type RouteObject } from "react-router";
+import { DropOverlay } from "./flour/DropOverlay";
 import { ErrorPage } from "./shell/ErrorPage";
 import { Shell } from "./shell/Shell";
 import { ViewFault } from "./shell/ViewFault";
 import { StartPage } from "./start/StartPage";
 
 const flour = () => import("./flour/pages");
+const curve = () => import("./curve/pages");
 const water = () => import("./water/pages");
 const dough = () => import("./dough/pages");
 const method = () => import("./method/pages");
@@ -14,7 +16,7 @@ const dialogs = () => import("./shell/dialogs");
 
 /** Loads the other links' pages, so that a lost connection takes none of them away. */
 export function loadAll() {
-  for (const load of [flour, water, dough, method, floor, plant, dialogs]) void load();
+  for (const load of [flour, curve, water, dough, method, floor, plant, dialogs]) void load();
 }
 
 const page = <M, K extends keyof M>(
@@ -54,7 +56,11 @@ const moved = Object.entries(MOVED).map(([from, to]): RouteObject => ({
 /** Every address, and the page that stands there. */
 export const ROUTES: RouteObject[] = [
   {
-    element: <Shell />,
+    element: (
+      <Shell>
+        <DropOverlay />
+      </Shell>
+    ),
     errorElement: <ErrorPage />,
     children: [
       // A fault in one view is that view's.
@@ -68,7 +74,7 @@ export const ROUTES: RouteObject[] = [
           page("/flour/import", flour, "BulkImportPage"),
           page("/flour/compare", flour, "CompareLotsPage"),
           page("/flour/control-chart/:flourId?", flour, "ControlChartPage"),
-          page("/flour/curves", flour, "CurvesPage"),
+          page("/flour/curves", curve, "CurvesPage"),
           page("/flour/specification/:flourId?", flour, "SpecificationPage"),
           page("/flour/blend", flour, "BlendCalculatorPage"),
           page("/flour/correction", flour, "FlourCorrectionPage"),

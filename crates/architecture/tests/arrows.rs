@@ -21,7 +21,11 @@ fn crates_use_only_what_lies_below_them() {
     for (name, allowed) in CRATES {
         for source in sources(name) {
             for used in source.uses.iter().filter_map(|path| path[0].strip_prefix("ironpeel_")) {
-                assert!(used == name || allowed.contains(&used), "{name}/{} uses {used}", source.file);
+                assert!(
+                    used == name || allowed.contains(&used),
+                    "{name}/{} uses {used}",
+                    source.file
+                );
             }
         }
     }

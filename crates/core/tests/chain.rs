@@ -55,11 +55,16 @@ struct Plant {
     formula: ScenarioFormula,
     method: Method,
     line: ScenarioLine,
-    plant: PlantParameters,
+    parameters: PlantParameters,
 }
 
 fn plant() -> Plant {
-    Plant { formula: roll(), method: method(), line: line(), plant: PlantParameters::default() }
+    Plant {
+        formula: roll(),
+        method: method(),
+        line: line(),
+        parameters: PlantParameters::default(),
+    }
 }
 
 impl Plant {
@@ -73,7 +78,7 @@ impl Plant {
             formula: &self.formula,
             method: &self.method,
             line: &self.line,
-            plant: &self.plant,
+            plant: &self.parameters,
             run_settings,
         }
     }

@@ -222,27 +222,12 @@ fn belongs(documents: &Documents, product: &Product, faults: &mut ValidationErro
     }
 }
 
-async fn plan(
+/// What each lot was released by; a fault at a lot that may not be planned.
+async fn releases(
     app: &App,
-    id: Uuid,
-    mut input: BatchInput,
-    run_settings: Value,
-) -> Result<(NewBatch, Vec<BatchFlour>)> {
-    let product = app.store.product(&input.slug).await?;
-    // The lot's age counts to the day of mixing, and the sheet is of what is on record.
-    let mixed_at = input.planned_for.with_timezone(&app.clock().await?);
-    input.scenario.mix_on = Some(mixed_at.date_naive());
-    input.scenario.draft = None;
-    input.scenario.method = None;
-    let context = ScenarioContext::load(app, &input.scenario, "scenario.").await?;
-    let documents = &context.documents;
-
-    let mut faults = ValidationErrors::default();
-    let by = input.by.trim();
-    if by.is_empty() || by.chars().count() > 200 {
-        faults.push("by", "who plans this? a name or initials");
-    }
-    belongs(documents, &product, &mut faults);
+    documents: &Documents,
+    faults: &mut ValidationErrors,
+) -> Result<Vec<Release>> {
     let others = documents.others.iter().map(|other| (other, OTHERS, OTHERS));
     let flours = iter::once((&documents.flour, LOT, SPECIFICATION)).chain(others);
     let ids: Vec<Uuid> = flours.clone().map(|(flour, ..)| flour.lot.id).collect();
@@ -265,6 +250,31 @@ async fn plan(
             releases.push(Release { lot: lot.code.clone(), decision: decision.into() });
         }
     }
+    Ok(releases)
+}
+
+async fn plan(
+    app: &App,
+    id: Uuid,
+    mut input: BatchInput,
+    run_settings: Value,
+) -> Result<(NewBatch, Vec<BatchFlour>)> {
+    let product = app.store.product(&input.slug).await?;
+    // The lot's age counts to the day of mixing, and the sheet is of what is on record.
+    let mixed_at = input.planned_for.with_timezone(&app.clock().await?);
+    input.scenario.mix_on = Some(mixed_at.date_naive());
+    input.scenario.draft = None;
+    input.scenario.method = None;
+    let context = ScenarioContext::load(app, &input.scenario, "scenario.").await?;
+    let documents = &context.documents;
+
+    let mut faults = ValidationErrors::default();
+    let by = input.by.trim();
+    if by.is_empty() || by.chars().count() > 200 {
+        faults.push("by", "who plans this? a name or initials");
+    }
+    belongs(documents, &product, &mut faults);
+    let releases = releases(app, documents, &mut faults).await?;
     faults.or(())?;
     let chain = chain(&context.scenario(&context.flours()));
     if let Some(error) = &chain.error {

@@ -6,6 +6,7 @@
 mod batches;
 mod calc;
 mod chain;
+mod coefficient_list;
 mod curve;
 pub mod demo;
 mod dough;
@@ -27,6 +28,8 @@ mod state;
 mod text_file;
 mod water;
 mod web;
+
+pub use coefficient_list::coefficient_list;
 
 use std::path::Path;
 use std::pin::Pin;

@@ -1,4 +1,4 @@
-//! The `ironpeel` binary: serves the application, or prints its OpenAPI document.
+//! The `ironpeel` binary: serves the application, or prints what is made from its code.
 
 use std::net::{IpAddr, SocketAddr};
 use std::path::PathBuf;
@@ -22,6 +22,8 @@ enum Command {
     Serve(Serve),
     /// Print the OpenAPI document.
     Openapi,
+    /// Print the list of coefficients.
+    Coefficients,
 }
 
 #[derive(Debug, clap::Args)]
@@ -49,6 +51,10 @@ async fn main() -> anyhow::Result<()> {
         Command::Serve(arguments) => serve(arguments).await,
         Command::Openapi => {
             println!("{}", ironpeel_server::document().to_pretty_json()?);
+            Ok(())
+        }
+        Command::Coefficients => {
+            print!("{}", ironpeel_server::coefficient_list());
             Ok(())
         }
     }

@@ -196,7 +196,7 @@ async fn the_document_of_the_api_is_the_one_the_interface_was_made_from() {
     let served = plant.get("/api/openapi.json").await;
     let kept: Value = serde_json::from_str(include_str!("../../../web/src/api/openapi.json"))
         .expect("web/src/api/openapi.json is JSON");
-    assert!(served == kept, "run: cargo run --bin ironpeel openapi > web/src/api/openapi.json");
+    assert!(served == kept, "run `make generate`");
     for path in ["/api/v1/calc/moisture-basis", "/api/v1/calc/dough-temperature"] {
         assert!(served["paths"][path]["post"].is_object(), "{path}");
     }

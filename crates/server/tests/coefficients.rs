@@ -88,3 +88,9 @@ async fn what_cannot_be_replaced_is_refused_at_its_field() {
         assert_eq!(problem["errors"][0]["field"], format!("coefficients[0].{field}"), "{problem}");
     }
 }
+
+#[test]
+fn the_list_in_the_documents_is_of_today() {
+    let kept = include_str!("../../../docs/coefficients.md");
+    assert!(ironpeel_server::coefficient_list() == kept, "run `make generate`");
+}

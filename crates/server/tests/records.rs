@@ -77,6 +77,7 @@ async fn no_batch_is_planned_of_a_lot_that_is_held_or_out_and_not_released_for_t
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
+#[expect(clippy::too_many_lines, reason = "each kind of record in turn")]
 #[tokio::test]
 async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_what_is_stored() {
     let plant = Plant::open().await;

@@ -1,4 +1,4 @@
-import { useFlours } from "../flour/useFlours";
+import { useFlours } from "../scenario/useFlours";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormula } from "./useFormula";
 import { PARTS } from "./formula";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { useFlours } from "../flour/useFlours";
+import { useFlours } from "../scenario/useFlours";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { Format } from "../units/format";
-import { DISPOSITION } from "../flour/disposition";
+import { DISPOSITION } from "../shell/disposition";
 
 /** Who let a lot go to the floor, when and with what note. */
 export const releasedBy = (format: Format, lot: string, decision: Schemas["DispositionView"]) =>

@@ -10,7 +10,7 @@ import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
 import { usePreferences } from "../units/preferences";
 import type { BlendLot } from "./blend";
-import { useFlours } from "./useFlours";
+import { useFlours } from "../scenario/useFlours";
 
 /** Keeps a blend as a flour of its own, with a lot of it from the lots used. */
 export function BlendSave({ lots }: { lots: BlendLot[] }) {

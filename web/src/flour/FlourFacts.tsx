@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { AllergensOf, message } from "../dough/AllergensOf";
+import { AllergensOf, message } from "../plant/AllergensOf";
 import { FieldText } from "../shell/FieldText";
 import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
@@ -12,7 +12,7 @@ import { useFormat, type Format } from "../units/format";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
 import { FlourRevisions } from "./FlourRevisions";
-import { SPECIES, TREATMENTS, USES } from "./uses";
+import { SPECIES, TREATMENTS, USES } from "../plant/uses";
 
 const editKey = (id: string) => `ironpeel.flour.${id}`;
 

@@ -5,7 +5,7 @@ import { Refusal } from "../shell/Refusal";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { CertificateTable } from "./CertificateTable";
-import { DISPOSITION } from "./disposition";
+import { DISPOSITION } from "../shell/disposition";
 import { startCorrection } from "./draft";
 import { DropCertificate } from "./DropCertificate";
 import { FlourTabs } from "./FlourTabs";

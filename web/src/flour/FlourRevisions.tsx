@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
-import { message } from "../dough/AllergensOf";
+import { message } from "../plant/AllergensOf";
 import { useFormat, type Format } from "../units/format";
-import { SPECIES, TREATMENTS, USES } from "./uses";
+import { SPECIES, TREATMENTS, USES } from "../plant/uses";
 
 type Flour = Schemas["FlourView"];
 

@@ -8,7 +8,7 @@ import { Refusal } from "../shell/Refusal";
 import { given } from "../units/number";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
-import { DISPOSITION } from "./disposition";
+import { DISPOSITION } from "../shell/disposition";
 
 /** What becomes of a lot: a person decides, and says where it lies and how much is left. */
 export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {

@@ -22,7 +22,7 @@ import {
 import { DropCertificate } from "./DropCertificate";
 import { ReceiveFlourHead } from "./ReceiveFlourHead";
 import { RowSuggestions, type RowEdit } from "./RowCells";
-import { useFlours } from "./useFlours";
+import { useFlours } from "../scenario/useFlours";
 
 const EMPTY_ROW = { property: "", value: "", unit: "", basis: "", method: "" };
 const isBlank = (row: Schemas["Row"]) => Object.values(row).every((cell) => cell.trim() === "");

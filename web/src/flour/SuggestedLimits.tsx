@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { USES } from "./uses";
+import { USES } from "../plant/uses";
 
 interface Props {
   flour: Schemas["FlourView"];

@@ -3,7 +3,6 @@ export { BlendCalculatorPage } from "./BlendCalculatorPage";
 export { BulkImportPage } from "./BulkImportPage";
 export { CompareLotsPage } from "./CompareLotsPage";
 export { ControlChartPage } from "./ControlChartPage";
-export { CurvesPage } from "../curve/CurvesPage";
 export { FlourCorrectionPage } from "./FlourCorrectionPage";
 export { FlourPage } from "./FlourPage";
 export { ReceiveFlourPage } from "./ReceiveFlourPage";

@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useScenario } from "../scenario/ScenarioProvider";
-import { useFlours } from "./useFlours";
+import { useFlours } from "../scenario/useFlours";
 import { useLot, useLotsOf, useProduct } from "../scenario/useChain";
 
 /**

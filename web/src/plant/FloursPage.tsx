@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { useFlours } from "../flour/useFlours";
-import { USES } from "../flour/uses";
+import { useFlours } from "../scenario/useFlours";
+import { USES } from "./uses";
 import { DataTable, type Column } from "../table/DataTable";
 import { useFormat, type Format } from "../units/format";
 import { PlantTabs } from "./PlantTabs";

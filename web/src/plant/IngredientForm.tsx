@@ -1,5 +1,5 @@
 import { Refused, type Schemas } from "../api/client";
-import { AllergensOf } from "../dough/AllergensOf";
+import { AllergensOf } from "./AllergensOf";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { message } from "../dough/AllergensOf";
+import { message } from "./AllergensOf";
 import { ORIGIN } from "../shell/Derivation";
 import { Modal } from "../shell/Modal";
 import { DataTable, type Column } from "../table/DataTable";

@@ -2,7 +2,7 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
 import { scenarioInput } from "./scenario";
 import { lastOfSameDough } from "./sameDough";
-import { useFlours } from "../flour/useFlours";
+import { useFlours } from "./useFlours";
 import { useScenario, type Draft } from "./ScenarioProvider";
 
 export function useProduct(slug: string | null) {

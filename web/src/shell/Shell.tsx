@@ -1,11 +1,10 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState, type ReactNode } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
-import { DISPOSITION } from "../flour/disposition";
+import { DISPOSITION } from "./disposition";
 import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
 import { useChain, useLotsOf, usualLot } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
-import { DropOverlay } from "./DropOverlay";
 import { LINKS } from "./links";
 import { ChangeSummary } from "./ChangeSummary";
 import { Outbox } from "./Outbox";
@@ -20,15 +19,16 @@ const PreferencesDialog = lazy(() =>
 
 type Open = "finder" | "shortcuts" | "preferences" | null;
 
-export function Shell() {
+/** The frame of every view; what is laid over it comes along. */
+export function Shell({ children }: { children: ReactNode }) {
   return (
     <ScenarioProvider>
-      <Frame />
+      <Frame>{children}</Frame>
     </ScenarioProvider>
   );
 }
 
-function Frame() {
+function Frame({ children }: { children: ReactNode }) {
   const [open, setOpen] = useState<Open>(null);
   const held = useChain();
   const { scenario, search, change } = useScenario();
@@ -138,7 +138,7 @@ function Frame() {
       <ChainBar held={held} />
       <ChangeSummary changes={held.chain && held.changes} />
       <Outbox />
-      <DropOverlay />
+      {children}
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />
       </main>

@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { DISPOSITION } from "../flour/disposition";
+import { DISPOSITION } from "../shell/disposition";
 import { VERDICT } from "../shell/verdict";
 import { LoadMore } from "../shell/LoadMore";
 import { useFormat } from "../units/format";

@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use super::rise::Way;
+use super::way::Way;
 use super::{Chain, Scenario, ScenarioFormula, balance};
 use crate::coefficient::{Derivation, DerivationInput};
 use crate::dough::{Scaled, coefficients as c};

@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::rise::{JAR_MARKS, RiseError, Way};
+use super::rise::JAR_MARKS;
+use super::way::{RiseError, Way};
 use super::{Chain, Scenario};
 use crate::ferment::{FermentingDough, FittedRate, JarReading, ferment, fit_rate};
 use crate::units::crossing;

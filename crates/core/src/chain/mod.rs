@@ -11,6 +11,7 @@ mod rise;
 mod scenario;
 mod sponge;
 mod stoppage;
+mod way;
 
 use serde::Serialize;
 
@@ -26,15 +27,14 @@ pub use process_comparison::{
     FlourRequirement, ProcessComparison, ProcessOutcome, each_dough, flour_strength,
     process_comparison,
 };
-pub use rise::{
-    Rise, RiseError, RiseStage, SeasonalYeast, SpongeRise, rise, seasonal_yeast, yeast_wanted,
-};
+pub use rise::{Rise, RiseStage, SeasonalYeast, rise, seasonal_yeast, yeast_wanted};
 pub(crate) use rise::{gas_at_oven, stretch_for_gas};
 pub use scenario::{RunSettings, Scenario, ScenarioFlour, ScenarioFormula};
 pub use sponge::{
     SpongeAcceleration, SpongeFound, SpongeUnknown, SpongeView, sponge_acceleration, sponge_for,
 };
 pub use stoppage::{DelayedAmount, DelayedBatch, DoughState, RecoveredBatch, Recovery, late};
+pub use way::{RiseError, SpongeRise};
 
 use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
 use crate::dough::{

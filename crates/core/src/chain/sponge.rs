@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::rise::{Sponge, Way};
+use super::way::{Sponge, Way};
 use super::{Chain, HeatLink, Scenario, flour_strength, heat_with_sponge};
 use crate::dough::FLOUR_PCT;
 use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;

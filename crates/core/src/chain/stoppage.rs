@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use chrono::{DateTime, Utc};
 
-use super::rise::{OnTheWay, Way};
+use super::way::{OnTheWay, Way};
 use super::{Chain, DoughLink, Scenario};
 use crate::dough::{FLOUR_PCT, Preparation, PreparationKind};
 use crate::ferment::Phase;

@@ -2,7 +2,9 @@ use serde::{Deserialize, Serialize};
 
 use super::smooth::{Smooth, smooth};
 use super::{Moisture, absorption_at_moisture};
-use crate::units::{NumberRange, RawNumber, Series, ValidationErrors, check_equal, check_rising};
+use crate::units::{
+    NumberRange, RawNumber, S_PER_MIN, Series, ValidationErrors, check_equal, check_rising,
+};
 
 /// Most points of a trace.
 pub const MOST_POINTS: usize = 200_000;
@@ -206,56 +208,15 @@ impl Farinogram<'_> {
 
     /// As [`Self::read`], with marks where a person put them; what rests on a mark follows it.
     pub fn read_at(&self, moved: MovedMarks) -> FarinographAnswer {
-        let t_min: Vec<f64> = self.t_s.iter().map(|t| t / 60.0).collect();
+        let t_min: Vec<f64> = self.t_s.iter().map(|t| t / S_PER_MIN).collect();
         let centre = smooth(&t_min, self.fu);
         let edge = self.upper_edge(&t_min, &centre);
         let mut notes = Vec::new();
-
-        let peak = moved.development_min.map_or_else(
-            || centre.peak(),
-            |minute| centre.t.partition_point(|t| *t < minute).min(centre.t.len() - 1),
-        );
-        let highest = if moved.development_min.is_some() {
-            centre.y[peak]
-        } else {
-            centre.y.iter().copied().fold(f64::MIN, f64::max)
-        };
+        let (peak, highest) = centre.peak_at(moved.development_min);
         let development_min = centre.t[peak];
-        if peak + 1 == centre.t.len() {
-            notes.push("the trace ends at its highest point: it may have risen further".to_owned());
-        }
-        let line_fu = if (highest - AIM_FU).abs() <= OFF_AIM_FU {
-            AIM_FU
-        } else {
-            notes.push(format!(
-                "the peak is at {highest:.0} FU, more than {OFF_AIM_FU} off {AIM_FU}: repeat the \
-                 titration with other water; arrival and departure are read at the peak's height"
-            ));
-            highest
-        };
-        if self.band_fu.is_empty() {
-            notes.push(
-                "no width of the band was given: arrival, departure and MTI are read on the centre line"
-                    .to_owned(),
-            );
-        }
-
-        let arrival_min = moved
-            .arrival_min
-            .or_else(|| crossing(&centre.t[..=peak], &edge[..=peak], line_fu, true));
-        if arrival_min.is_none() {
-            notes.push(format!("the upper edge never reaches the {line_fu:.0} FU line"));
-        }
-        let departure_min = moved.departure_min.or_else(|| {
-            arrival_min?;
-            crossing(&centre.t[peak..], &edge[peak..], line_fu, false)
-        });
-        if arrival_min.is_some() && departure_min.is_none() {
-            notes.push(format!(
-                "the trace ends before the upper edge leaves the {line_fu:.0} FU line: no departure \
-                 and no stability"
-            ));
-        }
+        let line_fu = self.line_fu(&centre, peak, highest, &mut notes);
+        let (arrival_min, departure_min) =
+            crossings(moved, (&centre.t, &edge), peak, line_fu, &mut notes);
         let mut later = |minutes: f64, values: &[f64], name: &str| {
             let then = at(&centre.t, values, development_min + minutes);
             if then.is_none() {
@@ -302,6 +263,27 @@ impl Farinogram<'_> {
         }
     }
 
+    /// The line that arrival and departure are read on: 500 FU, or the peak's own height.
+    fn line_fu(&self, centre: &Smooth, peak: usize, highest: f64, notes: &mut Vec<String>) -> f64 {
+        if peak + 1 == centre.t.len() {
+            notes.push("the trace ends at its highest point: it may have risen further".to_owned());
+        }
+        let is_aimed = (highest - AIM_FU).abs() <= OFF_AIM_FU;
+        if !is_aimed {
+            notes.push(format!(
+                "the peak is at {highest:.0} FU, more than {OFF_AIM_FU} off {AIM_FU}: repeat the \
+                 titration with other water; arrival and departure are read at the peak's height"
+            ));
+        }
+        if self.band_fu.is_empty() {
+            notes.push(
+                "no width of the band was given: arrival, departure and MTI are read on the centre line"
+                    .to_owned(),
+            );
+        }
+        if is_aimed { AIM_FU } else { highest }
+    }
+
     /// The centre line and half the band, where the centre line was kept.
     fn upper_edge(&self, t_min: &[f64], centre: &Smooth) -> Vec<f64> {
         if self.band_fu.is_empty() {
@@ -317,7 +299,44 @@ impl Farinogram<'_> {
     }
 }
 
+/// When the upper edge reaches the line and leaves it, each where a person put it or as it is found.
+fn crossings(
+    moved: MovedMarks,
+    (t, edge): (&[f64], &[f64]),
+    peak: usize,
+    line_fu: f64,
+    notes: &mut Vec<String>,
+) -> (Option<f64>, Option<f64>) {
+    let arrival_min =
+        moved.arrival_min.or_else(|| crossing(&t[..=peak], &edge[..=peak], line_fu, true));
+    if arrival_min.is_none() {
+        notes.push(format!("the upper edge never reaches the {line_fu:.0} FU line"));
+    }
+    let departure_min = moved.departure_min.or_else(|| {
+        arrival_min?;
+        crossing(&t[peak..], &edge[peak..], line_fu, false)
+    });
+    if arrival_min.is_some() && departure_min.is_none() {
+        notes.push(format!(
+            "the trace ends before the upper edge leaves the {line_fu:.0} FU line: no departure \
+             and no stability"
+        ));
+    }
+    (arrival_min, departure_min)
+}
+
 impl Smooth {
+    /// Where the peak is, found or put there, and how high the curve goes.
+    fn peak_at(&self, moved_min: Option<f64>) -> (usize, f64) {
+        match moved_min {
+            Some(minute) => {
+                let at = self.t.partition_point(|t| *t < minute).min(self.t.len() - 1);
+                (at, self.y[at])
+            }
+            None => (self.peak(), self.y.iter().copied().fold(f64::MIN, f64::max)),
+        }
+    }
+
     /// Where the peak is: the highest point, the end of a flat top.
     fn peak(&self) -> usize {
         let highest = self.y.iter().copied().fold(f64::MIN, f64::max);

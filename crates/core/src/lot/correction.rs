@@ -97,86 +97,102 @@ impl CorrectionInput {
     /// # Ok::<(), ironpeel_core::lot::CorrectionError>(())
     /// ```
     pub fn of(self, has: f64, plant: &PlantParameters) -> Result<Correction, CorrectionError> {
-        let per_ash = plant.model.per_ash();
         match self {
-            Self::VitalGluten { protein_14_pct: wanted } => {
-                let protein = plant.coefficients.effective(&GLUTEN_PROTEIN);
-                let most = protein.low;
-                if !(wanted > has && wanted < most) {
-                    return Err(CorrectionError::Protein { has, most, wanted });
-                }
-                let on_flour = |gluten: f64| 100.0 * (wanted - has) / (gluten - wanted);
-                let amount = [protein.value, protein.high, protein.low].map(on_flour);
-                let message = format!(
-                    "{:.1} % vital gluten on flour brings protein from {has:.1} to {wanted:.1} %: a stronger \
-                     film, a thirstier dough, and wheat gluten on the label",
-                    amount[0]
-                );
-                let gluten_water = gluten_water(plant);
-                let water = gluten_water.as_ref().map_or([0.0; 3], |per| points(per, amount[0]));
-                let why = Derivation {
-                    formula: "gluten on flour = (wanted − has) / (protein of gluten − wanted)",
-                    inputs: vec![
-                        DerivationInput::new("protein on 14 %", has, "%"),
-                        DerivationInput::new("protein wanted", wanted, "%"),
-                    ],
-                    coefficients: std::iter::once(protein).chain(gluten_water).collect(),
-                };
-                Ok(Correction {
-                    yield_pct: 100.0 + amount[0],
-                    ..mended("on flour", amount, water, message, why)
-                })
-            }
-            Self::Malt { falling_number_s: wanted } => {
-                if !(wanted < has && wanted > LEAST_FALLING_NUMBER_S) {
-                    return Err(CorrectionError::FallingNumber { has, wanted });
-                }
-                let number = plant.coefficients.effective(&MALT_LIQUEFACTION);
-                let (has_ln, wanted_ln) = (liquefaction(has), liquefaction(wanted));
-                let on_flour = |malt: f64| 100.0 * (wanted_ln - has_ln) / (malt - wanted_ln);
-                let amount = [number.value, number.high, number.low].map(on_flour);
-                let message = format!(
-                    "{:.2} % diastatic malt flour on flour brings the falling number from {has:.0} to \
-                     {wanted:.0} s: more sugar, gas and colour; too much makes the crumb sticky",
-                    amount[0]
-                );
-                let why = Derivation {
-                    formula: "LN = 6000/(FN − 50); malt on flour = (LN wanted − LN) / (LN of malt − LN wanted)",
-                    inputs: vec![
-                        DerivationInput::new("falling number", has, "s"),
-                        DerivationInput::new("falling number wanted", wanted, "s"),
-                    ],
-                    coefficients: vec![number],
-                };
-                Ok(Correction {
-                    yield_pct: 100.0 + amount[0],
-                    ..mended("on flour", amount, [0.0; 3], message, why)
-                })
-            }
+            Self::VitalGluten { protein_14_pct } => vital_gluten(has, protein_14_pct, plant),
+            Self::Malt { falling_number_s } => malt(has, falling_number_s, plant),
             Self::Sieve { ash_dm_pct } => sieve(has, ash_dm_pct, plant),
-            Self::PartWhite { ash_dm_pct: wanted, white_ash_dm_pct: white } => {
-                if !(white < wanted && wanted < has) {
-                    return Err(CorrectionError::Ash { has, white, wanted });
-                }
-                let share = 100.0 * (has - wanted) / (has - white);
-                let message = format!(
-                    "{share:.0} % of the flour replaced by white flour of {white} % ash leaves {wanted} %: \
-                     less bran to cut the film, less flavour and fibre"
-                );
-                let water = points(&per_ash, wanted - has);
-                let why = Derivation {
-                    formula: "share replaced = (ash − wanted) / (ash − white flour's ash)",
-                    inputs: vec![
-                        DerivationInput::new("ash on dry matter", has, "%"),
-                        DerivationInput::new("ash wanted", wanted, "%"),
-                        DerivationInput::new("white flour's ash", white, "%"),
-                    ],
-                    coefficients: vec![per_ash],
-                };
-                Ok(mended("of the flour, replaced", [share; 3], water, message, why))
+            Self::PartWhite { ash_dm_pct, white_ash_dm_pct } => {
+                part_white(has, ash_dm_pct, white_ash_dm_pct, &plant.model.per_ash())
             }
         }
     }
+}
+
+fn vital_gluten(
+    has: f64,
+    wanted: f64,
+    plant: &PlantParameters,
+) -> Result<Correction, CorrectionError> {
+    let protein = plant.coefficients.effective(&GLUTEN_PROTEIN);
+    let most = protein.low;
+    if !(wanted > has && wanted < most) {
+        return Err(CorrectionError::Protein { has, most, wanted });
+    }
+    let on_flour = |gluten: f64| 100.0 * (wanted - has) / (gluten - wanted);
+    let amount = [protein.value, protein.high, protein.low].map(on_flour);
+    let message = format!(
+        "{:.1} % vital gluten on flour brings protein from {has:.1} to {wanted:.1} %: a stronger \
+         film, a thirstier dough, and wheat gluten on the label",
+        amount[0]
+    );
+    let gluten_water = gluten_water(plant);
+    let water = gluten_water.as_ref().map_or([0.0; 3], |per| points(per, amount[0]));
+    let why = Derivation {
+        formula: "gluten on flour = (wanted − has) / (protein of gluten − wanted)",
+        inputs: vec![
+            DerivationInput::new("protein on 14 %", has, "%"),
+            DerivationInput::new("protein wanted", wanted, "%"),
+        ],
+        coefficients: std::iter::once(protein).chain(gluten_water).collect(),
+    };
+    Ok(Correction {
+        yield_pct: 100.0 + amount[0],
+        ..mended("on flour", amount, water, message, why)
+    })
+}
+
+fn malt(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, CorrectionError> {
+    if !(wanted < has && wanted > LEAST_FALLING_NUMBER_S) {
+        return Err(CorrectionError::FallingNumber { has, wanted });
+    }
+    let number = plant.coefficients.effective(&MALT_LIQUEFACTION);
+    let (has_ln, wanted_ln) = (liquefaction(has), liquefaction(wanted));
+    let on_flour = |malt: f64| 100.0 * (wanted_ln - has_ln) / (malt - wanted_ln);
+    let amount = [number.value, number.high, number.low].map(on_flour);
+    let message = format!(
+        "{:.2} % diastatic malt flour on flour brings the falling number from {has:.0} to \
+         {wanted:.0} s: more sugar, gas and colour; too much makes the crumb sticky",
+        amount[0]
+    );
+    let why = Derivation {
+        formula: "LN = 6000/(FN − 50); malt on flour = (LN wanted − LN) / (LN of malt − LN wanted)",
+        inputs: vec![
+            DerivationInput::new("falling number", has, "s"),
+            DerivationInput::new("falling number wanted", wanted, "s"),
+        ],
+        coefficients: vec![number],
+    };
+    Ok(Correction {
+        yield_pct: 100.0 + amount[0],
+        ..mended("on flour", amount, [0.0; 3], message, why)
+    })
+}
+
+fn part_white(
+    has: f64,
+    wanted: f64,
+    white: f64,
+    per_ash: &Coefficient,
+) -> Result<Correction, CorrectionError> {
+    if !(white < wanted && wanted < has) {
+        return Err(CorrectionError::Ash { has, white, wanted });
+    }
+    let share = 100.0 * (has - wanted) / (has - white);
+    let message = format!(
+        "{share:.0} % of the flour replaced by white flour of {white} % ash leaves {wanted} %: \
+         less bran to cut the film, less flavour and fibre"
+    );
+    let water = points(per_ash, wanted - has);
+    let why = Derivation {
+        formula: "share replaced = (ash − wanted) / (ash − white flour's ash)",
+        inputs: vec![
+            DerivationInput::new("ash on dry matter", has, "%"),
+            DerivationInput::new("ash wanted", wanted, "%"),
+            DerivationInput::new("white flour's ash", white, "%"),
+        ],
+        coefficients: vec![per_ash.clone()],
+    };
+    Ok(mended("of the flour, replaced", [share; 3], water, message, why))
 }
 
 fn sieve(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, CorrectionError> {

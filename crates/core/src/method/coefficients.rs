@@ -38,7 +38,7 @@ coefficients! {
         "the classic range");
     WET_MIX_MIN = Coefficient::house("wet_mix_min", "mixing before an autolyse", (3.0, 2.0, 4.0), "min",
         "wet through, no more");
-    SALT_AT = Coefficient::house("salt_late_at", "salt held back goes in at", (75.0, 66.0, 85.0),
+    SALT_LATE_AT = Coefficient::house("salt_late_at", "salt held back goes in at", (75.0, 66.0, 85.0),
         "% of the mixing", "the dough has developed by then").within(30.0, 95.0);
     SHORTEST_MIX = Coefficient::house("shortest_mix", "shortest mixing split off", (0.5, 0.3, 1.0),
         "min", "nobody stops a mixer for less");

@@ -136,10 +136,10 @@ fn relaxation(flour: FlourStrength, process: Process, coefficients: &Coefficient
     }
     match flour.p_over_l {
         Some(ratio) if ratio > here(&c::TENACIOUS) => {
-            tally.add(2, &format!("P/L {ratio:.2} is tenacious"))
+            tally.add(2, &format!("P/L {ratio:.2} is tenacious"));
         }
         Some(ratio) if ratio < here(&c::GIVING) => {
-            tally.add(-1, &format!("P/L {ratio:.2} gives by itself"))
+            tally.add(-1, &format!("P/L {ratio:.2} gives by itself"));
         }
         _ => {}
     }

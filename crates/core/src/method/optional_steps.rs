@@ -174,7 +174,7 @@ impl Method {
             return;
         }
         let all = self.mixing_min();
-        let before = all * coefficients.value(&c::SALT_AT) / 100.0;
+        let before = all * coefficients.value(&c::SALT_LATE_AT) / 100.0;
         let mut mixed = 0.0;
         for at in 0..self.stages.len() {
             let Stage { kind: StageKind::Mix, minutes, .. } = self.stages[at] else { continue };

@@ -173,6 +173,7 @@ impl Method {
     }
 }
 
+#[expect(clippy::too_many_lines, reason = "a table")]
 fn usual(
     role: StageRole,
     process: Process,

@@ -112,6 +112,36 @@ struct DemoTemperature {
     dough_c: f64,
 }
 
+impl DemoFormula {
+    fn recorded(self, formula_id: Uuid, signed: &Signed) -> anyhow::Result<NewFormula> {
+        let losses = Losses { bake_pct: self.bake_loss_pct, ..Losses::house() };
+        Ok(NewFormula {
+            formula_id,
+            name: self.name,
+            revision_id: Uuid::now_v7(),
+            number: 1,
+            formula: ScenarioFormula {
+                formula: Formula::new(&self.lines)?,
+                style_points: self.style_points,
+                piece_kg: self.piece_kg,
+                losses,
+                hydration_pct: None,
+                batch_kg: None,
+            },
+            signed: signed.clone(),
+        })
+    }
+}
+
+impl DemoMethod {
+    fn recorded(self, method_id: Uuid, signed: &Signed) -> NewMethod {
+        let Self { name, process, target_c, machine_divided, stages } = self;
+        let method = Method { process, target_c, sponge_c: None, machine_divided, stages };
+        let (revision_id, signed) = (Uuid::now_v7(), signed.clone());
+        NewMethod { method_id, name, revision_id, number: 1, method, signed }
+    }
+}
+
 /// Loads the demo plant, unless there is a flour on record already. True if it was loaded.
 pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
     if !store.flours().await?.is_empty() {
@@ -125,53 +155,21 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         ids.insert(name, demo.load(store, &signed).await?);
     }
     for demo in plant.formulas {
-        let formula_id = Uuid::now_v7();
-        ids.insert(demo.name.clone(), formula_id);
-        let losses = Losses { bake_pct: demo.bake_loss_pct, ..Losses::house() };
-        let formula = Formula::new(&demo.lines)?;
-        let new = NewFormula {
-            formula_id,
-            name: demo.name,
-            revision_id: Uuid::now_v7(),
-            number: 1,
-            formula: ScenarioFormula {
-                formula,
-                style_points: demo.style_points,
-                piece_kg: demo.piece_kg,
-                losses,
-                hydration_pct: None,
-                batch_kg: None,
-            },
-            signed: signed.clone(),
-        };
-        store.add_formula(&new).await?;
+        let id = Uuid::now_v7();
+        ids.insert(demo.name.clone(), id);
+        store.add_formula(&demo.recorded(id, &signed)?).await?;
     }
     for demo in plant.methods {
         let id = Uuid::now_v7();
         ids.insert(demo.name.clone(), id);
-        let DemoMethod { name, process, target_c, machine_divided, stages } = demo;
-        let method = Method { process, target_c, sponge_c: None, machine_divided, stages };
-        let new = NewMethod {
-            method_id: id,
-            name,
-            revision_id: Uuid::now_v7(),
-            number: 1,
-            method,
-            signed: signed.clone(),
-        };
-        store.add_method(&new).await?;
+        store.add_method(&demo.recorded(id, &signed)).await?;
     }
     for demo in plant.lines {
         let id = Uuid::now_v7();
         ids.insert(demo.name.clone(), id);
-        let new = NewLine {
-            line_id: id,
-            name: demo.name.clone(),
-            revision_id: Uuid::now_v7(),
-            number: 1,
-            line: demo.line(),
-            signed: signed.clone(),
-        };
+        let (name, line) = (demo.name.clone(), demo.line());
+        let (revision_id, signed) = (Uuid::now_v7(), signed.clone());
+        let new = NewLine { line_id: id, name, revision_id, number: 1, line, signed };
         store.add_line(&new).await?;
     }
     let id_of = |name: &str| {

@@ -79,10 +79,16 @@ struct RunView {
     calm_out_at: Option<DateTime<Utc>>,
 }
 
+/// What is moved of a run as it was planned.
+struct Moves {
+    shifts: Vec<Shift>,
+    dropped: Vec<usize>,
+    stop: Option<Stop>,
+}
+
 impl RunQuery {
-    async fn plan(&self, app: &App) -> Result<(RunView, String)> {
-        let mut faults = ValidationErrors::default();
-        let day = self.day.check(app.clock().await?, "day.", &mut faults);
+    /// What is asked to be moved, or what is wrong with it.
+    fn moves(&self, faults: &mut ValidationErrors) -> Moves {
         if self.shifts.len() > MOST_SHIFTS {
             faults.push("shifts", format!("up to {MOST_SHIFTS} stages are moved"));
         }
@@ -92,18 +98,18 @@ impl RunQuery {
             .take(MOST_SHIFTS)
             .enumerate()
             .map(|(at, shift)| Shift {
-                dough: counted(shift.dough, format!("shifts[{at}].dough"), &mut faults),
+                dough: counted(shift.dough, format!("shifts[{at}].dough"), faults),
                 stage: shift.stage,
-                by_min: BY.check(&shift.by_min, &format!("shifts[{at}]."), &mut faults),
+                by_min: BY.check(&shift.by_min, &format!("shifts[{at}]."), faults),
             })
             .collect();
         let dropped: Vec<usize> = (0..)
             .zip(&self.dropped)
-            .map(|(at, number)| counted(*number, format!("dropped[{at}]"), &mut faults))
+            .map(|(at, number)| counted(*number, format!("dropped[{at}]"), faults))
             .collect();
         let stop = self.stop.as_ref().map(|stop| Stop {
             from: stop.at,
-            minutes: STANDS.check(&stop.minutes, "stop.", &mut faults),
+            minutes: STANDS.check(&stop.minutes, "stop.", faults),
             place: stop.place,
         });
         if stop.is_some_and(|stop| stop.place == Some(Place::Troughs)) {
@@ -112,6 +118,13 @@ impl RunQuery {
                 "troughs do not stand still: the mixer, divider, proofer or oven does",
             );
         }
+        Moves { shifts, dropped, stop }
+    }
+
+    async fn plan(&self, app: &App) -> Result<(RunView, String)> {
+        let mut faults = ValidationErrors::default();
+        let day = self.day.check(app.clock().await?, "day.", &mut faults);
+        let Moves { shifts, dropped, stop } = self.moves(&mut faults);
         faults.or(())?;
         let context = ScenarioContext::load(app, &self.scenario, "scenario.").await?;
         let flours = context.flours();

@@ -1,4 +1,4 @@
-import { useDropAnywhere } from "../flour/takeCertificate";
+import { useDropAnywhere } from "./takeCertificate";
 
 /** Shows that a certificate can be let go here, and what came of it. */
 export function DropOverlay() {

@@ -1,0 +1,2 @@
+/** The pages of curves, loaded together when one of them is first asked for. */
+export { CurvesPage } from "./CurvesPage";
