@@ -407,9 +407,31 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
     assert!(store.batch(other.id).await.is_err(), "nothing is stored half");
 }
 
+/// Takes a database to before the standard terms, or back to today.
+async fn migrate(database: &TestDatabase, down: bool) {
+    use diesel_migrations::{FileBasedMigrations, MigrationHarness};
+    let url = database.url.clone();
+    let migrating = tokio::task::spawn_blocking(move || {
+        use diesel::Connection;
+        let mut connection =
+            AsyncConnectionWrapper::<AsyncPgConnection>::establish(&url).expect("connected");
+        let migrations = FileBasedMigrations::find_migrations_directory().expect("a folder");
+        if down {
+            // To before the standard terms.
+            for _ in 0..2 {
+                let migrations = FileBasedMigrations::find_migrations_directory();
+                connection.revert_last_migration(migrations.expect("a folder")).expect("down");
+            }
+        } else {
+            connection.run_pending_migrations(migrations).map(drop).expect("up");
+        }
+    });
+    migrating.await.expect("no panic");
+    database.cut_connections().await;
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
-    use diesel_migrations::{FileBasedMigrations, MigrationHarness};
     let database = TestDatabase::new().await;
     let store = &database.store;
     let made = product(store, "Gull Loaf").await;
@@ -448,27 +470,7 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
     let parameters = Uuid::now_v7();
     store.add_parameters(parameters, 2, &own, &signed("ours")).await.expect("recorded");
 
-    let migrate = async |down: bool| {
-        let url = database.url.clone();
-        let migrating = tokio::task::spawn_blocking(move || {
-            use diesel::Connection;
-            let mut connection =
-                AsyncConnectionWrapper::<AsyncPgConnection>::establish(&url).expect("connected");
-            let migrations = FileBasedMigrations::find_migrations_directory().expect("a folder");
-            if down {
-                // To before the standard terms.
-                for _ in 0..2 {
-                    let migrations = FileBasedMigrations::find_migrations_directory();
-                    connection.revert_last_migration(migrations.expect("a folder")).expect("down");
-                }
-            } else {
-                connection.run_pending_migrations(migrations).map(drop).expect("up");
-            }
-        });
-        migrating.await.expect("no panic");
-        database.cut_connections().await;
-    };
-    migrate(true).await;
+    migrate(&database, true).await;
     // As an earlier version had it, or this statement divides by zero.
     for holds in [
         "SELECT 1 / count(*) FROM batch WHERE issued #> '{chain,trouble}' IS NOT NULL
@@ -485,7 +487,7 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
     ] {
         database.run(holds).await;
     }
-    migrate(false).await;
+    migrate(&database, false).await;
     let (read, ..) = store.batch(batch.id).await.expect("on record");
     assert_eq!((read.issued, read.run_settings), (batch.issued, batch.run_settings));
     let read = store.trial(trial.id).await.expect("on record");

@@ -32,11 +32,15 @@ interface Props<Row> {
   empty: ReactNode;
 }
 
+/** Rows shown at once. */
+const PAGE = 50;
+
 /** A list that sorts by any column, is searched, and goes to the clipboard as CSV. */
 export function DataTable<Row>(props: Props<Row>) {
   const { caption, rows, columns, rowKey, search = "", act, empty } = props;
   const [sorting, sort] = useState<SortingState>([]);
   const [copied, tell] = useState<string>();
+  const [most, show] = useState(PAGE);
   const defined = useMemo(
     () =>
       columns.map(({ head, of, show, figures, className }): ColumnDef<Row> => ({
@@ -64,12 +68,13 @@ export function DataTable<Row>(props: Props<Row>) {
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
   });
-  const shown = table.getRowModel().rows;
+  const found = table.getRowModel().rows;
+  const shown = found.slice(0, most);
   const copy = async () => {
-    const data = shown.map((row) => columns.map((column) => column.of(row.original) ?? ""));
+    const data = found.map((row) => columns.map((column) => column.of(row.original) ?? ""));
     const text = unparse({ fields: columns.map((column) => column.head), data });
     await navigator.clipboard.writeText(text).then(
-      () => tell(shown.length === 1 ? "1 row copied as CSV" : `${shown.length} rows copied as CSV`),
+      () => tell(found.length === 1 ? "1 row copied as CSV" : `${found.length} rows copied as CSV`),
       () => tell("The browser does not let it be copied"),
     );
   };
@@ -146,10 +151,15 @@ export function DataTable<Row>(props: Props<Row>) {
         <p className="mt-3">{search ? `Nothing here has “${search}”.` : empty}</p>
       )}
       {shown.length > 0 && (
-        <p className="screen-only mt-2 text-sm text-iron">
+        <p className="screen-only mt-2 flex flex-wrap gap-x-6 text-sm text-iron">
+          {found.length > most && (
+            <button type="button" className="link" onClick={() => show(most + PAGE)}>
+              {Math.min(PAGE, found.length - most)} more of {found.length}
+            </button>
+          )}
           <button type="button" className="link" onClick={() => void copy()}>
             Copy as CSV
-          </button>{" "}
+          </button>
           <span role="status">{copied}</span>
         </p>
       )}
