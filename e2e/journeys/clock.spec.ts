@@ -29,6 +29,8 @@ for (const zone of ["America/New_York", "Pacific/Auckland"]) {
       await expect(page.getByRole("article")).toContainText("Tue 4 Jun, 05:00");
 
       await page.getByRole("button", { name: /^Settings/ }).click();
+      await expect(page.getByText(`This browser's own is ${zone}`)).toBeVisible();
+      await page.getByRole("link", { name: "Settings of the plant" }).click();
       await expect(page.getByLabel("Time zone")).toHaveValue("Europe/London");
       await expect(page.getByText(`This browser's own clock is ${zone}`)).toBeVisible();
     });

@@ -13,6 +13,7 @@ use ironpeel_core::units::ValidationErrors;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use support::near;
+use uuid::Uuid;
 
 fn mix(label: &str, minutes: f64, adds: &[Ingredient]) -> Stage {
     Stage {
@@ -257,4 +258,49 @@ proptest! {
             }
         }
     }
+}
+
+#[test]
+fn a_stage_is_the_same_one_whatever_becomes_of_the_others() {
+    let house = Coefficients::default();
+    let mut method = straight();
+    for (number, stage) in (1..).zip(&mut method.stages) {
+        stage.id = Some(Uuid::from_u128(number));
+    }
+    let ids = |method: &Method| -> Vec<Uuid> {
+        method.stages.iter().filter_map(|stage| stage.id).collect()
+    };
+    for step in OptionalStep::ALL {
+        let taken = method.with(step, !method.takes(step), &house);
+        assert_ne!(taken, method, "{step:?}");
+        let (kept, before) = (ids(&taken), ids(&method));
+        let mut once = kept.clone();
+        once.dedup();
+        assert_eq!(kept, once, "{step:?}: a copy is a stage of its own");
+        assert!(kept.iter().all(|id| before.contains(id)), "{step:?}");
+    }
+    let other = method.other_process(&house);
+    assert!(ids(&other).len() > 2, "what stays is the same");
+    assert!(other.stages.iter().any(|stage| stage.id.is_none()), "what is new is new");
+}
+
+#[test]
+fn an_optional_step_is_known_by_its_kind_and_not_by_what_it_is_called() {
+    let house = Coefficients::default();
+    for step in OptionalStep::ALL {
+        let mut taken = straight().with(step, true, &house);
+        for stage in &mut taken.stages {
+            stage.label = "Etwas".into();
+        }
+        assert!(taken.takes(step), "{step:?}");
+        assert!(!taken.with(step, false, &house).takes(step), "{step:?}");
+    }
+}
+
+#[test]
+fn one_stage_does_not_stand_twice() {
+    let mix = json!({"id": "00000000-0000-0000-0000-000000000001", "kind": "mix", "label": "Mix", "minutes": 4});
+    let found = faults(json!({"process": "no_time", "target_c": 27, "stages": [mix, mix]}));
+    assert_eq!(found.len(), 1);
+    assert!(found[0].1.contains("stands twice"), "{found:?}");
 }

@@ -68,6 +68,7 @@ struct PartRow {
     water_pct: f64,
     temperature_c: Option<f64>,
     rate: Option<f64>,
+    preparation_id: Uuid,
 }
 
 impl Store {
@@ -193,6 +194,7 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
             formula_part::water_pct,
             formula_part::temperature_c,
             formula_part::rate,
+            formula_part::preparation_id,
         ))
         .load(connection)
         .await?;
@@ -208,6 +210,7 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
     let parts = parts.into_iter().map(|part| {
         let own = part_lines.iter().filter(|(of, ..)| *of == part.position);
         Ok(PreparationInput {
+            id: Some(part.preparation_id),
             kind: PreparationKind::from_key(&part.kind)
                 .ok_or_else(|| StoreError::unknown_word("kind", &part.kind))?,
             name: part.name,
@@ -293,6 +296,7 @@ async fn insert(
                 formula_part::water_pct.eq(part.water_pct),
                 formula_part::temperature_c.eq(part.temperature_c),
                 formula_part::rate.eq(part.rate),
+                formula_part::preparation_id.eq(part.id.unwrap_or_else(Uuid::now_v7)),
             )
         })
         .collect();

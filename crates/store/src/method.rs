@@ -2,7 +2,9 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::method::{EndPoint, Method, Process, Speed, Stage, StageKind, TimeTolerance};
+use ironpeel_core::method::{
+    EndPoint, Method, OptionalStep, Process, Speed, Stage, StageKind, TimeTolerance,
+};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
@@ -64,6 +66,8 @@ struct StageRow {
     low_min: Option<f64>,
     high_min: Option<f64>,
     fold_sets: Option<i16>,
+    stage_id: Uuid,
+    optional_step: Option<String>,
 }
 
 impl StageRow {
@@ -77,7 +81,13 @@ impl StageRow {
             .adds
             .iter()
             .map(|word| Ingredient::from_key(word).ok_or_else(|| unknown("adds", word)));
+        let optional_step = self
+            .optional_step
+            .as_deref()
+            .map(|word| OptionalStep::from_key(word).ok_or_else(|| unknown("optional_step", word)));
         Ok(Stage {
+            id: Some(self.stage_id),
+            optional_step: optional_step.transpose()?,
             water_share_pct: None,
             fold_sets: self.fold_sets.and_then(|sets| sets.try_into().ok()),
             kind: StageKind::from_key(&self.kind).ok_or_else(|| unknown("kind", &self.kind))?,
@@ -115,6 +125,8 @@ impl StageRow {
             low_min: stage.tolerance.map(|tolerance| tolerance.low_min),
             high_min: stage.tolerance.map(|tolerance| tolerance.high_min),
             fold_sets: stage.fold_sets.map(i16::from),
+            stage_id: stage.id.unwrap_or_else(Uuid::now_v7),
+            optional_step: stage.optional_step.map(|step| step.key().into()),
         }
     }
 }

@@ -158,6 +158,8 @@ diesel::table! {
         low_min -> Nullable<Float8>,
         high_min -> Nullable<Float8>,
         fold_sets -> Nullable<Int2>,
+        stage_id -> Uuid,
+        optional_step -> Nullable<Text>,
     }
 }
 
@@ -357,6 +359,7 @@ diesel::table! {
         water_pct -> Float8,
         temperature_c -> Nullable<Float8>,
         rate -> Nullable<Float8>,
+        preparation_id -> Uuid,
     }
 }
 

@@ -12,7 +12,7 @@ use ironpeel_core::dough::{
 };
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{
-    EndPoint, Equipment, Method, Mixer, Process, Stage, StageKind, TimeTolerance,
+    EndPoint, Equipment, Method, Mixer, OptionalStep, Process, Stage, StageKind, TimeTolerance,
 };
 use ironpeel_core::plant::OwnParameters;
 use ironpeel_core::units::{Estimate, RawNumber};
@@ -34,6 +34,7 @@ fn line(ingredient: Ingredient, pct: f64) -> LineInput {
 /// A plain formula, or with these flours and a starter of the second.
 fn formula(flours: &[(String, f64)]) -> ScenarioFormula {
     let starter = |flour: &String| PreparationInput {
+        id: Some(Uuid::from_u128(1)),
         kind: PreparationKind::Starter,
         name: "rye sour".into(),
         flour: Some(flour.clone()),
@@ -44,6 +45,7 @@ fn formula(flours: &[(String, f64)]) -> ScenarioFormula {
         lines: vec![line(Ingredient::Salt, 0.2)],
     };
     let soaker = PreparationInput {
+        id: Some(Uuid::from_u128(2)),
         kind: PreparationKind::Soaker,
         name: "seeds".into(),
         flour: None,
@@ -78,7 +80,8 @@ fn formula(flours: &[(String, f64)]) -> ScenarioFormula {
 }
 
 fn method() -> Method {
-    let stage = |kind, label: &str, minutes| Stage {
+    let stage = |id: u128, kind, label: &str, minutes| Stage {
+        id: Some(Uuid::from_u128(id)),
         temperature_c: Some(27.0),
         ends_when: "thin enough to read through".into(),
         end_point: EndPoint::Windowpane,
@@ -92,7 +95,10 @@ fn method() -> Method {
         target_c: 25.0,
         sponge_c: None,
         machine_divided: false,
-        stages: vec![stage(StageKind::Mix, "Mix", 8.0), stage(StageKind::Proof, "Proof", 60.0)],
+        stages: vec![
+            stage(1, StageKind::Mix, "Mix", 8.0),
+            stage(2, StageKind::Proof, "Proof", 60.0),
+        ],
     }
 }
 
@@ -418,7 +424,7 @@ async fn migrate(database: &TestDatabase, down: bool) {
         let migrations = FileBasedMigrations::find_migrations_directory().expect("a folder");
         if down {
             // To before the standard terms.
-            for _ in 0..2 {
+            for _ in 0..3 {
                 let migrations = FileBasedMigrations::find_migrations_directory();
                 connection.revert_last_migration(migrations.expect("a folder")).expect("down");
             }
@@ -582,4 +588,34 @@ async fn lines_are_revised_and_doughs_measured_are_kept_once() {
     assert_eq!(found[1].temperatures().preferment_c, Some(28.5));
     let elsewhere = store.dough_temperatures(made.method_id, Uuid::now_v7(), 2).await;
     assert!(elsewhere.expect("a list").is_empty());
+}
+
+#[tokio::test]
+async fn stages_are_the_same_ones_whatever_they_are_called_and_wherever_they_stand() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let made = product(store, "Gull Loaf").await;
+    let first = store.current_method(made.method_id).await.expect("its own").method;
+    let mut changed = first.clone();
+    changed.stages[1].label = "Final proof".into();
+    let rest = Stage {
+        optional_step: Some(OptionalStep::Autolyse),
+        ..Stage::new(StageKind::Rest, "Autolyse", 20.0)
+    };
+    changed.stages.insert(0, rest);
+    let new = NewMethod {
+        method_id: made.method_id,
+        name: "Gull Loaf".into(),
+        revision_id: Uuid::now_v7(),
+        number: 2,
+        method: changed,
+        signed: signed("a rest before"),
+    };
+    store.add_method(&new).await.expect("recorded");
+    let now = store.current_method(made.method_id).await.expect("on record").method;
+    let ids = |method: &Method| method.stages.iter().map(|stage| stage.id).collect::<Vec<_>>();
+    assert_eq!(ids(&now)[1..], ids(&first), "renamed and moved, they are the same");
+    assert!(ids(&now)[0].is_some(), "a new one has an id of its own from now on");
+    assert_eq!(now.stages[0].optional_step, Some(OptionalStep::Autolyse));
+    assert_eq!(store.current_method(made.method_id).await.expect("on record").method, now);
 }

@@ -141,6 +141,7 @@ fn converted(formula: &Formula, sponge: bool, yeast: f64, coefficients: &Coeffic
             .map(|part| part.flour_pct)
             .sum();
         draft.parts.push(PreparationInput {
+            id: None,
             kind: PreparationKind::Sponge,
             name: String::new(),
             flour: None,

@@ -167,6 +167,7 @@ impl Formula {
     pub fn draft(&self) -> FormulaDraft {
         let line = |line: &Line| LineInput { ingredient: line.ingredient, pct: line.pct.into() };
         let parts = self.parts.iter().map(|part| PreparationInput {
+            id: part.id,
             kind: part.kind,
             name: part.name.clone(),
             flour: part.flour.clone(),

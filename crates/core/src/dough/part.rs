@@ -1,4 +1,5 @@
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
 use super::coefficients as c;
 use super::{Line, LineInput};
@@ -69,6 +70,8 @@ impl PreparationKind {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Preparation {
+    /// Its own across revisions, whatever it is called; none before it is recorded.
+    pub id: Option<Uuid>,
     pub kind: PreparationKind,
     pub name: String,
     /// Which of the formula's flours it is made from; of all by their shares if none.
@@ -103,6 +106,9 @@ impl Preparation {
 #[derive(Debug, Clone, PartialEq, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct PreparationInput {
+    /// As it was recorded; left out of a new one.
+    #[serde(default)]
+    pub id: Option<Uuid>,
     pub kind: PreparationKind,
     /// Its kind's word if left out.
     #[serde(default)]
@@ -138,6 +144,7 @@ impl PreparationInput {
     pub(super) fn check(&self, at: &str, faults: &mut ValidationErrors) -> Preparation {
         let name = self.name.trim();
         Preparation {
+            id: self.id,
             kind: self.kind,
             name: if name.is_empty() { self.kind.key().into() } else { name.into() },
             flour: self.flour.clone().filter(|name| !name.is_empty()),

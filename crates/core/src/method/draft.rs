@@ -1,7 +1,8 @@
 use serde::Deserialize;
+use uuid::Uuid;
 
-use super::Process;
 use super::{EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
+use super::{OptionalStep, Process};
 use crate::dough::Ingredient;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
@@ -45,6 +46,11 @@ pub struct MethodDraft {
 #[derive(Debug, Clone, PartialEq, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct StageInput {
+    /// As it was recorded; left out of a new one.
+    #[serde(default)]
+    pub id: Option<Uuid>,
+    #[serde(default)]
+    pub optional_step: Option<OptionalStep>,
     pub kind: StageKind,
     #[serde(default)]
     pub label: String,
@@ -109,6 +115,14 @@ impl MethodDraft {
         if !self.stages.iter().any(|stage| stage.kind == StageKind::Mix) {
             faults.push(format!("{at}stages"), "a method needs a mixing stage");
         }
+        let ids: Vec<Uuid> = self.stages.iter().take(MOST).filter_map(|stage| stage.id).collect();
+        let twice = ids.iter().enumerate().find(|(at, id)| ids[..*at].contains(id));
+        if twice.is_some() {
+            faults.push(
+                format!("{at}stages"),
+                "one stage stands twice: a copy is a stage of its own",
+            );
+        }
         let stages = self.stages.iter().take(MOST).enumerate();
         Method {
             process: self.process,
@@ -160,6 +174,8 @@ impl StageInput {
         }
         let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
         Stage {
+            id: self.id,
+            optional_step: self.optional_step,
             fold_sets,
             speed: self.speed.filter(|_| self.kind == StageKind::Mix),
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),

@@ -1,22 +1,9 @@
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::coefficients as c;
-use super::{EndPoint, FOLD_MIN, Method, Speed, Stage, StageKind, StageRole};
+use super::{EndPoint, FOLD_MIN, Method, OptionalStep, Speed, Stage, StageKind, StageRole};
 use crate::coefficient::Coefficients;
 use crate::dough::Ingredient;
-
-/// A step on which there are two schools.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum OptionalStep {
-    /// Yeast given a head start in a little lukewarm water.
-    YeastProofed,
-    /// Flour and water resting before the rest.
-    Autolyse,
-    /// Salt held back to three quarters of mixing.
-    SaltLate,
-}
 
 /// An optional step: whether the method has it, what it does, and what does the same without it.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -31,13 +18,6 @@ pub struct Optional {
 
 /// What rounding may tear apart.
 const SLACK: f64 = 1e-9;
-const PROOFED: &str = "Yeast in lukewarm water";
-const SET_OF_FOLDS: &str = "One more set of folds";
-
-impl OptionalStep {
-    /// Every one.
-    pub const ALL: [Self; 3] = [Self::YeastProofed, Self::Autolyse, Self::SaltLate];
-}
 
 impl Method {
     /// The steps on which there are two schools, and what this method does about each.
@@ -71,9 +51,10 @@ impl Method {
             .collect()
     }
 
-    pub(crate) fn takes(&self, choice: OptionalStep) -> bool {
+    /// Whether the method has a step.
+    pub fn takes(&self, choice: OptionalStep) -> bool {
         match choice {
-            OptionalStep::YeastProofed => self.stages.iter().any(|stage| stage.label == PROOFED),
+            OptionalStep::YeastProofed => self.stages.iter().any(is_head_start),
             OptionalStep::Autolyse => self.roles().contains(&StageRole::Autolyse),
             OptionalStep::SaltLate => {
                 let first = self.first_mix();
@@ -100,7 +81,7 @@ impl Method {
 
     fn proof_yeast(&mut self, taken: bool, coefficients: &Coefficients) {
         if !taken {
-            self.stages.retain(|stage| stage.label != PROOFED);
+            self.stages.retain(|stage| !is_head_start(stage));
             return;
         }
         let first = self.first_mix();
@@ -108,7 +89,12 @@ impl Method {
             temperature_c: Some(coefficients.value(&c::PROOFED_C)),
             ends_when: "it foams; no foam, no bread".into(),
             reason: "yeast wants lukewarm water and dies well below boiling".into(),
-            ..Stage::new(StageKind::Rest, PROOFED, coefficients.value(&c::PROOFED_MIN))
+            optional_step: Some(OptionalStep::YeastProofed),
+            ..Stage::new(
+                StageKind::Rest,
+                "Yeast in lukewarm water",
+                coefficients.value(&c::PROOFED_MIN),
+            )
         };
         self.stages.insert(first, head_start);
     }
@@ -123,11 +109,13 @@ impl Method {
                 ends_when: "wet through, no more".into(),
                 end_point: EndPoint::Look,
                 reason: "flour and water alone".into(),
+                optional_step: Some(OptionalStep::Autolyse),
                 ..Stage::new(StageKind::Mix, "Flour and water", slow)
             };
             let rest = Stage {
                 ends_when: "smooth where it was rough".into(),
                 reason: "less mixing, so colour and flavour".into(),
+                optional_step: Some(OptionalStep::Autolyse),
                 ..Stage::new(StageKind::Rest, "Autolyse", coefficients.value(&c::AUTOLYSE_MIN))
             };
             let held = [Ingredient::Salt, Ingredient::InstantYeast, Ingredient::FreshYeast];
@@ -137,7 +125,7 @@ impl Method {
                 }
             }
             self.stages.splice(first..first, [wet, rest]);
-            let folds = self.stages.iter().position(|stage| stage.label == SET_OF_FOLDS);
+            let folds = self.stages.iter().position(is_in_place_of_autolyse);
             folds.map(|at| self.stages.remove(at));
             return;
         }
@@ -153,7 +141,8 @@ impl Method {
         let fold = Stage {
             ends_when: "edges to the middle, once round".into(),
             reason: "in place of the autolyse".into(),
-            ..Stage::new(StageKind::Fold, SET_OF_FOLDS, FOLD_MIN)
+            optional_step: Some(OptionalStep::Autolyse),
+            ..Stage::new(StageKind::Fold, "One more set of folds", FOLD_MIN)
         };
         let Some(floor) = floor else {
             self.stages.insert(at, fold);
@@ -162,7 +151,7 @@ impl Method {
         let half = self.stages[floor].minutes / 2.0;
         self.stages[floor].minutes = half;
         self.stages[floor].tolerance = None;
-        let second = self.stages[floor].clone();
+        let second = Stage { id: None, ..self.stages[floor].clone() };
         self.stages.splice(floor + 1..=floor, [fold, second]);
     }
 
@@ -185,6 +174,8 @@ impl Method {
                     return;
                 }
                 let mut rest = self.stages[at].clone();
+                rest.id = None;
+                rest.optional_step = Some(OptionalStep::SaltLate);
                 rest.minutes = minutes - first;
                 rest.label = "Salt in".into();
                 rest.adds = vec![Ingredient::Salt];
@@ -201,4 +192,13 @@ impl Method {
 
 fn is_salted(stage: &Stage) -> bool {
     stage.adds.contains(&Ingredient::Salt)
+}
+
+fn is_head_start(stage: &Stage) -> bool {
+    stage.optional_step == Some(OptionalStep::YeastProofed)
+}
+
+/// The set of folds that is done where an autolyse is left out.
+fn is_in_place_of_autolyse(stage: &Stage) -> bool {
+    stage.kind == StageKind::Fold && stage.optional_step == Some(OptionalStep::Autolyse)
 }

@@ -26,6 +26,8 @@ pub struct ToWeigh {
     pub division_kg: f64,
     /// How far the scale's division takes it from its percentage, in percent of itself.
     pub off_pct: f64,
+    /// Water that is ice.
+    pub is_ice: bool,
 }
 
 /// What is made before the final dough, for one dough.
@@ -157,7 +159,8 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
 
 /// Takes off the water what waits for a later stage, on the scale's division.
 fn split_water(method: &Method, to_weigh: &mut [ToWeigh]) -> Vec<(usize, ToWeigh)> {
-    let Some(water) = to_weigh.iter_mut().find(|item| item.name == "water") else {
+    let is_water = |item: &&mut ToWeigh| item.ingredient == Ingredient::Water && !item.is_ice;
+    let Some(water) = to_weigh.iter_mut().find(is_water) else {
         return Vec::new();
     };
     let whole = water.clone();
@@ -176,8 +179,19 @@ fn split_water(method: &Method, to_weigh: &mut [ToWeigh]) -> Vec<(usize, ToWeigh
         .collect()
 }
 
-/// A line of the sheet before it is weighed: its word, its ingredient, its percentage.
-type Item = (String, Ingredient, f64);
+/// A line of the sheet before it is weighed.
+struct Item {
+    name: String,
+    ingredient: Ingredient,
+    pct: f64,
+    is_ice: bool,
+}
+
+impl Item {
+    const fn new(name: String, ingredient: Ingredient, pct: f64) -> Self {
+        Self { name, ingredient, pct, is_ice: false }
+    }
+}
 
 /// Each part's masses and the final dough's, rounded together.
 fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchPrefermentWater> {
@@ -189,7 +203,7 @@ fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchP
         parts.iter().map(|part| items(plan, part, part.water_pct, 0.0)).collect();
     groups.push(items(plan, &final_dough, final_dough.water_pct - ice_pct, ice_pct));
 
-    let exact: Vec<f64> = groups.iter().flatten().map(|(.., pct)| pct * flour_kg / 100.0).collect();
+    let exact: Vec<f64> = groups.iter().flatten().map(|item| item.pct * flour_kg / 100.0).collect();
     let mut weighed = round_to_resolution(&exact, plan.division_kg, plan.coefficients).into_iter();
     let mut out: Vec<Vec<ToWeigh>> = groups
         .into_iter()
@@ -209,27 +223,29 @@ fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchP
 /// Water, ice, each flour, then the lines in the formula's order.
 fn items(plan: &Plan<'_>, column: &DoughColumn, water_pct: f64, ice_pct: f64) -> Vec<Item> {
     let mut items = vec![
-        ("water".to_owned(), Ingredient::Water, water_pct),
-        ("ice".to_owned(), Ingredient::Water, ice_pct),
+        Item::new("water".into(), Ingredient::Water, water_pct),
+        Item { is_ice: true, ..Item::new("ice".into(), Ingredient::Water, ice_pct) },
     ];
     if column.flours.is_empty() {
-        items.push(("flour".to_owned(), Ingredient::Flour, column.flour_pct));
+        items.push(Item::new("flour".into(), Ingredient::Flour, column.flour_pct));
     } else {
         let flours = column.flours.iter();
-        items.extend(flours.map(|one| (one.name.clone(), Ingredient::Flour, one.share_pct)));
+        items.extend(
+            flours.map(|one| Item::new(one.name.clone(), Ingredient::Flour, one.share_pct)),
+        );
     }
     let label = |ingredient| plan.library.properties(ingredient).label.to_string();
-    items.extend(
-        column.lines.iter().map(|line| (label(line.ingredient), line.ingredient, line.pct)),
-    );
-    items.retain(|(.., pct)| *pct > 0.0);
+    let lines = column.lines.iter();
+    items.extend(lines.map(|line| Item::new(label(line.ingredient), line.ingredient, line.pct)));
+    items.retain(|item| item.pct > 0.0);
     items
 }
 
-fn to_weigh(((name, ingredient, pct), weighed): (Item, RoundedMass)) -> ToWeigh {
+fn to_weigh((item, weighed): (Item, RoundedMass)) -> ToWeigh {
+    let Item { name, ingredient, pct, is_ice } = item;
     let RoundedMass { exact_kg, kg, division_kg } = weighed;
     let off_pct = 100.0 * (kg - exact_kg) / exact_kg;
-    ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct }
+    ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct, is_ice }
 }
 
 fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {

@@ -1,5 +1,7 @@
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
+use super::OptionalStep;
 use super::coefficients as c;
 use crate::dough::Ingredient;
 
@@ -142,6 +144,9 @@ pub struct TimeTolerance {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Stage {
+    /// Its own across revisions, whatever is renamed or moved; none before it is recorded.
+    #[serde(default)]
+    pub id: Option<Uuid>,
     pub kind: StageKind,
     pub label: String,
     pub minutes: f64,
@@ -160,6 +165,9 @@ pub struct Stage {
     /// How short and how long it may be here; the house's for its kind if none.
     #[serde(default)]
     pub tolerance: Option<TimeTolerance>,
+    /// The optional step that put it in; none where somebody did.
+    #[serde(default)]
+    pub optional_step: Option<OptionalStep>,
     /// What goes in at its start, besides what went in before. Ingredients no stage names go in at
     /// the first mixing.
     pub adds: Vec<Ingredient>,
@@ -188,6 +196,8 @@ impl Stage {
     /// A stage of a kind that lasts so long, and nothing else about it.
     pub fn new(kind: StageKind, label: impl Into<String>, minutes: f64) -> Self {
         Self {
+            id: None,
+            optional_step: None,
             kind,
             label: label.into(),
             minutes,

@@ -304,6 +304,7 @@ impl<'a> TrialDough<'a> {
         lines: Vec<LineInput>,
     ) {
         self.draft.parts.push(PreparationInput {
+            id: None,
             kind,
             name: kind.key().into(),
             flour: None,

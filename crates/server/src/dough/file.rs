@@ -102,7 +102,8 @@ async fn read(
     } else {
         of_csv(&text, marks.decimal_mark)?
     };
-    let draft: FormulaDraft = crate::request::from_value(file.draft)?;
+    let mut draft: FormulaDraft = crate::request::from_value(file.draft)?;
+    draft.parts.iter_mut().for_each(|part| part.id = None);
     let formula = Formula::check(&current_names(&app, &draft).await?)?;
     Ok(Json(FormulaRead {
         name: file.name,
@@ -115,9 +116,14 @@ async fn read(
     }))
 }
 
-/// A formula in the shape of the contract.
+/// A formula in the shape of the contract. What is its own here is nobody's elsewhere: its parts go
+/// without their ids.
 fn shape_of(formula: &Formula) -> Value {
-    json!({"lines": formula.lines(), "flours": formula.flours(), "parts": formula.parts()})
+    let mut parts = json!(formula.parts());
+    for part in parts.as_array_mut().into_iter().flatten().filter_map(Value::as_object_mut) {
+        part.remove("id");
+    }
+    json!({"lines": formula.lines(), "flours": formula.flours(), "parts": parts})
 }
 
 fn json_file(name: &str, formula: &ScenarioFormula) -> Value {
@@ -327,6 +333,7 @@ fn part(stage: &str) -> std::result::Result<PreparationInput, String> {
         format!("“{stage}” is no stage; use about, flours, whole, or one of {words}")
     })?;
     Ok(PreparationInput {
+        id: None,
         kind,
         name: name.trim().into(),
         flour: None,
