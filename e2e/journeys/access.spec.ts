@@ -58,7 +58,8 @@ for (const [name, path] of SCREENS) {
         JSON.stringify({ theme }),
       );
       await page.goto(path);
-      if (path.includes("product=")) await expect(link(page, "Floor")).toContainText("Mixing sheet");
+      if (path.includes("product="))
+        await expect(link(page, "Floor")).toContainText("Mixing sheet");
       await expect(page.locator("html")).toHaveAttribute("data-theme", theme);
       const { violations } = await new AxeBuilder({ page }).analyze();
       expect(violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);

@@ -112,6 +112,7 @@ test("what is weighed twice is added up, flours apart where there are several", 
       kg,
       division_kg,
       off_pct: 0,
+      is_ice: false,
       pct: 1,
       exact_kg: kg,
     }) satisfies Schemas["ToWeigh"];

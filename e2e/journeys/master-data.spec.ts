@@ -1,38 +1,5 @@
 import { expect, test } from "./plant";
 
-test("a coefficient is found, put by the plant's own with its reason, reaches the rise, and goes back", async ({
-  page,
-}) => {
-  await page.goto("/method/fermentation?product=ferry-tin-800");
-  const rise = page.getByRole("row").filter({ hasText: /proof/i }).first();
-  await expect(rise).toBeVisible();
-  const before = await rise.innerText();
-  await page.goto("/plant/coefficients?product=ferry-tin-800");
-  await page.getByLabel("Search coefficients").fill("instant yeast");
-  await expect(page).toHaveURL(/q=instant/);
-  const row = page.getByRole("row", { name: /^gas of 1 % instant yeast/ });
-  await row.getByRole("button").click();
-  const dialog = page.getByRole("dialog");
-  await expect(dialog).toContainText("House default 2.22 ml/g·h, 1.8 to 2.7");
-  await dialog.getByLabel("Here, ml/g·h").fill("1.9");
-  await dialog.getByLabel("Here, ml/g·h").press("Tab");
-  await dialog.getByLabel("Saved by").fill("RK");
-  await dialog.getByLabel("Reason for the plant value").fill("a year of jars");
-  await dialog.getByRole("button", { name: "Save plant value" }).click();
-  await expect(row).toContainText("a year of jars");
-  await page.getByLabel("Only plant values").check();
-  await expect(page.getByRole("table", { name: "Coefficients" }).getByRole("row")).toHaveCount(2);
-
-  await page.goto("/method/fermentation?product=ferry-tin-800");
-  await expect.poll(() => rise.innerText()).not.toBe(before);
-  await page.goto("/plant/coefficients?own=yes");
-  await row.getByRole("button").click();
-  await dialog.getByRole("button", { name: "Reset to default" }).click();
-  await expect(dialog).toBeHidden();
-  await page.goto("/method/fermentation?product=ferry-tin-800");
-  await expect.poll(() => rise.innerText()).toBe(before);
-});
-
 test("a line is made from nothing: what is missing is asked for, and a product can be made on it", async ({
   page,
 }) => {

@@ -10,6 +10,7 @@ use ironpeel_core::flour::{
 use ironpeel_core::heat::DoughTemperatureInput;
 use ironpeel_core::water::AbsorptionInput;
 
+#[expect(clippy::too_many_lines, reason = "one after another")]
 fn calculators(criterion: &mut Criterion) {
     let protein = MoistureBasisInput {
         value_pct: 13.5.into(),
