@@ -159,11 +159,13 @@ test("units, mark and light are chosen and kept", async () => {
   render(
     <QueryClientProvider client={new QueryClient()}>
       <PreferencesProvider>
-        <PreferencesDialog open onClose={() => {}} />
+        <MemoryRouter>
+          <PreferencesDialog open onClose={() => {}} />
+        </MemoryRouter>
       </PreferencesProvider>
     </QueryClientProvider>,
   );
-  for (const name of ["°F", "lb, oz", "comma 62,3", "one more", "night"])
+  for (const name of ["°F", "lb, oz", "comma 62,3", "one more", "off", "night"])
     await userEvent.click(await screen.findByRole("radio", { name }));
   expect(document.documentElement.dataset.theme).toBe("night");
   expect(JSON.parse(localStorage.getItem("ironpeel.preferences") ?? "{}")).toMatchObject({
@@ -171,6 +173,7 @@ test("units, mark and light are chosen and kept", async () => {
     mass: "lb",
     mark: ",",
     more: 1,
+    keys: "off",
     theme: "night",
   });
 });
