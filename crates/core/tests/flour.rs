@@ -85,7 +85,7 @@ fn lot(damaged: f64, w: f64, falling: f64, absorption: f64) -> Readings {
     let fourteen = Some(MoistureBasis::Fourteen);
     Readings(vec![
         reading(Property::Protein, 12.9, fourteen),
-        reading(Property::DamagedStarch, damaged, None),
+        reading(Property::DamagedStarch, damaged, Some(MoistureBasis::AsIs)),
         reading(Property::W, w, None),
         reading(Property::FallingNumber, falling, None),
         reading(Property::Absorption, absorption, fourteen),

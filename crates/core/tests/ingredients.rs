@@ -210,6 +210,33 @@ fn losses() -> impl Strategy<Value = Losses> {
 
 proptest! {
     #[test]
+    fn a_dough_declares_what_each_of_its_ingredients_does(
+        of in prop::sample::subsequence(Ingredient::ALL.to_vec(), 0..6), soaked in 0usize..3,
+        species in prop::sample::select(vec![Species::Wheat, Species::Rye, Species::GlutenFree]),
+    ) {
+        let weighed = [Ingredient::Flour, Ingredient::Water];
+        let of: Vec<_> = of.into_iter().filter(|one| !weighed.contains(one)).collect();
+        let lines = |of: &[Ingredient]| -> Vec<Value> {
+            of.iter().map(|one| json!({"ingredient": one.key(), "pct": 1.5})).collect()
+        };
+        let mut whole = lines(&of);
+        whole.push(json!({"ingredient": "flour", "pct": 100}));
+        let soaker = json!({"kind": "soaker", "name": "Soak", "flour_pct": 0, "water_pct": 5,
+            "lines": lines(&of[..soaked.min(of.len())])});
+        let formula = formula(json!({"lines": whole, "parts": [soaker]}));
+        let library = Library::default();
+        let line = allergen_line(&formula, &[milled(species, None)], &library);
+        for ingredient in of {
+            let properties = library.properties(ingredient);
+            let told = match &properties.allergens {
+                Some(stated) => stated.contains.iter().all(|one| line.allergens.contains(one)),
+                None => line.unknown.iter().any(|name| *name == properties.label),
+            };
+            prop_assert!(told, "{ingredient}");
+        }
+    }
+
+    #[test]
     fn every_way_of_saying_how_much_is_the_same_run(
         pieces in 10u32..5000, piece in 0.03..1.5f64, most in 20.0..600.0f64, total in 150.0..230.0f64,
         losses in losses(),

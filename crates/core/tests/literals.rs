@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 42] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 41] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     ("flour/names.rs", &[], "classes of national standards"),
     (
@@ -56,7 +56,6 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 42] = [
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),
     ("chain/rise.rs", &["JAR_MARKS"], "what the jar is looked at for"),
     ("chain/way.rs", &["JAR_KG"], "the jar"),
-    ("chain/rise.rs", &["ASKED"], "what words of a baker mean"),
     ("chain/sponge.rs", &["range"], "where a sponge's number is sought"),
     ("chain/stoppage.rs", &["THIRDS"], "sponges an old one is spread over: the way's name"),
     ("chain/changes.rs", &["NOTHING"], "what is shown as no change"),

@@ -47,6 +47,25 @@ fn a_straight_dough_rises_stage_by_stage_to_the_oven() {
 }
 
 #[test]
+fn a_stage_that_is_predicted_to_miss_the_rise_it_ends_at_says_so() {
+    let flours = strong();
+    let mut bench = bench(plain(), Process::StraightBulk);
+    let told = |bench: &Bench| -> Vec<Option<String>> {
+        let found = risen(bench, &white(&flours)).expect("it has yeast");
+        found.stages.into_iter().map(|stage| stage.misses).collect()
+    };
+    bench.method.stages[1].ends_when = "twice as high, doubled".into();
+    assert_eq!(told(&bench), [None, None, None], "what a stage says in words is nobody's number");
+    let proof = risen(&bench, &white(&flours)).expect("it has yeast").stages[2].rise_pct;
+    bench.method.stages[2].ends_at_rise_pct = Some(proof);
+    assert_eq!(told(&bench)[2], None, "met");
+    bench.method.stages[2].ends_at_rise_pct = Some(3.0 * proof);
+    let message = told(&bench)[2].clone().expect("a third of what it is to be");
+    assert!(message.contains(&format!("+{:.0} %", 3.0 * proof)), "{message}");
+    assert!(message.contains(&format!("+{proof:.0} % by then")), "{message}");
+}
+
+#[test]
 fn what_the_certificate_states_is_used() {
     let bench = bench(plain(), Process::StraightBulk);
     let mut stated = strong();

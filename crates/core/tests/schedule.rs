@@ -479,6 +479,15 @@ proptest! {
                 } else {
                     prop_assert!(plan.starts_at >= wanted);
                 }
+                let windows = method.windows(&Coefficients::default());
+                for stage in plan.stages.iter().filter(|stage| stage.stretched_min != 0.0) {
+                    let lasts = (stage.ends_at - stage.starts_at).num_seconds() as f64 / 60.0;
+                    // A night that was put in has no window of its own.
+                    let allowed = stage.of.is_none_or(|of| {
+                        (windows[of].low_min..=windows[of].high_min).contains(&lasts)
+                    });
+                    prop_assert!(allowed, "{} lasts {lasts} min", stage.label);
+                }
                 prop_assert_eq!(plan.stages.len() - plan.stages.iter().filter(|stage| stage.added).count(), method.stages.len());
             }
         }

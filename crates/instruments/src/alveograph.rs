@@ -23,6 +23,27 @@ pub fn run_alveograph(sample: &Sample, seed: u64) -> Bubbles {
     Bubbles(bubbles.collect())
 }
 
+impl Bubbles {
+    /// The same with one bubble, counted from 0, that bursts at this share of its length.
+    pub fn burst_early(mut self, bubble: usize, share: f64) -> Self {
+        let (_, p_mmh2o) = &mut self.0[bubble];
+        let last = ((p_mmh2o.len() - AFTER) as f64 * share) as usize;
+        for p in &mut p_mmh2o[last..] {
+            *p = 0.0;
+        }
+        self
+    }
+
+    /// The same with a knock at the instrument: one value of a bubble is off by so much.
+    pub fn knocked(mut self, bubble: usize, at_mm: f64, off_mmh2o: f64) -> Self {
+        let (l_mm, p_mmh2o) = &mut self.0[bubble];
+        if let Some(at) = l_mm.iter().position(|l| *l >= at_mm) {
+            p_mmh2o[at] += off_mmh2o;
+        }
+        self
+    }
+}
+
 /// A bubble of height p and length l whose sheet has the area that W asks for.
 fn bubble(p: f64, l: f64, w: f64, noise: &mut Noise) -> (Vec<f64>, Vec<f64>) {
     let drawn_mm2 = w / 6.54 * 100.0 * 1.1;

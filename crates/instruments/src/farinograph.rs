@@ -42,6 +42,18 @@ pub fn run_farinograph(sample: &Sample, water_off_ml: f64, seed: u64) -> Titrati
     Titration { mixer_g: MIXER_G, flour_moisture_pct, flour_g, water_ml, t_s, fu, band_fu }
 }
 
+impl Titration {
+    /// The same with a knock at the instrument: for two seconds the pen is off by so much.
+    pub fn knocked(mut self, at_s: f64, off_fu: f64) -> Self {
+        for (t, fu) in self.t_s.iter().zip(&mut self.fu) {
+            if (at_s..at_s + 2.0).contains(t) {
+                *fu = (*fu + off_fu).max(0.0);
+            }
+        }
+        self
+    }
+}
+
 /// Half the band's width.
 fn band(minute: f64) -> f64 {
     BAND.1 + (BAND.0 - BAND.1) * (-minute / 9.0).exp()

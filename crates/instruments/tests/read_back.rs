@@ -1,9 +1,12 @@
 //! What a stand-in draws, read by the core, gives back what the sample is.
 
 use ironpeel_core::flour::{
-    Curve, Farinogram, FarinographMixer, Moisture, Readings, read_curves, read_rows,
+    AlveographAnswer, Curve, Farinogram, FarinographMixer, Moisture, Readings, read_curves,
+    read_rows,
 };
-use ironpeel_instruments::{Sample, Titration, certificate, run_alveograph, run_farinograph};
+use ironpeel_instruments::{
+    Bubbles, Sample, Titration, certificate, run_alveograph, run_farinograph,
+};
 
 const STRONG: Sample = Sample {
     moisture_pct: 14.1,
@@ -70,12 +73,52 @@ fn water_that_is_off_is_seen_and_corrected_for() {
 }
 
 #[test]
+fn a_knock_at_the_farinograph_does_not_pass_for_flour() {
+    for at_s in [40.0, 372.0, 700.0] {
+        for off_fu in [-150.0, 150.0] {
+            let run = run_farinograph(&STRONG, 0.0, 3).knocked(at_s, off_fu);
+            let read = gram(&run).read();
+            near(read.absorption_14_pct, STRONG.absorption_14_pct, 0.5);
+            near(read.max_consistency_fu, 500.0, 20.0);
+            near(read.stability_min.expect("long enough"), STRONG.stability_min, 2.0);
+        }
+    }
+}
+
+fn read_bubbles(bubbles: &Bubbles) -> AlveographAnswer {
+    let curves: Vec<Curve<'_>> =
+        bubbles.0.iter().map(|(l, p)| Curve { l_mm: l, p_mmh2o: p }).collect();
+    read_curves(&curves)
+}
+
+#[test]
+fn a_bubble_that_bursts_early_is_left_out() {
+    let sound = run_alveograph(&STRONG, 4);
+    let was = read_bubbles(&sound);
+    assert!(was.left_out.is_empty());
+    let read = read_bubbles(&sound.burst_early(2, 0.5));
+    assert_eq!(read.left_out, [3]);
+    near(read.w, was.w, 0.04 * was.w);
+    assert!(read.notes.iter().any(|note| note.starts_with("curve 3 is left out")));
+}
+
+#[test]
+fn a_curve_with_a_knock_in_it_is_left_out() {
+    let sound = run_alveograph(&STRONG, 4);
+    let was = read_bubbles(&sound);
+    for (at_mm, off) in [(8.0, 40.0), (30.0, 120.0), (30.0, -60.0), (60.0, 80.0)] {
+        let read = read_bubbles(&sound.clone().knocked(1, at_mm, off));
+        assert_eq!(read.left_out, [2], "{off:+} at {at_mm} mm");
+        near(read.p_mmh2o, was.p_mmh2o, 4.0);
+        near(read.l_mm, was.l_mm, 5.0);
+        near(read.w, was.w, 0.1 * was.w);
+    }
+}
+
+#[test]
 fn bubbles_read_as_the_sample_is() {
     for (sample, seed) in [(STRONG, 1), (PLAIN, 2)] {
-        let bubbles = run_alveograph(&sample, seed);
-        let curves: Vec<Curve<'_>> =
-            bubbles.0.iter().map(|(l, p)| Curve { l_mm: l, p_mmh2o: p }).collect();
-        let read = read_curves(&curves);
+        let read = read_bubbles(&run_alveograph(&sample, seed));
         near(read.p_mmh2o, sample.p_mmh2o, 4.0);
         near(read.l_mm, sample.l_mm, 8.0);
         near(read.w, sample.w, 0.1 * sample.w);

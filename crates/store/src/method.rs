@@ -68,6 +68,7 @@ struct StageRow {
     fold_sets: Option<i16>,
     stage_id: Uuid,
     optional_step: Option<String>,
+    ends_at_rise_pct: Option<f64>,
 }
 
 impl StageRow {
@@ -98,6 +99,7 @@ impl StageRow {
             temperature_c: self.temperature_c,
             humidity_pct: self.humidity_pct,
             ends_when: self.ends_when,
+            ends_at_rise_pct: self.ends_at_rise_pct,
             end_point: EndPoint::from_key(&self.end_point)
                 .ok_or_else(|| unknown("end_point", &self.end_point))?,
             reason: self.reason,
@@ -127,6 +129,7 @@ impl StageRow {
             fold_sets: stage.fold_sets.map(i16::from),
             stage_id: stage.id.unwrap_or_else(Uuid::now_v7),
             optional_step: stage.optional_step.map(|step| step.key().into()),
+            ends_at_rise_pct: stage.ends_at_rise_pct,
         }
     }
 }

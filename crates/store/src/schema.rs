@@ -160,6 +160,7 @@ diesel::table! {
         fold_sets -> Nullable<Int2>,
         stage_id -> Uuid,
         optional_step -> Nullable<Text>,
+        ends_at_rise_pct -> Nullable<Float8>,
     }
 }
 

@@ -137,6 +137,17 @@ export function StageEditor(props: Props) {
             ))}
           </select>
         </label>
+        {(stage.end_point === "rise" ||
+          stage.end_point === "jar" ||
+          stage.ends_at_rise_pct != null) && (
+          <Quantity
+            label="Ends at a rise of"
+            kind="percent"
+            value={stage.ends_at_rise_pct ?? null}
+            onSet={(value) => onChange({ ends_at_rise_pct: value ?? undefined })}
+            fault={fault("ends_at_rise_pct")}
+          />
+        )}
         <div className="col-span-3">
           <FieldText
             label="Sign to look for"

@@ -57,6 +57,8 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                       End point, {SIGNS[stage.end_point ?? "look"]}:
                     </span>{" "}
                     {format.text(stage.ends_when)}
+                    {stage.ends_at_rise_pct != null &&
+                      ` (+${format.percent(stage.ends_at_rise_pct, 0)})`}
                   </p>
                 )}
                 <p className="text-sm text-iron">

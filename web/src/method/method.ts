@@ -10,6 +10,7 @@ const typed = (stage: Stage): StageInput => ({
   temperature_c: stage.temperature_c ?? undefined,
   humidity_pct: stage.humidity_pct ?? undefined,
   fold_sets: stage.fold_sets ?? undefined,
+  ends_at_rise_pct: stage.ends_at_rise_pct ?? undefined,
 });
 
 /** A method as somebody would type it, to change something of it. */

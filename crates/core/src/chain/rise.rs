@@ -163,25 +163,15 @@ pub fn seasonal_yeast(
         .collect())
 }
 
-/// Rises that a stage's own words ask for, % (H): what they say, and what that is.
-const ASKED: [(&str, f64); 6] = [
-    ("half as high again", 50.0),
-    ("half again", 50.0),
-    ("a third more", 33.0),
-    ("doubled", 100.0),
-    ("double", 100.0),
-    ("twice", 100.0),
-];
-/// Where the prediction misses what a stage ends at.
+/// Where the prediction misses the rise a stage ends at.
 fn misses(stage: &Stage, rise_pct: f64, coefficients: &Coefficients) -> Option<String> {
-    let words = stage.ends_when.to_lowercase();
-    let (asks, wanted) = ASKED.iter().find(|(asks, _)| words.contains(asks))?;
+    let wanted = stage.ends_at_rise_pct?;
     let share = |of| coefficients.value(of) * wanted;
     let within = (share(&c::HITS_FROM)..=share(&c::HITS_UNTIL)).contains(&rise_pct);
     (!within).then(|| {
         format!(
-            "it is to end at “{asks}”, about +{wanted:.0} %: the model has it at {rise_pct:+.0} % by \
-             then. Change its minutes, its temperature or the yeast, or trust the dough."
+            "it is to end at +{wanted:.0} %: the model has it at {rise_pct:+.0} % by then. Change its \
+             minutes, its temperature or the yeast, or trust the dough."
         )
     })
 }

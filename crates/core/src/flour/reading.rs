@@ -87,18 +87,30 @@ pub struct ValuesByBasis {
 }
 
 impl Reading {
-    /// The value on another basis; none where the flour's own moisture is needed and not known.
+    /// The value on another basis; none where the flour's own moisture is needed and not known, or
+    /// where the reading does not say which basis it is on.
     ///
-    /// A property that does not move with moisture has one value, whatever is asked.
+    /// A property that does not move with moisture has one value, whatever is asked; asked without
+    /// a basis, any has the value that was stated.
+    ///
+    /// ```
+    /// use ironpeel_core::flour::{MoistureBasis, Property, Reading};
+    /// let ash = Reading {
+    ///     property: Property::Ash, value: 0.62, basis: None, method: None, censored: None,
+    /// };
+    /// assert_eq!(ash.on(Some(MoistureBasis::DryMatter), None), None, "of what is it 0.62 %?");
+    /// ```
     pub fn on(&self, basis: Option<MoistureBasis>, own: Option<Moisture>) -> Option<f64> {
-        let (Some(from), Some(to)) = (self.basis, basis) else {
+        let conversion = self.property.basis_conversion();
+        let Some(to) = basis.filter(|_| conversion != BasisConversion::None) else {
             return Some(self.value);
         };
+        let from = self.basis?;
         if from == to {
             return Some(self.value);
         }
         let (from, to) = (from.moisture(own)?, to.moisture(own)?);
-        match self.property.basis_conversion() {
+        match conversion {
             BasisConversion::None => Some(self.value),
             BasisConversion::BlendShare => Some(at_moisture(self.value, from, to)),
             BasisConversion::AddedWater => Some(absorption_at_moisture(self.value, from, to)),

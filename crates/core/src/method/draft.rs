@@ -21,6 +21,8 @@ const HIGH: NumberRange =
     NumberRange::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
 const TEMPERATURE: NumberRange =
     NumberRange::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
+const RISE: NumberRange =
+    NumberRange::new("ends_at_rise_pct", "the rise it ends at", "%", 5.0, 400.0);
 const SETS: NumberRange = NumberRange::new("fold_sets", "sets of folds", "", 1.0, 12.0);
 const HUMIDITY: NumberRange = NumberRange::new("humidity_pct", "humidity", "%", 0.0, 100.0);
 
@@ -67,6 +69,9 @@ pub struct StageInput {
     pub humidity_pct: RawNumber,
     #[serde(default)]
     pub ends_when: String,
+    /// 5 to 400 % of its volume at first, where it ends at a rise.
+    #[serde(default)]
+    pub ends_at_rise_pct: RawNumber,
     #[serde(default, alias = "ends_by")]
     pub end_point: EndPoint,
     #[serde(default)]
@@ -173,6 +178,8 @@ impl StageInput {
             faults.push(format!("{at}fold_sets"), message);
         }
         let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
+        let rise = RISE.check_opt(&self.ends_at_rise_pct, at, faults);
+        let stage = Stage::new(self.kind, label, minutes);
         Stage {
             id: self.id,
             optional_step: self.optional_step,
@@ -181,11 +188,12 @@ impl StageInput {
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
             humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
             ends_when: self.ends_when.trim().into(),
+            ends_at_rise_pct: rise.filter(|_| stage.rises()),
             end_point: self.end_point,
             reason: self.reason.trim().into(),
             tolerance,
             adds: self.adds.clone(),
-            ..Stage::new(self.kind, label, minutes)
+            ..stage
         }
     }
 }

@@ -156,6 +156,9 @@ pub struct Stage {
     pub humidity_pct: Option<f64>,
     /// What ends it: a look, a height, a core temperature; minutes are only where to start looking.
     pub ends_when: String,
+    /// The rise it ends at, % of the dough's volume at first; none where its sign is another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ends_at_rise_pct: Option<f64>,
     /// Which sign that is.
     #[serde(default)]
     pub end_point: EndPoint,
@@ -205,6 +208,7 @@ impl Stage {
             temperature_c: None,
             humidity_pct: None,
             ends_when: String::new(),
+            ends_at_rise_pct: None,
             end_point: EndPoint::Look,
             reason: String::new(),
             tolerance: None,
@@ -222,6 +226,11 @@ impl Stage {
     /// Whether it takes as long as the dough's life says: a rest or proof that is not in the cold.
     pub fn can_stretch(&self) -> bool {
         matches!(self.kind, StageKind::Rest | StageKind::Proof) && !self.is_cold()
+    }
+
+    /// Whether the dough is left to rise in it, so that it can end at a rise.
+    pub fn rises(&self) -> bool {
+        matches!(self.kind, StageKind::Rest | StageKind::Fold | StageKind::Proof)
     }
 
     /// Whether somebody works at it all the while, and not only at its beginning or set by set.

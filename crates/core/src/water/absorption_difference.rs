@@ -37,10 +37,10 @@ pub struct AbsorptionDifference {
 /// with the plant's own coefficients where its lots taught them.
 ///
 /// ```
-/// use ironpeel_core::flour::{MoistureBasis::{DryMatter, Fourteen}, Property, Reading, Readings};
+/// use ironpeel_core::flour::{MoistureBasis::{AsIs, DryMatter, Fourteen}, Property, Reading, Readings};
 /// use ironpeel_core::water::{AbsorptionModel, absorption_difference};
 /// let lot = |damaged, absorption| Readings(vec![
-///     Reading { property: Property::DamagedStarch, value: damaged, basis: None, method: None, censored: None },
+///     Reading { property: Property::DamagedStarch, value: damaged, basis: Some(AsIs), method: None, censored: None },
 ///     Reading { property: Property::Absorption, value: absorption, basis: Some(Fourteen), method: None, censored: None },
 /// ]);
 /// let change = absorption_difference(&lot(8.2, 62.0), &lot(10.9, 65.4), &AbsorptionModel::default());
