@@ -97,7 +97,11 @@ fn method() -> Method {
         machine_divided: false,
         stages: vec![
             stage(1, StageKind::Mix, "Mix", 8.0),
-            stage(2, StageKind::Proof, "Proof", 60.0),
+            Stage {
+                ends_when: "nearly doubled".into(),
+                ends_at_rise_pct: Some(100.0),
+                ..stage(2, StageKind::Proof, "Proof", 60.0)
+            },
         ],
     }
 }
@@ -423,11 +427,11 @@ async fn migrate(database: &TestDatabase, down: bool) {
             AsyncConnectionWrapper::<AsyncPgConnection>::establish(&url).expect("connected");
         let migrations = FileBasedMigrations::find_migrations_directory().expect("a folder");
         if down {
-            // To before the standard terms.
-            for _ in 0..3 {
+            let mut down = || {
                 let migrations = FileBasedMigrations::find_migrations_directory();
-                connection.revert_last_migration(migrations.expect("a folder")).expect("down");
-            }
+                connection.revert_last_migration(migrations.expect("a folder")).expect("down")
+            };
+            while down().to_string() != "20261126230000" {}
         } else {
             connection.run_pending_migrations(migrations).map(drop).expect("up");
         }
@@ -499,6 +503,11 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
     let read = store.trial(trial.id).await.expect("on record");
     assert_eq!((read.asked, read.issued), (trial.asked, trial.issued));
     assert_eq!(store.parameters(parameters).await.expect("on record").own, own);
+    let read = store.current_method(made.method_id).await.expect("on record").method;
+    let rises = |method: &Method| -> Vec<_> {
+        method.stages.iter().map(|stage| stage.ends_at_rise_pct).collect()
+    };
+    assert_eq!(rises(&read), rises(&method()), "a rise that was only said in words");
 }
 
 #[tokio::test]
