@@ -25,6 +25,7 @@ pub fn run_alveograph(sample: &Sample, seed: u64) -> Bubbles {
 
 impl Bubbles {
     /// The same with one bubble, counted from 0, that bursts at this share of its length.
+    #[must_use]
     pub fn burst_early(mut self, bubble: usize, share: f64) -> Self {
         let (_, p_mmh2o) = &mut self.0[bubble];
         let last = ((p_mmh2o.len() - AFTER) as f64 * share) as usize;
@@ -35,6 +36,7 @@ impl Bubbles {
     }
 
     /// The same with a knock at the instrument: one value of a bubble is off by so much.
+    #[must_use]
     pub fn knocked(mut self, bubble: usize, at_mm: f64, off_mmh2o: f64) -> Self {
         let (l_mm, p_mmh2o) = &mut self.0[bubble];
         if let Some(at) = l_mm.iter().position(|l| *l >= at_mm) {

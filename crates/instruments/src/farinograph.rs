@@ -44,6 +44,7 @@ pub fn run_farinograph(sample: &Sample, water_off_ml: f64, seed: u64) -> Titrati
 
 impl Titration {
     /// The same with a knock at the instrument: for two seconds the pen is off by so much.
+    #[must_use]
     pub fn knocked(mut self, at_s: f64, off_fu: f64) -> Self {
         for (t, fu) in self.t_s.iter().zip(&mut self.fu) {
             if (at_s..at_s + 2.0).contains(t) {
