@@ -146,7 +146,7 @@ test("the line's figures are revised with a reason, and hold at once", async () 
 test("a sponge is solved, hurried, and its warmth taken into the formula", async () => {
   const { user } = await held(<SpongePage />, "/method/sponge", "ferry-tin-800");
   await screen.findByText("set it at");
-  expect(screen.getByText("Mix the sponge longer")).toBeTruthy();
+  await screen.findByText("Mix the sponge longer");
   await take(user, screen.getByLabelText("End of the sponge"), "99");
   await screen.findByText(/end of the sponge must be from 15 to 40 °C/);
   await take(user, screen.getByLabelText("End of the sponge"), "28.5");
