@@ -60,7 +60,8 @@ fn a_circle_is_found_and_a_file_behind_its_module_seen() {
     let files = file_arrows(&sources("core"));
     let build_up = &files["water/build_up.rs"];
     assert!(build_up.contains("water/hold_back.rs"), "{build_up:?}");
-    assert!(build_up.contains("flour/moisture.rs"), "{build_up:?}");
+    let base = &files["water/base_absorption.rs"];
+    assert!(base.contains("flour/moisture.rs"), "{base:?}");
 }
 
 #[test]

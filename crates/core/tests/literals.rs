@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 41] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 42] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     ("flour/names.rs", &[], "classes of national standards"),
     (
@@ -73,7 +73,8 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 41] = [
         "what a plan tries",
     ),
     ("schedule/", &["DAY_MIN", "AROUND", "LEAST_MIN", "MOST_MIN", "minutes", "of"], "the clock"),
-    ("water/build_up.rs", &["NO_DRIER", "THOUSANDTHS"], "how finely a figure is said"),
+    ("water/base_absorption.rs", &["NO_DRIER"], "how finely a figure is said"),
+    ("water/build_up.rs", &["THOUSANDTHS"], "how finely a figure is said"),
 ];
 
 /// Numbers of a replaceable coefficient taken as the house has them: where no plant is asked.

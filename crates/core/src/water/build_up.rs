@@ -1,82 +1,18 @@
 use std::borrow::Cow;
 
 use serde::Serialize;
-use thiserror::Error;
 
+use super::base_absorption::BaseAbsorption;
+use super::cautions::{cautions, too_wet};
 use super::coefficients as c;
-use super::hold_back::damaged_starch;
-use super::{AbsorptionModel, Flour, FlourPart, HoldBack, hold_back};
+use super::strength_ceiling::ceiling;
+use super::{
+    AbsorptionRequest, AbsorptionUnknown, Addition, Adjustment, Caution, Flour, FlourPart,
+    HoldBack, hold_back,
+};
 use crate::coefficient::{Coefficient, Coefficients, Origin};
-use crate::dough::{Ingredient, IngredientProperties};
 use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
-use crate::flour::{Moisture, absorption_at_moisture};
 use crate::units::Estimate;
-
-/// An ingredient and how much of it, in percent on flour.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Addition<'a> {
-    pub properties: &'a IngredientProperties,
-    pub pct: f64,
-}
-
-/// What is wanted of the dough, as far as its water goes.
-#[derive(Debug, Clone, PartialEq)]
-pub struct AbsorptionRequest<'a> {
-    /// What its process does to the water.
-    pub process: &'static Coefficient,
-    /// Everything but flour and water.
-    pub lines: &'a [Addition<'a>],
-    /// Points asked for by style, wetter or drier.
-    pub style_points: f64,
-    /// The dough absorption set by hand, instead of where the build-up ends.
-    pub override_pct: Option<f64>,
-    pub machine_divided: bool,
-    pub coefficients: &'a Coefficients,
-    pub model: &'a AbsorptionModel,
-}
-
-/// Nothing to start the build-up from.
-#[derive(Debug, Clone, PartialEq, Eq, Error)]
-pub enum AbsorptionUnknown {
-    #[error(
-        "{0} states neither absorption nor protein and damaged starch: type in one of them, or override \
-         the water"
-    )]
-    NothingStated(String),
-    #[error(
-        "{0} has no gluten, so its water is not computed: type in the water its own sheet states, \
-         as absorption, or override the water"
-    )]
-    NeedsItsSheet(String),
-    #[error("no flour to begin with")]
-    NoFlour,
-}
-
-/// One step from the flour's figure to the dough absorption.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Adjustment {
-    /// The step's own word, the same from lot to lot.
-    #[cfg_attr(feature = "openapi", schema(value_type = String))]
-    pub key: Cow<'static, str>,
-    pub label: String,
-    pub points: f64,
-    pub low: f64,
-    pub high: f64,
-    pub origin: Origin,
-    pub reason: String,
-    /// Key of the coefficient a plant may switch off or replace; none where there is none.
-    pub coefficient: Option<&'static str>,
-}
-
-/// Something to know before going on.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Caution {
-    pub key: &'static str,
-    #[serde(rename = "says")]
-    pub message: String,
-}
 
 /// The absorption build-up: the dough absorption is exactly the sum of its steps.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -130,7 +66,7 @@ pub fn build_up(
     wanted: &AbsorptionRequest<'_>,
 ) -> Result<AbsorptionBuildUp, AbsorptionUnknown> {
     let mut adjustments = Vec::new();
-    let base = Base::of(flours, wanted);
+    let base = BaseAbsorption::of(flours, wanted);
     match (base, wanted.override_pct) {
         (Ok(base), _) => climb(&mut adjustments, &base, flours, wanted),
         (Err(_), Some(_)) => {}
@@ -170,7 +106,7 @@ pub fn build_up(
 
 fn climb(
     adjustments: &mut Vec<Adjustment>,
-    base: &Base,
+    base: &BaseAbsorption,
     flours: &[FlourPart<'_>],
     wanted: &AbsorptionRequest<'_>,
 ) {
@@ -212,130 +148,6 @@ fn climb(
 
 /// How finely a percentage is said.
 const THOUSANDTHS: f64 = 1000.0;
-/// Less than this, in points, the lot's own moisture does not move the figure.
-const NO_DRIER: f64 = 0.005;
-const NO_DAMPER: f64 = -NO_DRIER;
-
-/// Where the build-up starts: the mix's absorption on 14 %, and moved to its parts' own moisture.
-struct Base {
-    on_14: f64,
-    own: f64,
-    sd: f64,
-}
-
-impl Base {
-    fn of(
-        flours: &[FlourPart<'_>],
-        wanted: &AbsorptionRequest<'_>,
-    ) -> Result<Self, AbsorptionUnknown> {
-        if flours.is_empty() {
-            return Err(AbsorptionUnknown::NoFlour);
-        }
-        let mut base = Self { on_14: 0.0, own: 0.0, sd: 0.0 };
-        let mut variance = 0.0;
-        for FlourPart { name, flour, share_pct } in flours {
-            let share = share_pct / 100.0;
-            let (on_14, sd) = absorption(name, flour, wanted)?;
-            base.on_14 += share * on_14;
-            base.own += share
-                * if flour.species.has_gluten() {
-                    absorption_at_moisture(on_14, Moisture::FOURTEEN, flour.moisture)
-                } else {
-                    on_14
-                };
-            variance += (share * sd).powi(2);
-        }
-        base.sd = variance.sqrt();
-        Ok(base)
-    }
-
-    fn adjustment(&self, flours: &[FlourPart<'_>]) -> Adjustment {
-        let measured = |part: &FlourPart<'_>| part.flour.absorption_14_pct.is_some();
-        let (label, origin, reason) = if flours.iter().all(|part| !part.flour.species.has_gluten())
-        {
-            (
-                "water by the blend's own sheet",
-                Origin::House,
-                "no gluten model holds here: the blend's sheet is the figure to start from",
-            )
-        } else if flours.iter().all(measured) {
-            (
-                "farinograph absorption on 14 %",
-                Origin::Standard,
-                "ISO 5530-1: water to 500 FU; the band is half the method's repeatability",
-            )
-        } else {
-            (
-                "estimated absorption on 14 %",
-                Origin::House,
-                "no curve came with it: from protein, damaged starch and ash by the absorption model",
-            )
-        };
-        let (label, reason) = if let [_] = flours {
-            (label.to_owned(), reason.to_owned())
-        } else {
-            let parts: Vec<String> = flours
-                .iter()
-                .map(|part| format!("{} {:.0} %", part.name, part.share_pct))
-                .collect();
-            (format!("{label}, of the mix"), format!("{}; {reason}", parts.join(", ")))
-        };
-        Adjustment {
-            key: Cow::Borrowed("absorption"),
-            label,
-            points: self.on_14,
-            low: self.on_14 - self.sd,
-            high: self.on_14 + self.sd,
-            origin,
-            reason,
-            coefficient: None,
-        }
-    }
-
-    fn moisture_step(&self, flours: &[FlourPart<'_>]) -> Adjustment {
-        let moved = self.own - self.on_14;
-        let mean: f64 =
-            flours.iter().map(|part| part.flour.moisture.percent() * part.share_pct / 100.0).sum();
-        Adjustment {
-            key: Cow::Borrowed("moisture"),
-            label: format!("the lot's own moisture, {mean:.1} %"),
-            points: moved,
-            low: moved,
-            high: moved,
-            origin: Origin::Physics,
-            reason: match moved {
-                ..NO_DAMPER => "damper than 14 %: the flour brings water of its own",
-                NO_DRIER.. => "drier than 14 %: the flour brings less water of its own",
-                _ => "as moist as its figure is stated for",
-            }
-            .into(),
-            coefficient: None,
-        }
-    }
-}
-
-/// Absorption on 14 % and its standard deviation, measured or estimated.
-fn absorption(
-    name: &str,
-    flour: &Flour,
-    wanted: &AbsorptionRequest<'_>,
-) -> Result<(f64, f64), AbsorptionUnknown> {
-    let gluten_network = flour.species.has_gluten();
-    if let Some(absorption) = flour.absorption_14_pct {
-        let sd = if gluten_network { &c::MEASURED_SD } else { &c::SHEET_SD };
-        return Ok((absorption, wanted.coefficients.value(sd)));
-    }
-    if !gluten_network {
-        return Err(AbsorptionUnknown::NeedsItsSheet(name.into()));
-    }
-    let composition = flour.composition;
-    if composition.protein_14_pct.is_none() && composition.damaged_starch_pct.is_none() {
-        return Err(AbsorptionUnknown::NothingStated(name.into()));
-    }
-    let predicted = wanted.model.predict(composition);
-    Ok((predicted.mean_pct, predicted.sd_pct))
-}
-
 /// A step made of what one rule or another says of each flour, by its share; none where nothing is
 /// said. Switched off, it stays as a step of nothing, so that it can be switched on again.
 fn ruled(
@@ -410,93 +222,4 @@ fn chosen(key: &'static str, label: String, points: f64, reason: &str) -> Adjust
     let (key, reason) = (Cow::Borrowed(key), reason.into());
     let origin = Origin::Choice;
     Adjustment { key, label, points, low: points, high: points, origin, reason, coefficient: None }
-}
-
-/// The W of a mix, by share of what has gluten; none where a flour with gluten does not state it.
-fn strength(flours: &[FlourPart<'_>]) -> Option<f64> {
-    let gluten_network = flours.iter().filter(|part| part.flour.species.has_gluten());
-    let (mut sum, mut share) = (0.0, 0.0);
-    for part in gluten_network {
-        sum += part.flour.w? * part.share_pct;
-        share += part.share_pct;
-    }
-    (share > 0.0).then(|| sum / share)
-}
-
-/// What the strength can carry, in percent of water: `50 + 0.13·W` folded or long rested, 8 less
-/// where a machine divides. House default; W of a mix by share.
-fn ceiling(flours: &[FlourPart<'_>], wanted: &AbsorptionRequest<'_>) -> Option<f64> {
-    let active = |coefficient| wanted.coefficients.active(coefficient);
-    let (base, per_w) = (active(&c::CEILING_BASE)?, active(&c::CEILING_PER_W)?);
-    let less = active(&c::MACHINE_DIVIDED).filter(|_| wanted.machine_divided);
-    let carried = wanted
-        .lines
-        .iter()
-        .filter_map(|line| Some(active(carried_by(line.properties.ingredient)?)? * line.pct));
-    Some(base + per_w * strength(flours)? + carried.sum::<f64>() - less.unwrap_or(0.0))
-}
-
-/// Points that 1 % of an ingredient lets strength carry more, or less: gluten builds film, fibre cuts
-/// it.
-const fn carried_by(ingredient: Ingredient) -> Option<&'static Coefficient> {
-    match ingredient {
-        Ingredient::VitalGluten => Some(&c::GLUTEN_CARRIES),
-        Ingredient::Bran | Ingredient::OatFibre => Some(&c::FIBRE_CUTS),
-        _ => None,
-    }
-}
-
-/// Where less than no water would be weighed.
-fn too_wet(dough_absorption_pct: f64, ingredient_water_pct: f64) -> Option<Caution> {
-    let message = format!(
-        "the other ingredients bring {ingredient_water_pct:.1} % of water, and the dough wants \
-         {dough_absorption_pct:.1} %: no water is left to weigh. Take less of them, or drier ones"
-    );
-    (ingredient_water_pct > dough_absorption_pct).then_some(Caution { key: "too_wet", message })
-}
-
-fn cautions(
-    flours: &[FlourPart<'_>],
-    coefficients: &Coefficients,
-    dough_absorption_pct: f64,
-    ceiling_pct: Option<f64>,
-) -> Vec<Caution> {
-    let mut cautions = Vec::new();
-    let mut say = |key, message: String| cautions.push(Caution { key, message });
-    if let Some(ceiling) = ceiling_pct.filter(|ceiling| dough_absorption_pct > *ceiling) {
-        let w = strength(flours).unwrap_or_default();
-        say(
-            "strength",
-            format!(
-                "{dough_absorption_pct:.1} % is beyond what W {w:.0} is likely to carry ({ceiling:.1} %): \
-                 expect a flat, sticky dough"
-            ),
-        );
-    }
-    let critical = coefficients.active(&c::CRITICAL_DAMAGED_STARCH);
-    let damaged = damaged_starch(flours);
-    if let Some(damaged) = damaged.filter(|pct| critical.is_some_and(|critical| *pct > critical)) {
-        say(
-            "damaged_starch",
-            format!(
-                "damaged starch is {damaged:.1} %: the dough will feel dry early and stick late. \
-                 Do not add water for feel; wait, and judge at the divider"
-            ),
-        );
-    }
-    let green = coefficients.value(&GREEN_DAYS);
-    if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < green)) {
-        let message =
-            "green flour: its strength comes with two days of age; it needs oxidation or time";
-        say("green", message.into());
-    }
-    if flours.iter().any(|part| !part.flour.species.has_gluten()) {
-        say(
-            "no_gluten",
-            "no gluten film: add the water in stages, mix softly, one rise. Keep it apart from \
-             wheat: flour dust, tins and hands carry gluten over"
-                .into(),
-        );
-    }
-    cautions
 }

@@ -3,11 +3,16 @@
 mod absorption;
 mod absorption_difference;
 mod absorption_model;
+mod adjustment;
+mod base_absorption;
 mod build_up;
+mod cautions;
 pub mod coefficients;
 mod flour;
 mod grain;
 mod hold_back;
+mod request;
+mod strength_ceiling;
 mod water_distribution;
 
 pub use absorption::{AbsorptionFlour, AbsorptionInput, AbsorptionLine};
@@ -18,11 +23,11 @@ pub use absorption_model::{
     AbsorptionModel, AbsorptionModelAnswer, AbsorptionModelInput, Composition, CompositionInput,
     Learned, Predicted,
 };
-pub use build_up::{
-    AbsorptionBuildUp, AbsorptionRequest, AbsorptionUnknown, Addition, Adjustment, Caution,
-    build_up,
-};
+pub use adjustment::Adjustment;
+pub use build_up::{AbsorptionBuildUp, build_up};
+pub use cautions::Caution;
 pub use flour::{Flour, FlourPart};
 pub use grain::{Grain, GrainShare, MixOfGrains, mix_of_grains};
 pub use hold_back::{HoldBack, StarchTrap, arrival_target_pct, hold_back};
+pub use request::{AbsorptionRequest, AbsorptionUnknown, Addition};
 pub use water_distribution::{ExcessWater, WaterDistribution, WaterShares, excess_water};
