@@ -43,7 +43,7 @@ coefficients! {
     SHORTEST_MIX = Coefficient::house("shortest_mix", "shortest mixing split off", (0.5, 0.3, 1.0),
         "min", "nobody stops a mixer for less");
     /// The other process: a sponge's hours and room, floor times, and the dough off the mixer each way.
-    SPONGE_MIN = Coefficient::house("other_sponge_min", "a sponge lies", (210.0, 150.0, 270.0), "min",
+    SPONGE_MIN = Coefficient::house("other_sponge_min", "time of a sponge", (210.0, 150.0, 270.0), "min",
         "usual of a plant");
     SPONGE_ROOM_C = Coefficient::house("sponge_room_c", "sponge room", (27.0, 24.0, 30.0), "°C",
         "usual of a plant");
