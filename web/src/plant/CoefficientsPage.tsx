@@ -62,9 +62,6 @@ export function CoefficientsPage() {
           />
           Only plant values
         </label>
-        <p className="pb-1 text-sm text-iron">
-          {shown.length} of {all.length}
-        </p>
       </div>
       <CoefficientTable caption="Coefficients" coefficients={shown} search={text} />
     </>

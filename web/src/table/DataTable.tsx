@@ -152,9 +152,10 @@ export function DataTable<Row>(props: Props<Row>) {
       )}
       {shown.length > 0 && (
         <p className="screen-only mt-2 flex flex-wrap gap-x-6 text-sm text-iron">
+          <span>{found.length === 1 ? "1 row" : `${found.length} rows`}</span>
           {found.length > most && (
             <button type="button" className="link" onClick={() => show(most + PAGE)}>
-              {Math.min(PAGE, found.length - most)} more of {found.length}
+              {Math.min(PAGE, found.length - most)} more
             </button>
           )}
           <button type="button" className="link" onClick={() => void copy()}>
