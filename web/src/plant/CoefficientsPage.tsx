@@ -38,7 +38,7 @@ export function CoefficientsPage() {
           ` Revision ${revision.number}, ${format.date(revision.made_at)}, ${revision.made_by}: ${revision.reason}.`}
       </p>
       <div className="mt-3 flex flex-wrap items-end gap-4">
-        <SearchField of="coefficients" placeholder="retention, salt, hold-back …" />
+        <SearchField of="coefficients" placeholder="retention, salt, friction …" />
         <label className="text-sm text-iron">
           Subject
           <select

@@ -86,12 +86,12 @@ coefficients! {
     LAG_CARRIED = Coefficient::house("lag_carried", "lag of yeast carried in by a sponge",
         (0.05, 0.02, 0.1), "h", KINETICS);
     /// Share of the gas a dough of one grain keeps.
-    RETENTION_WHEAT = retention("retention_wheat", "gas kept by wheat", 0.85);
-    RETENTION_DURUM = retention("retention_durum", "gas kept by durum and khorasan", 0.80);
-    RETENTION_SPELT = retention("retention_spelt", "gas kept by spelt", 0.75);
-    RETENTION_EMMER = retention("retention_emmer", "gas kept by emmer", 0.70);
-    RETENTION_EINKORN = retention("retention_einkorn", "gas kept by einkorn", 0.65);
-    RETENTION_RYE = retention("retention_rye", "gas kept by rye", 0.70);
+    RETENTION_WHEAT = retention("retention_wheat", "gas retention, wheat", 0.85);
+    RETENTION_DURUM = retention("retention_durum", "gas retention, durum and khorasan", 0.80);
+    RETENTION_SPELT = retention("retention_spelt", "gas retention, spelt", 0.75);
+    RETENTION_EMMER = retention("retention_emmer", "gas retention, emmer", 0.70);
+    RETENTION_EINKORN = retention("retention_einkorn", "gas retention, einkorn", 0.65);
+    RETENTION_RYE = retention("retention_rye", "gas retention, rye", 0.70);
     RETENTION_GLUTEN_FREE = retention("retention_gluten_free", "gas kept without gluten", 0.60);
     /// What the film of a grain holds where its strength is not stated, % of rise.
     LIMIT_WHEAT = Coefficient::house("rise_limit_wheat", "rise the film of wheat holds",
@@ -185,8 +185,9 @@ coefficients! {
 const fn retention(key: &'static str, name: &'static str, typical: f64) -> Coefficient {
     let about = 0.1;
     let source = "seen in doughs of the grain; by flour share in a mix";
-    Coefficient::house(key, name, (typical, typical - about, typical + about), "", source)
-        .within(0.2, 1.0)
+    let low = ((typical - about) * 100.0).round() / 100.0;
+    let high = ((typical + about) * 100.0).round() / 100.0;
+    Coefficient::house(key, name, (typical, low, high), "", source).within(0.2, 1.0)
 }
 
 /// Share of the gas a dough of one grain keeps.
