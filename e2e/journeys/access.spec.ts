@@ -34,6 +34,7 @@ const SCREENS = [
   ["revisions", "/dough/revisions?product=ferry-tin-short"],
   ["ingredients", "/plant/ingredients"],
   ["coefficients", "/plant/coefficients"],
+  ["mills of the plant", "/plant/mills"],
   ["flours of the plant", "/plant/flours"],
   ["products of the plant", "/plant/products"],
   ["lines of the plant", "/plant/lines"],
@@ -61,6 +62,8 @@ for (const [name, path] of SCREENS) {
       if (path.includes("product="))
         await expect(link(page, "Floor")).toContainText("Mixing sheet");
       await expect(page.locator("html")).toHaveAttribute("data-theme", theme);
+      // The view's own script has come, and with it the view.
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
       const { violations } = await new AxeBuilder({ page }).analyze();
       expect(violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);
       for (const size of SIZES) {

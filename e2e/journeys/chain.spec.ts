@@ -158,6 +158,24 @@ test("a flour that comes in with every lot barred asks for one, and claims no fi
   await expect(water).toContainText("%");
 });
 
+test("a share no flour can have is refused in words beside the formula, until one it can have", async ({
+  page,
+}) => {
+  await page.goto("/dough?product=deck-roll-60");
+  await page.getByLabel("Add a flour").selectOption("Tarn Plain");
+  const share = page
+    .getByRole("row", { name: /^Tarn Plain/ })
+    .getByRole("textbox")
+    .first();
+  await share.fill("150");
+  await share.press("Enter");
+  const formula = page.getByRole("region", { name: "Formula" });
+  await expect(formula.getByRole("alert")).toContainText("share of the flour");
+  await share.fill("20");
+  await share.press("Enter");
+  await expect(formula.getByRole("alert")).toHaveCount(0);
+});
+
 test("what could not be fetched is said, and asked again once the server answers", async ({
   page,
 }) => {

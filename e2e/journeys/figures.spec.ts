@@ -1,7 +1,5 @@
 import { expect, test } from "@playwright/test";
-import type { Schemas } from "../../web/src/api/client";
-import { PARTS, withLine, withShare } from "../../web/src/dough/formula";
-import { massesOf } from "../../web/src/dough/masses";
+import { withLine } from "../../web/src/dough/formula";
 import { spread, thinned } from "../../web/src/figures/scale";
 import { Format } from "../../web/src/units/format";
 import type { Preferences } from "../../web/src/units/preferences";
@@ -11,6 +9,7 @@ const USUAL: Preferences = {
   mass: "kg",
   mark: ".",
   more: 0,
+  clock: "24",
   keys: "on",
   theme: "day",
   name: "",
@@ -75,59 +74,6 @@ test("a line is set, added or dropped without touching another", () => {
   expect(withLine(lines, "fat", 3)).toEqual([...lines, { ingredient: "fat", pct: 3 }]);
   expect(withLine(lines, "salt", null)).toEqual([lines[0]]);
   expect(withLine(lines, "sugar", null)).toEqual(lines);
-});
-
-test("shares of flour stay a hundred whichever is set", () => {
-  const flours = [
-    { name: "Tarn Strong", share_pct: 70 },
-    { name: "Rigg Spelt", share_pct: 20 },
-    { name: "Brae Emmer", share_pct: 10 },
-  ];
-  for (const [at, pct, shares] of [
-    [0, 60, [60, 30, 10]],
-    [1, 45, [45, 45, 10]],
-    [2, 0.1, [79.9, 20, 0.1]],
-  ] as const) {
-    const set = withShare(flours, at, pct);
-    expect(set.map((flour) => flour.share_pct)).toEqual(shares);
-    expect(set.map((flour) => flour.name)).toEqual(flours.map((flour) => flour.name));
-  }
-});
-
-test("every kind of part begins with flour and water that make sense", () => {
-  for (const [kind, { word, part }] of Object.entries(PARTS)) {
-    expect(part.kind).toBe(kind);
-    expect(word.toLowerCase()).toBe(part.name);
-    expect(part.water_pct).toBeGreaterThan(0);
-    expect(part.flour_pct).toBeLessThanOrEqual(100);
-  }
-  expect(PARTS.scald.part.water_pct).toBeGreaterThan(4 * (PARTS.scald.part.flour_pct ?? 0));
-});
-
-test("what is weighed twice is added up, flours apart where there are several", () => {
-  const item = (name: string, ingredient: string, kg: number, division_kg = 0.01) =>
-    ({
-      name,
-      ingredient,
-      kg,
-      division_kg,
-      off_pct: 0,
-      is_ice: false,
-      pct: 1,
-      exact_kg: kg,
-    }) satisfies Schemas["ToWeigh"];
-  const takes = [
-    item("water", "water", 60),
-    item("ice", "water", 12),
-    item("Tarn Strong", "flour", 80),
-    item("Rigg Spelt", "flour", 20),
-    item("ascorbic acid", "ascorbic_acid", 0.01, 0.0001),
-  ];
-  const several = massesOf(takes, true);
-  expect(several.get("water")?.kg).toBe(72);
-  expect(several.get("flour Rigg Spelt")?.kg).toBe(20);
-  expect(several.get("ascorbic_acid")?.division).toBe(0.0001);
-  expect(massesOf(takes, false).get("flour")?.kg).toBe(100);
 });
 
 test("a scale holds all its values with room, and a long series is thinned to its ends", () => {

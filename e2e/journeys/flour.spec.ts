@@ -207,7 +207,7 @@ test("a flour's price is revised, and what it was stays readable", async ({ page
   await expect(page.getByText("why is it changed?").first()).toBeVisible();
   await page.getByLabel("Reason for the change").fill("new contract");
   await page.getByRole("button", { name: "Save flour" }).click();
-  await expect(page.getByText(/1612.5 a tonne/)).toBeVisible();
+  await expect(page.getByText(/1\s?612\.50 EUR a tonne/)).toBeVisible();
   await page.getByRole("button", { name: "2 revisions" }).click();
   const newest = page.getByRole("listitem").filter({ hasText: "Revision 2" });
   await expect(newest).toContainText("RK: new contract");

@@ -5,7 +5,7 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
 import { isFinal } from "./api/client";
 import { onRecorded } from "./api/outbox";
-import { askPlantZone, isZoneKnown } from "./units/clock";
+import { askPlantWords, isZoneKnown } from "./units/clock";
 import { loadAll, ROUTES } from "./routes";
 import { PreferencesProvider } from "./units/preferences";
 
@@ -24,7 +24,7 @@ onRecorded(() => void queries.invalidateQueries());
 const router = createBrowserRouter(ROUTES);
 
 const root = document.getElementById("root");
-const asked = askPlantZone();
+const asked = askPlantWords();
 // The first time no hour is shown before the plant's clock is known; later what was kept will do.
 if (!isZoneKnown()) await asked;
 if (root) {

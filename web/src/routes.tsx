@@ -104,6 +104,7 @@ export const ROUTES: RouteObject[] = [
             path: "/plant",
             loader: ({ request }) => redirect(`/plant/flours${new URL(request.url).search}`),
           },
+          page("/plant/mills", plant, "MillsPage"),
           page("/plant/flours", plant, "FloursPage"),
           page("/plant/products", plant, "ProductsPage"),
           page("/plant/lines/:lineId?", plant, "LinesPage"),

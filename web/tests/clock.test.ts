@@ -1,7 +1,17 @@
 import { afterEach, expect, test } from "vitest";
-import { browserZone, fieldOf, momentOf, plantZone, setPlantZone } from "../src/units/clock";
+import { browserZone, fieldOf, momentOf, plantZone, setPlantWords } from "../src/units/clock";
 import { Format } from "../src/units/format";
 import { USUAL } from "../src/units/preferences";
+
+const setPlantZone = (time_zone: string, change = {}) =>
+  setPlantWords({
+    time_zone,
+    currency: "",
+    week_starts: "monday",
+    temperature_unit: "celsius",
+    mass_unit: "kilogram",
+    ...change,
+  });
 
 afterEach(() => setPlantZone(browserZone()));
 
@@ -33,4 +43,16 @@ test("a zone nobody knows changes nothing", () => {
   const was = plantZone();
   setPlantZone("Atlantis/Skerrow");
   expect(plantZone()).toBe(was);
+});
+
+test("weeks begin on the plant's day, money is in its currency, and the clock is a person's", () => {
+  const sunday = "2026-11-29T12:00:00Z";
+  setPlantZone("Europe/London", { currency: "EUR" });
+  expect(new Format(USUAL).week(sunday)).toBe("week 48");
+  expect(new Format(USUAL).money(12.5)).toBe("12.50 EUR");
+  setPlantZone("Europe/London", { week_starts: "sunday" });
+  expect(new Format(USUAL).week(sunday)).toBe("week 49");
+  expect(new Format({ ...USUAL, mark: "," }).money(12.5)).toBe("12,50");
+  expect(new Format({ ...USUAL, clock: "12" }).time("2026-11-29T17:30:00Z")).toMatch(/^5:30\spm$/);
+  expect(new Format(USUAL).time("2026-11-29T00:05:00Z")).toBe("00:05");
 });

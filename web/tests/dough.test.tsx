@@ -54,22 +54,26 @@ test("a formula with parts has a column for each, and they add up", async () => 
 test("a share of flour moves the main one, and a flour goes out with its share", async () => {
   const { user } = await dough("kesh-dark", "KR-26-0466");
   await type(user, "Tarn Plain, percent on flour", "40");
-  expect(place.scenario.draft?.flours).toEqual([
-    { name: "Kesh Rye", share_pct: 60 },
-    { name: "Tarn Plain", share_pct: 40 },
-  ]);
+  await waitFor(() =>
+    expect(place.scenario.draft?.flours).toEqual([
+      { name: "Kesh Rye", share_pct: 60 },
+      { name: "Tarn Plain", share_pct: 40 },
+    ]),
+  );
   await user.click(screen.getByRole("button", { name: "Take Tarn Plain out" }));
-  expect(place.scenario.draft?.flours).toEqual([]);
+  await waitFor(() => expect(place.scenario.draft?.flours).toEqual([]));
   expect(screen.queryByRole("button", { name: "Take Kesh Rye out" })).toBeNull();
 });
 
 test("a flour comes in with a lot of its own", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
   await user.selectOptions(await field("Add a flour"), "Rigg Spelt");
-  expect(place.scenario.draft?.flours).toEqual([
-    { name: "Tarn Strong", share_pct: 90 },
-    { name: "Rigg Spelt", share_pct: 10 },
-  ]);
+  await waitFor(() =>
+    expect(place.scenario.draft?.flours).toEqual([
+      { name: "Tarn Strong", share_pct: 90 },
+      { name: "Rigg Spelt", share_pct: 10 },
+    ]),
+  );
   const lots = await screen.findByLabelText<HTMLSelectElement>("Lot of Rigg Spelt");
   await waitFor(() => expect(lots.value).not.toBe(""));
   const other = [...lots.options].at(-1)?.value ?? "";
@@ -93,7 +97,9 @@ test("a part is split off as its kind usually is, and put back", async () => {
   const { user } = await dough("deck-roll-60", "VR-26-1090");
   await user.selectOptions(await field("Add preferment or soaker"), "Starter");
   await user.selectOptions(await field("Add preferment or soaker"), "Starter");
-  expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter", "starter 2"]);
+  await waitFor(() =>
+    expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter", "starter 2"]),
+  );
   const [first] = screen.getAllByRole("button", { name: "Final dough" });
   if (first) await user.click(first);
   expect(place.scenario.draft?.parts?.map((part) => part.name)).toEqual(["starter 2"]);

@@ -182,6 +182,7 @@ test("a dough is followed stage by stage, and yeast found for another rise", asy
   const wanted = screen.getByLabelText("Rise at the oven");
   await user.type(wanted, "100{Enter}");
   await user.click(await screen.findByRole("button", { name: "Use in the formula" }));
+  await waitFor(() => expect(place.scenario.draft).toBeDefined());
   const yeast =
     place.scenario.draft?.lines?.find((line) => line.ingredient === "instant_yeast")?.pct ?? 0;
   expect(yeast).toBeGreaterThan(0);

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { expect, test, vi } from "vitest";
 import type { Kind } from "../src/units/parse";
 import { PreferencesProvider, type Preferences } from "../src/units/preferences";
-import { Quantity } from "../src/units/Quantity";
+import { NumberField } from "../src/units/NumberField";
 
 function show(
   kind: Kind,
@@ -20,7 +20,7 @@ function show(
   function Held() {
     const [value, set] = useState(start);
     return (
-      <Quantity
+      <NumberField
         label="Tap water"
         kind={kind}
         value={value}

@@ -4,9 +4,7 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use ironpeel_core::ferment::FermentationInput;
-use ironpeel_core::flour::{
-    BlendInput, Farinogram, FarinographMixer, Moisture, MoistureBasisInput,
-};
+use ironpeel_core::flour::{BlendInput, FarinographInput, MoistureBasisInput};
 use ironpeel_core::heat::DoughTemperatureInput;
 use ironpeel_core::water::AbsorptionInput;
 
@@ -68,15 +66,16 @@ fn calculators(criterion: &mut Criterion) {
         .map(|(at, t)| 500.0 * (1.0 - (-t / 70.0).exp()) - (t - 400.0).max(0.0) / 9.0 + noise(at))
         .collect();
     let band_fu = vec![22.0; t_s.len()];
-    let gram = Farinogram {
-        mixer: FarinographMixer::G300,
-        moisture: Moisture::FOURTEEN,
-        flour_g: 300.0,
-        water_ml: 186.0,
-        t_s: &t_s,
-        fu: &fu,
-        band_fu: &band_fu,
+    let input = FarinographInput {
+        mixer_g: 300.0.into(),
+        flour_moisture_pct: 14.0.into(),
+        flour_g: 300.0.into(),
+        water_ml: 186.0.into(),
+        t_s: t_s.into(),
+        fu: fu.into(),
+        band_fu: band_fu.into(),
     };
+    let gram = input.check().expect("in range");
     criterion.bench_function("farinograph, 100 000 noisy points", |bench| {
         bench.iter(|| black_box(&gram).read());
     });

@@ -1,6 +1,9 @@
 //! Blends, sieving and liquefaction: the worked example, and laws that hold for any flours.
 
-use ironpeel_core::flour::{BlendAnswer, BlendInput, Mixture, SiftAnswer, SiftInput};
+use ironpeel_core::flour::{
+    BlendAnswer, BlendInput, LotInBlend, Mixture, Property, Reading, Readings, SiftAnswer,
+    SiftInput, blend_price, blended_certificate, usual_basis,
+};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -205,4 +208,42 @@ proptest! {
         let back = sift(json!({"ash_dm_pct": ash, "target_ash_dm_pct": after.ash_dm_pct}));
         prop_assert!((back.removed_pct - removed).abs() < 1e-6);
     }
+}
+
+#[test]
+fn lots_in_a_blend_have_what_their_flours_other_lots_have_and_say_so() {
+    let read = |figures: &[(Property, f64)]| {
+        let of = |(property, value): &(Property, f64)| Reading {
+            property: *property,
+            value: *value,
+            basis: usual_basis(*property),
+            method: None,
+            censored: None,
+        };
+        Readings(figures.iter().map(of).collect())
+    };
+    let all = [
+        (Property::Moisture, 14.0),
+        (Property::Protein, 12.0),
+        (Property::Ash, 0.6),
+        (Property::DamagedStarch, 8.0),
+        (Property::W, 250.0),
+        (Property::FallingNumber, 300.0),
+        (Property::Absorption, 60.0),
+    ];
+    let stated = read(&all);
+    let bare = read(&all[..4]);
+    let others = [read(&[(Property::W, 200.0)]), read(&[(Property::W, 240.0)])];
+    assert_eq!(LotInBlend::of(&bare, &others), Err(vec![Property::FallingNumber]));
+    let others = [others[0].clone(), read(&all)];
+    let found = LotInBlend::of(&bare, &others).expect("all of them");
+    assert_eq!((found.has.w, found.has.falling_number_s), (225.0, 300.0));
+    assert_eq!(found.assumed, [Property::W, Property::FallingNumber]);
+    let rows = blended_certificate(&[(found.has, &stated, 50.0), (found.has, &bare, 50.0)]);
+    assert_eq!(rows.len(), 6, "absorption only where every part has it");
+    let rows = blended_certificate(&[(found.has, &stated, 100.0)]);
+    assert_eq!((rows[6].value.as_str(), rows[6].basis.as_str()), ("60.0", "14 %"));
+    assert_eq!(blend_price(&[Some(400.0), Some(500.0)], &[25.0, 75.0]), Some(475.0));
+    assert_eq!(blend_price(&[Some(400.0), None], &[25.0, 75.0]), None);
+    assert_eq!(blend_price(&[Some(400.0)], &[0.0]), None);
 }

@@ -178,7 +178,7 @@ fn another_lot_moves_every_link_and_says_why() {
 
     let floor = moved.iter().find(|moved| moved.figure == "floor_pct").expect("water moved");
     assert_eq!(floor.link, Link::Water);
-    let labels: Vec<_> = floor.because.iter().map(|because| &*because.label).collect();
+    let labels: Vec<_> = floor.because.iter().map(|because| because.reason.to_string()).collect();
     assert_eq!(labels, ["farinograph absorption on 14 %", "the lot's own moisture, 13.2 %"]);
     for figure in moved.iter().filter(|figure| figure.adds_up) {
         let told: f64 = figure.because.iter().map(|because| because.delta).sum();
@@ -216,7 +216,7 @@ fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
     let flours = [wheat(&lot, None)];
     let mut scenario = plant.scenario(&flours, KNOBS);
     let stopped = chain(&scenario);
-    assert_eq!(stopped.error.expect("no base").link, Link::Water);
+    assert_eq!(stopped.error.expect("no base").link(), Link::Water);
     assert!(stopped.sheet.is_none());
     scenario.run_settings.hydration_pct = Some(61.0);
     let going = chain(&scenario);
@@ -230,7 +230,7 @@ fn more_water_than_the_strength_carries_is_cautioned_not_refused() {
     let flours = [wheat(&lot, Some(1.0))];
     let scenario = plant.scenario(&flours, RunSettings { hydration_pct: Some(84.0), ..KNOBS });
     let water = chain(&scenario).water.expect("still a dough");
-    let keys: Vec<_> = water.cautions.iter().map(|caution| caution.key).collect();
+    let keys: Vec<_> = water.cautions.iter().map(ironpeel_core::water::Caution::key).collect();
     assert_eq!(keys, ["strength", "green"]);
     assert_eq!(water.ceiling_pct, Some(50.0 + 0.13 * 300.0 - 8.0));
 }

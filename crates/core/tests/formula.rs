@@ -2,9 +2,11 @@
 
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{
-    Amount, AmountInput, Formula, Ingredient, LineInput, Losses, round_to_resolution, scale,
+    Amount, AmountInput, Formula, Ingredient, LineInput, Losses, ScaleRequest, round_to_resolution,
 };
-use ironpeel_core::method::{Method, Mixer, Process, Speed, Stage, StageKind, cautions_at};
+use ironpeel_core::method::{
+    Method, Mixer, Process, Speed, Stage, StageCaution, StageKind, cautions_at,
+};
 use ironpeel_core::units::{RawNumber, ValidationErrors};
 
 fn line(ingredient: Ingredient, pct: impl Into<RawNumber>) -> LineInput {
@@ -94,17 +96,38 @@ fn a_run_is_split_into_the_fewest_equal_doughs() {
     for (kg, most, doughs) in
         [(160.0, 160.0, 1), (160.1, 160.0, 2), (480.0, 160.0, 3), (1.0, 160.0, 1)]
     {
-        let run = scale(Amount::Dough { kg }, 0.06, most, Losses::house(), 165.0);
+        let run = ScaleRequest {
+            amount: Amount::Dough { kg },
+            piece_kg: 0.06,
+            mixer_max_kg: most,
+            losses: Losses::house(),
+            total_pct: 165.0,
+        }
+        .scale();
         assert_eq!(run.doughs, doughs, "{kg} kg in {most} kg");
         assert!((run.dough_kg * f64::from(doughs) - kg).abs() < 1e-9);
     }
-    let full = scale(Amount::Mixer { doughs: 3.0 }, 0.06, 160.0, Losses::house(), 165.0);
+    let full = ScaleRequest {
+        amount: Amount::Mixer { doughs: 3.0 },
+        piece_kg: 0.06,
+        mixer_max_kg: 160.0,
+        losses: Losses::house(),
+        total_pct: 165.0,
+    }
+    .scale();
     assert_eq!((full.doughs, full.total_kg), (3, 480.0));
 }
 
 #[test]
 fn a_piece_loses_on_its_way_to_the_rack() {
-    let run = scale(Amount::Pieces { pieces: 100.0 }, 1.0, 500.0, Losses::house(), 165.0);
+    let run = ScaleRequest {
+        amount: Amount::Pieces { pieces: 100.0 },
+        piece_kg: 1.0,
+        mixer_max_kg: 500.0,
+        losses: Losses::house(),
+        total_pct: 165.0,
+    }
+    .scale();
     assert!((run.total_kg - 100.0 / 0.995).abs() < 1e-9);
     assert!((run.cooled_piece_kg - 0.99 * 0.88 * 0.985).abs() < 1e-9);
 }
@@ -173,12 +196,13 @@ fn cautions_stand_at_the_step_that_can_hurt() {
         (StageKind::Divide, &[][..], "raw dough"),
         (StageKind::Bake, &[][..], "Steam"),
     ] {
-        let told = cautions_at(&stage(kind, 1.0, None), takes).join(" ");
-        assert!(told.contains(word), "{kind:?}: {told}");
+        let told = cautions_at(&stage(kind, 1.0, None), takes);
+        let told: Vec<String> = told.iter().map(ToString::to_string).collect();
+        assert!(told.concat().contains(word), "{kind:?}: {told:?}");
     }
     let mut proof = stage(StageKind::Proof, 50.0, None);
     assert!(cautions_at(&proof, &[]).is_empty());
     proof.humidity_pct = Some(90.0);
-    assert!(cautions_at(&proof, &[])[0].contains("slippery"));
+    assert_eq!(cautions_at(&proof, &[]), [StageCaution::WetFloor]);
     assert!(cautions_at(&stage(StageKind::Rest, 5.0, None), &[]).is_empty());
 }

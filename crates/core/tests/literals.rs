@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 42] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 48] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     ("flour/names.rs", &[], "classes of national standards"),
     (
@@ -35,7 +35,9 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 42] = [
     ("flour/specification.rs", &["THOUSANDTHS"], "how finely a figure is said"),
     ("flour/sift.rs", &["SIEVE_PASSES"], "meshes, and what they hold back as a range"),
     ("dough/quantity.rs", &[], "units of mass and volume, and fractions as they are written"),
-    ("dough/library.rs", &[], "the house's ingredients: a plant has its own in the library"),
+    ("dough/house_ingredients.rs", &[], "a plant has its own in the library"),
+    ("dough/ingredient_properties.rs", &["DRY"], "of any dry ingredient, where none is stated"),
+    ("dough/library.rs", &["HEAT", "PRICE", "check"], "ranges of what may be typed"),
     (
         "dough/round_to_resolution.rs",
         &["TEN_TIMES", "PARTS_OF_KG", "FINEST"],
@@ -56,6 +58,10 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 42] = [
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),
     ("chain/rise.rs", &["JAR_MARKS"], "what the jar is looked at for"),
     ("chain/way.rs", &["JAR_KG"], "the jar"),
+    ("chain/sponge.rs", &["SAME_C"], "what is called the same temperature"),
+    ("dough/edit.rs", &["PARTS_OF_PCT"], "how finely a percentage is kept"),
+    ("flour/blend/lots.rs", &["WHOLE_WITHIN"], "what is called a whole"),
+    ("lot/correction.rs", &["TENTHS", "HUNDREDTHS"], "how finely a target is begun"),
     ("chain/sponge.rs", &["range"], "where a sponge's number is sought"),
     ("chain/stoppage.rs", &["THIRDS"], "sponges an old one is spread over: the way's name"),
     ("chain/changes.rs", &["NOTHING"], "what is shown as no change"),

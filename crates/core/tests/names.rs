@@ -6,6 +6,7 @@ use ironpeel_core::flour::{
     Species, Treatment, age_message, flour_names, hard_and_soft, strength, tenacity_class,
 };
 use proptest::prelude::*;
+use serde_json::json;
 
 fn reading(property: Property, value: f64, basis: MoistureBasis) -> Reading {
     Reading { property, value, basis: Some(basis), method: None, censored: None }
@@ -218,24 +219,25 @@ fn age_is_told_at_its_ends_alone() {
 
 #[test]
 fn every_word_comes_back_as_what_it_is() {
-    for hardness in Hardness::ALL {
-        assert_eq!(Hardness::from_key(hardness.key()), Some(hardness));
+    fn there_and_back<T>(all: &[T])
+    where
+        T: serde::Serialize + serde::de::DeserializeOwned + PartialEq + std::fmt::Debug,
+    {
+        let words: Vec<String> = all.iter().map(|one| json!(one).to_string()).collect();
+        for (at, word) in words.iter().enumerate() {
+            assert_eq!(serde_json::from_str::<T>(word).expect("its own word"), all[at]);
+            assert!(!words[..at].contains(word), "{word} stands for two");
+        }
     }
-    for treatment in Treatment::ALL {
-        assert_eq!(Treatment::from_key(treatment.key()), Some(treatment));
-    }
-    for species in Species::ALL {
-        assert_eq!(Species::from_key(species.key()), Some(species));
-        assert!(!species.label().is_empty());
-    }
-    for intended in IntendedUse::ALL {
-        assert_eq!(IntendedUse::from_key(intended.key()), Some(intended));
-    }
+    there_and_back(&Hardness::ALL);
+    there_and_back(&Treatment::ALL);
+    there_and_back(&Species::ALL);
+    there_and_back(&IntendedUse::ALL);
     for property in Property::ALL {
         assert_eq!(Property::named(property.key()), Some(property));
+        assert_eq!(json!(property), property.key());
     }
-    assert_eq!(Hardness::from_key("Hard"), None, "words are exact");
-    assert_eq!(Treatment::from_key(""), None);
+    assert_eq!(serde_json::from_value::<Hardness>(json!("Hard")).ok(), None, "words are exact");
 }
 
 proptest! {

@@ -4,7 +4,7 @@ mod support;
 
 use ironpeel_core::dough::{
     Formula, FormulaDraft, Ingredient, Library, PreparationKind, StarterConvention, StarterInput,
-    StarterShares, compare,
+    StarterShare, compare,
 };
 use ironpeel_core::units::ValidationErrors;
 use proptest::prelude::*;
@@ -58,7 +58,7 @@ fn each_row_adds_up_over_the_columns() {
     }
     near(sponge.total_pct + last.total_pct, columns.whole.total_pct, 1e-9);
     near(columns.whole.total_pct, formula.total_pct(61.0), 1e-9);
-    near(sponge.hydration_pct().expect("flour"), 100.0 * 38.0 / 65.0, 1e-9);
+    near(sponge.hydration_pct.expect("flour"), 100.0 * 38.0 / 65.0, 1e-9);
     assert!(sponge.lines.iter().all(|line| line.ingredient != Ingredient::Salt));
 }
 
@@ -192,7 +192,9 @@ fn a_starter_counts_into_flour_and_water() {
 
 #[test]
 fn no_dough_is_all_starter() {
-    let of = |convention, pct| StarterShares::of(convention, pct, 100.0, 170.0);
+    let of = |convention, pct| {
+        StarterShare { convention, pct, hydration_pct: 100.0, dough_pct: 170.0 }.shares()
+    };
     assert!(of(StarterConvention::PrefermentedFlour, 100.0).is_none());
     assert!(of(StarterConvention::OfDough, 130.0).is_none());
     assert!(of(StarterConvention::OnFinalFlour, 400.0).is_some());
@@ -226,12 +228,12 @@ proptest! {
     fn conventions_of_a_starter_agree(
         pct in 1.0..60.0f64, hydration in 40.0..200.0f64, dough in 150.0..220.0f64,
     ) {
-        let all = StarterShares::of(StarterConvention::PrefermentedFlour, pct, hydration, dough).expect("a dough");
+        let all = StarterShare { convention: StarterConvention::PrefermentedFlour, pct, hydration_pct: hydration, dough_pct: dough }.shares().expect("a dough");
         for (convention, stated) in [
             (StarterConvention::OnFinalFlour, all.on_final_flour_pct),
             (StarterConvention::OfDough, all.of_dough_pct),
         ] {
-            let back = StarterShares::of(convention, stated, hydration, dough).expect("a dough");
+            let back = StarterShare { convention, pct: stated, hydration_pct: hydration, dough_pct: dough }.shares().expect("a dough");
             prop_assert!((back.prefermented_flour_pct - pct).abs() < 1e-9, "{convention:?}");
         }
         // Weighed out and counted back by the calculator, it is the same dough.

@@ -211,7 +211,12 @@ fn when_the_line_stops_sponges_wait_and_go_past_what_they_may() {
     near(sponge(2).waits_min, 89.0, 1e-9);
     // A sponge of 210 min may be a quarter longer, to the minute.
     near(sponge(2).past_min, 89.0 - 53.0, 1e-9);
-    assert!(stopped.past.iter().any(|message| message.starts_with("Dough 3: Sponge goes 36 min")));
+    assert!(
+        stopped
+            .past
+            .iter()
+            .any(|message| message.to_string().starts_with("Dough 3: Sponge goes 36 min"))
+    );
     let set_after = stopped.doughs.iter().filter(|dough| dough.starts_at >= from);
     for dough in set_after {
         near(dough.stages[0].waits_min, 0.0, 1e-9);

@@ -5,10 +5,12 @@ mod support;
 use ironpeel_core::chain::{Chain, ScenarioFlour, chain};
 use ironpeel_core::dough::{Amount, Ingredient};
 use ironpeel_core::flour::Species;
-use ironpeel_core::method::{Process, Sheet, Speed, Stage, StageKind, ToWeigh};
+use ironpeel_core::method::{
+    Process, Sheet, SheetCaution, Speed, Stage, StageCaution, StageKind, ToWeigh,
+};
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use support::bench::{Bench, bench, flour, plain, spelt_sour, stage, strong, whole};
+use support::bench::{Bench, bench, flour, plain, spelt_sour, sponge_bench, stage, strong, whole};
 use support::near;
 
 fn rich() -> Value {
@@ -88,14 +90,34 @@ fn what_a_scale_cannot_show_is_told_with_the_scale_it_wants() {
         coarse
             .cautions
             .iter()
-            .any(|message| message.starts_with("Weigh ") && message.contains("ascorbic acid"))
+            .any(|caution| matches!(caution, SheetCaution::FinerScale { items, .. } if items.contains(&"ascorbic acid".into())))
     );
     let fine = sheet(&bench, 150.0, 0.000_01);
     assert!(
-        fine.cautions.iter().all(|message| !message.starts_with("Weigh")),
+        fine.cautions.iter().all(|message| !matches!(message, SheetCaution::FinerScale { .. })),
         "{:?}",
         fine.cautions
     );
+}
+
+#[test]
+fn what_is_weighed_in_several_goes_is_added_up_flours_apart() {
+    let bench = sponge_bench();
+    let found = sheet(&bench, 50.0, 0.001);
+    let kg = |items: &[ToWeigh]| -> f64 { items.iter().map(|item| item.kg).sum() };
+    near(kg(&found.whole), found.dough_kg, 1e-9);
+    let early: f64 = found.parts.iter().map(|part| part.kg).sum();
+    near(kg(&found.final_dough) + early, found.dough_kg, 1e-9);
+    for (at, item) in found.whole.iter().enumerate() {
+        assert!(!item.is_ice, "ice is water");
+        let same = |one: &ToWeigh| one.ingredient == item.ingredient && one.name == item.name;
+        assert!(!found.whole[..at].iter().any(same), "{} twice", item.name);
+    }
+    let water = |items: &[ToWeigh]| -> f64 {
+        items.iter().filter(|item| item.ingredient == Ingredient::Water).map(|item| item.kg).sum()
+    };
+    let poured: f64 = found.steps.iter().map(|step| water(&step.takes)).sum();
+    near(water(&found.final_dough), poured, 1e-9);
 }
 
 #[test]
@@ -103,7 +125,10 @@ fn too_little_for_the_mixer_is_told_and_too_much_is_split() {
     let bench = bench(plain(), Process::StraightBulk);
     let little = sheet(&bench, 0.5, 0.001);
     assert!(
-        little.cautions.iter().any(|message| message.contains("is less than bench mixes well"))
+        little
+            .cautions
+            .iter()
+            .any(|message| matches!(message, SheetCaution::SmallDough { dough_kg: 0.5, .. }))
     );
     let much = sheet(&bench, 50.0, 0.001);
     assert_eq!(much.doughs, 3, "20 kg at a time");
@@ -116,9 +141,9 @@ fn whole_grain_waits_before_its_water_is_judged() {
     let readings = whole();
     let flours = [flour("Holm Whole", Species::Wheat, 100.0, 100.0, &readings)];
     let found = whole_sheet(&bench, &flours, 10.0, 0.001).sheet.expect("a sheet");
-    let message = found.cautions.iter().find(|message| message.starts_with("Hold back"));
-    let message = message.expect("bran drinks slowly");
-    assert!(message.contains("2.0 points") && message.contains("10 to 15 min"), "{message}");
+    let held = found.cautions.iter().find(|one| matches!(one, SheetCaution::HoldBack { .. }));
+    let held = held.expect("bran drinks slowly").to_string();
+    assert!(held.contains("2.0 points") && held.contains("10 to 15 min"), "{held}");
 }
 
 #[test]
@@ -169,10 +194,16 @@ fn a_step_that_can_hurt_says_so() {
         stage(StageKind::Cool, 60.0),
     ];
     let found = sheet(&bench, 10.0, 0.001);
-    let message: Vec<usize> = found.steps.iter().map(|step| step.cautions.len()).collect();
-    assert_eq!(message, [2, 1, 1, 0, 1, 0]);
-    assert!(found.steps[0].cautions[0].contains("dust"));
-    assert!(found.steps[4].cautions[0].contains("burn"));
+    let told: Vec<_> = found.steps.iter().map(|step| step.cautions.as_slice()).collect();
+    let wanted: [&[StageCaution]; 6] = [
+        &[StageCaution::FlourDust, StageCaution::MixerGuard],
+        &[StageCaution::DividerGuard],
+        &[StageCaution::WetFloor],
+        &[],
+        &[StageCaution::Steam],
+        &[],
+    ];
+    assert_eq!(told, wanted);
 }
 
 proptest! {

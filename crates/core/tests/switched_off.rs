@@ -39,7 +39,15 @@ fn of(
 }
 
 fn damaged(pct: f64) -> Flour {
-    Flour { composition: Composition::of(12.9, pct, 0.6), w: Some(300.0), ..flour() }
+    Flour {
+        composition: Composition {
+            protein_14_pct: Some(12.9),
+            damaged_starch_pct: Some(pct),
+            ash_dm_pct: Some(0.6),
+        },
+        w: Some(300.0),
+        ..flour()
+    }
 }
 
 #[test]
@@ -50,7 +58,7 @@ fn a_critical_level_that_is_off_holds_nothing_back_and_cautions_of_nothing() {
     assert!(hold_back(&parts(&lot), &Coefficients::default(), &model).is_some());
     assert_eq!(hold_back(&parts(&lot), &without, &model), None);
     let found = of(&lot, Process::NoTime, true, &without);
-    assert!(found.cautions.iter().all(|caution| caution.key != "damaged_starch"));
+    assert!(found.cautions.iter().all(|caution| caution.key() != "damaged_starch"));
 }
 
 #[test]
@@ -58,7 +66,7 @@ fn a_ceiling_that_is_off_never_warns() {
     for rule in [&coefficients::CEILING_BASE, &coefficients::CEILING_PER_W] {
         let found = of(&[(damaged(8.0), 100.0)], Process::SpongeDough, true, &off(rule));
         assert_eq!(found.ceiling_pct, None, "{}", rule.key);
-        assert!(found.cautions.iter().all(|caution| caution.key != "strength"));
+        assert!(found.cautions.iter().all(|caution| caution.key() != "strength"));
     }
 }
 
@@ -85,7 +93,7 @@ proptest! {
             absorption_14_pct: None,
             whole_grain_pct: whole,
             age_days: Some(age),
-            composition: Composition::of(12.5, damaged, 0.9),
+            composition: Composition { protein_14_pct: Some(12.5), damaged_starch_pct: Some(damaged), ash_dm_pct: Some(0.9) },
             w: Some(250.0),
             ..flour()
         };

@@ -1,7 +1,7 @@
 //! The worked examples of the method notes, as tables.
 
 use ironpeel_core::flour::{Moisture, MoistureBasisInput, absorption_at_moisture};
-use ironpeel_core::heat::DoughTemperatureInput;
+use ironpeel_core::heat::{DoughTemperatureInput, RemedyMeans};
 use serde_json::json;
 
 #[track_caller]
@@ -85,8 +85,8 @@ fn more_ice_than_the_cap_says_what_the_dough_will_have_and_what_would_help() {
     assert!(!answer.reachable);
     near(answer.ice_kg, 6.1, 1e-9);
     assert!(answer.dough_c > 26.0);
-    let named: Vec<_> = answer.remedies.iter().map(|remedy| remedy.remedy).collect();
-    assert_eq!(named, ["flour", "mixing", "jacket"]);
+    let named: Vec<_> = answer.remedies.iter().map(|remedy| remedy.means).collect();
+    assert_eq!(named, [RemedyMeans::Flour, RemedyMeans::Mixing, RemedyMeans::Jacket]);
 }
 
 #[test]

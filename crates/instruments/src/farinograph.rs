@@ -1,7 +1,7 @@
 use crate::{Noise, Sample, solve};
 
-/// Consistency lost for each ml of water too much in the 300 g mixer, FU.
-const FU_PER_ML: f64 = 1.0 / 0.096;
+/// Water too much, in ml, by which a dough in the 300 g mixer loses its consistency e-fold.
+const SOFTENS_ML: f64 = 47.0;
 /// Half the band's width at the start and at the end, FU.
 const BAND: (f64, f64) = (44.0, 16.0);
 const NOISE_FU: f64 = 6.0;
@@ -28,7 +28,7 @@ pub fn run_farinograph(sample: &Sample, water_off_ml: f64, seed: u64) -> Titrati
     let flour_g = MIXER_G * 86.0 / (100.0 - sample.moisture_pct);
     let right_ml = sample.absorption_14_pct * MIXER_G / 100.0 + MIXER_G - flour_g;
     let water_ml = ((right_ml + water_off_ml) * 10.0).round() / 10.0;
-    let peak_fu = 500.0 - (water_ml - right_ml) * FU_PER_ML;
+    let peak_fu = 500.0 * ((right_ml - water_ml) / SOFTENS_ML).exp();
     let minutes = (sample.development_min + 13.0).max(20.0);
 
     let shape = Shape::of(sample);

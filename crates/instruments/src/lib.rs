@@ -6,12 +6,15 @@
 mod alveograph;
 mod farinograph;
 mod laboratory;
+mod probe;
 mod sample;
+mod uptake;
 mod years;
 
 pub use alveograph::{Bubbles, run_alveograph};
 pub use farinograph::{Titration, run_farinograph};
 pub use laboratory::certificate;
+pub use probe::{ProbeTrace, run_probe};
 pub use sample::Sample;
 pub use years::lots_over_years;
 

@@ -1,6 +1,7 @@
 use ironpeel_core::flour::{MoistureBasis, Property, Readings};
 
 use crate::Noise;
+use crate::uptake::uptake;
 
 /// What a flour truly is.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -33,10 +34,8 @@ impl Sample {
         let protein_14_pct = of(Property::Protein, Some(MoistureBasis::Fourteen), 12.0, 0.07);
         let ash_dm_pct = of(Property::Ash, Some(MoistureBasis::DryMatter), 0.6, 0.006);
         let damaged_starch_pct = of(Property::DamagedStarch, Some(MoistureBasis::AsIs), 7.5, 0.12);
-        let absorption = 60.0
-            + 1.1 * (protein_14_pct - 12.0)
-            + 1.4 * (damaged_starch_pct - 7.5)
-            + 4.0 * (ash_dm_pct - 0.6);
+        let absorption =
+            60.2 + uptake([protein_14_pct - 12.0, damaged_starch_pct - 7.5, ash_dm_pct - 0.6]);
         let strong = (protein_14_pct - 9.0).max(0.5);
         let p_mmh2o = of(Property::P, None, 20.0 + 0.9 * absorption, 1.5);
         let l_mm = of(Property::L, None, 95.0, 2.5);

@@ -1,3 +1,4 @@
+use crate::uptake::uptake;
 use crate::{Noise, Sample};
 
 /// How much of its distance from the usual a mill's flour keeps from one lot to the next.
@@ -21,7 +22,7 @@ pub fn lots_over_years(usual: &Sample, lots: usize, seed: u64) -> Vec<Sample> {
             ash_dm_pct: usual.ash_dm_pct + ash,
             damaged_starch_pct: usual.damaged_starch_pct + damaged,
             falling_number_s: usual.falling_number_s + falling,
-            absorption_14_pct: usual.absorption_14_pct + 1.1 * protein + 1.4 * damaged + 4.0 * ash,
+            absorption_14_pct: usual.absorption_14_pct + uptake([protein, damaged, ash]),
             development_min: (usual.development_min + 0.9 * protein).max(1.0),
             stability_min: (usual.stability_min + 1.8 * protein + 0.02 * strength).max(1.5),
             softening_fu: (usual.softening_fu - 14.0 * protein).max(8.0),

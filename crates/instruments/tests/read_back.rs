@@ -1,11 +1,11 @@
 //! What a stand-in draws, read by the core, gives back what the sample is.
 
 use ironpeel_core::flour::{
-    AlveographAnswer, Curve, Farinogram, FarinographMixer, Moisture, Readings, read_curves,
-    read_rows,
+    AlveogramCurveInput, AlveogramNote, AlveographAnswer, AlveographInput, FarinogramNote,
+    FarinographAnswer, FarinographInput, Readings, read_rows,
 };
 use ironpeel_instruments::{
-    Bubbles, Sample, Titration, certificate, run_alveograph, run_farinograph,
+    Bubbles, Sample, Titration, certificate, run_alveograph, run_farinograph, run_probe,
 };
 
 const STRONG: Sample = Sample {
@@ -39,23 +39,25 @@ fn near(found: f64, wanted: f64, within: f64) {
     assert!((found - wanted).abs() <= within, "{found} is not within {within} of {wanted}");
 }
 
-fn gram(run: &Titration) -> Farinogram<'_> {
-    Farinogram {
-        mixer: FarinographMixer::G300,
-        moisture: Moisture::new(run.flour_moisture_pct).expect("in range"),
-        flour_g: run.flour_g,
-        water_ml: run.water_ml,
-        t_s: &run.t_s,
-        fu: &run.fu,
-        band_fu: &run.band_fu,
+fn gram(run: &Titration) -> FarinographAnswer {
+    FarinographInput {
+        mixer_g: 300.0.into(),
+        flour_moisture_pct: run.flour_moisture_pct.into(),
+        flour_g: run.flour_g.into(),
+        water_ml: run.water_ml.into(),
+        t_s: run.t_s.clone().into(),
+        fu: run.fu.clone().into(),
+        band_fu: run.band_fu.clone().into(),
     }
+    .compute()
+    .expect("in range")
 }
 
 #[test]
 fn a_titration_reads_as_the_sample_is() {
     for (sample, seeds) in [(STRONG, 0..8), (PLAIN, 20..28)] {
         for seed in seeds {
-            let read = gram(&run_farinograph(&sample, 0.0, seed)).read();
+            let read = gram(&run_farinograph(&sample, 0.0, seed));
             near(read.absorption_14_pct, sample.absorption_14_pct, 0.3);
             near(read.softening_fu.expect("long enough"), sample.softening_fu, 8.0);
             near(read.stability_min.expect("long enough"), sample.stability_min, 1.2);
@@ -66,10 +68,10 @@ fn a_titration_reads_as_the_sample_is() {
 
 #[test]
 fn water_that_is_off_is_seen_and_corrected_for() {
-    let read = gram(&run_farinograph(&STRONG, -5.8, 3)).read();
-    near(read.max_consistency_fu, 560.0, 5.0);
+    let read = gram(&run_farinograph(&STRONG, -5.8, 3));
+    near(read.max_consistency_fu, 565.7, 5.0);
     near(read.absorption_14_pct, STRONG.absorption_14_pct, 0.3);
-    assert!(read.notes.iter().any(|note| note.contains("repeat the titration")));
+    assert!(read.notes.iter().any(|note| matches!(note, FarinogramNote::PeakOffAim { .. })));
 }
 
 #[test]
@@ -77,7 +79,7 @@ fn a_knock_at_the_farinograph_does_not_pass_for_flour() {
     for at_s in [40.0, 372.0, 700.0] {
         for off_fu in [-150.0, 150.0] {
             let run = run_farinograph(&STRONG, 0.0, 3).knocked(at_s, off_fu);
-            let read = gram(&run).read();
+            let read = gram(&run);
             near(read.absorption_14_pct, STRONG.absorption_14_pct, 0.5);
             near(read.max_consistency_fu, 500.0, 20.0);
             near(read.stability_min.expect("long enough"), STRONG.stability_min, 2.0);
@@ -86,9 +88,12 @@ fn a_knock_at_the_farinograph_does_not_pass_for_flour() {
 }
 
 fn read_bubbles(bubbles: &Bubbles) -> AlveographAnswer {
-    let curves: Vec<Curve<'_>> =
-        bubbles.0.iter().map(|(l, p)| Curve { l_mm: l, p_mmh2o: p }).collect();
-    read_curves(&curves)
+    let curve = |(l, p): &(Vec<f64>, Vec<f64>)| AlveogramCurveInput {
+        l_mm: l.clone().into(),
+        p_mmh2o: p.clone().into(),
+    };
+    let curves = Some(bubbles.0.iter().map(curve).collect());
+    AlveographInput { curves }.compute().expect("in range")
 }
 
 #[test]
@@ -99,7 +104,7 @@ fn a_bubble_that_bursts_early_is_left_out() {
     let read = read_bubbles(&sound.burst_early(2, 0.5));
     assert_eq!(read.left_out, [3]);
     near(read.w, was.w, 0.04 * was.w);
-    assert!(read.notes.iter().any(|note| note.starts_with("curve 3 is left out")));
+    assert!(read.notes.iter().any(|note| matches!(note, AlveogramNote::LeftOut { curve: 3, .. })));
 }
 
 #[test]
@@ -143,4 +148,19 @@ fn a_certificate_can_be_read_and_its_sample_guessed() {
     near(behind.w, STRONG.w, 20.0);
     let bare = Sample::behind(&Readings::default(), 4);
     assert!(bare.development_min >= 1.0 && bare.softening_fu >= 8.0);
+}
+
+#[test]
+fn a_probe_that_drifts_is_off_by_the_hour_and_a_spike_by_one_reading() {
+    let cools = |t: f64| 22.0 + 5.0 * (-t / 90.0).exp();
+    let sound = run_probe(cools, 121, 1.0, 5);
+    for (t, c) in sound.t_min.iter().zip(&sound.core_c) {
+        near(*c, cools(*t), 0.5);
+    }
+    let drifts = sound.clone().drifting(0.8);
+    near(drifts.core_c[120] - sound.core_c[120], 1.6, 1e-9);
+    near(drifts.core_c[0], sound.core_c[0], 0.0);
+    let spiked = sound.clone().spiked(60, -30.0);
+    let off = spiked.core_c.iter().zip(&sound.core_c).filter(|(one, other)| one != other).count();
+    assert_eq!(off, 1);
 }

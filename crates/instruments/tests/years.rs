@@ -45,11 +45,14 @@ fn lots_lie_around_the_usual() {
 fn what_makes_a_flour_thirsty_makes_it_thirsty() {
     let lots = lots_over_years(&USUAL, 200, 11);
     for lot in &lots {
-        let explained = 1.1 * (lot.protein_14_pct - 12.9)
+        // By what a house expects, to half a point; the plant's own truth is a little another.
+        let expected = 1.1 * (lot.protein_14_pct - 12.9)
             + 1.4 * (lot.damaged_starch_pct - 8.2)
             + 4.0 * (lot.ash_dm_pct - 0.60);
-        assert!((lot.absorption_14_pct - 62.0 - explained).abs() < 1e-9);
+        assert!((lot.absorption_14_pct - 62.0 - expected).abs() < 0.5);
     }
+    let thirsty = |lot: &Sample| lot.protein_14_pct > 13.0 && lot.damaged_starch_pct > 8.4;
+    assert!(lots.iter().filter(|lot| thirsty(lot)).all(|lot| lot.absorption_14_pct > 62.0));
 }
 
 #[test]

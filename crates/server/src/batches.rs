@@ -6,7 +6,7 @@ use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::units::{ValidationErrors, timestamp};
-use ironpeel_store::{BatchFlour, BatchSummary, NewBatch, Product};
+use ironpeel_store::{BatchFlour, BatchSummary, LotDisposition, NewBatch, Product};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -15,34 +15,21 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::chain::{ScenarioContext, ScenarioInput};
-use crate::flour::{DispositionView, LotAssessment};
+use crate::flour::LotAssessment;
 use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Query, Recorded, from_value};
-use crate::revision_refs::{LotRef, RevisionRefs};
+use crate::revision_refs::RevisionRefs;
 use crate::state::{App, Documents, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(batches)).routes(routes!(batch)).routes(routes!(save))
 }
 
-/// A batch as lists show it.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BatchRow {
-    pub id: Uuid,
-    pub state: String,
-    pub product: String,
-    pub lot: String,
-    pub flour: String,
-    pub planned_for: DateTime<Utc>,
-    pub saved_at: DateTime<Utc>,
-    pub saved_by: String,
-}
-
 /// A page of batches, newest first.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct BatchPage {
-    pub batches: Vec<BatchRow>,
+    pub batches: Vec<BatchSummary>,
     /// Where the next page begins; none on the last.
     pub next: Option<Cursor>,
 }
@@ -91,7 +78,7 @@ pub struct Issued {
 pub struct Release {
     pub lot: String,
     #[serde(flatten)]
-    pub decision: DispositionView,
+    pub decision: LotDisposition,
 }
 
 /// A lot of another flour that the floor was handed.
@@ -130,15 +117,7 @@ pub struct BatchInput {
 async fn batches(State(app): State<App>, Query(page): Query<PageQuery>) -> Result<Json<BatchPage>> {
     let mut found = app.store.batches(page.key(), PAGE + 1).await?;
     let next = paginate(&mut found, |batch| (batch.saved_at, batch.id));
-    Ok(Json(BatchPage { batches: found.into_iter().map(Into::into).collect(), next }))
-}
-
-impl From<BatchSummary> for BatchRow {
-    fn from(found: BatchSummary) -> Self {
-        let BatchSummary { id, state, product, lot, flour, planned_for, saved_at, saved_by } =
-            found;
-        Self { id, state, product, lot, flour, planned_for, saved_at, saved_by }
-    }
+    Ok(Json(BatchPage { batches: found, next }))
 }
 
 /// A batch as it was issued
@@ -160,7 +139,7 @@ async fn batch(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Batc
             method_revision_id: batch.method_revision_id,
             line_revision_id: batch.line_revision_id,
             parameters_revision_id: batch.parameters_revision_id,
-            other_lots: others.into_iter().map(Into::into).collect(),
+            other_lots: others,
         },
         run_settings: batch.run_settings,
         issued: batch.issued,
@@ -247,7 +226,7 @@ async fn releases(
             faults.push(at, format!("{} cannot be planned: {why}", lot.code));
         }
         if let Some(decision) = judged.release(decision).cloned() {
-            releases.push(Release { lot: lot.code.clone(), decision: decision.into() });
+            releases.push(Release { lot: lot.code.clone(), decision });
         }
     }
     Ok(releases)
@@ -278,7 +257,7 @@ async fn plan(
     faults.or(())?;
     let chain = chain(&context.scenario(&context.flours()));
     if let Some(error) = &chain.error {
-        return Err(Problem::field("scenario", error.message.clone()));
+        return Err(Problem::field("scenario", error.to_string()));
     }
     let lot = &documents.flour.lot;
     let issued = Issued {
@@ -306,7 +285,7 @@ async fn plan(
         parameters_revision_id,
         other_lots,
     } = input.scenario.revision_refs;
-    let others = other_lots.into_iter().map(Into::into).collect();
+    let others = other_lots;
     let batch = NewBatch {
         id,
         product_id: product.id,
@@ -322,16 +301,4 @@ async fn plan(
         issued: json!(issued),
     };
     Ok((batch, others))
-}
-
-impl From<LotRef> for BatchFlour {
-    fn from(LotRef { lot_revision_id, specification_revision_id }: LotRef) -> Self {
-        Self { lot_revision_id, specification_revision_id }
-    }
-}
-
-impl From<BatchFlour> for LotRef {
-    fn from(BatchFlour { lot_revision_id, specification_revision_id }: BatchFlour) -> Self {
-        Self { lot_revision_id, specification_revision_id }
-    }
 }

@@ -10,6 +10,7 @@ mod coefficient_list;
 mod curve;
 pub mod demo;
 mod dough;
+mod download;
 mod find;
 mod flour;
 mod flour_names;

@@ -7,7 +7,7 @@ use axum::response::{IntoResponse, Response};
 use crate::problem::Problem;
 
 /// What an address held, and what stands in its place; the first that is in it counts.
-const MOVED: [(&str, &str); 18] = [
+const MOVED: [(&str, &str); 19] = [
     ("/api/v1/blends/bench", "/api/v1/blends/calculation"),
     ("/api/v1/certificates/judge", "/api/v1/certificates/assessment"),
     ("/api/v1/chain/change", "/api/v1/chain/weight-adjustment"),
@@ -21,6 +21,7 @@ const MOVED: [(&str, &str); 18] = [
     ("/api/v1/levers", "/api/v1/interventions"),
     ("/api/v1/method-choice", "/api/v1/optional-step"),
     ("/api/v1/numbers", "/api/v1/plant/parameters"),
+    ("/api/v1/plant/clock", "/api/v1/plant/settings"),
     ("/api/v1/wishes", "/api/v1/quality-goals"),
     ("/decisions/", "/dispositions/"),
     ("/drift", "/control-chart"),

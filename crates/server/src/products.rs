@@ -2,7 +2,7 @@
 
 use axum::extract::State;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{Flour, Product, Signed};
+use ironpeel_store::{Flour, Product, Revision, Signed};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -14,7 +14,7 @@ use crate::flour::FlourView;
 use crate::method::{LineView, MethodView};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -38,21 +38,21 @@ pub struct ProductView {
     pub slug: String,
     pub name: String,
     pub flour: FlourView,
-    pub specification: RevisionView,
+    pub specification: Revision,
     /// The other flours of its formula.
     pub other_flours: Vec<OtherFlourView>,
     pub formula: FormulaView,
     pub method: MethodView,
     pub line: LineView,
     /// The plant's own parameters; none where the house's hold.
-    pub parameters: Option<RevisionView>,
+    pub parameters: Option<Revision>,
 }
 
 /// Another flour of a formula, with what is asked of it.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct OtherFlourView {
     pub flour: FlourView,
-    pub specification: RevisionView,
+    pub specification: Revision,
 }
 
 /// A product to be made from a template.
@@ -91,7 +91,7 @@ async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Jso
     let line = app.store.current_line(product.line_id).await?;
     let own = app.store.current_parameters().await?;
     let (parameters, library) = match own {
-        Some(own) => (Some(own.revision.into()), own.parameters.library),
+        Some(own) => (Some(own.revision), own.parameters.library),
         None => Default::default(),
     };
     let formula = app.store.current_formula(product.formula_id).await?;
@@ -101,13 +101,13 @@ async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Jso
     if !others.is_empty() {
         let flours = app.store.flours().await?;
         for flour in flours.into_iter().filter(|flour| others.contains(&&*flour.name)) {
-            let specification = app.store.current_specification(flour.id).await?.revision.into();
+            let specification = app.store.current_specification(flour.id).await?.revision;
             other_flours.push(OtherFlourView { flour: flour.into(), specification });
         }
     }
     Ok(Json(ProductView {
         flour: app.store.flour(product.flour_id).await?.into(),
-        specification: app.store.current_specification(product.flour_id).await?.revision.into(),
+        specification: app.store.current_specification(product.flour_id).await?.revision,
         other_flours,
         formula: FormulaView::of(&formula, &library),
         method: method.into(),

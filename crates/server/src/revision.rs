@@ -1,28 +1,10 @@
-use chrono::{DateTime, Utc};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{Revision, Signed};
-use serde::{Deserialize, Serialize};
+use ironpeel_store::Signed;
+use serde::Deserialize;
 use utoipa::ToSchema;
-use uuid::Uuid;
 
 /// Longest name or reason kept.
 const MOST_LETTERS: usize = 400;
-
-/// One state of a document: who, when and why.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct RevisionView {
-    pub id: Uuid,
-    pub number: i32,
-    pub made_at: DateTime<Utc>,
-    pub made_by: String,
-    pub reason: String,
-}
-
-impl From<Revision> for RevisionView {
-    fn from(Revision { id, number, made_at, made_by, reason }: Revision) -> Self {
-        Self { id, number, made_at, made_by, reason }
-    }
-}
 
 /// Who records something and why.
 #[derive(Debug, Clone, Default, Deserialize, ToSchema)]

@@ -1,3 +1,4 @@
+use ironpeel_store::BatchFlour;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -15,12 +16,5 @@ pub struct RevisionRefs {
     pub parameters_revision_id: Option<Uuid>,
     /// A lot of each other flour of the formula, in any order.
     #[serde(default)]
-    pub other_lots: Vec<LotRef>,
-}
-
-/// A lot of another flour of the formula, and what is asked of it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-pub struct LotRef {
-    pub lot_revision_id: Uuid,
-    pub specification_revision_id: Uuid,
+    pub other_lots: Vec<BatchFlour>,
 }

@@ -48,7 +48,7 @@ impl App {
     /// The clock on the plant's wall.
     pub async fn clock(&self) -> Result<Tz, Problem> {
         let plant = self.revisions.plant().await?;
-        plant.time_zone.parse().map_err(Problem::fault)
+        plant.settings.time_zone.parse().map_err(Problem::fault)
     }
 
     /// What day it is at the plant.

@@ -2,28 +2,48 @@
 
 use thiserror::Error;
 
+/// What a text file is taken for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum FileKind {
+    Certificate,
+    Curve,
+    Formula,
+    Lots,
+}
+
+impl FileKind {
+    const fn name(self) -> &'static str {
+        match self {
+            Self::Certificate => "a certificate",
+            Self::Curve => "a curve",
+            Self::Formula => "a formula",
+            Self::Lots => "a table of lots",
+        }
+    }
+}
+
 /// Why bytes are no text to read.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
 pub enum TextFault {
-    #[error("the file is empty")]
-    Empty,
-    #[error("this is not a text file")]
-    NotText,
+    #[error("the file is empty; {} was expected", .0.name())]
+    Empty(FileKind),
+    #[error("this is not a text file; {} was expected", .0.name())]
+    NotText(FileKind),
 }
 
 /// Bytes as text: UTF-8 with or without a byte-order mark, or Windows-1252.
-pub fn decode(bytes: &[u8]) -> Result<String, TextFault> {
+pub fn decode(bytes: &[u8], kind: FileKind) -> Result<String, TextFault> {
     if bytes.is_empty() {
-        return Err(TextFault::Empty);
+        return Err(TextFault::Empty(kind));
     }
     let text = match std::str::from_utf8(bytes) {
         Ok(text) => text.strip_prefix('\u{feff}').unwrap_or(text).to_owned(),
         Err(_) => encoding_rs::WINDOWS_1252.decode(bytes).0.into_owned(),
     };
     if text.chars().any(|c| c.is_control() && !matches!(c, '\n' | '\r' | '\t')) {
-        return Err(TextFault::NotText);
+        return Err(TextFault::NotText(kind));
     }
-    if text.trim().is_empty() { Err(TextFault::Empty) } else { Ok(text) }
+    if text.trim().is_empty() { Err(TextFault::Empty(kind)) } else { Ok(text) }
 }
 
 /// The cells of each line, trimmed; lines may be of different lengths.
@@ -77,7 +97,7 @@ mod tests {
     proptest::proptest! {
         #[test]
         fn no_table_makes_it_panic(bytes in proptest::collection::vec(proptest::prelude::any::<u8>(), 0..400)) {
-            if let Ok(text) = decode(&bytes) {
+            if let Ok(text) = decode(&bytes, FileKind::Lots) {
                 let (headers, rows) = table(&text);
                 let mapping = ironpeel_core::flour::suggest_mapping(&headers, &rows);
                 for row in &rows {

@@ -5,7 +5,8 @@ use ironpeel_core::chain::figures;
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_core::water::coefficients::CRITICAL_DAMAGED_STARCH;
 use ironpeel_core::water::{
-    ExcessWater, MixOfGrains, WaterDistribution, WaterShares, excess_water, mix_of_grains,
+    ExcessWater, MixOfGrains, UsualComposition, WaterDistribution, WaterShares, excess_water,
+    mix_of_grains,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -49,7 +50,7 @@ struct WaterDistributionView {
     reference_code: Option<String>,
     by_feel: Option<ExcessWater>,
     /// What a certificate does not state and was taken as usual.
-    assumed: Vec<String>,
+    assumed: Vec<UsualComposition>,
     /// None where the plant switched it off.
     critical_damaged_pct: Option<f64>,
     grains: MixOfGrains,

@@ -12,24 +12,24 @@ const FIRST: &str = "Pacific/Kiritimati";
 const LAST: &str = "Pacific/Pago_Pago";
 
 async fn set(plant: &Plant, time_zone: &str) -> (StatusCode, Value) {
-    plant.ask(Method::PUT, "/api/v1/plant/clock", &json!({ "time_zone": time_zone })).await
+    plant.ask(Method::PUT, "/api/v1/plant/settings", &json!({ "time_zone": time_zone })).await
 }
 
 #[tokio::test]
 async fn the_clock_is_set_by_a_name_that_is_known_and_a_lot_ages_by_it() {
     let plant = Plant::open().await;
-    assert_eq!(plant.get("/api/v1/plant/clock").await["time_zone"], "Europe/London");
+    assert_eq!(plant.get("/api/v1/plant/settings").await["time_zone"], "Europe/London");
     let (status, refused) = set(&plant, "Atlantis/Skerrow").await;
     assert_eq!((status, fields(&refused)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["time_zone"]));
-    let (_, refused) = plant.ask(Method::PUT, "/api/v1/plant/clock", &json!({})).await;
-    assert_eq!(fields(&refused), ["time_zone"]);
+    let (_, as_it_was) = plant.ask(Method::PUT, "/api/v1/plant/settings", &json!({})).await;
+    assert_eq!(as_it_was["time_zone"], "Europe/London", "what is left out stays");
 
     let lots = plant.get("/api/v1/lots").await;
     let path = format!("/api/v1/lots/{}", lots["lots"][0]["id"].as_str().expect("a lot"));
     let mut ages = Vec::new();
     for zone in [FIRST, LAST] {
         assert_eq!(set(&plant, zone).await.0, StatusCode::OK);
-        assert_eq!(plant.get("/api/v1/plant/clock").await["time_zone"], zone);
+        assert_eq!(plant.get("/api/v1/plant/settings").await["time_zone"], zone);
         ages.push(plant.get(&path).await["age_days"].as_i64().expect("milled on a day"));
     }
     assert!(ages[0] > ages[1], "a day begins a day earlier there: {ages:?}");
@@ -57,4 +57,25 @@ async fn hours_that_are_nobodys_are_hours_of_the_plants_clock() {
             assert!((4..22).contains(&hour), "{hour} in {zone}: {stage}");
         }
     }
+}
+
+#[tokio::test]
+async fn currency_week_and_units_are_the_plants_and_old_addresses_lead_to_them() {
+    let plant = Plant::open().await;
+    let path = "/api/v1/plant/settings";
+    let wanted =
+        json!({"currency": " GBP ", "week_starts": "sunday", "temperature_unit": "fahrenheit"});
+    let (status, set) = plant.ask(Method::PUT, path, &wanted).await;
+    assert_eq!(status, StatusCode::OK, "{set}");
+    assert_eq!(
+        plant.get("/api/v1/plant/clock").await,
+        json!({"time_zone": "Europe/London", "currency": "GBP", "week_starts": "sunday",
+            "temperature_unit": "fahrenheit", "mass_unit": "kilogram"})
+    );
+    let wrong = json!({"currency": "doubloons", "week_starts": "noon", "mass_unit": "stone",
+        "temperature_unit": "kelvin"});
+    let (status, refused) = plant.ask(Method::PUT, path, &wrong).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(fields(&refused), ["currency", "week_starts", "temperature_unit", "mass_unit"]);
+    assert_eq!(plant.get(path).await["currency"], "GBP", "a refusal changes nothing");
 }

@@ -1,6 +1,7 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use uuid::Uuid;
 
@@ -48,14 +49,16 @@ pub struct NewBatch {
 }
 
 /// The lot of another flour of a batch's formula, by revision.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Queryable)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Queryable, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct BatchFlour {
     pub lot_revision_id: Uuid,
     pub specification_revision_id: Uuid,
 }
 
 /// A batch as lists show it.
-#[derive(Debug, Clone, PartialEq, Eq, Queryable)]
+#[derive(Debug, Clone, PartialEq, Eq, Queryable, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct BatchSummary {
     pub id: Uuid,
     pub state: String,

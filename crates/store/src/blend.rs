@@ -1,11 +1,12 @@
+use crate::lot_record::NewLotRevision;
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use serde::Serialize;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::flour::Flour;
-use crate::lot::NewLotRevision;
-use crate::revision::{Revision, Signed, is_next};
+use crate::revision::{Revision, Signed, add_revision, signed_columns};
 use crate::schema::{blend_part, blend_revision, flour, lot, lot_part};
 use crate::store::{Store, WriteError, write_once};
 
@@ -25,7 +26,8 @@ pub struct BlendRevision {
 }
 
 /// A lot's share of a blended lot.
-#[derive(Debug, Clone, PartialEq, Queryable)]
+#[derive(Debug, Clone, PartialEq, Queryable, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct LotPart {
     pub lot_id: Uuid,
     pub code: String,
@@ -124,48 +126,52 @@ impl NewBlend<'_> {
         connection: &mut AsyncPgConnection,
     ) -> std::result::Result<bool, WriteError> {
         let (id, flour_id, number) = (self.revision_id, self.flour.id, self.number);
-        let added = diesel::insert_into(blend_revision::table)
-            .values((
-                blend_revision::id.eq(id),
-                blend_revision::flour_id.eq(flour_id),
-                blend_revision::number.eq(number),
-                blend_revision::made_by.eq(&self.signed.by),
-                blend_revision::reason.eq(&self.signed.reason),
-            ))
-            .on_conflict(blend_revision::id)
-            .do_nothing()
-            .execute(connection)
-            .await?;
-        if added == 0 {
-            return Ok(false);
-        }
-        is_next!(connection, blend_revision, flour_id = flour_id, id, number, "this blend");
-        let parts = || (0i16..).zip(self.parts);
-        let of_flours: Vec<_> = parts()
-            .map(|(position, (_, flour, share))| {
-                (
-                    blend_part::revision_id.eq(id),
-                    blend_part::position.eq(position),
-                    blend_part::flour_id.eq(*flour),
-                    blend_part::share_pct.eq(*share),
-                )
-            })
-            .collect();
-        diesel::insert_into(blend_part::table).values(of_flours).execute(connection).await?;
-        if !crate::lot::add_lot_revision(connection, self.lot, &self.lot.rows()).await? {
-            return Err(StoreError::Conflict(self.lot.taken()).into());
-        }
-        let of_lots: Vec<_> = parts()
-            .map(|(position, (lot, _, share))| {
-                (
-                    lot_part::lot_id.eq(self.lot.lot_id),
-                    lot_part::position.eq(position),
-                    lot_part::part_lot_id.eq(*lot),
-                    lot_part::share_pct.eq(*share),
-                )
-            })
-            .collect();
-        diesel::insert_into(lot_part::table).values(of_lots).execute(connection).await?;
-        Ok(true)
+        let row = (
+            signed_columns!(blend_revision, id, number, self.signed),
+            blend_revision::flour_id.eq(flour_id),
+        );
+        let name = "this blend";
+        Ok(add_revision!(
+            connection,
+            blend_revision,
+            [flour_id = flour_id],
+            id,
+            number,
+            name,
+            row,
+            {
+                let parts = || (0i16..).zip(self.parts);
+                let of_flours: Vec<_> = parts()
+                    .map(|(position, (_, flour, share))| {
+                        (
+                            blend_part::revision_id.eq(id),
+                            blend_part::position.eq(position),
+                            blend_part::flour_id.eq(*flour),
+                            blend_part::share_pct.eq(*share),
+                        )
+                    })
+                    .collect();
+                diesel::insert_into(blend_part::table)
+                    .values(of_flours)
+                    .execute(connection)
+                    .await?;
+                if !crate::lot_record::add_lot_revision(connection, self.lot, &self.lot.rows())
+                    .await?
+                {
+                    return Err(StoreError::Conflict(self.lot.taken()).into());
+                }
+                let of_lots: Vec<_> = parts()
+                    .map(|(position, (lot, _, share))| {
+                        (
+                            lot_part::lot_id.eq(self.lot.lot_id),
+                            lot_part::position.eq(position),
+                            lot_part::part_lot_id.eq(*lot),
+                            lot_part::share_pct.eq(*share),
+                        )
+                    })
+                    .collect();
+                diesel::insert_into(lot_part::table).values(of_lots).execute(connection).await?;
+            }
+        ))
     }
 }

@@ -49,11 +49,6 @@ impl From<DieselError> for StoreError {
 }
 
 impl StoreError {
-    /// A word in the database that the code does not know.
-    pub(crate) fn unknown_word(column: &'static str, word: &str) -> Self {
-        Self::Fault(format!("{column} holds “{word}”, which no version wrote").into())
-    }
-
     /// A unique key already taken, in words, and a revision below the first; any other error as it
     /// is.
     pub(crate) fn or_conflict(error: DieselError, message: impl FnOnce() -> String) -> Self {

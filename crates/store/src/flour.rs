@@ -9,9 +9,10 @@ use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, is_next, revision_columns};
+use crate::revision::{Revision, Signed, is_next, revision_columns, signed_columns};
 use crate::schema::{flour, flour_revision, mill};
 use crate::store::{Store, WriteError, write_once};
+use crate::word::Word;
 
 /// A flour a mill sells, or a blend of the plant's own.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -55,43 +56,30 @@ pub(crate) struct FlourRow {
     #[diesel(select_expression = mill::name)]
     mill: String,
     name: String,
-    species: String,
+    species: Word<Species>,
     note: String,
-    hardness: Option<String>,
+    hardness: Option<Word<Hardness>>,
     extraction_pct: Option<f64>,
-    treatment: String,
-    intended_use: String,
+    treatment: Word<Treatment>,
+    intended_use: Word<IntendedUse>,
     price_per_t: Option<f64>,
     allergens: Option<Value>,
 }
 
 impl FlourRow {
     pub(crate) fn flour(self) -> Result<Flour> {
-        let species = Species::from_key(&self.species)
-            .ok_or_else(|| StoreError::unknown_word("species", &self.species))?;
-        let hardness = self
-            .hardness
-            .map(|word| {
-                Hardness::from_key(&word).ok_or_else(|| StoreError::unknown_word("hardness", &word))
-            })
-            .transpose()?;
-        let treatment = Treatment::from_key(&self.treatment)
-            .ok_or_else(|| StoreError::unknown_word("treatment", &self.treatment))?;
-        let intended_use = IntendedUse::from_key(&self.intended_use)
-            .ok_or_else(|| StoreError::unknown_word("intended_use", &self.intended_use))?;
         let allergens = self.allergens.map(serde_json::from_value).transpose().map_err(fault)?;
-        let Self { id, mill, name, note, extraction_pct, price_per_t, .. } = self;
         Ok(Flour {
-            id,
-            mill,
-            name,
-            species,
-            note,
-            hardness,
-            extraction_pct,
-            treatment,
-            intended_use,
-            price_per_t,
+            id: self.id,
+            mill: self.mill,
+            name: self.name,
+            species: self.species.0,
+            note: self.note,
+            hardness: self.hardness.map(|Word(hardness)| hardness),
+            extraction_pct: self.extraction_pct,
+            treatment: self.treatment.0,
+            intended_use: self.intended_use.0,
+            price_per_t: self.price_per_t,
             allergens,
         })
     }
@@ -132,7 +120,7 @@ impl Store {
             self,
             |connection| {
                 let (id, name) = (new.id, new.name.as_str());
-                is_next!(connection, flour_revision, flour_id = id, revision_id, number, name);
+                is_next!(connection, flour_revision, [flour_id = id], revision_id, number, name);
                 record(connection, new, revision_id, number, signed).await?;
                 true
             },
@@ -234,12 +222,12 @@ async fn record(
     let is = (
         flour::mill_id.eq(mill_id),
         flour::name.eq(&new.name),
-        flour::species.eq(new.species.key()),
+        flour::species.eq(Word(new.species)),
         flour::note.eq(&new.note),
-        flour::hardness.eq(new.hardness.map(Hardness::key)),
+        flour::hardness.eq(new.hardness.map(Word)),
         flour::extraction_pct.eq(new.extraction_pct),
-        flour::treatment.eq(new.treatment.key()),
-        flour::intended_use.eq(new.intended_use.key()),
+        flour::treatment.eq(Word(new.treatment)),
+        flour::intended_use.eq(Word(new.intended_use)),
         flour::price_per_t.eq(new.price_per_t),
         flour::allergens.eq(&allergens),
     );
@@ -252,11 +240,8 @@ async fn record(
         .await?;
     diesel::insert_into(flour_revision::table)
         .values((
-            flour_revision::id.eq(revision_id),
+            signed_columns!(flour_revision, revision_id, number, signed),
             flour_revision::flour_id.eq(new.id),
-            flour_revision::number.eq(number),
-            flour_revision::made_by.eq(&signed.by),
-            flour_revision::reason.eq(&signed.reason),
             flour_revision::is_now.eq(serde_json::to_value(new).map_err(fault)?),
         ))
         .execute(connection)

@@ -12,11 +12,12 @@ use ironpeel_core::units::RawNumber;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions, is_next, newest_revision};
+use crate::revision::{Revision, Signed, add_revision, all_revisions, newest_revision};
 use crate::schema::{
     flour, formula, formula_flour, formula_line, formula_part, formula_part_line, formula_revision,
 };
 use crate::store::{Store, WriteError, write_once};
+use crate::word::Word;
 
 /// One state of a formula.
 #[derive(Debug, Clone, PartialEq)]
@@ -61,7 +62,7 @@ struct Row {
 #[derive(Queryable)]
 struct PartRow {
     position: i16,
-    kind: String,
+    kind: Word<PreparationKind>,
     name: String,
     flour: Option<String>,
     flour_pct: f64,
@@ -152,23 +153,24 @@ pub(crate) async fn record(
         .do_nothing()
         .execute(connection)
         .await?;
-    let added = diesel::insert_into(formula_revision::table)
-        .values(Row::of(new))
-        .on_conflict(formula_revision::id)
-        .do_nothing()
-        .execute(connection)
-        .await?;
-    if added == 1 {
-        insert(connection, new, flours).await?;
-        let (id, owner) = (new.revision_id, new.formula_id);
-        is_next!(connection, formula_revision, formula_id = owner, id, new.number, &new.name);
-    }
-    Ok(added == 1)
+    let (id, owner) = (new.revision_id, new.formula_id);
+    let row = Row::of(new);
+    let added = add_revision!(
+        connection,
+        formula_revision,
+        [formula_id = owner],
+        id,
+        new.number,
+        &new.name,
+        row,
+        { insert(connection, new, flours).await? }
+    );
+    Ok(added)
 }
 
 /// What a revision's rows say, as it was drafted.
 async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<FormulaDraft> {
-    let lines: Vec<(String, f64)> = formula_line::table
+    let lines: Vec<(Word<Ingredient>, f64)> = formula_line::table
         .filter(formula_line::revision_id.eq(revision_id))
         .order(formula_line::position)
         .select((formula_line::ingredient, formula_line::pct))
@@ -198,7 +200,7 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
         ))
         .load(connection)
         .await?;
-    let part_lines: Vec<(i16, String, f64)> = formula_part_line::table
+    let part_lines: Vec<(i16, Word<Ingredient>, f64)> = formula_part_line::table
         .filter(formula_part_line::revision_id.eq(revision_id))
         .order((formula_part_line::part, formula_part_line::position))
         .select((formula_part_line::part, formula_part_line::ingredient, formula_part_line::pct))
@@ -209,30 +211,27 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
         .map(|(name, share_pct)| FlourShareInput { name, share_pct: share_pct.into() });
     let parts = parts.into_iter().map(|part| {
         let own = part_lines.iter().filter(|(of, ..)| *of == part.position);
-        Ok(PreparationInput {
+        PreparationInput {
             id: Some(part.preparation_id),
-            kind: PreparationKind::from_key(&part.kind)
-                .ok_or_else(|| StoreError::unknown_word("kind", &part.kind))?,
+            kind: part.kind.0,
             name: part.name,
             flour: part.flour,
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
             temperature_c: part.temperature_c.map_or(RawNumber::Missing, RawNumber::from),
             rate: part.rate.map_or(RawNumber::Missing, RawNumber::from),
-            lines: own.map(|(_, word, pct)| line(word, *pct)).collect::<Result<_>>()?,
-        })
+            lines: own.map(|(_, word, pct)| line(*word, *pct)).collect(),
+        }
     });
     Ok(FormulaDraft {
-        lines: lines.iter().map(|(word, pct)| line(word, *pct)).collect::<Result<_>>()?,
+        lines: lines.into_iter().map(|(word, pct)| line(word, pct)).collect(),
         flours: flours.collect(),
-        parts: parts.collect::<Result<_>>()?,
+        parts: parts.collect(),
     })
 }
 
-fn line(word: &str, pct: f64) -> Result<LineInput> {
-    let ingredient =
-        Ingredient::from_key(word).ok_or_else(|| StoreError::unknown_word("ingredient", word))?;
-    Ok(LineInput { ingredient, pct: pct.into() })
+fn line(Word(ingredient): Word<Ingredient>, pct: f64) -> LineInput {
+    LineInput { ingredient, pct: pct.into() }
 }
 
 /// The ids of a formula's flours by their names; all of them are on record.
@@ -267,7 +266,7 @@ async fn insert(
             (
                 formula_line::revision_id.eq(id),
                 formula_line::position.eq(position),
-                formula_line::ingredient.eq(line.ingredient.key()),
+                formula_line::ingredient.eq(Word(line.ingredient)),
                 formula_line::pct.eq(line.pct),
             )
         })
@@ -289,7 +288,7 @@ async fn insert(
             (
                 formula_part::revision_id.eq(id),
                 formula_part::position.eq(position),
-                formula_part::kind.eq(part.kind.key()),
+                formula_part::kind.eq(Word(part.kind)),
                 formula_part::name.eq(&part.name),
                 formula_part::flour_id.eq(part.flour.as_ref().map(|name| flours[name])),
                 formula_part::flour_pct.eq(part.flour_pct),
@@ -308,7 +307,7 @@ async fn insert(
                     formula_part_line::revision_id.eq(id),
                     formula_part_line::part.eq(part),
                     formula_part_line::position.eq(position),
-                    formula_part_line::ingredient.eq(line.ingredient.key()),
+                    formula_part_line::ingredient.eq(Word(line.ingredient)),
                     formula_part_line::pct.eq(line.pct),
                 )
             })

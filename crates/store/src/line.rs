@@ -7,7 +7,7 @@ use ironpeel_core::method::{Equipment, Mixer};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions, is_next, newest_revision};
+use crate::revision::{Revision, Signed, add_revision, all_revisions, newest_revision};
 use crate::schema::{line, line_revision};
 use crate::store::{Store, write_once};
 
@@ -176,17 +176,17 @@ impl Store {
                     .do_nothing()
                     .execute(connection)
                     .await?;
-                let added = diesel::insert_into(line_revision::table)
-                    .values(&row)
-                    .on_conflict(line_revision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                if added == 1 {
-                    let (id, owner) = (new.revision_id, new.line_id);
-                    is_next!(connection, line_revision, line_id = owner, id, new.number, &new.name);
-                }
-                added == 1
+                let (id, owner) = (new.revision_id, new.line_id);
+                add_revision!(
+                    connection,
+                    line_revision,
+                    [line_id = owner],
+                    id,
+                    new.number,
+                    &new.name,
+                    &row,
+                    {}
+                )
             },
             |error| StoreError::or_overtaken(error, &new.name)
         )

@@ -3,17 +3,17 @@ use std::collections::HashMap;
 use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
 use diesel::sql_types::{Array, BigInt};
-use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use diesel_async::RunQueryDsl;
 use ironpeel_core::chain::ScenarioFlour;
-use ironpeel_core::flour::{Censored, Limit, Reading, Readings};
+use ironpeel_core::flour::{Censored, Limit, MoistureBasis, Property, Reading, Readings};
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::flour::{Flour, FlourRow};
-use crate::revision::{Revision, Signed, is_next};
+use crate::revision::Revision;
 use crate::schema::{flour, lot, lot_revision, mill, reading};
-use crate::specification::property_on;
-use crate::store::{PageKey, Store, WriteError, past, write_once};
+use crate::store::{PageKey, Store, past};
+use crate::word::Word;
 
 /// The words a certificate stated a reading in.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -78,24 +78,6 @@ pub struct LotSummary {
     pub current: LotRevision,
 }
 
-/// A lot, or a correction of one, to be recorded.
-#[derive(Debug, Clone, PartialEq)]
-pub struct NewLotRevision {
-    pub lot_id: Uuid,
-    pub flour_id: Uuid,
-    pub code: String,
-    pub revision_id: Uuid,
-    /// 1 for a new lot; for a correction the number after the one that was looked at.
-    pub number: i32,
-    pub milled_on: Option<NaiveDate>,
-    pub delivered_on: Option<NaiveDate>,
-    pub tonnes: Option<f64>,
-    pub readings: Readings,
-    /// One for each reading, in their order.
-    pub stated: Vec<Stated>,
-    pub signed: Signed,
-}
-
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = lot_revision)]
 struct RevisionRow {
@@ -115,13 +97,13 @@ struct RevisionRow {
 pub(crate) struct ReadingRow {
     pub(crate) lot_revision_id: Uuid,
     pub(crate) position: i16,
-    pub(crate) property: String,
+    pub(crate) property: Word<Property>,
     pub(crate) value: f64,
-    pub(crate) basis: Option<String>,
+    pub(crate) basis: Option<Word<MoistureBasis>>,
     pub(crate) method: Option<String>,
     pub(crate) stated_value: String,
     pub(crate) stated_unit: String,
-    pub(crate) censored: Option<String>,
+    pub(crate) censored: Option<Word<Censored>>,
 }
 
 #[derive(QueryableByName)]
@@ -136,16 +118,15 @@ struct LotOfFlour {
 type SummaryRow = (Uuid, String, Uuid, String, String, DateTime<Utc>);
 
 impl ReadingRow {
-    fn reading(self) -> Result<(Reading, Stated)> {
-        let Self { property, value, basis, method, stated_value, stated_unit, censored, .. } = self;
-        let (property, basis) = property_on(&property, basis.as_deref())?;
-        let censored = censored
-            .map(|word| {
-                Censored::from_key(&word).ok_or_else(|| StoreError::unknown_word("censored", &word))
-            })
-            .transpose()?;
-        let reading = Reading { property, value, basis, method, censored };
-        Ok((reading, Stated { value: stated_value, unit: stated_unit }))
+    fn reading(self) -> (Reading, Stated) {
+        let reading = Reading {
+            property: self.property.0,
+            value: self.value,
+            basis: self.basis.map(|Word(basis)| basis),
+            method: self.method,
+            censored: self.censored.map(|Word(side)| side),
+        };
+        (reading, Stated { value: self.stated_value, unit: self.stated_unit })
     }
 }
 
@@ -231,7 +212,7 @@ impl Store {
             .await?;
         let mut of_revision: HashMap<Uuid, Vec<(Reading, Stated)>> = HashMap::new();
         for row in readings {
-            of_revision.entry(row.lot_revision_id).or_default().push(row.reading()?);
+            of_revision.entry(row.lot_revision_id).or_default().push(row.reading());
         }
         let with_readings = revisions.into_iter().map(|row| {
             let readings = of_revision.remove(&row.id).unwrap_or_default();
@@ -268,7 +249,7 @@ impl Store {
             .order(reading::position)
             .load(&mut connection)
             .await?;
-        let readings = readings.into_iter().map(ReadingRow::reading).collect::<Result<_>>()?;
+        let readings = readings.into_iter().map(ReadingRow::reading).collect();
         // Given back before another is asked for: requests that each held one while waiting for a
         // second would wait for each other.
         drop(connection);
@@ -355,66 +336,6 @@ impl Store {
             .await?;
         Ok(found)
     }
-
-    /// Records a lot or a correction of one. Sent twice, it is stored once.
-    pub async fn add_lot_revision(&self, new: &NewLotRevision) -> Result<()> {
-        let rows = new.rows();
-        write_once!(
-            self,
-            |connection| { add_lot_revision(connection, new, &rows).await? },
-            |error| StoreError::or_conflict(error, || new.taken())
-        )
-    }
-}
-
-/// Records a lot or a correction of one inside a transaction; false where it was there before.
-pub(crate) async fn add_lot_revision(
-    connection: &mut AsyncPgConnection,
-    new: &NewLotRevision,
-    rows: &[ReadingRow],
-) -> std::result::Result<bool, WriteError> {
-    let known: i64 =
-        lot_revision::table.find(new.revision_id).count().get_result(connection).await?;
-    if known > 0 {
-        return Ok(false);
-    }
-    // Only a revision that is new moves the lot in its list.
-    let received_at = new.received_at();
-    diesel::insert_into(lot::table)
-        .values((
-            lot::id.eq(new.lot_id),
-            lot::flour_id.eq(new.flour_id),
-            lot::code.eq(&new.code),
-            lot::received_at.eq(received_at),
-        ))
-        .on_conflict(lot::id)
-        .do_update()
-        .set(lot::received_at.eq(received_at))
-        .execute(connection)
-        .await?;
-    let (flour_id, code): (Uuid, String) =
-        lot::table.find(new.lot_id).select((lot::flour_id, lot::code)).first(connection).await?;
-    if (flour_id, code.as_str()) != (new.flour_id, new.code.as_str()) {
-        let message = format!("this lot is {code}; a correction keeps its flour and its code");
-        return Err(StoreError::Conflict(message).into());
-    }
-    diesel::insert_into(lot_revision::table)
-        .values((
-            lot_revision::id.eq(new.revision_id),
-            lot_revision::lot_id.eq(new.lot_id),
-            lot_revision::number.eq(new.number),
-            lot_revision::made_by.eq(&new.signed.by),
-            lot_revision::reason.eq(&new.signed.reason),
-            lot_revision::milled_on.eq(new.milled_on),
-            lot_revision::delivered_on.eq(new.delivered_on),
-            lot_revision::tonnes.eq(new.tonnes),
-        ))
-        .execute(connection)
-        .await?;
-    diesel::insert_into(reading::table).values(rows).execute(connection).await?;
-    let name = format!("lot {}", new.code);
-    is_next!(connection, lot_revision, lot_id = new.lot_id, new.revision_id, new.number, &name);
-    Ok(true)
 }
 
 impl LotRevision {
@@ -426,44 +347,6 @@ impl LotRevision {
     /// The readings a specification is held against: the certificate's, and the lot's age.
     pub fn judged(&self) -> Readings {
         self.readings.clone().with_age(self.age_days())
-    }
-}
-
-impl NewLotRevision {
-    /// When the flour came: delivered, else milled, else now.
-    pub fn received_at(&self) -> DateTime<Utc> {
-        let day = self.delivered_on.or(self.milled_on);
-        day.and_then(|day| day.and_hms_opt(0, 0, 0)).map_or_else(Utc::now, |at| at.and_utc())
-    }
-
-    pub(crate) fn rows(&self) -> Vec<ReadingRow> {
-        let readings = self.readings.0.iter().zip(&self.stated);
-        (0..).zip(readings).map(|(at, (reading, stated))| self.row(at, reading, stated)).collect()
-    }
-
-    fn row(&self, position: i16, reading: &Reading, stated: &Stated) -> ReadingRow {
-        ReadingRow {
-            lot_revision_id: self.revision_id,
-            position,
-            property: reading.property.key().into(),
-            value: reading.value,
-            basis: reading.basis.map(|basis| basis.key().into()),
-            method: reading.method.clone(),
-            stated_value: stated.value.clone(),
-            stated_unit: stated.unit.clone(),
-            censored: reading.censored.map(|side| side.key().into()),
-        }
-    }
-
-    pub(crate) fn taken(&self) -> String {
-        if self.number == 1 {
-            format!("lot {} of this flour is already on record; open it to correct it", self.code)
-        } else {
-            format!(
-                "lot {} was corrected by somebody else meanwhile; look at theirs first",
-                self.code
-            )
-        }
     }
 }
 

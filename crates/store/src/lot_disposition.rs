@@ -6,19 +6,23 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
 use ironpeel_core::flour::Decision;
+use serde::Serialize;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{lot_disposition, lot_stock};
 use crate::store::{Store, add_once};
+use crate::word::Word;
 
 /// A decision on a lot, with who, when and why.
-#[derive(Debug, Clone, PartialEq, Eq, Queryable, Insertable)]
+#[derive(Debug, Clone, PartialEq, Eq, Queryable, Insertable, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[diesel(table_name = lot_disposition)]
 pub struct LotDisposition {
     pub id: Uuid,
     pub lot_id: Uuid,
-    pub decision: String,
+    #[cfg_attr(feature = "openapi", schema(value_type = Decision))]
+    pub decision: Word<Decision>,
     pub reason: String,
     pub made_by: String,
     pub made_at: DateTime<Utc>,
@@ -28,7 +32,8 @@ pub struct LotDisposition {
 }
 
 /// Where a lot lies and how much is left of it, as somebody saw it.
-#[derive(Debug, Clone, PartialEq, Queryable, Insertable)]
+#[derive(Debug, Clone, PartialEq, Queryable, Insertable, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[diesel(table_name = lot_stock)]
 pub struct LotStock {
     pub id: Uuid,
@@ -40,11 +45,6 @@ pub struct LotStock {
 }
 
 impl LotDisposition {
-    /// What was decided.
-    pub fn decided(&self) -> Option<Decision> {
-        Decision::from_key(&self.decision)
-    }
-
     /// It was given for this certificate and this specification.
     pub fn is_of(&self, lot_revision_id: Uuid, specification_revision_id: Uuid) -> bool {
         self.lot_revision_id == Some(lot_revision_id)

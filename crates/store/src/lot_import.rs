@@ -12,10 +12,11 @@ use ironpeel_core::flour::{MoistureBasis, Property};
 use uuid::Uuid;
 
 use crate::error::Result;
-use crate::lot::{LotRevision, LotSummary, NewLotRevision, ReadingRow};
+use crate::lot::{LotRevision, LotSummary, ReadingRow};
+use crate::lot_record::NewLotRevision;
 use crate::schema::{lot, lot_revision, reading};
-use crate::specification::property_on;
 use crate::store::{PageKey, Store};
+use crate::word::Word;
 
 /// What became of a lot that was sent.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -45,6 +46,9 @@ struct Known {
     #[diesel(sql_type = SqlUuid)]
     id: Uuid,
 }
+
+/// Property, unit as stated, basis and method.
+type ColumnRow = (Word<Property>, String, Option<Word<MoistureBasis>>, Option<String>);
 
 impl Store {
     /// Records new lots, all or none of those that are new. A lot is known by flour and code:
@@ -127,15 +131,17 @@ impl Store {
         if let Some(flour_id) = of_flour {
             query = query.filter(lot::flour_id.eq(flour_id));
         }
-        let found: Vec<(String, String, Option<String>, Option<String>)> =
-            query.load(&mut self.connection().await?).await?;
+
+        let found: Vec<ColumnRow> = query.load(&mut self.connection().await?).await?;
         let mut columns = found
             .into_iter()
-            .map(|(property, unit, basis, method)| {
-                let (property, basis) = property_on(&property, basis.as_deref())?;
-                Ok(ReadingColumn { property, unit, basis, method: method.unwrap_or_default() })
+            .map(|(Word(property), unit, basis, method)| ReadingColumn {
+                property,
+                unit,
+                basis: basis.map(|Word(basis)| basis),
+                method: method.unwrap_or_default(),
             })
-            .collect::<Result<Vec<_>>>()?;
+            .collect::<Vec<_>>();
         columns.sort_by(|a, b| {
             (a.property, &a.unit, &a.method).cmp(&(b.property, &b.unit, &b.method))
         });
@@ -226,19 +232,15 @@ async fn insert(connection: &mut AsyncPgConnection, lots: &[&NewLotRevision]) ->
     )
     .bind::<Array<SqlUuid>, _>(rows.iter().map(|row| row.lot_revision_id).collect::<Vec<_>>())
     .bind::<Array<SmallInt>, _>(rows.iter().map(|row| row.position).collect::<Vec<_>>())
-    .bind::<Array<Text>, _>(rows.iter().map(|row| row.property.as_str()).collect::<Vec<_>>())
+    .bind::<Array<Text>, _>(rows.iter().map(|row| row.property).collect::<Vec<_>>())
     .bind::<Array<Double>, _>(rows.iter().map(|row| row.value).collect::<Vec<_>>())
-    .bind::<Array<Nullable<Text>>, _>(
-        rows.iter().map(|row| row.basis.as_deref()).collect::<Vec<_>>(),
-    )
+    .bind::<Array<Nullable<Text>>, _>(rows.iter().map(|row| row.basis).collect::<Vec<_>>())
     .bind::<Array<Nullable<Text>>, _>(
         rows.iter().map(|row| row.method.as_deref()).collect::<Vec<_>>(),
     )
     .bind::<Array<Text>, _>(rows.iter().map(|row| row.stated_value.as_str()).collect::<Vec<_>>())
     .bind::<Array<Text>, _>(rows.iter().map(|row| row.stated_unit.as_str()).collect::<Vec<_>>())
-    .bind::<Array<Nullable<Text>>, _>(
-        rows.iter().map(|row| row.censored.as_deref()).collect::<Vec<_>>(),
-    )
+    .bind::<Array<Nullable<Text>>, _>(rows.iter().map(|row| row.censored).collect::<Vec<_>>())
     .execute(connection)
     .await
     .map(drop)

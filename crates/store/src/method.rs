@@ -8,9 +8,12 @@ use ironpeel_core::method::{
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, all_revisions, is_next, newest_revision};
+use crate::revision::{
+    Revision, Signed, add_revision, all_revisions, newest_revision, signed_columns,
+};
 use crate::schema::{method, method_revision, method_stage};
 use crate::store::{Store, WriteError, write_once};
+use crate::word::Word;
 
 /// One state of a method.
 #[derive(Debug, Clone, PartialEq)]
@@ -42,7 +45,7 @@ struct Row {
     made_at: DateTime<Utc>,
     made_by: String,
     reason: String,
-    process: String,
+    process: Word<Process>,
     target_c: f64,
     sponge_c: Option<f64>,
     machine_divided: bool,
@@ -53,82 +56,68 @@ struct Row {
 struct StageRow {
     revision_id: Uuid,
     position: i16,
-    kind: String,
+    kind: Word<StageKind>,
     label: String,
     minutes: f64,
-    speed: Option<String>,
+    speed: Option<Word<Speed>>,
     temperature_c: Option<f64>,
     humidity_pct: Option<f64>,
     ends_when: String,
-    adds: Vec<String>,
-    end_point: String,
+    adds: Vec<Word<Ingredient>>,
+    end_point: Word<EndPoint>,
     reason: String,
     low_min: Option<f64>,
     high_min: Option<f64>,
     fold_sets: Option<i16>,
     stage_id: Uuid,
-    optional_step: Option<String>,
+    optional_step: Option<Word<OptionalStep>>,
     ends_at_rise_pct: Option<f64>,
 }
 
 impl StageRow {
-    fn stage(self) -> Result<Stage> {
-        let unknown = StoreError::unknown_word;
-        let speed = self
-            .speed
-            .as_deref()
-            .map(|word| Speed::from_key(word).ok_or_else(|| unknown("speed", word)));
-        let adds = self
-            .adds
-            .iter()
-            .map(|word| Ingredient::from_key(word).ok_or_else(|| unknown("adds", word)));
-        let optional_step = self
-            .optional_step
-            .as_deref()
-            .map(|word| OptionalStep::from_key(word).ok_or_else(|| unknown("optional_step", word)));
-        Ok(Stage {
+    fn stage(self) -> Stage {
+        Stage {
             id: Some(self.stage_id),
-            optional_step: optional_step.transpose()?,
+            optional_step: self.optional_step.map(|Word(step)| step),
             water_share_pct: None,
             fold_sets: self.fold_sets.and_then(|sets| sets.try_into().ok()),
-            kind: StageKind::from_key(&self.kind).ok_or_else(|| unknown("kind", &self.kind))?,
-            speed: speed.transpose()?,
-            adds: adds.collect::<Result<_>>()?,
+            kind: self.kind.0,
+            speed: self.speed.map(|Word(speed)| speed),
+            adds: self.adds.into_iter().map(|Word(ingredient)| ingredient).collect(),
             label: self.label,
             minutes: self.minutes,
             temperature_c: self.temperature_c,
             humidity_pct: self.humidity_pct,
             ends_when: self.ends_when,
             ends_at_rise_pct: self.ends_at_rise_pct,
-            end_point: EndPoint::from_key(&self.end_point)
-                .ok_or_else(|| unknown("end_point", &self.end_point))?,
+            end_point: self.end_point.0,
             reason: self.reason,
             tolerance: self
                 .low_min
                 .zip(self.high_min)
                 .map(|(low_min, high_min)| TimeTolerance { low_min, high_min }),
-        })
+        }
     }
 
     fn new(revision_id: Uuid, position: i16, stage: &Stage) -> Self {
         Self {
             revision_id,
             position,
-            kind: stage.kind.key().into(),
+            kind: Word(stage.kind),
             label: stage.label.clone(),
             minutes: stage.minutes,
-            speed: stage.speed.map(|speed| speed.key().into()),
+            speed: stage.speed.map(Word),
             temperature_c: stage.temperature_c,
             humidity_pct: stage.humidity_pct,
             ends_when: stage.ends_when.clone(),
-            adds: stage.adds.iter().map(|ingredient| ingredient.key().into()).collect(),
-            end_point: stage.end_point.key().into(),
+            adds: stage.adds.iter().copied().map(Word).collect(),
+            end_point: Word(stage.end_point),
             reason: stage.reason.clone(),
             low_min: stage.tolerance.map(|tolerance| tolerance.low_min),
             high_min: stage.tolerance.map(|tolerance| tolerance.high_min),
             fold_sets: stage.fold_sets.map(i16::from),
             stage_id: stage.id.unwrap_or_else(Uuid::now_v7),
-            optional_step: stage.optional_step.map(|step| step.key().into()),
+            optional_step: stage.optional_step.map(Word),
             ends_at_rise_pct: stage.ends_at_rise_pct,
         }
     }
@@ -173,12 +162,11 @@ impl Store {
             method_id,
             name,
             method: Method {
-                process: Process::from_key(&process)
-                    .ok_or_else(|| StoreError::unknown_word("process", &process))?,
+                process: process.0,
                 target_c,
                 sponge_c,
                 machine_divided,
-                stages: stages.into_iter().map(StageRow::stage).collect::<Result<_>>()?,
+                stages: stages.into_iter().map(StageRow::stage).collect(),
             },
         })
     }
@@ -208,31 +196,29 @@ pub(crate) async fn record(
         .do_nothing()
         .execute(connection)
         .await?;
-    let added = diesel::insert_into(method_revision::table)
-        .values((
-            method_revision::id.eq(revision_id),
-            method_revision::method_id.eq(method_id),
-            method_revision::number.eq(new.number),
-            method_revision::made_by.eq(&new.signed.by),
-            method_revision::reason.eq(&new.signed.reason),
-            method_revision::process.eq(made.process.key()),
-            method_revision::target_c.eq(made.target_c),
-            method_revision::sponge_c.eq(made.sponge_c),
-            method_revision::machine_divided.eq(made.machine_divided),
-        ))
-        .on_conflict(method_revision::id)
-        .do_nothing()
-        .execute(connection)
-        .await?;
-    if added == 0 {
-        return Ok(false);
-    }
+    let (id, owner) = (*revision_id, *method_id);
     let stages: Vec<StageRow> = (0i16..)
         .zip(&made.stages)
-        .map(|(position, stage)| StageRow::new(*revision_id, position, stage))
+        .map(|(position, stage)| StageRow::new(id, position, stage))
         .collect();
-    diesel::insert_into(method_stage::table).values(stages).execute(connection).await?;
-    let (id, owner) = (*revision_id, *method_id);
-    is_next!(connection, method_revision, method_id = owner, id, new.number, &new.name);
-    Ok(true)
+    let row = (
+        signed_columns!(method_revision, id, new.number, new.signed),
+        method_revision::method_id.eq(owner),
+        method_revision::process.eq(Word(made.process)),
+        method_revision::target_c.eq(made.target_c),
+        method_revision::sponge_c.eq(made.sponge_c),
+        method_revision::machine_divided.eq(made.machine_divided),
+    );
+    Ok(add_revision!(
+        connection,
+        method_revision,
+        [method_id = owner],
+        id,
+        new.number,
+        &new.name,
+        row,
+        {
+            diesel::insert_into(method_stage::table).values(stages).execute(connection).await?;
+        }
+    ))
 }

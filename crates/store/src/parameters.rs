@@ -7,7 +7,7 @@ use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::revision::{Revision, Signed, next_after, revision_columns};
+use crate::revision::{Revision, Signed, add_revision, revision_columns, signed_columns};
 use crate::schema::plant_parameters_revision;
 use crate::store::{Store, write_once};
 
@@ -70,27 +70,12 @@ impl Store {
         write_once!(
             self,
             |connection| {
-                let added = diesel::insert_into(plant_parameters_revision::table)
-                    .values((
-                        plant_parameters_revision::id.eq(id),
-                        plant_parameters_revision::number.eq(number),
-                        plant_parameters_revision::made_by.eq(&signed.by),
-                        plant_parameters_revision::reason.eq(&signed.reason),
-                        plant_parameters_revision::parameters.eq(&parameters),
-                    ))
-                    .on_conflict(plant_parameters_revision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                if added == 1 {
-                    let newest: Option<i32> = plant_parameters_revision::table
-                        .filter(plant_parameters_revision::id.ne(id))
-                        .select(diesel::dsl::max(plant_parameters_revision::number))
-                        .first(connection)
-                        .await?;
-                    next_after(newest, number, "the plant's own parameters")?;
-                }
-                added == 1
+                let row = (
+                    signed_columns!(plant_parameters_revision, id, number, signed),
+                    plant_parameters_revision::parameters.eq(&parameters),
+                );
+                let name = "the plant's own parameters";
+                add_revision!(connection, plant_parameters_revision, [], id, number, name, row, {})
             },
             |error| StoreError::or_overtaken(error, "the plant's own parameters")
         )

@@ -1,5 +1,6 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
+use serde::Serialize;
 use uuid::Uuid;
 
 /// Who changed a document and why.
@@ -10,7 +11,8 @@ pub struct Signed {
 }
 
 /// One state of a document, with who, when and why.
-#[derive(Debug, Clone, PartialEq, Eq, Queryable)]
+#[derive(Debug, Clone, PartialEq, Eq, Queryable, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Revision {
     pub id: Uuid,
     pub number: i32,
@@ -52,11 +54,43 @@ macro_rules! all_revisions {
     };
 }
 
-/// Refuses a revision, just added, that is not the one after the newest.
+/// The columns every revision has, to be inserted.
+macro_rules! signed_columns {
+    ($table:ident, $id:expr, $number:expr, $signed:expr) => {
+        (
+            $table::id.eq($id),
+            $table::number.eq($number),
+            $table::made_by.eq(&$signed.by),
+            $table::reason.eq(&$signed.reason),
+        )
+    };
+}
+
+/// Adds a revision with what belongs to it, and says whether it was added: one that stands already
+/// is left as it is, and one that is not the next after the newest is refused.
+macro_rules! add_revision {
+    ($connection:expr, $table:ident, [$($owner:ident = $owner_id:expr)?], $id:expr, $number:expr, $name:expr, $row:expr, $details:block) => {{
+        let added = diesel::insert_into($table::table)
+            .values($row)
+            .on_conflict($table::id)
+            .do_nothing()
+            .execute($connection)
+            .await?;
+        if added == 1 {
+            $details
+            crate::revision::is_next!(
+                $connection, $table, [$($owner = $owner_id)?], $id, $number, $name
+            );
+        }
+        added == 1
+    }};
+}
+
+/// Refuses a revision that is not the one after the newest.
 macro_rules! is_next {
-    ($connection:expr, $table:ident, $owner:ident = $owner_id:expr, $id:expr, $number:expr, $name:expr) => {{
+    ($connection:expr, $table:ident, [$($owner:ident = $owner_id:expr)?], $id:expr, $number:expr, $name:expr) => {{
         let newest: Option<i32> = $table::table
-            .filter($table::$owner.eq($owner_id))
+            $(.filter($table::$owner.eq($owner_id)))?
             .filter($table::id.ne($id))
             .select(diesel::dsl::max($table::number))
             .first($connection)
@@ -78,4 +112,6 @@ pub(crate) fn next_after(newest: Option<i32>, number: i32, name: &str) -> crate:
     )))
 }
 
-pub(crate) use {all_revisions, is_next, newest_revision, revision_columns};
+pub(crate) use {
+    add_revision, all_revisions, is_next, newest_revision, revision_columns, signed_columns,
+};

@@ -431,6 +431,10 @@ diesel::table! {
         singleton -> Bool,
         prices -> Jsonb,
         time_zone -> Text,
+        currency -> Text,
+        week_starts -> Text,
+        temperature_unit -> Text,
+        mass_unit -> Text,
     }
 }
 

@@ -7,10 +7,12 @@ use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::revision::{
-    Revision, Signed, all_revisions, is_next, newest_revision, revision_columns,
+    Revision, Signed, add_revision, all_revisions, newest_revision, revision_columns,
+    signed_columns,
 };
 use crate::schema::{specification_limit, specification_revision};
 use crate::store::{Store, write_once};
+use crate::word::Word;
 
 /// One state of what the plant wants of a flour.
 #[derive(Debug, Clone, PartialEq)]
@@ -25,8 +27,8 @@ pub struct SpecificationRevision {
 struct LimitRow {
     revision_id: Uuid,
     position: i16,
-    property: String,
-    basis: Option<String>,
+    property: Word<Property>,
+    basis: Option<Word<MoistureBasis>>,
     min: Option<f64>,
     target: Option<f64>,
     max: Option<f64>,
@@ -35,26 +37,10 @@ struct LimitRow {
 }
 
 impl LimitRow {
-    fn limit(self) -> Result<Limit> {
-        let Self { property, basis, min, target, max, must, method, .. } = self;
-        let (property, basis) = property_on(&property, basis.as_deref())?;
-        Ok(Limit { property, basis, min, target, max, must, method })
+    fn limit(self) -> Limit {
+        let Self { property: Word(property), basis, min, target, max, must, method, .. } = self;
+        Limit { property, basis: basis.map(|Word(basis)| basis), min, target, max, must, method }
     }
-}
-
-/// A property and basis from their words.
-pub(crate) fn property_on(
-    property: &str,
-    basis: Option<&str>,
-) -> Result<(Property, Option<MoistureBasis>)> {
-    let named =
-        Property::named(property).ok_or_else(|| StoreError::unknown_word("property", property))?;
-    let basis = basis
-        .map(|word| {
-            MoistureBasis::from_key(word).ok_or_else(|| StoreError::unknown_word("basis", word))
-        })
-        .transpose()?;
-    Ok((named, basis))
 }
 
 /// The newest limits of a flour, and which revision they are.
@@ -103,7 +89,7 @@ impl Store {
             let of = current
                 .entry(flour_id)
                 .or_insert_with(|| CurrentLimits { revision_id, limits: Vec::new() });
-            of.limits.push(row.limit()?);
+            of.limits.push(row.limit());
         }
         Ok(current)
     }
@@ -123,7 +109,7 @@ impl Store {
             .order(specification_limit::position)
             .load(connection)
             .await?;
-        let limits = rows.into_iter().map(LimitRow::limit).collect::<Result<_>>()?;
+        let limits = rows.into_iter().map(LimitRow::limit).collect();
         Ok(SpecificationRevision { revision, flour_id, limits })
     }
 
@@ -141,8 +127,8 @@ impl Store {
             .map(|(position, limit)| LimitRow {
                 revision_id,
                 position,
-                property: limit.property.key().into(),
-                basis: limit.basis.map(|basis| basis.key().into()),
+                property: Word(limit.property),
+                basis: limit.basis.map(Word),
                 min: limit.min,
                 target: limit.target,
                 max: limit.max,
@@ -153,34 +139,25 @@ impl Store {
         write_once!(
             self,
             |connection| {
-                let added = diesel::insert_into(specification_revision::table)
-                    .values((
-                        specification_revision::id.eq(revision_id),
-                        specification_revision::flour_id.eq(flour_id),
-                        specification_revision::number.eq(number),
-                        specification_revision::made_by.eq(&signed.by),
-                        specification_revision::reason.eq(&signed.reason),
-                    ))
-                    .on_conflict(specification_revision::id)
-                    .do_nothing()
-                    .execute(connection)
-                    .await?;
-                if added == 1 {
-                    diesel::insert_into(specification_limit::table)
-                        .values(&rows)
-                        .execute(connection)
-                        .await?;
-                    let name = "this specification";
-                    is_next!(
-                        connection,
-                        specification_revision,
-                        flour_id = flour_id,
-                        revision_id,
-                        number,
-                        name
-                    );
-                }
-                added == 1
+                let row = (
+                    signed_columns!(specification_revision, revision_id, number, signed),
+                    specification_revision::flour_id.eq(flour_id),
+                );
+                add_revision!(
+                    connection,
+                    specification_revision,
+                    [flour_id = flour_id],
+                    revision_id,
+                    number,
+                    "this specification",
+                    row,
+                    {
+                        diesel::insert_into(specification_limit::table)
+                            .values(&rows)
+                            .execute(connection)
+                            .await?;
+                    }
+                )
             },
             |error| {
                 StoreError::or_conflict(error, || {

@@ -1,50 +1,31 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, RunQueryDsl};
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::schema::{trace, trace_mark};
 use crate::store::{Store, add_once};
+use crate::word::Word;
 
 /// The instrument a curve is from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
 pub enum TraceKind {
     Farinograph,
     Alveograph,
 }
 
-impl TraceKind {
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Farinograph => "farinograph",
-            Self::Alveograph => "alveograph",
-        }
-    }
-
-    /// The instrument of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        [Self::Farinograph, Self::Alveograph].into_iter().find(|kind| kind.key() == key)
-    }
-}
-
 /// How a curve came.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
 pub enum TraceSource {
     Imported,
     Instrument,
-}
-
-impl TraceSource {
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Imported => "imported",
-            Self::Instrument => "instrument",
-        }
-    }
 }
 
 /// A curve, with what reading it needs.
@@ -53,8 +34,8 @@ impl TraceSource {
 pub struct Trace {
     pub id: Uuid,
     pub lot_id: Uuid,
-    pub kind: String,
-    pub source: String,
+    pub kind: Word<TraceKind>,
+    pub source: Word<TraceSource>,
     /// What the calculator of its instrument is asked.
     pub input: Value,
     pub made_by: String,
@@ -62,11 +43,14 @@ pub struct Trace {
 }
 
 /// A curve as lists show it.
-#[derive(Debug, Clone, PartialEq, Eq, Queryable)]
+#[derive(Debug, Clone, PartialEq, Eq, Queryable, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct TraceSummary {
     pub id: Uuid,
-    pub kind: String,
-    pub source: String,
+    #[cfg_attr(feature = "openapi", schema(value_type = TraceKind))]
+    pub kind: Word<TraceKind>,
+    #[cfg_attr(feature = "openapi", schema(value_type = TraceSource))]
+    pub source: Word<TraceSource>,
     pub made_by: String,
     pub made_at: DateTime<Utc>,
 }

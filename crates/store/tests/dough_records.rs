@@ -285,7 +285,14 @@ async fn the_plants_parameters_come_back_as_they_were_held() {
     let database = TestDatabase::new().await;
     let store = &database.store;
     assert!(store.current_parameters().await.expect("asked").is_none(), "the house's hold");
-    let model = AbsorptionModel::default().learn(Composition::of(12.9, 8.2, 0.6), 62.1);
+    let model = AbsorptionModel::default().learn(
+        Composition {
+            protein_14_pct: Some(12.9),
+            damaged_starch_pct: Some(8.2),
+            ash_dm_pct: Some(0.6),
+        },
+        62.1,
+    );
     let own = OwnParameters {
         coefficients: vec![Override {
             key: RYE_OFFSET.key.into(),

@@ -9,7 +9,7 @@ use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
     Flour, FlourRevision, Imported, MillMapping, NewBlend, NewLotRevision, Store, StoreError,
-    Trace, TraceKind, TraceMark, TraceSource,
+    Trace, TraceKind, TraceMark, TraceSource, Word,
 };
 use support::{flour, lot, signed};
 use uuid::Uuid;
@@ -268,8 +268,8 @@ async fn curves_marks_and_mappings_are_kept_in_their_order() {
     let trace = Trace {
         id: Uuid::now_v7(),
         lot_id: new.lot_id,
-        kind: TraceKind::Farinograph.key().into(),
-        source: TraceSource::Imported.key().into(),
+        kind: Word(TraceKind::Farinograph),
+        source: Word(TraceSource::Imported),
         input: serde_json::json!({"t_s": [0.0, 0.1], "fu": [1.5, 2.5]}),
         made_by: "RK".into(),
         made_at: chrono::DateTime::from_timestamp(1_790_000_000, 0).expect("a time"),

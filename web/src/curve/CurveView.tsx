@@ -29,7 +29,7 @@ export function CurveView({ id, underId }: { id: string; underId: string | undef
   const { farinograph, alveograph, checks, marks, moves } = curve;
   const notes = farinograph?.notes ?? alveograph?.notes ?? [];
   return (
-    <div className="mt-3">
+    <div className="mt-3 overflow-x-auto">
       {farinograph && (
         <CurveSheet
           drawn={curve.input as unknown as Drawn}

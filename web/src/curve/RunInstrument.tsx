@@ -5,6 +5,7 @@ import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
 import { CurveSheet, type Drawn } from "../figures/CurveSheet";
 import { NameField } from "../shell/NameField";
 import { usePreferences } from "../units/preferences";
+import { Select } from "../shell/Select";
 
 type Kind = "farinograph" | "alveograph";
 interface Live {
@@ -64,17 +65,15 @@ export function RunInstrument({
         A simulated stand-in: it measures this lot with the noise its kind has.
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-4">
-        <label className="text-sm text-iron">
-          Instrument
-          <select
-            className="field text-ink"
-            value={kind}
-            onChange={(event) => setKind(event.target.value as Kind)}
-          >
-            <option value="farinograph">farinograph, 300 g</option>
-            <option value="alveograph">alveograph, 5 bubbles</option>
-          </select>
-        </label>
+        <Select
+          label="Instrument"
+          value={kind}
+          options={[
+            ["farinograph", "farinograph, 300 g"],
+            ["alveograph", "alveograph, 5 bubbles"],
+          ]}
+          onSet={(value) => setKind(value as Kind)}
+        />
         <label className="text-sm text-iron">
           Speed
           <select

@@ -1,33 +1,19 @@
 import { useFlours } from "../scenario/useFlours";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormula } from "./useFormula";
-import { PARTS } from "./formula";
+import { PREPARATIONS } from "./formula";
+import { Refusal } from "../shell/Refusal";
+import { useFormulaEdit } from "./useFormulaEdit";
 import { usePlantParameters } from "../plant/usePlantParameters";
 
 /** What may come into a formula: an ingredient, another flour, a part made before. */
 export function AddToFormula() {
   const { product } = useScenarioContext();
   const { lines, flours, set } = useFormula();
+  const edit = useFormulaEdit();
   const known = useFlours() ?? [];
   const ingredients = usePlantParameters()?.ingredients ?? [];
   if (!product) return null;
-  const main = { name: product.flour.name, share_pct: 100 };
-  const addFlour = (name: string) =>
-    set(({ flours }) => {
-      const [first = main, ...rest] = flours;
-      const from = { ...first, share_pct: (first.share_pct ?? 100) - 10 };
-      return { flours: [from, ...rest, { name, share_pct: 10 }] };
-    });
-  const split = (kind: keyof typeof PARTS) =>
-    set(({ parts }) => {
-      const { part } = PARTS[kind];
-      const left = 100 - parts.reduce((sum, one) => sum + (one.flour_pct ?? 0), 0);
-      const twice = parts.filter((one) => one.kind === kind).length;
-      const name = twice > 0 ? `${part.name ?? kind} ${twice + 1}` : (part.name ?? kind);
-      return {
-        parts: [...parts, { ...part, name, flour_pct: Math.min(left, part.flour_pct ?? 0) }],
-      };
-    });
   const free = ingredients.filter(
     ({ ingredient }) =>
       !["flour", "water"].includes(ingredient) &&
@@ -46,15 +32,20 @@ export function AddToFormula() {
         label="Add a flour"
         options={known
           .map((flour) => flour.name)
-          .filter((name) => name !== main.name && !flours.some((flour) => flour.name === name))
+          .filter(
+            (name) => name !== product.flour.name && !flours.some((flour) => flour.name === name),
+          )
           .map((name) => [name, name])}
-        onChoose={addFlour}
+        onChoose={(name) => edit.mutate({ edit: "add_flour", name })}
       />
       <AddMenu
         label="Add preferment or soaker"
-        options={Object.entries(PARTS).map(([kind, { word }]) => [kind, word])}
-        onChoose={(kind) => split(kind as keyof typeof PARTS)}
+        options={Object.entries(PREPARATIONS)}
+        onChoose={(kind) =>
+          edit.mutate({ edit: "add_preparation", kind: kind as keyof typeof PREPARATIONS })
+        }
       />
+      <Refusal error={edit.error} />
     </div>
   );
 }

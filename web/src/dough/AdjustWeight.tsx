@@ -6,9 +6,10 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
 import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { useFormula } from "./useFormula";
 import { useLabels } from "../plant/usePlantParameters";
+import { Select } from "../shell/Select";
 
 const KEEPS: [Schemas["KeptConstant"], string][] = [
   ["flour", "flour"],
@@ -80,7 +81,7 @@ export function AdjustWeight() {
           </select>
         </label>
         <div className="w-28">
-          <Quantity
+          <NumberField
             label="New weight, one batch"
             kind="mass"
             value={kg}
@@ -88,20 +89,12 @@ export function AdjustWeight() {
             fault={change.error instanceof Refused ? change.error.at("kg") : undefined}
           />
         </div>
-        <label className="text-sm text-iron">
-          Keep constant
-          <select
-            className="field text-ink"
-            value={keep}
-            onChange={(event) => setKeep(event.target.value as Schemas["KeptConstant"])}
-          >
-            {KEEPS.map(([key, word]) => (
-              <option key={key} value={key}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Keep constant"
+          value={keep}
+          options={KEEPS}
+          onSet={(value) => setKeep(value as Schemas["KeptConstant"])}
+        />
         <button type="submit" className="act" disabled={change.isPending || kg === null}>
           Adjust
         </button>

@@ -4,7 +4,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 
 const WAYS: { by: AmountBy; name: string; label: string }[] = [
   { by: "pieces", name: "pieces", label: "Pieces wanted" },
@@ -61,7 +61,7 @@ export function BatchSizePanel() {
         ))}
       </RadioGroup>
       <div className="mt-3">
-        <Quantity
+        <NumberField
           label={way?.label ?? ""}
           kind={by === "dough" || by === "flour" ? "mass" : "number"}
           value={value}
@@ -69,7 +69,7 @@ export function BatchSizePanel() {
           fault={refused?.at(`now.run_settings.amount.${AMOUNTS[by]}`)}
         />
         {by === "baked" && (
-          <Quantity
+          <NumberField
             label="Each weighing, when cool"
             kind="mass"
             value={scenario.cooled}

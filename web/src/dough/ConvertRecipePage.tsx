@@ -90,10 +90,7 @@ export function ConvertRecipePage() {
               kind: "starter",
               name: "starter",
               flour_pct: Number(is.starter.prefermented_flour_pct.toFixed(3)),
-              water_pct: Number(
-                ((is.starter.prefermented_flour_pct * is.starter.hydration_pct) / 100).toFixed(3),
-              ),
-              temperature_c: 24,
+              water_pct: Number(is.starter.water_pct.toFixed(3)),
               lines: [],
             },
           ];

@@ -10,9 +10,9 @@ export function CostPanel() {
   const { cost, allergens } = chain.dough;
   const { point_of_water: point } = cost;
   const rows = [
-    ["a kilo of dough", format.number(cost.per_kg, 3)],
-    ["a piece", format.number(cost.per_piece, 3)],
-    ["the run", format.number(cost.run, 2)],
+    ["a kilo of dough", format.money(cost.per_kg, 3)],
+    ["a piece", format.money(cost.per_piece, 3)],
+    ["the run", format.money(cost.run)],
     ["dough from 100 kg of flour", format.mass(cost.dough_yield)],
   ] as const;
   return (
@@ -29,7 +29,7 @@ export function CostPanel() {
       <p className="mt-2 text-sm">
         One point more water, in this run as a day: {format.number(point.more_pieces, 1)} pieces
         more from the same flour, or {format.mass(point.flour_saved_kg, 0.01)} of flour left over
-        and {format.number(point.saved, 2)} saved.
+        and {format.money(point.saved)} saved.
       </p>
       {cost.unpriced.length > 0 && (
         <p className="mt-1 text-sm text-iron">

@@ -3,12 +3,14 @@ import type { Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { AddToFormula } from "./AddToFormula";
 import { OtherLot } from "./OtherLot";
 import { SaveFormula } from "./SaveFormula";
 import { useFormula } from "./useFormula";
-import { withLine, withShare, type Part } from "./formula";
+import { withLine, type Part } from "./formula";
+import { useFormulaEdit } from "./useFormulaEdit";
+import { Refusal } from "../shell/Refusal";
 import { massesOf } from "./masses";
 import { useLabels } from "../plant/usePlantParameters";
 
@@ -32,6 +34,7 @@ export function FormulaTable() {
   const { chain, product, lot, refused } = useScenarioContext();
   const { draft } = useScenario();
   const { lines, flours, parts, hydration_pct, set } = useFormula();
+  const edit = useFormulaEdit();
   const labels = useLabels();
   const format = useFormat();
   if (!product) return null;
@@ -39,12 +42,9 @@ export function FormulaTable() {
   const sheet = chain?.sheet;
   const division = sheet?.division_kg ?? product.line.division_kg;
   const inFinal = sheet?.steps.flatMap((step) => step.takes) ?? [];
-  const final = massesOf(inFinal, several);
+  const final = massesOf(sheet?.final_dough, several);
   const inParts = sheet?.parts.map((part) => massesOf(part.takes, several)) ?? [];
-  const all = massesOf(
-    [...(sheet?.parts.flatMap((part) => part.takes) ?? []), ...inFinal],
-    several,
-  );
+  const all = massesOf(sheet?.whole, several);
   const ice = inFinal.find((item) => item.name === "ice");
 
   const setPart = (at: number, change: (part: Part) => Partial<Part>) =>
@@ -76,29 +76,14 @@ export function FormulaTable() {
         key: `flour ${flour.name}`,
         label: flour.name ?? "",
         pct: flour.share_pct ?? 0,
-        set: (next) => set(({ flours }) => ({ flours: withShare(flours, at, next ?? 0) })),
+        set: (next) => edit.mutate({ edit: "flour_share", at, share_pct: next ?? 0 }),
         fault: refused?.at(`flours[${at}].share_pct`) ?? refused?.at(`flours[${at}].name`),
         inPart: (part) =>
           (part.flour ?? flours[0]?.name) === flour.name ? (part.flour_pct ?? 0) : null,
         setPart: (index, next) =>
           setPart(index, () => ({ flour_pct: next ?? 0, flour: flour.name ?? "" })),
         under: <OtherLot name={flour.name ?? ""} />,
-        ...(at > 0 && {
-          drop: () =>
-            set(({ flours, parts }) => ({
-              flours:
-                flours.length === 2
-                  ? []
-                  : withShare(
-                      flours.filter((one) => one.name !== flour.name),
-                      0,
-                      (flours[0]?.share_pct ?? 0) + (flour.share_pct ?? 0),
-                    ),
-              parts: parts.map((part) =>
-                part.flour === flour.name ? { ...part, flour: "" } : part,
-              ),
-            })),
-        }),
+        ...(at > 0 && { drop: () => edit.mutate({ edit: "remove_flour", at }) }),
       }))
     : lines.slice(flourAt, flourAt + 1).map((line) => {
         const row = lineRow(line, flourAt);
@@ -134,10 +119,10 @@ export function FormulaTable() {
       : of.lines.find((line) => line.ingredient === key)?.pct;
   };
   const split = parts.length > 0;
-  const under = (mass: { kg: number; division: number } | undefined) =>
+  const under = (mass: Schemas["ToWeigh"] | undefined) =>
     mass &&
     mass.kg > 0 && (
-      <span className="block px-1 text-sm text-iron">{format.mass(mass.kg, mass.division)}</span>
+      <span className="block px-1 text-sm text-iron">{format.mass(mass.kg, mass.division_kg)}</span>
     );
   const whole = refused?.at("lines") ?? refused?.at("parts") ?? refused?.at("flours");
   return (
@@ -193,7 +178,7 @@ export function FormulaTable() {
                   </th>
                   <td className="pr-2">
                     {row.set ? (
-                      <Quantity
+                      <NumberField
                         bare
                         label={`${row.label}, percent on flour`}
                         kind="percent"
@@ -207,7 +192,7 @@ export function FormulaTable() {
                   </td>
                   {parts.map((part, at) => (
                     <td key={at} className="pr-2">
-                      <Quantity
+                      <NumberField
                         bare
                         label={`${row.label} in the ${part.name}, percent on all flour`}
                         kind="percent"
@@ -225,11 +210,11 @@ export function FormulaTable() {
                     </td>
                   )}
                   <td className="figure text-right text-lg">
-                    {mass && format.mass(mass.kg, mass.division)}
+                    {mass && format.mass(mass.kg, mass.division_kg)}
                   </td>
                   {!split && (
                     <td className="pt-1 text-right text-sm text-iron">
-                      {mass && `${format.signed(mass.off, 2)} %`}
+                      {mass && `${format.signed(mass.off_pct, 2)} %`}
                     </td>
                   )}
                   <td className="text-right">
@@ -278,6 +263,7 @@ export function FormulaTable() {
         </table>
       </div>
       {whole && <p className="mt-2 text-stop">{whole}</p>}
+      <Refusal error={edit.error} />
       <AddToFormula />
       <p className="mt-3 text-sm text-iron">
         {hydration_pct == null

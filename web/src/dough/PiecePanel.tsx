@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { useFormula } from "./useFormula";
 
 const LOSSES: [keyof Schemas["Losses"], string][] = [
@@ -13,47 +13,48 @@ const LOSSES: [keyof Schemas["Losses"], string][] = [
 
 /** The piece, what is lost of it on the way, and the water and batch the formula holds. */
 export function PiecePanel() {
-  const { product, refused } = useScenarioContext();
+  const { chain, product, refused } = useScenarioContext();
   const { formula, set } = useFormula();
   const format = useFormat();
   if (!product) return null;
   const losses = { ...product.formula.losses, ...formula.losses };
-  const lost = LOSSES.reduce((left, [key]) => left * (1 - losses[key] / 100), 1);
   return (
     <details className="border-t border-ink pt-3">
       <summary>
         <span className="font-semibold">Piece</span>{" "}
         <span className="text-sm text-iron">
-          {format.mass(formula.piece_kg ?? product.formula.piece_kg, 0.001)}, of which{" "}
-          {format.percent((1 - lost) * 100)} process loss; water{" "}
+          {format.mass(formula.piece_kg ?? product.formula.piece_kg, 0.001)}
+          {chain?.dough &&
+            `, of which ${format.percent(chain.dough.process_loss_pct)} process loss`}
+          ; water{" "}
           {formula.hydration_pct == null
             ? "as computed"
             : `its own, ${format.percent(formula.hydration_pct)}`}
         </span>
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">
-        <Quantity
+        <NumberField
           label="Scaled at"
           kind="mass"
           value={formula.piece_kg ?? null}
           onSet={(piece_kg) => set(() => ({ piece_kg: piece_kg ?? product.formula.piece_kg }))}
           fault={refused?.at("piece_kg")}
         />
-        <Quantity
+        <NumberField
           label="Wetter by style, points"
           kind="number"
           value={formula.style_points ?? null}
           onSet={(style_points) => set(() => ({ style_points: style_points ?? 0 }))}
           fault={refused?.at("style_points")}
         />
-        <Quantity
+        <NumberField
           label="Own dough absorption, else as computed"
           kind="percent"
           value={formula.hydration_pct ?? null}
           onSet={(pct) => set(() => ({ hydration_pct: pct ?? undefined }))}
           fault={refused?.at("hydration_pct")}
         />
-        <Quantity
+        <NumberField
           label="Usual batch, else one full mixer"
           kind="mass"
           value={formula.batch_kg ?? null}
@@ -61,7 +62,7 @@ export function PiecePanel() {
           fault={refused?.at("batch_kg")}
         />
         {LOSSES.map(([key, word]) => (
-          <Quantity
+          <NumberField
             key={key}
             label={`Process loss ${word}`}
             kind="percent"

@@ -1,8 +1,9 @@
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { useFormula } from "./useFormula";
-import { PARTS, type Part } from "./formula";
+import { PREPARATIONS, type Part } from "./formula";
+import { usePreparationKinds } from "./usePreparationKinds";
 import { StarterBox } from "./StarterBox";
 
 /** What is made before the final dough: its name, temperature and how wet it is. */
@@ -10,6 +11,7 @@ export function PreparationsPanel() {
   const { parts, flours, set } = useFormula();
   const { chain, refused } = useScenarioContext();
   const format = useFormat();
+  const kinds = usePreparationKinds();
   if (parts.length === 0) return null;
   const change = (at: number, next: Partial<Part>) =>
     set(({ parts }) => ({
@@ -20,7 +22,8 @@ export function PreparationsPanel() {
       <h2>Preferments and soakers</h2>
       {parts.map((part, at) => {
         const flour = part.flour_pct ?? 0;
-        const usual = PARTS[part.kind].part.temperature_c ?? 20;
+        const usual = kinds?.find((one) => one.kind === part.kind)?.usual_c;
+        const hydration = chain?.dough?.columns?.parts[at]?.hydration_pct;
         const caution = chain?.sheet?.parts[at]?.caution;
         return (
           <div key={at} className="mt-2 border-b border-hair pb-3">
@@ -35,18 +38,19 @@ export function PreparationsPanel() {
               </button>
             </p>
             <p className="text-sm text-iron">
-              {PARTS[part.kind].word}, {format.percent(flour)} of the flour
-              {flour > 0 &&
-                `, hydration ${format.percent((100 * (part.water_pct ?? 0)) / flour, 0)}`}
+              {PREPARATIONS[part.kind]}, {format.percent(flour)} of the flour
+              {hydration != null && `, hydration ${format.percent(hydration, 0)}`}
             </p>
             <div className="mt-1 flex gap-4">
               <div className="w-28">
-                <Quantity
+                <NumberField
                   label="Temperature"
                   kind="temperature"
                   value={part.temperature_c ?? null}
                   usual={usual}
-                  onSet={(temperature_c) => change(at, { temperature_c: temperature_c ?? usual })}
+                  onSet={(temperature_c) =>
+                    change(at, { temperature_c: temperature_c ?? undefined })
+                  }
                   fault={refused?.at(`parts[${at}].temperature_c`)}
                 />
               </div>

@@ -9,6 +9,7 @@ import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { usePreferences } from "../units/preferences";
+import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { DoughTabs } from "./DoughTabs";
 
@@ -135,45 +136,29 @@ function Compared({ found }: { found: Schemas["ComparedFormulas"] }) {
     return unit.startsWith("%") ? format.share(value) : format.figure(value, unit);
   };
   return (
-    <table className="w-full">
-      <caption className="sr-only">
-        {name(was)} beside {name(is)}
-      </caption>
-      <thead>
-        <tr className="border-b border-ink">
-          <th scope="col" className="py-1">
-            differences first
-          </th>
-          <th scope="col" className="text-right">
-            {name(was)}
-          </th>
-          <th scope="col" className="text-right">
-            {name(is)}
-          </th>
-          <th scope="col" className="text-right">
-            by
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <tr
-            key={row.label}
-            className={`border-b border-hair ${row.delta == null ? "text-iron" : ""}`}
-          >
-            <th scope="row" className="py-0.5 text-base font-normal text-inherit">
-              {row.label}
-            </th>
-            <td className="text-right">{figure(row.was, row.unit)}</td>
-            <td className="text-right">{figure(row.is, row.unit)}</td>
-            <td className="figure text-right text-crust">
-              {row.delta != null &&
-                (row.delta > 0 ? "+" : "") + figure(row.delta, row.unit).replace(" %", "")}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <CompareTable
+      caption={`${name(was)} beside ${name(is)}`}
+      heads={[
+        { key: "was", head: name(was) },
+        { key: "is", head: name(is) },
+        { key: "by", head: "by" },
+      ]}
+      groups={[
+        {
+          rows: rows.map((row) => ({
+            key: row.label,
+            label: row.label,
+            differs: row.delta != null,
+            cells: [
+              figure(row.was, row.unit),
+              figure(row.is, row.unit),
+              row.delta != null &&
+                (row.delta > 0 ? "+" : "") + figure(row.delta, row.unit).replace(" %", ""),
+            ],
+          })),
+        },
+      ]}
+    />
   );
 }
 

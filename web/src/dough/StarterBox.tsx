@@ -6,8 +6,9 @@ import { settled } from "../scenario/settled";
 import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { useFormula } from "./useFormula";
+import { Select } from "../shell/Select";
 
 type Convention = Schemas["StarterConvention"];
 
@@ -25,18 +26,19 @@ export function StarterBox({ at }: { at: number }) {
   const format = useFormat();
   const [convention, setConvention] = useState<Convention>("on_final_flour");
   const part = parts[at];
-  const flour = part?.flour_pct ?? 0;
-  const hydration = flour > 0 ? (100 * (part?.water_pct ?? 0)) / flour : 100;
   const dough_pct = chain?.dough?.columns?.whole.total_pct;
   const of = (body: Schemas["StarterStated"]) =>
     answer(api.POST("/api/v1/starter-shares", { body }));
-  const asked = {
-    hydration_pct: Number(hydration.toFixed(6)),
-    ...(dough_pct !== undefined && { dough_pct }),
-  };
+  const dough = { ...(dough_pct !== undefined && { dough_pct }) };
+  const stands = (part: Schemas["PreparationInput"] | undefined): Schemas["StarterStated"] => ({
+    convention: "prefermented_flour",
+    pct: part?.flour_pct ?? 0,
+    water_pct: part?.water_pct ?? 0,
+    ...dough,
+  });
   const { data: shares } = useQuery({
-    queryKey: ["starter", flour, asked],
-    queryFn: () => of({ convention: "prefermented_flour", pct: flour, ...asked }),
+    queryKey: ["starter", stands(part)],
+    queryFn: () => of(stands(part)),
   });
   const state = useMutation({
     networkMode: "always",
@@ -44,17 +46,13 @@ export function StarterBox({ at }: { at: number }) {
     scope: { id: "starter" },
     mutationFn: (stated: { pct?: number; hydration_pct?: number }) =>
       settled(newest, async ({ draft }) => {
-        const { flour_pct = 0, water_pct = 0 } = whole(draft).parts[at] ?? {};
-        const now = {
-          ...asked,
-          hydration_pct: flour_pct > 0 ? Number(((100 * water_pct) / flour_pct).toFixed(6)) : 100,
-        };
-        const is = await of({ convention: "prefermented_flour", pct: flour_pct, ...now });
-        return of({ convention, pct: is[`${convention}_pct`], ...now, ...stated });
+        const is = await of(stands(whole(draft).parts[at]));
+        const { hydration_pct } = is;
+        return of({ convention, pct: is[`${convention}_pct`], hydration_pct, ...dough, ...stated });
       }),
     onSuccess: (found) => {
       const flour_pct = Number(found.prefermented_flour_pct.toFixed(4));
-      const water_pct = Number(((flour_pct * found.hydration_pct) / 100).toFixed(4));
+      const water_pct = Number(found.water_pct.toFixed(4));
       set(({ parts }) => ({
         parts: parts.map((one, index) => (index === at ? { ...one, flour_pct, water_pct } : one)),
       }));
@@ -72,23 +70,15 @@ export function StarterBox({ at }: { at: number }) {
         ))}
       </dl>
       <div className="mt-1 flex items-end gap-3">
-        <label className="text-sm text-iron">
-          Stated as
-          <select
-            aria-label={`How the ${part.name} is stated`}
-            className="field text-ink"
-            value={convention}
-            onChange={(event) => setConvention(event.target.value as Convention)}
-          >
-            {CONVENTIONS.map(([key, word]) => (
-              <option key={key} value={key}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Stated as"
+          name={`How the ${part.name} is stated`}
+          value={convention}
+          options={CONVENTIONS}
+          onSet={(value) => setConvention(value as Convention)}
+        />
         <div className="w-20 shrink-0">
-          <Quantity
+          <NumberField
             label="Share"
             kind="percent"
             value={shares ? Number(shares[`${convention}_pct`].toFixed(2)) : null}
@@ -97,10 +87,10 @@ export function StarterBox({ at }: { at: number }) {
           />
         </div>
         <div className="w-20 shrink-0">
-          <Quantity
+          <NumberField
             label="Hydration"
             kind="percent"
-            value={Number(hydration.toFixed(2))}
+            value={shares ? Number(shares.hydration_pct.toFixed(2)) : null}
             onSet={(next) => state.mutate({ hydration_pct: next ?? 100 })}
           />
         </div>

@@ -2,7 +2,26 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { LoadMore } from "../shell/LoadMore";
-import { useFormat } from "../units/format";
+import { DataTable, type Column } from "../table/DataTable";
+import { useFormat, type Format } from "../units/format";
+
+const columns = (format: Format): Column<Schemas["TrialRow"]>[] => [
+  {
+    head: "product",
+    of: (trial) => trial.product,
+    show: (trial) => (
+      <Link className="link font-semibold" to={`/trials/${trial.id}`}>
+        {trial.product}
+      </Link>
+    ),
+  },
+  {
+    head: "saved",
+    of: (trial) => trial.saved_at,
+    show: (trial) => format.moment(trial.saved_at),
+  },
+  { head: "by", of: (trial) => trial.saved_by },
+];
 
 /** Trial sets that were kept, newest first, a page at a time. */
 export function TrialList() {
@@ -23,19 +42,16 @@ export function TrialList() {
           for the bench.
         </p>
       )}
-      <ul className="mt-1">
-        {trials?.map((trial) => (
-          <li key={trial.id} className="flex gap-x-4 border-t border-hair py-1.5">
-            <Link className="link font-semibold" to={`/trials/${trial.id}`}>
-              {trial.product}
-            </Link>
-            <span className="text-iron">
-              {format.moment(trial.saved_at)}, {trial.saved_by}
-            </span>
-          </li>
-        ))}
-      </ul>
-      <LoadMore of={list}>Earlier trials</LoadMore>
+      {trials && trials.length > 0 && (
+        <DataTable
+          caption="Saved trials"
+          rows={trials}
+          columns={columns(format)}
+          rowKey={(trial) => trial.id}
+          empty=""
+          more={<LoadMore of={list}>Earlier trials</LoadMore>}
+        />
+      )}
     </section>
   );
 }

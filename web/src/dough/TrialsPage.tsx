@@ -1,5 +1,4 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
@@ -9,20 +8,26 @@ import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { DoughTabs } from "./DoughTabs";
 import { TrialList } from "./TrialList";
 import { TrialTable } from "./TrialTable";
 import { useScenario } from "../scenario/ScenarioProvider";
+import { useAddressed } from "../scenario/useAddressed";
+import { keptTrial, TRIAL_IN_ADDRESS, TRIAL_KEY } from "./trial";
 
 const MOST = 6;
 
 /** What is wanted, the interventions for it with their consequences, and a trial set from those chosen. */
 export function TrialsPage() {
+  const { scenario } = useScenario();
   const { chain, product, lot, input } = useScenarioContext();
   const format = useFormat();
-  const [goal, setWish] = useState<Schemas["QualityGoal"]>("open_crumb");
-  const [interventions, setLevers] = useState<Schemas["Intervention"][]>([]);
+  const [{ goal, interventions, kg }, set] = useAddressed(
+    TRIAL_KEY + (scenario.product ?? ""),
+    TRIAL_IN_ADDRESS,
+    keptTrial,
+  );
   const wishes = useQuery({
     queryKey: ["wishes"],
     queryFn: () => answer(api.GET("/api/v1/quality-goals")),
@@ -51,11 +56,11 @@ export function TrialsPage() {
   const time = (delta: number) => (delta < 0 ? "−" : "+") + format.minutes(Math.abs(delta));
   const money = (delta: number) => format.signed(delta, 3);
   const toggle = (lever: Schemas["Intervention"]) =>
-    setLevers(
-      interventions.includes(lever)
+    set({
+      interventions: interventions.includes(lever)
         ? interventions.filter((one) => one !== lever)
         : [...interventions, lever],
-    );
+    });
   return (
     <>
       <DoughTabs />
@@ -70,7 +75,7 @@ export function TrialsPage() {
             type="button"
             aria-pressed={one.goal === goal}
             className="border border-iron px-3 py-1.5 text-sm aria-pressed:bg-ink aria-pressed:text-paper"
-            onClick={() => setWish(one.goal)}
+            onClick={() => set({ goal: one.goal })}
           >
             {format.text(one.label)}
           </button>
@@ -148,7 +153,13 @@ export function TrialsPage() {
         </div>
       )}
       {interventions.length > 0 && (
-        <SetOut interventions={interventions} input={input} slug={product.slug} />
+        <SetOut
+          interventions={interventions}
+          kg={kg}
+          setKg={(next) => set({ kg: next ?? 1 })}
+          input={input}
+          slug={product.slug}
+        />
       )}
       <TrialList />
     </>
@@ -157,17 +168,18 @@ export function TrialsPage() {
 
 interface SetOutProps {
   interventions: Schemas["Intervention"][];
+  kg: number;
+  setKg: (kg: number | null) => void;
   input: Schemas["ScenarioInput"];
   slug: string;
 }
 
 /** The doughs of the trial side by side, to keep and print. */
-function SetOut({ interventions, input, slug }: SetOutProps) {
+function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
   const navigate = useNavigate();
   const { search } = useScenario();
   const { preferences } = usePreferences();
-  const [kg, setKg] = useState<number | null>(1);
-  const body = { scenario: input, interventions, kg: kg ?? 1 };
+  const body = { scenario: input, interventions, kg };
   const set = useQuery({
     queryKey: ["trial set", body],
     queryFn: () => answer(api.POST("/api/v1/trial-sets", { body })),
@@ -190,7 +202,7 @@ function SetOut({ interventions, input, slug }: SetOutProps) {
           The trial: unchanged, each change alone, all changes
         </h2>
         <div className="w-32">
-          <Quantity label="Dough of each" kind="mass" value={kg} onSet={setKg} fault={fault} />
+          <NumberField label="Dough of each" kind="mass" value={kg} onSet={setKg} fault={fault} />
         </div>
         <NameField
           label="Set up by"

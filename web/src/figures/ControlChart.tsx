@@ -62,7 +62,7 @@ export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
     <svg
       ref={sheet}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="block w-full touch-pan-y select-none"
+      className="block w-full min-w-2xl touch-pan-x touch-pan-y select-none"
       role="img"
       aria-label={`${view.label} over ${points.length} lots; the table below has the figures`}
       onPointerDown={(event) => setBrush([at(event), at(event)])}

@@ -47,7 +47,7 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
     <svg
       ref={sheet}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="block w-full touch-none select-none"
+      className="block w-full min-w-2xl touch-pan-y select-none"
       role="group"
       aria-label={label}
     >
@@ -120,6 +120,7 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
               width="22"
               height={HEIGHT - EDGE.top - EDGE.bottom}
               fill="transparent"
+              className="touch-none"
             />
             <line
               x1={x(stands_min)}

@@ -9,6 +9,9 @@ const HELD: { key: keyof Schemas["WaterShares"]; word: string; fill: string }[] 
   { key: "free_pct", word: "free water", fill: "var(--color-water)" },
 ];
 
+/** A share this wide has room for its word. */
+const WIDE_PCT = 8;
+
 interface Row {
   name: string;
   shares: Schemas["WaterShares"];
@@ -23,26 +26,45 @@ export function WaterDistributionFigure({ rows }: { rows: Row[] }) {
         {rows.map((row) => (
           <div key={row.name}>
             <p className="text-sm">{row.name}</p>
-            <svg
-              viewBox="0 0 100 8"
-              preserveAspectRatio="none"
-              className="block h-9 w-full border border-ink"
-            >
-              {HELD.map(({ key, fill }, at) => {
+            <div className="relative">
+              <svg
+                viewBox="0 0 100 8"
+                preserveAspectRatio="none"
+                className="block h-9 w-full border border-ink"
+              >
+                {HELD.map(({ key, fill }, at) => {
+                  const start = HELD.slice(0, at).reduce(
+                    (sum, one) => sum + row.shares[one.key],
+                    0,
+                  );
+                  return (
+                    <rect
+                      key={key}
+                      x={start}
+                      width={row.shares[key]}
+                      height="8"
+                      fill={fill}
+                      stroke="var(--color-sheet)"
+                      strokeWidth="0.15"
+                    />
+                  );
+                })}
+              </svg>
+              {HELD.map(({ key, word }, at) => {
                 const start = HELD.slice(0, at).reduce((sum, one) => sum + row.shares[one.key], 0);
-                return (
-                  <rect
+                const share = row.shares[key];
+                // What is too narrow for a word stands in the table below.
+                return share < WIDE_PCT ? null : (
+                  <span
                     key={key}
-                    x={start}
-                    width={row.shares[key]}
-                    height="8"
-                    fill={fill}
-                    stroke="var(--color-sheet)"
-                    strokeWidth="0.15"
-                  />
+                    className="absolute top-1.5 truncate bg-sheet px-1 text-sm text-ink"
+                    style={{ left: `${start + 0.6}%`, maxWidth: `${share - 1.2}%` }}
+                  >
+                    {word}
+                  </span>
                 );
               })}
-            </svg>
+            </div>
           </div>
         ))}
       </div>

@@ -5,7 +5,7 @@ import { Refused, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
-import { MomentField } from "../shell/MomentField";
+import { DateTimeField } from "../shell/DateTimeField";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { addDays, set } from "date-fns";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
@@ -109,7 +109,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
         revisions it came from.
       </p>
       <div className="mt-3">
-        <MomentField label="Mixing starts" value={planned} onSet={setPlanned} />
+        <DateTimeField label="Mixing starts" value={planned} onSet={setPlanned} />
       </div>
       <label className="mt-3 block text-sm text-iron">
         Planned by

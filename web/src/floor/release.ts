@@ -3,7 +3,7 @@ import type { Format } from "../units/format";
 import { DISPOSITION } from "../shell/disposition";
 
 /** Who let a lot go to the floor, when and with what note. */
-export const releasedBy = (format: Format, lot: string, decision: Schemas["DispositionView"]) =>
+export const releasedBy = (format: Format, lot: string, decision: Schemas["LotDisposition"]) =>
   `${lot} ${DISPOSITION[decision.decision]?.word ?? decision.decision} by ${decision.made_by}, ` +
   `${format.moment(decision.made_at)}${decision.reason && `: ${decision.reason}`}`;
 

@@ -1,29 +1,25 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { SpecificationRule } from "../figures/SpecificationRule";
 import { useScenario } from "../scenario/ScenarioProvider";
+import { useAddressed } from "../scenario/useAddressed";
+import { useUndoStack } from "../scenario/undo";
 import { Refusal } from "../shell/Refusal";
-import { useKept } from "../storage/useKept";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { useFormat } from "../units/format";
-import { BENCH_KEY, beginBlend, type BlendDraft, type BlendLot } from "./blend";
+import { BENCH_KEY, beginBlend, BLEND_IN_ADDRESS, type BlendDraft, type BlendLot } from "./blend";
 import { BlendSave } from "./BlendSave";
 import { FlourTabs } from "./FlourTabs";
 
 /** Blends lots by share, all rules moving live, or solves for the cheapest within targets. */
 export function BlendCalculatorPage() {
-  const [draft, set] = useKept(BENCH_KEY, beginBlend);
-  const [past, setPast] = useState<BlendDraft[]>([]);
-  const change = (next: (now: BlendDraft) => Partial<BlendDraft>) =>
-    set((now) => {
-      setPast((all) => [...all.slice(-49), now]);
-      return next(now);
-    });
+  const format = useFormat();
+  const [draft, set] = useAddressed(BENCH_KEY, BLEND_IN_ADDRESS, beginBlend);
+  const [change, undo] = useUndoStack(draft, set);
   const { data: calculation, error } = useBench(draft);
-  const total = draft.lots.reduce((sum, lot) => sum + lot.share, 0);
+  const shares = calculation?.shares;
   const setLot = (at: number, edit: Partial<BlendLot>) =>
     change(({ lots }) => ({
       lots: lots.map((lot, i) => (i === at ? { ...lot, ...edit } : lot)),
@@ -41,16 +37,8 @@ export function BlendCalculatorPage() {
       <FlourTabs />
       <div className="flex flex-wrap items-baseline gap-x-6">
         <h1>Blend calculator</h1>
-        {past.length > 0 && (
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              const last = past.at(-1);
-              if (last) set(last);
-              setPast(past.slice(0, -1));
-            }}
-          >
+        {undo && (
+          <button type="button" className="link" onClick={undo}>
             Undo
           </button>
         )}
@@ -74,23 +62,27 @@ export function BlendCalculatorPage() {
               change(({ lots }) => ({
                 lots: [
                   ...lots,
-                  { lotId, share: Math.max(0, Math.round(100 - total)), price: null },
+                  {
+                    lotId,
+                    share: lots.length === 0 ? 100 : Math.round(shares?.left_pct ?? 0),
+                    price: null,
+                  },
                 ],
               }))
             }
           />
-          {draft.lots.length > 0 && (
-            <p className={`mt-3 ${Math.abs(total - 100) > 0.5 ? "text-stop" : "text-iron"}`}>
-              Shares add up to {total.toFixed(1)} %
-              {Math.abs(total - 100) > 0.5 && total > 0 && (
+          {shares && draft.lots.length > 0 && (
+            <p className={`mt-3 ${shares.is_whole ? "text-iron" : "text-stop"}`}>
+              Shares add up to {shares.total_pct.toFixed(1)} %
+              {!shares.is_whole && shares.of_100_pct && (
                 <button
                   type="button"
                   className="link ml-3 text-ink"
                   onClick={() =>
                     change(({ lots }) => ({
-                      lots: lots.map((lot) => ({
+                      lots: lots.map((lot, at) => ({
                         ...lot,
-                        share: Number(((100 * lot.share) / total).toFixed(2)),
+                        share: shares.of_100_pct?.[at] ?? lot.share,
                       })),
                     }))
                   }
@@ -102,7 +94,7 @@ export function BlendCalculatorPage() {
           )}
           {calculation && calculation.price_per_t != null && calculation.price_per_t > 0 && (
             <p>
-              <span className="figure text-2xl">{calculation.price_per_t.toFixed(2)}</span>{" "}
+              <span className="figure text-2xl">{format.money(calculation.price_per_t)}</span>{" "}
               <span className="text-iron">per t</span>
             </p>
           )}
@@ -134,7 +126,7 @@ export function BlendCalculatorPage() {
           )}
         </section>
       </div>
-      {draft.lots.length > 0 && Math.abs(total - 100) <= 0.5 && <BlendSave lots={draft.lots} />}
+      {draft.lots.length > 0 && shares?.is_whole && <BlendSave lots={draft.lots} />}
     </>
   );
 }
@@ -206,7 +198,7 @@ function Lots({ draft, calculation, setLot, remove }: LotsProps) {
                 onChange={(event) => setLot(at, { share: Number(event.target.value) })}
               />
               <div className="w-20">
-                <Quantity
+                <NumberField
                   bare
                   label={`Share of ${name}, %`}
                   kind="percent"
@@ -215,7 +207,7 @@ function Lots({ draft, calculation, setLot, remove }: LotsProps) {
                 />
               </div>
               <div className="flex w-24 items-baseline text-sm text-iron">
-                <Quantity
+                <NumberField
                   bare
                   label={`Price of ${name} per t`}
                   kind="number"
@@ -364,7 +356,7 @@ function Solved({
         <p>
           <b>{unpriced.length > 0 ? "Within the targets:" : "Cheapest within the targets:"}</b>{" "}
           {shares}
-          {solved.price_per_t > 0 && `, at ${solved.price_per_t.toFixed(2)} per t`}.
+          {solved.price_per_t > 0 && `, at ${format.money(solved.price_per_t)} per t`}.
           {unpriced.length > 0 && (
             <span className="block text-sm text-crust">
               {unpriced.join(", ")} {unpriced.length === 1 ? "has" : "have"} no price: which shares

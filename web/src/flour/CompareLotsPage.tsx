@@ -6,6 +6,7 @@ import { lastWhile } from "../scenario/lastWhile";
 import { useLot, useLotsOf } from "../scenario/useChain";
 import { Refusal } from "../shell/Refusal";
 import { ORIGIN } from "../shell/Derivation";
+import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { FlourTabs } from "./FlourTabs";
 import { NoLot } from "./NoLot";
@@ -124,39 +125,28 @@ function Told({ change }: { change: Schemas["LotComparison"] }) {
       </section>
       <section aria-labelledby="readings">
         <h2 id="readings">Differences by property</h2>
-        <table className="mt-1 w-full">
-          <thead>
-            <tr className="border-b border-ink">
-              <th scope="col">property</th>
-              <th scope="col" className="text-right">
-                was
-              </th>
-              <th scope="col" className="text-right">
-                is
-              </th>
-              <th scope="col" className="text-right">
-                change
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {differences.map((one) => (
-              <tr
-                key={one.property}
-                className={`border-b border-hair ${one.real ? "" : "text-iron"}`}
-              >
-                <th scope="row" className="py-1 text-base font-normal text-inherit">
-                  {one.label} <span className="text-xs">{one.unit}</span>
-                </th>
-                <td className="text-right">{format.plain(Number(one.before.toPrecision(4)))}</td>
-                <td className="text-right">{format.plain(Number(one.after.toPrecision(4)))}</td>
-                <td className={`text-right ${one.real ? "font-semibold" : ""}`}>
-                  {format.signed(one.after - one.before, 2)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <CompareTable
+          caption="Differences by property"
+          heads={[
+            { key: "was", head: "was" },
+            { key: "is", head: "is" },
+            { key: "change", head: "change" },
+          ]}
+          groups={[
+            {
+              rows: differences.map((one) => ({
+                key: one.property,
+                label: `${one.label}, ${one.unit}`,
+                differs: one.real,
+                cells: [
+                  format.plain(Number(one.before.toPrecision(4))),
+                  format.plain(Number(one.after.toPrecision(4))),
+                  format.signed(one.after - one.before, 2),
+                ],
+              })),
+            },
+          ]}
+        />
         <p className="mt-1 text-sm text-iron">
           Grey: within what the method repeats to. Ash on dry matter, damaged starch as is, the rest
           on 14 %.

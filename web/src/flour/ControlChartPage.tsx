@@ -84,7 +84,7 @@ export function ControlChartPage() {
       )}
       {view?.drift && (
         <>
-          <div className="mt-3">
+          <div className="mt-3 overflow-x-auto">
             <ControlChart
               view={view}
               lotId={scenario.lot}

@@ -7,7 +7,7 @@ import { useLot } from "../scenario/useChain";
 import { Refusal } from "../shell/Refusal";
 import { Derivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { FlourTabs } from "./FlourTabs";
 import { NoLot } from "./NoLot";
 
@@ -31,10 +31,19 @@ export function FlourCorrectionPage() {
   const falling = of("falling_number", null);
   const ash = of("ash", "dry_matter");
   const [want, setWant] = useState<Record<string, number | null>>({});
-  const ashWanted = want.ash ?? (ash == null ? null : Number((ash * 0.8).toFixed(2)));
-  const white = want.white ?? 0.55;
-  const proteinWanted = want.protein ?? (protein == null ? null : Number((protein + 1).toFixed(1)));
-  const fallingWanted = want.falling ?? (falling == null ? null : Math.round(falling - 60));
+  const begun = useQuery({
+    queryKey: ["correction targets", lot?.id],
+    enabled: lot !== undefined,
+    queryFn: () => {
+      if (!lot) throw new Error("asked without a lot");
+      const path = { lot_id: lot.id };
+      return answer(api.GET("/api/v1/lots/{lot_id}/correction-targets", { params: { path } }));
+    },
+  }).data;
+  const ashWanted = want.ash ?? begun?.ash_dm_pct ?? null;
+  const white = want.white ?? begun?.white_ash_dm_pct ?? null;
+  const proteinWanted = want.protein ?? begun?.protein_14_pct ?? null;
+  const fallingWanted = want.falling ?? begun?.falling_number_s ?? null;
   const ways: Way[] = [
     {
       title: "Vital gluten",
@@ -63,7 +72,7 @@ export function FlourCorrectionPage() {
         ["white", "Ash of the white flour", white],
       ],
       remedy:
-        ashWanted === null
+        ashWanted === null || white === null
           ? null
           : { remedy: "part_white", ash_dm_pct: ashWanted, white_ash_dm_pct: white },
     },
@@ -94,7 +103,7 @@ export function FlourCorrectionPage() {
                 <div className="mt-1 flex gap-6">
                   {way.fields.map(([key, label, value]) => (
                     <div key={key} className="w-44">
-                      <Quantity
+                      <NumberField
                         label={label}
                         kind="number"
                         value={value}

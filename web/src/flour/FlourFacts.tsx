@@ -65,7 +65,7 @@ export function FlourFacts({ flour }: { flour: Schemas["FlourView"] }) {
         : `extraction ${format.number(flour.extraction_pct, 0)} %`),
     TREATMENTS[flour.treatment],
     `for ${USES[flour.intended_use]}`,
-    flour.price_per_t != null && `${format.plain(flour.price_per_t)} a tonne`,
+    flour.price_per_t != null && `${format.money(flour.price_per_t)} a tonne`,
     `allergens ${flour.allergens == null ? "of its grain alone" : message(flour.allergens)}`,
     flour.note,
   ];

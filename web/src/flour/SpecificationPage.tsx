@@ -255,7 +255,7 @@ function Compare({
   revisions,
   shown,
 }: {
-  revisions: Schemas["RevisionView"][];
+  revisions: Schemas["Revision"][];
   shown: Schemas["SpecificationView"];
 }) {
   const format = useFormat();

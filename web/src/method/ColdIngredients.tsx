@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 
 /** Ingredients that do not come at the room's temperature, and how cold they are tonight. */
 export function ColdIngredients({ heat }: { heat: Schemas["HeatLink"] }) {
@@ -15,7 +15,7 @@ export function ColdIngredients({ heat }: { heat: Schemas["HeatLink"] }) {
   return (
     <div className="mb-3 grid grid-cols-2 gap-4 sm:grid-cols-4">
       {cold.map(({ ingredient, label, kept, temperature_c }) => (
-        <Quantity
+        <NumberField
           key={ingredient}
           label={`${label}, from the ${kept}`}
           kind="temperature"

@@ -4,7 +4,7 @@ import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { ColdIngredients } from "./ColdIngredients";
 import { Sensitivities } from "./Sensitivities";
 import { MethodTabs } from "./MethodTabs";
@@ -106,7 +106,7 @@ export function DoughTemperaturePage() {
           <h2>Heat balance</h2>
           <div className="my-3 grid grid-cols-2 gap-4 sm:grid-cols-4">
             {DIALS.map(({ key, field, label }) => (
-              <Quantity
+              <NumberField
                 key={key}
                 label={label}
                 kind="temperature"

@@ -2,16 +2,16 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
-import { useFormula } from "../dough/useFormula";
-import { usePlantParameters } from "../plant/usePlantParameters";
+import { useFormulaEdit } from "../dough/useFormulaEdit";
 import { FermentationFigure } from "../figures/FermentationFigure";
+import { DateTimeField } from "../shell/DateTimeField";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
 import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { ReadingsFit } from "./ReadingsFit";
 import { MethodTabs } from "./MethodTabs";
 
@@ -169,8 +169,7 @@ function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
 /** What brings it to another rise: yeast, to be taken into the formula; a room; a time. */
 function AnotherRise({ now }: { now: number }) {
   const { input } = useScenarioContext();
-  const { set } = useFormula();
-  const ingredients = usePlantParameters()?.ingredients;
+  const edit = useFormulaEdit();
   const format = useFormat();
   const [wanted, want] = useState<number | null>(null);
   const ask = useMutation({
@@ -182,25 +181,15 @@ function AnotherRise({ now }: { now: number }) {
   });
   const found = ask.data?.yeast_idy_pct;
   const take = (pct: number) => {
-    const yeasts = ingredients?.filter((one) => one.role === "yeast").map((one) => one.ingredient);
-    const scaled = (all: Schemas["LineInput"][]) =>
-      all.map((line) =>
-        yeasts?.includes(line.ingredient)
-          ? { ...line, pct: Number((((line.pct ?? 0) * pct) / now).toFixed(4)) }
-          : line,
-      );
     ask.reset();
-    set(({ lines, parts }) => ({
-      lines: scaled(lines),
-      parts: parts.map((part) => ({ ...part, lines: scaled(part.lines ?? []) })),
-    }));
+    edit.mutate({ edit: "yeast_dose", from_pct: now, to_pct: pct });
   };
   return (
     <section aria-labelledby="another-rise">
       <h2 id="another-rise">Target rise</h2>
       <div className="mt-1 flex items-end gap-4">
         <div className="w-32">
-          <Quantity
+          <NumberField
             label="Rise at the oven"
             kind="percent"
             value={wanted}
@@ -241,11 +230,12 @@ function AnotherRise({ now }: { now: number }) {
           <Start after={ask.data.otherwise.after_h} />
         </dl>
       )}
-      {found != null && now > 0 && ingredients && (
+      {found != null && now > 0 && (
         <button type="button" className="act mt-2" onClick={() => take(found)}>
           Use in the formula
         </button>
       )}
+      <Refusal error={edit.error} />
     </section>
   );
 }
@@ -257,15 +247,7 @@ function Start({ after }: { after: number | null | undefined }) {
   if (after == null) return null;
   return (
     <div className="border-t border-hair py-0.5">
-      <label className="flex items-center justify-between gap-3 text-iron">
-        to stand there at
-        <input
-          type="datetime-local"
-          className="field w-52 text-ink"
-          value={at}
-          onChange={(event) => setAt(event.target.value)}
-        />
-      </label>
+      <DateTimeField label="to stand there at" optional value={at} onSet={setAt} />
       {at && (
         <p className="flex justify-between">
           <span className="text-iron">begin mixing</span>

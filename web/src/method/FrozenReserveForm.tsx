@@ -1,6 +1,6 @@
 import type { Refused, Schemas } from "../api/client";
-import { MomentField } from "../shell/MomentField";
-import { Quantity } from "../units/Quantity";
+import { DateTimeField } from "../shell/DateTimeField";
+import { NumberField } from "../units/NumberField";
 import { fieldOf, momentOf } from "../units/clock";
 
 /** Pieces to be kept frozen, as it is asked. */
@@ -40,7 +40,7 @@ export function FrozenReserveForm({ spare, onSpare, refused }: Props) {
       <legend className="text-iron">Surplus pieces, frozen</legend>
       <div className="flex items-end gap-3">
         <div className="w-20">
-          <Quantity
+          <NumberField
             label="Pieces"
             kind="number"
             value={spare.pieces}
@@ -48,7 +48,7 @@ export function FrozenReserveForm({ spare, onSpare, refused }: Props) {
             fault={refused?.at("spare.pieces")}
           />
         </div>
-        <MomentField
+        <DateTimeField
           label="To be used"
           value={spare.on}
           onSet={(on) => onSpare({ ...spare, on })}

@@ -6,7 +6,7 @@ import { NameField } from "../shell/NameField";
 import { Refusal } from "../shell/Refusal";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 
 const READ = [
   ["flour_c", "Flour was"],
@@ -59,7 +59,7 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
       <div className="mt-1">
         <div className="grid grid-cols-3 gap-x-4 gap-y-2">
           {READ.map(([key, label]) => (
-            <Quantity
+            <NumberField
               key={key}
               label={label}
               kind="temperature"
@@ -68,7 +68,7 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
               fault={refused?.at(key)}
             />
           ))}
-          <Quantity
+          <NumberField
             label="Of the water, ice"
             kind="percent"
             value={read.ice_share_pct ?? null}

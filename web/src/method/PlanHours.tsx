@@ -1,6 +1,7 @@
 import type { Refused } from "../api/client";
-import { MomentField } from "../shell/MomentField";
+import { DateTimeField } from "../shell/DateTimeField";
 import type { ScheduleQuery } from "./schedule";
+import { Select } from "../shell/Select";
 
 interface Props {
   day: ScheduleQuery;
@@ -17,19 +18,17 @@ interface WhenProps {
 export function WhenAsked({ day, set }: WhenProps) {
   return (
     <div className="flex items-end gap-3">
-      <label className="text-sm text-iron">
-        Plan
-        <select
-          aria-label="Plan by"
-          className="field text-ink"
-          value={day.by}
-          onChange={(event) => set({ by: event.target.value as ScheduleQuery["by"] })}
-        >
-          <option value="out_by">out of the oven by</option>
-          <option value="from">beginning not before</option>
-        </select>
-      </label>
-      <MomentField label="When" value={day.at} onSet={(at) => set({ at })} />
+      <Select
+        label="Plan"
+        name="Plan by"
+        value={day.by}
+        options={[
+          ["out_by", "out of the oven by"],
+          ["from", "beginning not before"],
+        ]}
+        onSet={(value) => set({ by: value as ScheduleQuery["by"] })}
+      />
+      <DateTimeField label="When" value={day.at} onSet={(at) => set({ at })} />
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
+import { CompareTable } from "../table/CompareTable";
 import { useFormat, type Format } from "../units/format";
 import { asDraft } from "./method";
 import { MethodTabs } from "./MethodTabs";
@@ -47,29 +48,23 @@ export function ProcessComparisonPage() {
           <div className="mt-4">
             <ProcessComparisonFigure own={data.own} other={data.other} />
           </div>
-          <table className="mt-4 w-full">
-            <caption className="sr-only">Straight and sponge compared</caption>
-            <thead>
-              <tr className="border-b border-ink">
-                <th scope="col" className="w-64 py-1">
-                  <span className="sr-only">of</span>
-                </th>
-                <th scope="col">{data.own.label}, as it is made</th>
-                <th scope="col">{data.other.label}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {ROWS.map(([label, show]) => (
-                <tr key={label} className="border-b border-hair align-top">
-                  <th scope="row" className="py-1 pr-4">
-                    {label}
-                  </th>
-                  <td className="pr-6">{show(data.own, format)}</td>
-                  <td>{show(data.other, format)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <CompareTable
+            caption="Straight and sponge compared"
+            heads={[
+              { key: "own", head: `${data.own.label}, as it is made` },
+              { key: "other", head: data.other.label },
+            ]}
+            groups={[
+              {
+                rows: ROWS.map(([label, show]) => ({
+                  key: label,
+                  label,
+                  prose: true,
+                  cells: [show(data.own, format), show(data.other, format)],
+                })),
+              },
+            ]}
+          />
           <Asks asks={data.asks} way={data.other} />
           <p className="screen-only mt-4 flex gap-3">
             <button
@@ -134,7 +129,7 @@ const ROWS: readonly (readonly [string, (way: Way, format: Format) => ReactNode]
   ],
   ["Manual steps", (way) => String(way.labour_steps)],
   ["Batch interval", (way, format) => format.minutes(way.cadence_min)],
-  ["A thousand pieces cost", (way, format) => format.number(way.cost_per_thousand, 2)],
+  ["A thousand pieces cost", (way, format) => format.money(way.cost_per_thousand)],
   ["Flavour", (way) => way.flavour],
   ["Keeping", (way) => way.keeping],
   ["Tolerance", (way) => way.tolerance],

@@ -2,24 +2,26 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
+import { useAddressed } from "../scenario/useAddressed";
 import { RunChart } from "../figures/RunChart";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
-import { useKept } from "../storage/useKept";
+import { useUndoStack } from "../scenario/undo";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { CadenceTable } from "./CadenceTable";
+import { EarliestFit } from "./EarliestFit";
 import { CalendarButton } from "./CalendarButton";
 import { dayInput } from "./schedule";
 import { ClosedHours, WhenAsked } from "./PlanHours";
 import { DelayedBatches } from "./DelayedBatches";
 import { MethodTabs } from "./MethodTabs";
 import { RunTable } from "./RunTable";
-import { keptRun, RUN_KEY, stopInput } from "./run";
+import { keptRun, RUN_IN_ADDRESS, RUN_KEY, stopInput } from "./run";
 import { StopForm } from "./StopForm";
 
 /** A run of doughs on the clock at its line's cadence, the line standing still in it or not. */
@@ -47,7 +49,8 @@ function Run({ product, scenario }: Props) {
   const { change } = useScenario();
   const { chain, process } = useScenarioContext();
   const [now] = useState(() => new Date());
-  const [run, set] = useKept(RUN_KEY + product.slug, keptRun);
+  const [run, put] = useAddressed(RUN_KEY + product.slug, RUN_IN_ADDRESS, keptRun);
+  const [set] = useUndoStack(run, put);
   const [chosen, choose] = useState<{ dough: number; stage: number } | null>(null);
   const body: Schemas["RunQuery"] = {
     scenario,
@@ -109,7 +112,7 @@ function Run({ product, scenario }: Props) {
       <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
         <WhenAsked day={run} set={(next) => set({ ...next, since: now.toISOString() })} />
         <div className="w-20">
-          <Quantity
+          <NumberField
             label="Doughs"
             kind="number"
             value={chain?.dough?.doughs ?? null}
@@ -126,7 +129,20 @@ function Run({ product, scenario }: Props) {
           refused={refused}
         />
       </div>
-      <Refusal error={asked.error} placed={/^hand\.run_settings\.amount|^stop\./} />
+      <Refusal error={asked.error} placed={/^scenario\.run_settings\.amount|^stop\./} />
+      {refused && run.by === "out_by" && (
+        <EarliestFit
+          asked={body}
+          earliest={() => {
+            const soonest = { ...body.day, anchor: { by: "from" as const, at: now.toISOString() } };
+            const again = { scenario, day: { ...soonest, not_before: now.toISOString() } };
+            return answer(api.POST("/api/v1/chain/production-run", { body: again })).then(
+              (first) => first.plan.out_at,
+            );
+          }}
+          onTake={(at) => set({ at, since: now.toISOString() })}
+        />
+      )}
       {plan && (
         <>
           {found.calm_out_at && (

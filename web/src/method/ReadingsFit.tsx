@@ -8,7 +8,7 @@ import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 
 interface Readings {
   of: Schemas["ReadOf"];
@@ -68,10 +68,10 @@ export function ReadingsFit({ product }: { product: string }) {
         }}
       >
         <div className="w-20">
-          <Quantity label="After, min" kind="number" value={minutes} onSet={setMinutes} />
+          <NumberField label="After, min" kind="number" value={minutes} onSet={setMinutes} />
         </div>
         <div className="w-20">
-          <Quantity label="Risen" kind="percent" value={rise} onSet={setRise} />
+          <NumberField label="Risen" kind="percent" value={rise} onSet={setRise} />
         </div>
         <select
           aria-label="What is read"

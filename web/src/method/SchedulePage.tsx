@@ -2,15 +2,17 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
+import { useAddressed } from "../scenario/useAddressed";
 import { ScheduleClock } from "../figures/ScheduleClock";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../shell/Refusal";
-import { useKept } from "../storage/useKept";
+import { useUndoStack } from "../scenario/undo";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { RefreshmentAndReserve } from "./RefreshmentAndReserve";
+import { EarliestFit } from "./EarliestFit";
 import { CalendarButton } from "./CalendarButton";
-import { DAY_KEY, dayInput, keptDay, minutesOf } from "./schedule";
+import { DAY_IN_ADDRESS, DAY_KEY, dayInput, keptDay, minutesOf } from "./schedule";
 import { ClosedHours, WhenAsked } from "./PlanHours";
 import { MethodTabs } from "./MethodTabs";
 import { FrozenReserveForm, spareInput, type FrozenReserveQuery } from "./FrozenReserveForm";
@@ -21,7 +23,8 @@ export function SchedulePage() {
   const { process, product, input } = useScenarioContext();
   const format = useFormat();
   const [now] = useState(() => new Date());
-  const [day, set] = useKept(DAY_KEY, keptDay);
+  const [day, put] = useAddressed(DAY_KEY, DAY_IN_ADDRESS, keptDay);
+  const [set] = useUndoStack(day, put);
   const [spare, setSpare] = useState<FrozenReserveQuery>();
   const guide = useGuide();
   // Pieces that lie in the cold can be frozen instead.
@@ -69,7 +72,9 @@ export function SchedulePage() {
             </p>
             <p>
               <span className="figure text-4xl">{format.moment(found.plan.out_at)}</span>
-              <span className="block text-sm">out of the oven</span>
+              <span className="block text-sm">
+                out of the oven, {format.week(found.plan.out_at)}
+              </span>
             </p>
           </>
         )}
@@ -79,6 +84,22 @@ export function SchedulePage() {
         <ClosedHours day={day} set={set} refused={refused} />
         {hasBalls && <FrozenReserveForm spare={spare} onSpare={setSpare} refused={refused} />}
         <Refusal error={refused} placed={/^spare\./} />
+        {refused && day.by === "out_by" && (
+          <EarliestFit
+            asked={body}
+            earliest={() => {
+              const soonest = {
+                ...body.day,
+                anchor: { by: "from" as const, at: now.toISOString() },
+              };
+              const again = { scenario: body.scenario, day: soonest };
+              return answer(api.POST("/api/v1/chain/schedule", { body: again })).then(
+                ({ plan }) => plan.out_at,
+              );
+            }}
+            onTake={(at) => set({ at })}
+          />
+        )}
       </div>
       {found && (
         <>

@@ -9,7 +9,7 @@ import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { Conditioners } from "./Conditioners";
 import { MethodTabs } from "./MethodTabs";
 import { useGuide, useMethod } from "./useMethod";
@@ -107,6 +107,7 @@ function Head({ sponge }: { sponge: Sponge }) {
 
 /** Sponge parameters, each to be changed; what they make of it moves at once. */
 function Numbers({ sponge }: { sponge: Sponge }) {
+  const { usual } = sponge;
   const { parts, set } = useFormula();
   const { method, set: setMethod, setStages } = useMethod();
   const guide = useGuide();
@@ -124,19 +125,19 @@ function Numbers({ sponge }: { sponge: Sponge }) {
     <section aria-labelledby="numbers">
       <h2 id="numbers">Sponge parameters</h2>
       <div className="mt-1 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
-        <Quantity
+        <NumberField
           label="Flour in it, of all"
           kind="percent"
           value={sponge.flour_pct}
-          onSet={(value) => setPart({ flour_pct: value ?? 65 })}
+          onSet={(value) => setPart({ flour_pct: value ?? usual.flour_pct.typical })}
           fault={refused?.at(`parts[${part}].flour_pct`)}
-          hint={`${format.mass(sponge.flour_kg)}; 50 to 70 %`}
+          hint={`${format.mass(sponge.flour_kg)}; ${format.plain(usual.flour_pct.low)} to ${format.percent(usual.flour_pct.high, 0)}`}
         />
-        <Quantity
+        <NumberField
           label="Water in it, on all flour"
           kind="percent"
           value={sponge.water_pct}
-          onSet={(value) => setPart({ water_pct: value ?? 40 })}
+          onSet={(value) => setPart({ water_pct: value ?? usual.water_pct.typical })}
           fault={refused?.at(`parts[${part}].water_pct`)}
           hint={`${format.mass(sponge.water_kg)}, ${format.percent(sponge.hydration_pct, 0)} of its own flour`}
         />
@@ -145,24 +146,24 @@ function Numbers({ sponge }: { sponge: Sponge }) {
           <p className="py-1">{format.share(sponge.yeast_idy_pct)}</p>
           <p className="text-sm text-iron">of its own flour; in the formula under Dough</p>
         </div>
-        <Quantity
+        <NumberField
           label="Set at"
           kind="temperature"
           value={method?.sponge_c ?? null}
           usual={sponge.set_c}
           onSet={(value) => setMethod(() => ({ sponge_c: value ?? undefined }))}
           fault={refused?.at("now.method.sponge_c")}
-          hint={`off the mixer; near ${format.temperature(24, 0)}`}
+          hint={`off the mixer; near ${format.temperature(usual.set_c.typical, 0)}`}
         />
-        <Quantity
+        <NumberField
           label="Time, h"
           kind="number"
           value={Number(sponge.hours.toFixed(3))}
-          onSet={(value) => setStage({ minutes: Math.round((value ?? 3.5) * 60) })}
+          onSet={(value) => setStage({ minutes: Math.round((value ?? usual.hours.typical) * 60) })}
           fault={refused?.at(`now.method.stages[${at}].minutes`)}
-          hint="2.5 to 4.5"
+          hint={`${format.plain(usual.hours.low)} to ${format.plain(usual.hours.high)}`}
         />
-        <Quantity
+        <NumberField
           label="Room"
           kind="temperature"
           value={sponge.room_c}
@@ -201,7 +202,7 @@ function AnotherEnd() {
     <section aria-labelledby="ends">
       <h2 id="ends">To end at another temperature</h2>
       <div className="mt-1 w-32">
-        <Quantity
+        <NumberField
           label="End of the sponge"
           kind="temperature"
           value={end}
@@ -228,7 +229,6 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
   const { set } = useFormula();
   const { scenario } = useScenario();
   const { heat } = sponge;
-  const differs = Math.abs(sponge.stated_c - sponge.end_c) > 0.5;
   return (
     <section aria-labelledby="dough-stage">
       <h2 id="dough-stage">The dough stage</h2>
@@ -251,7 +251,7 @@ function DoughStage({ sponge }: { sponge: Sponge }) {
           The target cannot be reached: {format.text(heat.reason ?? "")}.
         </p>
       )}
-      {differs && (
+      {sponge.is_stated_otherwise && (
         <p className="mt-1 text-sm text-iron">
           The formula states the sponge at {format.temperature(sponge.stated_c)}.{" "}
           <button
@@ -288,7 +288,7 @@ function ShortenSponge({ sponge }: { sponge: Sponge }) {
     <section aria-labelledby="sooner">
       <h2 id="sooner">Shorten the sponge</h2>
       <div className="mt-1 w-32">
-        <Quantity
+        <NumberField
           label="Shorten by, min"
           kind="number"
           value={acceleration}
@@ -328,8 +328,8 @@ function ShortenSpongeWays({
         <dd className="text-sm">
           {acceleration.room_c == null || acceleration.room_end_c == null ? (
             <>
-              No room up to {format.temperature(38, 0)} does it: {format.mass(sponge.per_trough_kg)}{" "}
-              in a trough follows the room by hours.
+              No room up to {format.temperature(sponge.usual.hottest_room_c, 0)} does it:{" "}
+              {format.mass(sponge.per_trough_kg)} in a trough follows the room by hours.
             </>
           ) : (
             <>

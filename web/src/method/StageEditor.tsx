@@ -1,8 +1,9 @@
 import type { Schemas } from "../api/client";
 import { FieldText } from "../shell/FieldText";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { KINDS, SIGNS, type StageInput } from "./method";
+import { Select } from "../shell/Select";
 
 interface Props {
   stage: StageInput;
@@ -41,36 +42,24 @@ export function StageEditor(props: Props) {
             fault={fault("label")}
           />
         </div>
-        <label className="text-sm text-iron">
-          What happens
-          <select
-            className="field text-ink"
-            value={stage.kind}
-            onChange={(event) =>
-              onChange({ kind: event.target.value as StageInput["kind"], tolerance: null })
-            }
-          >
-            {Object.entries(KINDS).map(([key, label]) => (
-              <option key={key} value={key}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="What happens"
+          value={stage.kind}
+          options={Object.entries(KINDS)}
+          onSet={(kind) => onChange({ kind: kind as StageInput["kind"], tolerance: null })}
+        />
         {stage.kind === "mix" ? (
-          <label className="text-sm text-iron">
-            Speed
-            <select
-              className="field text-ink"
-              value={stage.speed ?? "slow"}
-              onChange={(event) => onChange({ speed: event.target.value as Schemas["Speed"] })}
-            >
-              <option value="slow">slow</option>
-              <option value="fast">fast</option>
-            </select>
-          </label>
+          <Select
+            label="Speed"
+            value={stage.speed ?? "slow"}
+            options={[
+              ["slow", "slow"],
+              ["fast", "fast"],
+            ]}
+            onSet={(value) => onChange({ speed: value as Schemas["Speed"] })}
+          />
         ) : stage.kind === "fold" ? (
-          <Quantity
+          <NumberField
             label="Sets, a rest after each"
             kind="number"
             value={stage.fold_sets ?? 1}
@@ -78,7 +67,7 @@ export function StageEditor(props: Props) {
             fault={fault("fold_sets")}
           />
         ) : (
-          <Quantity
+          <NumberField
             label="Humidity"
             kind="percent"
             value={stage.humidity_pct ?? null}
@@ -87,7 +76,7 @@ export function StageEditor(props: Props) {
             hint={band(usual?.humidity_pct, (value) => format.percent(value, 0))}
           />
         )}
-        <Quantity
+        <NumberField
           label="Minutes"
           kind="number"
           value={stage.minutes ?? null}
@@ -95,21 +84,21 @@ export function StageEditor(props: Props) {
           fault={fault("minutes")}
           hint={band(usual?.minutes, (value) => format.minutes(value))}
         />
-        <Quantity
+        <NumberField
           label="At least"
           kind="number"
           value={tolerance?.low_min ?? null}
           onSet={(value) => setWindow({ low_min: value ?? 0 })}
           fault={fault("tolerance.low_min")}
         />
-        <Quantity
+        <NumberField
           label="At most"
           kind="number"
           value={tolerance?.high_min ?? null}
           onSet={(value) => setWindow({ high_min: value ?? stage.minutes ?? 0 })}
           fault={fault("tolerance.high_min")}
         />
-        <Quantity
+        <NumberField
           label="Ambient"
           kind="temperature"
           value={stage.temperature_c ?? null}
@@ -123,31 +112,25 @@ export function StageEditor(props: Props) {
           fault={fault("temperature_c")}
           hint={band(usual?.temperature_c, (value) => format.temperature(value, 0))}
         />
-        <label className="text-sm text-iron">
-          End point
-          <select
-            className="field text-ink"
-            value={stage.end_point ?? "look"}
-            onChange={(event) => onChange({ end_point: event.target.value as Schemas["EndPoint"] })}
-          >
-            {Object.entries(SIGNS).map(([key, label]) => (
-              <option key={key} value={key}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
-        {(stage.end_point === "rise" ||
-          stage.end_point === "jar" ||
-          stage.ends_at_rise_pct != null) && (
-          <Quantity
-            label="Ends at a rise of"
-            kind="percent"
-            value={stage.ends_at_rise_pct ?? null}
-            onSet={(value) => onChange({ ends_at_rise_pct: value ?? undefined })}
-            fault={fault("ends_at_rise_pct")}
-          />
-        )}
+        <Select
+          label="End point"
+          value={stage.end_point ?? "look"}
+          options={Object.entries(SIGNS)}
+          onSet={(value) => onChange({ end_point: value as Schemas["EndPoint"] })}
+        />
+        {/* No dough rises under the mixer: the server keeps no rise for it. */}
+        {stage.kind !== "mix" &&
+          (stage.end_point === "rise" ||
+            stage.end_point === "jar" ||
+            stage.ends_at_rise_pct != null) && (
+            <NumberField
+              label="Ends at a rise of"
+              kind="percent"
+              value={stage.ends_at_rise_pct ?? null}
+              onSet={(value) => onChange({ ends_at_rise_pct: value ?? undefined })}
+              fault={fault("ends_at_rise_pct")}
+            />
+          )}
         <div className="col-span-3">
           <FieldText
             label="Sign to look for"

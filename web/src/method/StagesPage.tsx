@@ -5,7 +5,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { Conditioners } from "./Conditioners";
 import { asDraft, NEW_STAGE, PROCESSES, type StageInput } from "./method";
 import { MethodRevisions } from "./MethodRevisions";
@@ -15,6 +15,7 @@ import { OptionalSteps } from "./OptionalSteps";
 import { StageEditor } from "./StageEditor";
 import { StageList } from "./StageList";
 import { useGuide, useMethod } from "./useMethod";
+import { Select } from "../shell/Select";
 
 /** The method's stages: how long, until when, why, and what may be changed about them. */
 export function StagesPage() {
@@ -63,22 +64,14 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
             {edited && " · edited"}
           </p>
         </div>
-        <label className="text-sm text-iron">
-          Process
-          <select
-            className="field text-ink"
-            value={method.process}
-            onChange={(event) => set(() => ({ process: event.target.value as Schemas["Process"] }))}
-          >
-            {Object.entries(PROCESSES).map(([key, label]) => (
-              <option key={key} value={key}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Process"
+          value={method.process}
+          options={Object.entries(PROCESSES)}
+          onSet={(value) => set(() => ({ process: value as Schemas["Process"] }))}
+        />
         <div className="w-28">
-          <Quantity
+          <NumberField
             label="Off the mixer"
             kind="temperature"
             value={method.target_c ?? null}
@@ -88,7 +81,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
         </div>
         {method.process === "sponge_dough" && (
           <div className="w-28">
-            <Quantity
+            <NumberField
               label="Sponge set at"
               kind="temperature"
               value={method.sponge_c ?? null}
@@ -185,8 +178,7 @@ function Families() {
         <option value="">a family of methods …</option>
         {families.map((family) => (
           <option key={family.key} value={family.key}>
-            {family.name},{" "}
-            {format.minutes(family.stages.reduce((sum, stage) => sum + stage.minutes, 0))}
+            {family.name}, {format.minutes(family.total_min ?? 0)}
           </option>
         ))}
       </select>

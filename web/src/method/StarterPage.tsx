@@ -4,7 +4,8 @@ import { RefreshmentFigure } from "../figures/RefreshmentFigure";
 import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { DateTimeField } from "../shell/DateTimeField";
+import { NumberField } from "../units/NumberField";
 import { fieldOf, momentOf } from "../units/clock";
 import { MethodTabs } from "./MethodTabs";
 
@@ -98,45 +99,30 @@ export function StarterPage() {
         </p>
       )}
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
-        <label className="text-sm text-iron">
-          Fed at
-          <input
-            type="datetime-local"
-            className="field text-ink"
-            value={asked.feedAt}
-            onChange={(event) => event.target.value && set({ feedAt: event.target.value })}
-          />
-        </label>
-        <div>
-          <label className="text-sm text-iron">
-            Ripe at
-            <input
-              type="datetime-local"
-              className="field text-ink"
-              value={asked.ripeAt}
-              aria-invalid={refused?.at("ripe_in_h") ? true : undefined}
-              onChange={(event) => set({ ripeAt: event.target.value })}
-            />
-          </label>
-          <p className={`mt-1 text-sm ${refused?.at("ripe_in_h") ? "text-stop" : "text-iron"}`}>
-            {refused?.at("ripe_in_h") ?? "left empty: by its parts"}
-          </p>
-        </div>
-        <Quantity
+        <DateTimeField label="Fed at" value={asked.feedAt} onSet={(feedAt) => set({ feedAt })} />
+        <DateTimeField
+          label="Ripe at"
+          optional
+          value={asked.ripeAt}
+          onSet={(ripeAt) => set({ ripeAt })}
+          fault={refused?.at("ripe_in_h")}
+          hint="left empty: by its parts"
+        />
+        <NumberField
           label="Fed starter wanted, g"
           kind="number"
           value={asked.grams}
           onSet={(value) => set({ grams: value ?? 300 })}
           fault={refused?.at("grams")}
         />
-        <Quantity
+        <NumberField
           label="Ambient"
           kind="temperature"
           value={asked.ambient}
           onSet={(value) => set({ ambient: value ?? 22 })}
           fault={refused?.at("ambient_c")}
         />
-        <Quantity
+        <NumberField
           label="Flour per part of old starter"
           kind="number"
           value={hours === null ? asked.parts : data ? Number(data.flour_parts.toFixed(2)) : null}
@@ -144,21 +130,21 @@ export function StarterPage() {
           fault={refused?.at("flour_parts")}
           hint={hours === null ? undefined : "found for the hour"}
         />
-        <Quantity
+        <NumberField
           label="Water on new flour"
           kind="percent"
           value={asked.stiffness}
           onSet={(value) => set({ stiffness: value ?? 100 })}
           fault={refused?.at("water_parts")}
         />
-        <Quantity
+        <NumberField
           label="Hydration of old starter"
           kind="percent"
           value={asked.hydration}
           onSet={(value) => set({ hydration: value ?? 100 })}
           fault={refused?.at("starter_hydration_pct")}
         />
-        <Quantity
+        <NumberField
           label="Activity, of a usual starter"
           kind="number"
           value={asked.activity}

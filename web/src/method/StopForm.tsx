@@ -1,8 +1,9 @@
 import type { Refused, Schemas } from "../api/client";
-import { MomentField } from "../shell/MomentField";
-import { Quantity } from "../units/Quantity";
+import { DateTimeField } from "../shell/DateTimeField";
+import { NumberField } from "../units/NumberField";
 import { fieldOf } from "../units/clock";
 import type { StopAsked } from "./run";
+import { Select } from "../shell/Select";
 
 const PLACES = {
   "": "the whole line",
@@ -34,23 +35,15 @@ export function StopForm({ stop, onStop, refused }: Props) {
   return (
     <fieldset className="flex flex-wrap items-end gap-3 border-l-4 border-stop pl-3 text-sm">
       <legend className="sr-only">Line stoppage</legend>
-      <label className="text-iron">
-        Stopped
-        <select
-          className="field text-ink"
-          value={stop.place}
-          onChange={(event) => set({ place: event.target.value as Schemas["Place"] | "" })}
-        >
-          {Object.entries(PLACES).map(([key, label]) => (
-            <option key={key} value={key}>
-              {label}
-            </option>
-          ))}
-        </select>
-      </label>
-      <MomentField label="Stopped from" value={stop.at} onSet={(at) => set({ at })} />
+      <Select
+        label="Stopped"
+        value={stop.place}
+        options={Object.entries(PLACES)}
+        onSet={(value) => set({ place: value as Schemas["Place"] | "" })}
+      />
+      <DateTimeField label="Stopped from" value={stop.at} onSet={(at) => set({ at })} />
       <div className="w-20">
-        <Quantity
+        <NumberField
           label="For, min"
           kind="number"
           value={stop.minutes}

@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
+import { joined, parted, type InAddress } from "../scenario/useAddressed";
 import { fieldOf, momentOf } from "../units/clock";
-import { usualDay, type ScheduleQuery } from "./schedule";
+import { hoursOf, hoursText, usualDay, type ScheduleQuery } from "./schedule";
 
 /** The line standing still, as it is asked. */
 export interface StopAsked {
@@ -20,6 +21,37 @@ export interface RunQuery extends ScheduleQuery {
 }
 
 export const RUN_KEY = "ironpeel.run.";
+
+/** In the address: when and the closed hours, since when, moves as `dough.stage.minutes`, the stop. */
+export const RUN_IN_ADDRESS: InAddress<RunQuery> = {
+  read: (search) => {
+    const [by, at, since, ...closed] = parted(search.get("run"));
+    if (!at || !since || (by !== "from" && by !== "out_by")) return undefined;
+    const [from, minutes, place] = parted(search.get("stopped"));
+    return {
+      by,
+      at,
+      since,
+      closed_hours: closed.map(hoursOf),
+      shifts: parted(search.get("moved")).flatMap((text) => {
+        const [dough, stage, by_min] = text.split(".").map(Number);
+        const whole = [dough, stage, by_min].every(Number.isInteger);
+        return whole ? [{ dough: dough ?? 0, stage: stage ?? 0, by_min: by_min ?? 0 }] : [];
+      }),
+      stop: from
+        ? { at: from, minutes: Number(minutes) || 0, place: (place ?? "") as StopAsked["place"] }
+        : undefined,
+      dropped: parted(search.get("dropped")).map(Number).filter(Number.isInteger),
+    };
+  },
+  write: ({ by, at, since, closed_hours, shifts, stop, dropped }) => ({
+    run: joined([by, at, since, ...closed_hours.map(hoursText)]),
+    moved:
+      joined(shifts.map((one) => `${one.dough}.${one.stage}.${Math.round(one.by_min)}`)) || null,
+    stopped: stop ? joined([stop.at, String(stop.minutes), stop.place]) : null,
+    dropped: dropped.join(",") || null,
+  }),
+};
 
 /** What was asked last of a product's run; tomorrow at five with nobody away if nothing was. */
 export function keptRun(kept?: Partial<RunQuery>, now = new Date()): RunQuery {

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { addDays, set } from "date-fns";
+import { joined, parted, type InAddress } from "../scenario/useAddressed";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
 
 /** What is asked of a day: when, and when not. */
@@ -11,6 +12,22 @@ export interface ScheduleQuery {
 }
 
 export const DAY_KEY = "ironpeel.day";
+
+/** In the address: when, and the closed hours as `22:00-4:00`. */
+export const DAY_IN_ADDRESS: InAddress<ScheduleQuery> = {
+  read: (search) => {
+    const [by, at, ...closed] = parted(search.get("day"));
+    if (!at || (by !== "from" && by !== "out_by")) return undefined;
+    return { by, at, closed_hours: closed.map(hoursOf) };
+  },
+  write: ({ by, at, closed_hours }) => ({ day: joined([by, at, ...closed_hours.map(hoursText)]) }),
+};
+
+export const hoursText = ({ from, to }: ScheduleQuery["closed_hours"][number]) => `${from}-${to}`;
+export function hoursOf(text: string): ScheduleQuery["closed_hours"][number] {
+  const [from = "", to = ""] = text.split("-");
+  return { from, to };
+}
 
 /** Minutes of the day of a time of day; none if it is none. */
 export function minutesOf(time: string): number | null {

@@ -4,7 +4,7 @@ import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { usePlantParameters } from "./usePlantParameters";
 import { useSaveParameters } from "./useSaveParameters";
 
@@ -57,7 +57,7 @@ function CoefficientForm({ found, onClose }: FormProps) {
   );
   const refused = save.error instanceof Refused ? save.error : undefined;
   const field = (key: "low" | "typical" | "high", label: string) => (
-    <Quantity
+    <NumberField
       label={label}
       kind="number"
       value={value[key]}

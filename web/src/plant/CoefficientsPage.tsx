@@ -4,6 +4,7 @@ import { CoefficientTable } from "./CoefficientTable";
 import { PlantTabs } from "./PlantTabs";
 import { SearchField, useSearched } from "./SearchField";
 import { usePlantParameters } from "./usePlantParameters";
+import { Select } from "../shell/Select";
 
 const SUBJECTS = {
   flour: "Flour",
@@ -39,21 +40,12 @@ export function CoefficientsPage() {
       </p>
       <div className="mt-3 flex flex-wrap items-end gap-4">
         <SearchField of="coefficients" placeholder="retention, salt, friction …" />
-        <label className="text-sm text-iron">
-          Subject
-          <select
-            className="field text-ink"
-            value={subject}
-            onChange={(event) => show({ subject: event.target.value || null })}
-          >
-            <option value="">all</option>
-            {Object.entries(SUBJECTS).map(([key, name]) => (
-              <option key={key} value={key}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Subject"
+          value={subject}
+          options={[["", "all"], ...Object.entries(SUBJECTS)]}
+          onSet={(value) => show({ subject: value || null })}
+        />
         <label className="flex items-center gap-2 pb-1">
           <input
             type="checkbox"

@@ -4,8 +4,9 @@ import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { Signed } from "../shell/Signed";
 import { useKept } from "../storage/useKept";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { useSaveParameters } from "./useSaveParameters";
+import { Select } from "../shell/Select";
 
 export const ROLES: Record<Schemas["Role"], string> = {
   flour: "flour",
@@ -81,7 +82,7 @@ export function IngredientForm({
   const refused = save.error instanceof Refused ? save.error : undefined;
   type Field = Exclude<keyof typeof is, "ingredient" | "label" | "role" | "kept" | "allergens">;
   const number = (key: Field, label: string) => (
-    <Quantity
+    <NumberField
       label={label}
       kind="number"
       value={is[key] ?? null}
@@ -111,38 +112,18 @@ export function IngredientForm({
           onChange={(label) => set((now) => ({ ...now, label }))}
           fault={refused?.at("ingredients[0].label")}
         />
-        <label className="text-sm text-iron">
-          Role
-          <select
-            className="field text-ink"
-            value={is.role}
-            onChange={(event) =>
-              set((now) => ({ ...now, role: event.target.value as Schemas["Role"] }))
-            }
-          >
-            {Object.entries(ROLES).map(([key, word]) => (
-              <option key={key} value={key}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="text-sm text-iron">
-          Kept in
-          <select
-            className="field text-ink"
-            value={is.kept ?? "room"}
-            onChange={(event) =>
-              set((now) => ({ ...now, kept: event.target.value as Schemas["Storage"] }))
-            }
-          >
-            {Object.entries(KEPT).map(([key, word]) => (
-              <option key={key} value={key}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Role"
+          value={is.role}
+          options={Object.entries(ROLES)}
+          onSet={(role) => set((now) => ({ ...now, role: role as Schemas["Role"] }))}
+        />
+        <Select
+          label="Kept in"
+          value={is.kept ?? "room"}
+          options={Object.entries(KEPT)}
+          onSet={(kept) => set((now) => ({ ...now, kept: kept as Schemas["Storage"] }))}
+        />
       </div>
       <div className="mt-2 grid grid-cols-3 gap-4">
         {number("water_pct", "Water in it, %")}

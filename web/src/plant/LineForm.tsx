@@ -8,7 +8,8 @@ import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import type { Kind } from "../units/parse";
 import { usePreferences } from "../units/preferences";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
+import { Select } from "../shell/Select";
 
 type LineDraft = Omit<Schemas["LineSaved"], "number" | "signed">;
 type Field = Exclude<keyof LineDraft, "name" | "mixer_name" | "mixer_kind">;
@@ -155,20 +156,14 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
           onChange={(mixer_name) => setDraft({ mixer_name })}
           fault={refused?.at("mixer_name")}
         />
-        <label className="text-sm text-iron">
-          Its kind
-          <select
-            className="field text-ink"
-            value={kind}
-            onChange={(event) => setDraft({ mixer_kind: event.target.value })}
-          >
-            {[...new Set([kind, ...kinds.map((one) => one.kind)])].map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Its kind"
+          value={kind}
+          options={[...new Set([kind, ...kinds.map((one) => one.kind)])].map((one) => [one, one])}
+          onSet={(mixer_kind) => setDraft({ mixer_kind })}
+        />
         {FIELDS.map(([key, label, kind]) => (
-          <Quantity
+          <NumberField
             key={key}
             label={label}
             kind={kind}

@@ -1,6 +1,7 @@
 import { Tabs } from "../shell/Tabs";
 
 const TABS = [
+  ["Mills", "/plant/mills"],
   ["Flours", "/plant/flours"],
   ["Products", "/plant/products"],
   ["Lines", "/plant/lines"],

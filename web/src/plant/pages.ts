@@ -3,5 +3,6 @@ export { CoefficientsPage } from "./CoefficientsPage";
 export { FloursPage } from "./FloursPage";
 export { IngredientsPage } from "./IngredientsPage";
 export { LinesPage } from "./LinesPage";
+export { MillsPage } from "./MillsPage";
 export { ProductsPage } from "./ProductsPage";
 export { SettingsPage } from "./SettingsPage";

@@ -10,6 +10,7 @@ import {
 } from "react";
 import { NavigationType, useLocation, useNavigate, useNavigationType } from "react-router";
 import type { Schemas } from "../api/client";
+import { useUndoKey } from "./undo";
 import { store, stored } from "../storage/stored";
 import { carried, readScenario, type Scenario } from "./scenario";
 
@@ -28,7 +29,7 @@ export interface Now extends Edited {
 }
 
 interface State extends Now {
-  /** The newest address, for what a page keeps in it beside the hand. */
+  /** The newest address, for what a page keeps in it beside the scenario. */
   address: string;
   /** Earlier states, the last one last. */
   past: Now[];
@@ -38,7 +39,7 @@ interface State extends Now {
 export type Next<T> = T | ((now: T) => T);
 
 interface Held extends Now {
-  /** The hand as it stands in an address, with what else stands in this one. */
+  /** The scenario as it stands in an address, with what else stands in this one. */
   search: string;
   /** The state before the last change. */
   before: Now | undefined;
@@ -52,8 +53,11 @@ interface Held extends Now {
   undo: () => void;
   /** Puts every state of the edited formula right, as no change of anybody's. */
   amend: (right: (draft: Draft) => Draft) => void;
-  /** Sets what a page keeps in the address beside the hand; null takes it out. */
-  show: (params: Record<string, string | null>) => void;
+  /** Sets what a page keeps in the address beside the scenario; null takes it out. */
+  show: (
+    params:
+      Record<string, string | null> | ((now: URLSearchParams) => Record<string, string | null>),
+  ) => void;
 }
 
 const Context = createContext<Held | null>(null);
@@ -119,7 +123,11 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
 
   // Somebody followed a link or went back: the address leads. Not so where it follows us.
   const ours = arrived !== NavigationType.Pop && isOurs(location.state);
+  const seen = useRef(location);
   useEffect(() => {
+    // The address it began with was read already, and a view may have written to it since.
+    if (seen.current === location) return;
+    seen.current = location;
     if (ours) return;
     const now = held.current;
     const next = start(location.search, now.past);
@@ -181,17 +189,7 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
     if (searchOf(last.scenario) !== searchOf(scenario)) void navigate({ search }, { state: OURS });
   }, [navigate, put]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea");
-      if (event.key === "z" && (event.ctrlKey || event.metaKey) && !event.shiftKey && !typing) {
-        event.preventDefault();
-        undo();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [undo]);
+  useUndoKey(state.past.length > 0 ? undo : undefined);
 
   const value = useMemo(
     (): Held => ({
@@ -213,7 +211,8 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
       amend,
       show: (params) => {
         const search = carried(held.current.scenario, held.current.address);
-        for (const [key, value] of Object.entries(params)) {
+        const next = typeof params === "function" ? params(search) : params;
+        for (const [key, value] of Object.entries(next)) {
           if (value === null) search.delete(key);
           else search.set(key, value);
         }
@@ -233,6 +232,6 @@ function start(search: string, past: Now[]): State {
 
 export function useScenario(): Held {
   const held = use(Context);
-  if (!held) throw new Error("useHand is used outside its provider");
+  if (!held) throw new Error("useScenario is used outside its provider");
   return held;
 }

@@ -7,10 +7,20 @@ interface Props {
   fault?: string | undefined;
   className?: string;
   onChange: (value: string) => void;
+  /** On Enter, or on leaving. */
+  onDone?: () => void;
 }
 
 /** A labelled line of text, with what is wrong beneath it. */
-export function FieldText({ label, value, placeholder, fault, className, onChange }: Props) {
+export function FieldText({
+  label,
+  value,
+  placeholder,
+  fault,
+  className,
+  onChange,
+  onDone,
+}: Props) {
   const id = useId();
   return (
     <div className={className}>
@@ -26,6 +36,10 @@ export function FieldText({ label, value, placeholder, fault, className, onChang
         aria-invalid={fault ? true : undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}
         onChange={(event) => onChange(event.target.value)}
+        onBlur={onDone}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") onDone?.();
+        }}
       />
       {fault && (
         <p id={`${id}-fault`} className="text-sm text-stop">

@@ -38,6 +38,14 @@ const CHOICES = [
     ],
   },
   {
+    key: "clock",
+    label: "Time of day",
+    options: [
+      ["24", "17:30"],
+      ["12", "5:30 pm"],
+    ],
+  },
+  {
     key: "keys",
     label: "Single-key shortcuts",
     options: [

@@ -2,7 +2,28 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { LoadMore } from "../shell/LoadMore";
-import { useFormat } from "../units/format";
+import { DataTable, type Column } from "../table/DataTable";
+import { useFormat, type Format } from "../units/format";
+
+const columns = (format: Format): Column<Schemas["BatchSummary"]>[] => [
+  {
+    head: "product",
+    of: (batch) => batch.product,
+    show: (batch) => (
+      <Link className="link font-semibold" to={`/batches/${batch.id}`}>
+        {batch.product}
+      </Link>
+    ),
+  },
+  {
+    head: "planned for",
+    of: (batch) => batch.planned_for,
+    show: (batch) => format.moment(batch.planned_for),
+  },
+  { head: "lot", of: (batch) => batch.lot },
+  { head: "flour", of: (batch) => batch.flour },
+  { head: "planned by", of: (batch) => batch.saved_by },
+];
 
 /** Planned batches, newest first, a page at a time. */
 export function BatchList() {
@@ -15,27 +36,23 @@ export function BatchList() {
   });
   const batches = list.data?.pages.flatMap((page) => page.batches);
   return (
-    <section aria-labelledby="planned" className="">
+    <section aria-labelledby="planned">
       <h2 id="planned">Planned batches</h2>
       {batches?.length === 0 && (
         <p className="mt-1 text-iron">
           No batches planned yet. Select a product, go to Floor, and plan its mixing sheet.
         </p>
       )}
-      <ul className="mt-1">
-        {batches?.map((batch) => (
-          <li key={batch.id} className="flex flex-wrap gap-x-4 border-t border-hair py-1.5">
-            <Link className="link font-semibold" to={`/batches/${batch.id}`}>
-              {batch.product}
-            </Link>
-            <span>{format.moment(batch.planned_for)}</span>
-            <span className="text-iron">
-              from {batch.lot}, planned by {batch.saved_by}
-            </span>
-          </li>
-        ))}
-      </ul>
-      <LoadMore of={list}>Earlier batches</LoadMore>
+      {batches && batches.length > 0 && (
+        <DataTable
+          caption="Planned batches"
+          rows={batches}
+          columns={columns(format)}
+          rowKey={(batch) => batch.id}
+          empty=""
+          more={<LoadMore of={list}>Earlier batches</LoadMore>}
+        />
+      )}
     </section>
   );
 }

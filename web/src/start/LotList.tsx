@@ -4,7 +4,56 @@ import { answer, api, type Schemas } from "../api/client";
 import { DISPOSITION } from "../shell/disposition";
 import { VERDICT } from "../shell/verdict";
 import { LoadMore } from "../shell/LoadMore";
-import { useFormat } from "../units/format";
+import { DataTable, type Column } from "../table/DataTable";
+import { useFormat, type Format } from "../units/format";
+
+type LotRow = Schemas["LotPage"]["lots"][number];
+
+const columns = (format: Format): Column<LotRow>[] => [
+  {
+    head: "lot",
+    of: (lot) => lot.code,
+    show: (lot) => (
+      <Link className="link font-semibold" to={`/flour?lot=${lot.id}`}>
+        {lot.code}
+      </Link>
+    ),
+  },
+  { head: "flour", of: (lot) => lot.flour },
+  {
+    head: "milled",
+    of: (lot) => lot.milled_on,
+    show: (lot) => lot.milled_on && format.date(lot.milled_on),
+  },
+  {
+    head: "received",
+    of: (lot) => lot.tonnes,
+    figures: true,
+    show: (lot) => lot.tonnes != null && format.tonnes(lot.tonnes),
+  },
+  {
+    head: "stock",
+    of: (lot) => lot.status.stock?.tonnes_left,
+    figures: true,
+    show: ({ status: { stock } }) =>
+      stock && `${format.tonnes(stock.tonnes_left)} in ${stock.place}`,
+  },
+  {
+    head: "specification",
+    of: (lot) => lot.verdict && VERDICT[lot.verdict].word,
+    show: (lot) =>
+      lot.verdict && (
+        <span className={VERDICT[lot.verdict].colour}>
+          {VERDICT[lot.verdict].mark} {VERDICT[lot.verdict].word}
+        </span>
+      ),
+  },
+  {
+    head: "release status",
+    of: ({ status: { decision } }) =>
+      decision ? (DISPOSITION[decision.decision]?.word ?? "") : "pending",
+  },
+];
 
 /** Lots, newest first, a page at a time. */
 export function LotList() {
@@ -19,59 +68,16 @@ export function LotList() {
   return (
     <section aria-labelledby="lots" className="mt-8">
       <h2 id="lots">Lots, newest first</h2>
-      <div className="overflow-x-auto">
-        <table className="mt-1 w-full">
-          <thead>
-            <tr className="border-b border-ink">
-              <th scope="col" className="py-1">
-                lot
-              </th>
-              <th scope="col">flour</th>
-              <th scope="col">milled</th>
-              <th scope="col" className="text-right">
-                received
-              </th>
-              <th scope="col" className="text-right">
-                stock
-              </th>
-              <th scope="col" className="pl-6">
-                specification
-              </th>
-              <th scope="col">release status</th>
-            </tr>
-          </thead>
-          <tbody>
-            {lots?.map((lot) => (
-              <tr key={lot.id} className="border-b border-hair hover:bg-faint">
-                <td className="py-1">
-                  <Link className="link font-semibold" to={`/flour?lot=${lot.id}`}>
-                    {lot.code}
-                  </Link>
-                </td>
-                <td>{lot.flour}</td>
-                <td>{lot.milled_on && format.date(lot.milled_on)}</td>
-                <td className="text-right">{lot.tonnes != null && format.tonnes(lot.tonnes)}</td>
-                <td className="text-right">
-                  {lot.status.stock &&
-                    `${format.tonnes(lot.status.stock.tonnes_left)} in ${lot.status.stock.place}`}
-                </td>
-                <td className={`pl-6 ${lot.verdict ? VERDICT[lot.verdict].colour : ""}`}>
-                  {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
-                </td>
-                <td className={lot.status.decision ? "" : "text-iron"}>
-                  {lot.status.decision
-                    ? (DISPOSITION[lot.status.decision.decision]?.word ?? "")
-                    : "pending"}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {lots?.length === 0 && (
-        <p className="mt-2">No lots yet. Drop a mill's certificate to import one.</p>
+      {lots && (
+        <DataTable
+          caption="Lots"
+          rows={lots}
+          columns={columns(format)}
+          rowKey={(lot) => lot.id}
+          empty="No lots yet. Drop a mill's certificate to import one."
+          more={<LoadMore of={list}>Older lots</LoadMore>}
+        />
       )}
-      <LoadMore of={list}>Older lots</LoadMore>
     </section>
   );
 }

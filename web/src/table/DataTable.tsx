@@ -30,6 +30,8 @@ interface Props<Row> {
   /** What can be done with a row. */
   act?: (row: Row) => ReactNode;
   empty: ReactNode;
+  /** The way to rows not loaded yet; then all that are loaded are shown. */
+  more?: ReactNode;
 }
 
 /** Rows shown at once. */
@@ -37,7 +39,7 @@ const PAGE = 50;
 
 /** A list that sorts by any column, is searched, and goes to the clipboard as CSV. */
 export function DataTable<Row>(props: Props<Row>) {
-  const { caption, rows, columns, rowKey, search = "", act, empty } = props;
+  const { caption, rows, columns, rowKey, search = "", act, empty, more } = props;
   const [sorting, sort] = useState<SortingState>([]);
   const [copied, tell] = useState<string>();
   const [most, show] = useState(PAGE);
@@ -69,7 +71,7 @@ export function DataTable<Row>(props: Props<Row>) {
     getFilteredRowModel: getFilteredRowModel(),
   });
   const found = table.getRowModel().rows;
-  const shown = found.slice(0, most);
+  const shown = more === undefined ? found.slice(0, most) : found;
   const copy = async () => {
     const data = found.map((row) => columns.map((column) => column.of(row.original) ?? ""));
     const text = unparse({ fields: columns.map((column) => column.head), data });
@@ -153,7 +155,8 @@ export function DataTable<Row>(props: Props<Row>) {
       {shown.length > 0 && (
         <p className="screen-only mt-2 flex flex-wrap gap-x-6 text-sm text-iron">
           <span>{found.length === 1 ? "1 row" : `${found.length} rows`}</span>
-          {found.length > most && (
+          {more}
+          {more === undefined && found.length > most && (
             <button type="button" className="link" onClick={() => show(most + PAGE)}>
               {Math.min(PAGE, found.length - most)} more
             </button>

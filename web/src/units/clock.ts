@@ -1,14 +1,24 @@
 import { TZDate } from "@date-fns/tz";
 import { useSyncExternalStore } from "react";
-import { answer, api } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { store, stored } from "../storage/stored";
 
 // The clock on the plant's wall: every hour and day shown or typed is its, wherever this browser is.
 
 const KEY = "ironpeel.clock";
+
+/** What is everybody's of how things are said. */
+export interface PlantWords {
+  zone: string;
+  /** What prices are in; empty where it is not said. */
+  currency: string;
+  weekStarts: Schemas["WeekStart"];
+  temperature: "C" | "F";
+  mass: "kg" | "lb";
+}
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-const kept = stored<{ zone: string }>(KEY)?.zone;
+const kept = stored<Partial<PlantWords>>(KEY);
 /** Whether this browser knows a zone of this name. */
 function isZone(name: string): boolean {
   try {
@@ -18,40 +28,58 @@ function isZone(name: string): boolean {
   }
 }
 
-let zone = kept && isZone(kept) ? kept : own;
+let words: PlantWords = {
+  currency: "",
+  weekStarts: "monday",
+  temperature: "C",
+  mass: "kg",
+  ...kept,
+  zone: kept?.zone && isZone(kept.zone) ? kept.zone : own,
+};
 const listeners = new Set<() => void>();
 
 /** The plant's zone, by its name. */
-export const plantZone = () => zone;
+export const plantZone = () => words.zone;
+/** What is everybody's. */
+export const plantWords = () => words;
 
 /** The zone of this browser, by its name. */
 export const browserZone = () => own;
 
-export function setPlantZone(next: string) {
-  if (!isZone(next)) return;
-  store(KEY, { zone: next });
-  if (next === zone) return;
-  zone = next;
+export function setPlantWords(settings: Schemas["PlantSettings"]) {
+  const next: PlantWords = {
+    zone: isZone(settings.time_zone) ? settings.time_zone : words.zone,
+    currency: settings.currency,
+    weekStarts: settings.week_starts,
+    temperature: settings.temperature_unit === "fahrenheit" ? "F" : "C",
+    mass: settings.mass_unit === "pound" ? "lb" : "kg",
+  };
+  store(KEY, next);
+  if (JSON.stringify(next) === JSON.stringify(words)) return;
+  words = next;
   listeners.forEach((listener) => listener());
 }
 
-/** Asks the server for the plant's zone; what was kept holds where it does not answer. */
-export async function askPlantZone(): Promise<void> {
-  const clock = await answer(api.GET("/api/v1/plant/clock")).catch(() => undefined);
-  if (clock) setPlantZone(clock.time_zone);
+/** Asks the server for what is everybody's; what was kept holds where it does not answer. */
+export async function askPlantWords(): Promise<void> {
+  const settings = await answer(api.GET("/api/v1/plant/settings")).catch(() => undefined);
+  if (settings) setPlantWords(settings);
 }
 
 export const isZoneKnown = () => kept !== undefined;
 
-export function usePlantZone(): string {
+export function usePlantWords(): PlantWords {
   return useSyncExternalStore((listener) => {
     listeners.add(listener);
     return () => listeners.delete(listener);
-  }, plantZone);
+  }, plantWords);
 }
 
+export const usePlantZone = () => usePlantWords().zone;
+
 /** A moment as the plant's clock shows it. */
-export const onTheWall = (moment: Date | number | string) => new TZDate(+new Date(moment), zone);
+export const onTheWall = (moment: Date | number | string) =>
+  new TZDate(+new Date(moment), words.zone);
 
 /** A date and a time as a browser's field keeps them, by the plant's clock. */
 export const fieldOf = (moment: Date | number | string): string =>
@@ -61,5 +89,5 @@ export const fieldOf = (moment: Date | number | string): string =>
 export function momentOf(field: string): Date {
   const [, ...read] = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)/.exec(field) ?? [];
   const [year = NaN, month = NaN, day, hour, minute] = read.map(Number);
-  return new Date(+new TZDate(year, month - 1, day ?? NaN, hour ?? NaN, minute ?? NaN, zone));
+  return new Date(+new TZDate(year, month - 1, day ?? NaN, hour ?? NaN, minute ?? NaN, words.zone));
 }

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
-import { plantZone, usePlantZone } from "./clock";
+import { getWeek } from "date-fns";
+import { onTheWall, plantWords, usePlantWords, type PlantWords } from "./clock";
 import { usePreferences, type Preferences } from "./preferences";
 
 const KG_PER_LB = 0.45359237;
@@ -12,11 +13,13 @@ const GIVEN = /^; (\S+) was given/;
 /** Numbers as one person wants to read them. */
 export class Format {
   private readonly preferences: Preferences;
+  private readonly plant: PlantWords;
   private readonly timeZone: string;
 
-  constructor(preferences: Preferences, timeZone = plantZone()) {
+  constructor(preferences: Preferences, plant = plantWords()) {
     this.preferences = preferences;
-    this.timeZone = timeZone;
+    this.plant = plant;
+    this.timeZone = plant.zone;
   }
 
   number(value: number, decimals = 1): string {
@@ -125,19 +128,36 @@ export class Format {
       weekday: "short",
       day: "numeric",
       month: "short",
-      hour: "2-digit",
-      minute: "2-digit",
-      timeZone: this.timeZone,
+      ...this.clock(),
     });
+  }
+
+  /** The week of the year a moment is in, as the plant counts its weeks. */
+  week(iso: string): string {
+    const weekStartsOn = ({ monday: 1, sunday: 0, saturday: 6 } as const)[this.plant.weekStarts];
+    // ISO 8601 where it is Monday; elsewhere the first of January is in the first week.
+    const firstWeekContainsDate = weekStartsOn === 1 ? 4 : 1;
+    return `week ${getWeek(onTheWall(iso), { weekStartsOn, firstWeekContainsDate })}`;
+  }
+
+  /** An amount of money in the plant's currency, where that is said. */
+  money(value: number, decimals = 2): string {
+    return `${this.number(value, decimals)} ${this.plant.currency}`.trim();
   }
 
   /** The hour of a moment. */
   time(iso: string): string {
-    return new Date(iso).toLocaleTimeString("en-GB", {
-      hour: "2-digit",
+    return new Date(iso).toLocaleTimeString("en-GB", this.clock());
+  }
+
+  private clock(): Intl.DateTimeFormatOptions {
+    const half = this.preferences.clock === "12";
+    return {
+      hour: half ? "numeric" : "2-digit",
       minute: "2-digit",
+      hourCycle: half ? "h12" : "h23",
       timeZone: this.timeZone,
-    });
+    };
   }
 
   /**
@@ -203,6 +223,6 @@ function group(text: string, mark: string): string {
 
 export function useFormat(): Format {
   const { preferences } = usePreferences();
-  const zone = usePlantZone();
-  return useMemo(() => new Format(preferences, zone), [preferences, zone]);
+  const plant = usePlantWords();
+  return useMemo(() => new Format(preferences, plant), [preferences, plant]);
 }

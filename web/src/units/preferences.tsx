@@ -1,4 +1,5 @@
 import { store, stored } from "../storage/stored";
+import { usePlantWords } from "./clock";
 import { createContext, use, useEffect, useMemo, useState, type ReactNode } from "react";
 
 /** How one person wants to see things. Kept in the browser. */
@@ -8,6 +9,7 @@ export interface Preferences {
   mark: "." | ",";
   /** Decimals beyond the usual ones. */
   more: 0 | 1;
+  clock: "24" | "12";
   /** Whether a key alone goes somewhere. */
   keys: "on" | "off";
   theme: "day" | "night";
@@ -21,6 +23,7 @@ export const USUAL: Preferences = {
   mass: "kg",
   mark: ".",
   more: 0,
+  clock: "24",
   keys: "on",
   theme: "day",
   name: "",
@@ -34,14 +37,17 @@ interface Held {
 const Context = createContext<Held>({ preferences: USUAL, prefer: () => {} });
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
-  const [preferences, set] = useState<Preferences>(() => ({
-    ...USUAL,
-    ...stored<Partial<Preferences>>(KEY),
-  }));
+  // What a person chose, and no more: the rest is the plant's.
+  const [chosen, set] = useState<Partial<Preferences>>(() => stored(KEY) ?? {});
+  const { temperature, mass } = usePlantWords();
+  const preferences = useMemo(
+    (): Preferences => ({ ...USUAL, temperature, mass, ...chosen }),
+    [temperature, mass, chosen],
+  );
   useEffect(() => {
-    store(KEY, preferences);
+    store(KEY, chosen);
     document.documentElement.dataset.theme = preferences.theme;
-  }, [preferences]);
+  }, [chosen, preferences.theme]);
   const held = useMemo(
     () => ({
       preferences,

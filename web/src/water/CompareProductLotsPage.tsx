@@ -7,6 +7,7 @@ import { scenarioInput } from "../scenario/scenario";
 import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { VERDICT } from "../shell/verdict";
+import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { WaterTabs } from "./WaterTabs";
 
@@ -91,71 +92,59 @@ export function CompareProductLotsPage() {
           </label>
         ))}
       </fieldset>
-      <div className="overflow-x-auto">
-        <table className="mt-4 w-full">
-          <caption className="sr-only">Dough by lot</caption>
-          <thead>
-            <tr className="border-b-2 border-ink align-bottom">
-              <td />
-              {columns.map((column, at) => (
-                <th
-                  scope="col"
-                  key={column.lot.id}
-                  className="px-3 py-1 text-base whitespace-nowrap text-ink"
+      <CompareTable
+        caption="Dough by lot"
+        heads={columns.map((column, at) => ({
+          key: column.lot.id,
+          head: (
+            <span className="text-base font-normal whitespace-nowrap">
+              <b>{column.lot.code}</b>{" "}
+              <span className={`text-sm ${VERDICT[column.chain.flour.verdict].colour}`}>
+                {VERDICT[column.chain.flour.verdict].mark}{" "}
+                {VERDICT[column.chain.flour.verdict].word}
+              </span>
+              {at === 0 ? (
+                <span className="block text-sm text-iron">selected</span>
+              ) : (
+                <button
+                  type="button"
+                  className="link block text-sm text-iron"
+                  onClick={() => {
+                    // The two change places.
+                    choose(beside.map((id) => (id === column.lot.id ? lot.id : id)));
+                    change({ lot: column.lot.id });
+                  }}
                 >
-                  <b>{column.lot.code}</b>{" "}
-                  <span className={`text-sm ${VERDICT[column.chain.flour.verdict].colour}`}>
-                    {VERDICT[column.chain.flour.verdict].mark}{" "}
-                    {VERDICT[column.chain.flour.verdict].word}
-                  </span>
-                  {at === 0 ? (
-                    <span className="block text-sm font-normal text-iron">selected</span>
-                  ) : (
-                    <button
-                      type="button"
-                      className="link block text-sm font-normal text-iron"
-                      onClick={() => {
-                        // The two change places.
-                        choose(beside.map((id) => (id === column.lot.id ? lot.id : id)));
-                        change({ lot: column.lot.id });
-                      }}
-                    >
-                      Select this lot
-                    </button>
-                  )}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(([name, of]) => (
-              <tr key={name} className="border-b border-hair">
-                <th scope="row" className="py-1 text-sm font-normal text-ink">
-                  {name}
-                </th>
-                {columns.map((column, at) => (
-                  <td
-                    key={column.lot.id}
-                    className={`figure px-3 py-1 ${at > 0 && of(column.chain) !== of(chain) ? "text-crust" : ""}`}
-                  >
-                    {of(column.chain)}
-                  </td>
-                ))}
-              </tr>
-            ))}
-            <tr className="align-top">
-              <th scope="row" className="py-2 text-sm font-normal text-ink">
-                because
-              </th>
-              {columns.map((column) => (
-                <td key={column.lot.id} className="px-3 py-2 text-sm">
-                  <Contribution column={column} />
-                </td>
-              ))}
-            </tr>
-          </tbody>
-        </table>
-      </div>
+                  Select this lot
+                </button>
+              )}
+            </span>
+          ),
+        }))}
+        groups={[
+          {
+            rows: rows.map(([name, of]) => ({
+              key: name,
+              label: name,
+              cells: columns.map((column) => of(column.chain)),
+            })),
+          },
+          {
+            inOrder: true,
+            rows: [
+              {
+                key: "because",
+                label: "because",
+                prose: true,
+                differs: true,
+                cells: columns.map((column) => (
+                  <Contribution key={column.lot.id} column={column} />
+                )),
+              },
+            ],
+          },
+        ]}
+      />
       {rest.length === 0 && (
         <p className="mt-4 text-iron">
           There is no other lot of {lot.flour.name} yet. Take in its next certificate, and the two

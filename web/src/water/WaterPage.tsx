@@ -9,7 +9,7 @@ import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { Quantity } from "../units/Quantity";
+import { NumberField } from "../units/NumberField";
 import { CoefficientSheet } from "../plant/CoefficientSheet";
 import { WaterTabs } from "./WaterTabs";
 
@@ -21,7 +21,7 @@ export function WaterPage() {
   const [coefficient, setCoefficient] = useState<string | null>(null);
   const byHand = (
     <div className="w-60">
-      <Quantity
+      <NumberField
         label="Override: dough absorption, % on flour"
         kind="percent"
         value={scenario.water}

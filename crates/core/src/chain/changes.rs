@@ -1,3 +1,5 @@
+use std::borrow::Cow;
+
 use serde::{Deserialize, Serialize};
 
 use super::{Chain, Scenario, balance};
@@ -20,9 +22,35 @@ pub enum Link {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Contribution {
-    pub label: String,
+    #[serde(rename = "label")]
+    pub reason: ChangeReason,
     pub delta: f64,
     pub unit: &'static str,
+}
+
+/// What moved a figure.
+#[derive(Debug, Clone, PartialEq)]
+pub enum ChangeReason {
+    /// A step of the absorption's build-up.
+    Adjustment {
+        key: Cow<'static, str>,
+        label: String,
+    },
+    Hydration,
+    DoughInOneMix,
+    TotalDough,
+    Batches,
+    DoughYield,
+    Method,
+    /// Inputs of the heat balance.
+    Masses,
+    Temperatures,
+    Tap,
+    Mixing,
+    Target,
+    HottestWater,
+    ColdestWater,
+    MostIce,
 }
 
 /// A figure of the chain that moved.
@@ -65,11 +93,19 @@ pub fn changes(
         moved.push(floor);
     }
     if let (Some(a), Some(b)) = (&was.dough, &is.dough) {
-        let water =
-            because("water on flour", b.formula_hydration_pct - a.formula_hydration_pct, "points");
-        let mass = because("dough in one mix", b.scaled.dough_kg - a.scaled.dough_kg, "kg");
-        let run = because("total dough", b.scaled.total_kg - a.scaled.total_kg, "kg");
-        let count = because("batches", f64::from(b.scaled.doughs) - f64::from(a.scaled.doughs), "");
+        let water = because(
+            ChangeReason::Hydration,
+            b.formula_hydration_pct - a.formula_hydration_pct,
+            "points",
+        );
+        let mass =
+            because(ChangeReason::DoughInOneMix, b.scaled.dough_kg - a.scaled.dough_kg, "kg");
+        let run = because(ChangeReason::TotalDough, b.scaled.total_kg - a.scaled.total_kg, "kg");
+        let count = because(
+            ChangeReason::Batches,
+            f64::from(b.scaled.doughs) - f64::from(a.scaled.doughs),
+            "",
+        );
         let of = |key, label, x, y, reasons: &[Contribution]| {
             let mut figure = figure(Link::Dough, key, label, "kg", x, y);
             figure.because = told(reasons);
@@ -83,7 +119,7 @@ pub fn changes(
         let mut cost =
             figure(Link::Dough, "cost", "ingredients of a kilo", "", a.cost.per_kg, b.cost.per_kg);
         cost.because = told(&[because(
-            "dough from 100 of flour",
+            ChangeReason::DoughYield,
             b.cost.dough_yield - a.cost.dough_yield,
             "kg",
         )]);
@@ -98,7 +134,7 @@ pub fn changes(
         was.method.total_min,
         is.method.total_min,
     );
-    time.because = told(&[because("the method", time.delta, "min")]);
+    time.because = told(&[because(ChangeReason::Method, time.delta, "min")]);
     moved.push(time);
     moved.retain(|figure| figure.delta.abs() >= NOTHING);
     moved
@@ -126,8 +162,8 @@ fn figure(
     }
 }
 
-fn because(label: &str, delta: f64, unit: &'static str) -> Contribution {
-    Contribution { label: label.into(), delta, unit }
+const fn because(reason: ChangeReason, delta: f64, unit: &'static str) -> Contribution {
+    Contribution { reason, delta, unit }
 }
 
 fn told(reasons: &[Contribution]) -> Vec<Contribution> {
@@ -149,16 +185,17 @@ fn adjustments(before: &AbsorptionBuildUp, after: &AbsorptionBuildUp) -> Vec<Con
         if !seen.contains(&&*adjustment.key) {
             seen.push(&adjustment.key);
             let delta = points(after, &adjustment.key) - points(before, &adjustment.key);
-            reasons.push(because(&adjustment.label, delta, "points"));
+            let (key, label) = (adjustment.key.clone(), adjustment.label.clone());
+            reasons.push(because(ChangeReason::Adjustment { key, label }, delta, "points"));
         }
     }
     told(&reasons)
 }
 
 /// One group of the balance's inputs, and how to put the new ones into the old balance.
-type Swap = (&'static str, fn(&mut Balance, &Balance));
+type Swap = (ChangeReason, fn(&mut Balance, &Balance));
 const SWAPS: [Swap; 8] = [
-    ("masses and the flour's moisture", |now, then| {
+    (ChangeReason::Masses, |now, then| {
         let mut parts = then.parts.clone();
         for part in &mut parts {
             let same = now.parts.iter().find(|before| before.name == part.name);
@@ -168,16 +205,16 @@ const SWAPS: [Swap; 8] = [
         now.water_kg = then.water_kg;
         now.flour_wetted_kg = then.flour_wetted_kg;
     }),
-    ("flour, room and sponge temperature", |now, then| now.parts.clone_from(&then.parts)),
-    ("tap temperature", |now, then| now.tap_c = then.tap_c),
-    ("mixing", |now, then| {
+    (ChangeReason::Temperatures, |now, then| now.parts.clone_from(&then.parts)),
+    (ChangeReason::Tap, |now, then| now.tap_c = then.tap_c),
+    (ChangeReason::Mixing, |now, then| {
         now.mixing_kj_per_kg = then.mixing_kj_per_kg;
         now.mixing_min = then.mixing_min;
     }),
-    ("target", |now, then| now.target_c = then.target_c),
-    ("hottest water", |now, then| now.hottest_c = then.hottest_c),
-    ("coldest water", |now, then| now.chilled_min_c = then.chilled_min_c),
-    ("most ice", |now, then| now.max_ice_pct = then.max_ice_pct),
+    (ChangeReason::Target, |now, then| now.target_c = then.target_c),
+    (ChangeReason::HottestWater, |now, then| now.hottest_c = then.hottest_c),
+    (ChangeReason::ColdestWater, |now, then| now.chilled_min_c = then.chilled_min_c),
+    (ChangeReason::MostIce, |now, then| now.max_ice_pct = then.max_ice_pct),
 ];
 
 /// A figure of the closed balance: key, label, unit, and where it stands.
@@ -208,7 +245,9 @@ fn heat(before: (&Scenario<'_>, &Chain), after: (&Scenario<'_>, &Chain)) -> Vec<
             let shares: Vec<Contribution> = SWAPS
                 .iter()
                 .zip(states.windows(2))
-                .map(|((label, _), pair)| because(label, of(&pair[1]) - of(&pair[0]), unit))
+                .map(|((reason, _), pair)| {
+                    because(reason.clone(), of(&pair[1]) - of(&pair[0]), unit)
+                })
                 .collect();
             moved.because = told(&shares);
             moved.adds_up = true;

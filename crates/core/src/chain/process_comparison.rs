@@ -4,11 +4,11 @@ use serde::Serialize;
 
 use super::{Chain, RiseError, Scenario, ScenarioFormula, chain, rise, yeast_wanted};
 use crate::coefficient::{Coefficient, Coefficients};
+use crate::dough::coefficients::{SPONGE_FLOUR, SPONGE_WATER};
 use crate::dough::{FLOUR_PCT, Formula, LineInput, Preparation, PreparationInput, PreparationKind};
 use crate::flour::{MoistureBasis, Property};
 use crate::method::coefficients::{
-    OTHER_SPONGE_FLOUR, OTHER_SPONGE_WATER, SPONGE_ASKS_FALLING_NUMBER, SPONGE_ASKS_PROTEIN,
-    STRAIGHT_ASKS_STABILITY, STRAIGHT_ASKS_W,
+    SPONGE_ASKS_FALLING_NUMBER, SPONGE_ASKS_PROTEIN, STRAIGHT_ASKS_STABILITY, STRAIGHT_ASKS_W,
 };
 use crate::method::{
     Conditioning, FlourStrength, Method, MixingClass, Process, StageKind, conditioning,
@@ -145,8 +145,8 @@ fn converted(formula: &Formula, sponge: bool, yeast: f64, coefficients: &Coeffic
             kind: PreparationKind::Sponge,
             name: String::new(),
             flour: None,
-            flour_pct: coefficients.value(&OTHER_SPONGE_FLOUR).min(FLOUR_PCT - early).into(),
-            water_pct: coefficients.value(&OTHER_SPONGE_WATER).into(),
+            flour_pct: coefficients.value(&SPONGE_FLOUR).min(FLOUR_PCT - early).into(),
+            water_pct: coefficients.value(&SPONGE_WATER).into(),
             rate: RawNumber::Missing,
             temperature_c: RawNumber::Missing,
             lines: draft.lines.iter().filter(|line| line.ingredient.is_yeast()).cloned().collect(),

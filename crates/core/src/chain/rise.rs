@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::way::{OnTheWay, RiseError, SpongeRise, Way};
+use super::way::{OnTheWay, RiseAssumption, RiseError, SpongeRise, Way};
 use super::{Chain, Scenario};
 use crate::coefficient::Coefficients;
 use crate::ferment::{FermentationPoint, NotReachable, RiseReached, coefficients as c, yeast_for};
@@ -33,7 +33,7 @@ pub struct Rise {
     /// A sample of the same dough in a small jar that nobody folds.
     pub jar: Vec<RiseReached>,
     /// What no certificate stated and was taken as usual.
-    pub assumed: Vec<String>,
+    pub assumed: Vec<RiseAssumption>,
     /// What the film holds, and when it gives way before the oven.
     pub limit_pct: f64,
     pub drop_h: Option<f64>,
@@ -52,7 +52,14 @@ pub struct RiseStage {
     pub dough_c: f64,
     pub sugar_pct: f64,
     /// Where the prediction misses what the stage itself ends at.
-    pub misses: Option<String>,
+    pub misses: Option<RiseMiss>,
+}
+
+/// A stage that ends at a rise, and the rise predicted at the end of its minutes.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct RiseMiss {
+    pub wanted_pct: f64,
+    pub predicted_pct: f64,
 }
 
 /// Yeast for a rise at the end of the last stage before the oven, in another room.
@@ -164,14 +171,9 @@ pub fn seasonal_yeast(
 }
 
 /// Where the prediction misses the rise a stage ends at.
-fn misses(stage: &Stage, rise_pct: f64, coefficients: &Coefficients) -> Option<String> {
-    let wanted = stage.ends_at_rise_pct?;
-    let share = |of| coefficients.value(of) * wanted;
+fn misses(stage: &Stage, rise_pct: f64, coefficients: &Coefficients) -> Option<RiseMiss> {
+    let wanted_pct = stage.ends_at_rise_pct?;
+    let share = |of| coefficients.value(of) * wanted_pct;
     let within = (share(&c::HITS_FROM)..=share(&c::HITS_UNTIL)).contains(&rise_pct);
-    (!within).then(|| {
-        format!(
-            "it is to end at +{wanted:.0} %: the model has it at {rise_pct:+.0} % by then. Change its \
-             minutes, its temperature or the yeast, or trust the dough."
-        )
-    })
+    (!within).then_some(RiseMiss { wanted_pct, predicted_pct: rise_pct })
 }

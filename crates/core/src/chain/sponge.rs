@@ -4,12 +4,14 @@ use serde::{Deserialize, Serialize};
 
 use super::way::{Sponge, Way};
 use super::{Chain, HeatLink, Scenario, flour_strength, heat_with_sponge};
+use crate::coefficient::Coefficients;
 use crate::dough::FLOUR_PCT;
-use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
+use crate::dough::coefficients::{DOUGH_SPECIFIC_HEAT, SPONGE_FLOUR, SPONGE_WATER};
+use crate::ferment::coefficients::SPONGE_SET_C;
 use crate::ferment::{FermentingDough, Phase, ferment};
-use crate::method::coefficients::{MINUTE_BRINGS, SPONGE_ROOM_PCT};
+use crate::method::coefficients::{MINUTE_BRINGS, SPONGE_ROOM_PCT, USUAL_SPONGE_MIN};
 use crate::method::{Conditioning, StageRole, conditioning};
-use crate::units::{MIN_PER_H, crossing};
+use crate::units::{Estimate, MIN_PER_H, crossing};
 
 /// What of a sponge is to be found.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -69,6 +71,34 @@ pub struct SpongeAcceleration {
     pub room_more_ice_kg: Option<f64>,
 }
 
+/// What is usual of a sponge (H).
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SpongeUsual {
+    /// % of all flour, and % on all flour.
+    pub flour_pct: Estimate,
+    pub water_pct: Estimate,
+    pub set_c: Estimate,
+    pub hours: Estimate,
+    /// The hottest room that is thought of, °C.
+    pub hottest_room_c: f64,
+}
+
+impl SpongeUsual {
+    fn of(coefficients: &Coefficients) -> Self {
+        Self {
+            flour_pct: coefficients.band(&SPONGE_FLOUR),
+            water_pct: coefficients.band(&SPONGE_WATER),
+            set_c: coefficients.band(&SPONGE_SET_C),
+            hours: coefficients.band(&USUAL_SPONGE_MIN).times(1.0 / MIN_PER_H),
+            hottest_room_c: SpongeUnknown::Room.range().1,
+        }
+    }
+}
+
+/// A temperature this near is the same, K.
+const SAME_C: f64 = 0.5;
+
 /// The sponge of one dough.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -98,8 +128,10 @@ pub struct SpongeView {
     pub dough_water_kg: f64,
     /// The dough stage's heat balance with the sponge as warm as it will be.
     pub heat: HeatLink,
-    /// How warm the formula states it.
+    /// How warm the formula states it, and whether that is another temperature than its end's.
     pub stated_c: f64,
+    pub is_stated_otherwise: bool,
+    pub usual: SpongeUsual,
     pub conditioning: [Conditioning; 2],
 }
 
@@ -115,6 +147,7 @@ impl SpongeView {
         let end = curve.last()?;
         let stage = scenario.method.roles().iter().position(|role| *role == StageRole::Sponge)?;
         let mass = kg(part.total_pct());
+        let stated_c = part.meets_c(scenario.coefficients());
         let troughs = (mass / scenario.line.equipment.trough_kg).ceil().max(1.0);
         let all_early: f64 =
             scenario.formula.formula.parts().iter().map(|part| part.flour_pct).sum();
@@ -141,7 +174,9 @@ impl SpongeView {
             dough_flour_kg: kg(FLOUR_PCT - all_early),
             dough_water_kg: dough.final_water_kg,
             heat: heat_with_sponge(scenario, chain, end.dough_c)?,
-            stated_c: part.meets_c(scenario.coefficients()),
+            stated_c,
+            is_stated_otherwise: (stated_c - end.dough_c).abs() > SAME_C,
+            usual: SpongeUsual::of(scenario.coefficients()),
             conditioning: conditioning(
                 flour_strength(scenario),
                 scenario.method.process,

@@ -30,10 +30,10 @@ pub enum Recovery {
 }
 
 /// So much of something.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct DelayedAmount {
-    pub of: String,
+    pub of: DelayedMaterial,
     pub kg: f64,
 }
 
@@ -44,13 +44,51 @@ pub struct RecoveredBatch {
     pub way: Recovery,
     /// The one to take, skill and time being what they usually are.
     pub advised: bool,
-    pub message: String,
+    pub message: RecoveryAdvice,
     /// The dough when it goes on, where the way makes that another.
     pub then: Option<DoughState>,
     pub amounts: Vec<DelayedAmount>,
     /// Doughs it touches, by their number.
     pub doughs: Vec<usize>,
-    pub caution: Option<&'static str>,
+    pub caution: Option<RecoveryCaution>,
+}
+
+/// How a way out is taken.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum RecoveryAdvice {
+    WithinWindow,
+    /// Into the refrigerator; `hardly_cools` where the mass is too big for it.
+    HoldCold {
+        hardly_cools: bool,
+    },
+    /// Into the next sponges; so many of them are set after this run.
+    SpreadInThirds {
+        after_run: usize,
+    },
+    Revive,
+    BakeOffSponge,
+    BakeOffDough,
+}
+
+/// What a way out asks attention for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum RecoveryCaution {
+    LiveDough,
+    HeavyTrough,
+}
+
+/// What an amount is of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum DelayedMaterial {
+    OldSpongeEach,
+    FlourEach,
+    WaterEach,
+    YeastEach,
+    Flour,
+    Water,
+    Yeast,
+    Sponge,
+    Dough,
 }
 
 /// A dough that waits because the line stood still.
@@ -67,10 +105,6 @@ pub struct DelayedBatch {
     pub planned: Option<DoughState>,
     pub ways: Vec<RecoveredBatch>,
 }
-
-const LIVE: &str = "Live dough goes on growing: never into a bin or drain as it is. Bake it first, let it cool, \
-     and discard it by your local rules.";
-const HEAVY: &str = "A trough of dough is heavy: tip it with the hoist, not by hand.";
 
 /// Every dough of a run that waits, where it is past its window or waits longest, with its ways
 /// out. The line goes again at a moment: sponges set from then on can take an old one.
@@ -137,8 +171,7 @@ impl LotStatus<'_> {
         let (planned, then) = (seen(Waits::Not), seen(Waits::WhereItIs));
         let mut ways = Vec::new();
         if stage.past_min <= 0.0 {
-            let message = "within what it may be: go on with it, and look before you do";
-            ways.push(RecoveredBatch::plain(Recovery::GoOn, message.into()));
+            ways.push(RecoveredBatch::plain(Recovery::GoOn, RecoveryAdvice::WithinWindow));
         }
         if let (Some(then), Some(cold)) = (then, seen(Waits::InTheCold)) {
             let hardly_c = self.scenario.coefficients().value(&HARDLY_COOLED);
@@ -223,78 +256,69 @@ impl LotStatus<'_> {
         let all = self.kg(part.total_pct());
         let over: Vec<usize> = (0..THIRDS).map_while(|_| fresh.pop()).collect();
         let third = THIRDS as f64;
-        let after = match THIRDS - over.len() {
-            0 => String::new(),
-            missing => format!(
-                "; {missing} of them are set after this run: hold that much of it cold till then"
-            ),
-        };
+        let after_run = THIRDS - over.len();
         let thirds = RecoveredBatch {
             amounts: vec![
-                DelayedAmount::new("old sponge into each", all / third),
-                DelayedAmount::new("flour in each then", flour - flour / third),
-                DelayedAmount::new("water in each then", water - water / third),
-                DelayedAmount::new("yeast in each then", yeast - yeast / third),
+                DelayedAmount::new(DelayedMaterial::OldSpongeEach, all / third),
+                DelayedAmount::new(DelayedMaterial::FlourEach, flour - flour / third),
+                DelayedAmount::new(DelayedMaterial::WaterEach, water - water / third),
+                DelayedAmount::new(DelayedMaterial::YeastEach, yeast - yeast / third),
             ],
             doughs: over,
-            caution: Some(HEAVY),
+            caution: Some(RecoveryCaution::HeavyTrough),
             ..RecoveredBatch::plain(
                 Recovery::SpreadInThirds,
-                format!(
-                    "a third of it into each of the next three sponges, their own flour, water and \
-                     yeast less by what it brings{after}"
-                ),
+                RecoveryAdvice::SpreadInThirds { after_run },
             )
         };
-        let message =
-            "fresh flour, water and yeast mixed in, half an hour, and on; for skilled hands";
         let of = |coefficient| self.scenario.coefficients().value(coefficient);
         let revived = RecoveredBatch {
             amounts: vec![
-                DelayedAmount::new("flour", flour * of(&REVIVE_FLOUR) / 100.0),
-                DelayedAmount::new("water", water * of(&REVIVE_FLOUR) / 100.0),
-                DelayedAmount::new("yeast", yeast * of(&REVIVE_YEAST) / 100.0),
+                DelayedAmount::new(DelayedMaterial::Flour, flour * of(&REVIVE_FLOUR) / 100.0),
+                DelayedAmount::new(DelayedMaterial::Water, water * of(&REVIVE_FLOUR) / 100.0),
+                DelayedAmount::new(DelayedMaterial::Yeast, yeast * of(&REVIVE_YEAST) / 100.0),
             ],
             doughs: vec![number],
-            ..RecoveredBatch::plain(Recovery::Revive, message.into())
+            ..RecoveredBatch::plain(Recovery::Revive, RecoveryAdvice::Revive)
         };
-        let message = "bake it off in tins as it is and discard the bread";
-        [thirds, revived, bake_off(message, DelayedAmount::new("sponge", all), number)]
+        let advice = RecoveryAdvice::BakeOffSponge;
+        [
+            thirds,
+            revived,
+            bake_off(advice, DelayedAmount::new(DelayedMaterial::Sponge, all), number),
+        ]
     }
 
     fn old_dough(&self, number: usize) -> RecoveredBatch {
-        let all = DelayedAmount::new("dough", self.dough.scaled.dough_kg);
-        bake_off("bake it off as it is: too old to be this bread", all, number)
+        let all = DelayedAmount::new(DelayedMaterial::Dough, self.dough.scaled.dough_kg);
+        bake_off(RecoveryAdvice::BakeOffDough, all, number)
     }
 }
 
 fn hold_cold(then: DoughState, cold: DoughState, hardly_c: f64) -> RecoveredBatch {
-    let hardly = then.dough_c - cold.dough_c < hardly_c;
-    let message = format!(
-        "into the refrigerator from when it should have gone on{}",
-        if hardly { ": a mass this big hardly cools; spread it thin" } else { "" }
-    );
-    RecoveredBatch { then: Some(cold), ..RecoveredBatch::plain(Recovery::HoldCold, message) }
+    let hardly_cools = then.dough_c - cold.dough_c < hardly_c;
+    let advice = RecoveryAdvice::HoldCold { hardly_cools };
+    RecoveredBatch { then: Some(cold), ..RecoveredBatch::plain(Recovery::HoldCold, advice) }
 }
 
-fn bake_off(message: &str, all: DelayedAmount, number: usize) -> RecoveredBatch {
+fn bake_off(message: RecoveryAdvice, all: DelayedAmount, number: usize) -> RecoveredBatch {
     RecoveredBatch {
         amounts: vec![all],
         doughs: vec![number],
-        caution: Some(LIVE),
-        ..RecoveredBatch::plain(Recovery::BakeOff, message.into())
+        caution: Some(RecoveryCaution::LiveDough),
+        ..RecoveredBatch::plain(Recovery::BakeOff, message)
     }
 }
 
 impl RecoveredBatch {
-    fn plain(way: Recovery, message: String) -> Self {
+    fn plain(way: Recovery, message: RecoveryAdvice) -> Self {
         let (amounts, doughs) = (Vec::new(), Vec::new());
         Self { way, advised: false, message, then: None, amounts, doughs, caution: None }
     }
 }
 
 impl DelayedAmount {
-    fn new(of: &str, kg: f64) -> Self {
-        Self { of: of.into(), kg }
+    const fn new(of: DelayedMaterial, kg: f64) -> Self {
+        Self { of, kg }
     }
 }

@@ -30,6 +30,15 @@ pub enum RiseError {
     NoTime,
 }
 
+/// What neither certificate nor method states and is taken as usual.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum RiseAssumption {
+    /// The method has no stage for the sponge, h.
+    SpongeHours(f64),
+    DamagedStarch(f64),
+    FallingNumber(f64),
+}
+
 /// A sponge from its setting to the mixer.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -51,7 +60,7 @@ pub(super) struct Way<'a> {
     pub sponge: Option<Sponge<'a>>,
     /// From the first mixing to the oven.
     pub stages: Vec<OnTheWay<'a>>,
-    pub assumed: Vec<String>,
+    pub assumed: Vec<RiseAssumption>,
     pub limit_pct: f64,
     coefficients: &'a Coefficients,
 }
@@ -212,7 +221,7 @@ impl<'a> Sponge<'a> {
         dough: &FermentingDough,
         network: &[NetworkFlour],
         room_c: f64,
-        assumed: &mut Vec<String>,
+        assumed: &mut Vec<RiseAssumption>,
     ) -> Self {
         let coefficients = scenario.coefficients();
         let here = |coefficient| coefficients.value(coefficient);
@@ -220,7 +229,7 @@ impl<'a> Sponge<'a> {
         let hours = set.map(|stage| stage.minutes / MIN_PER_H).filter(|hours| *hours > 0.0);
         let hours = hours.unwrap_or_else(|| {
             let usual = here(&c::SPONGE_H);
-            assumed.push(format!("a sponge of {usual} h: the method has no stage for it"));
+            assumed.push(RiseAssumption::SpongeHours(usual));
             usual
         });
         let on_own = |pct: f64| pct * FLOUR_PCT / part.flour_pct;
@@ -349,20 +358,20 @@ fn sugar(scenario: &Scenario<'_>, lines: impl Iterator<Item = (Ingredient, f64)>
 }
 
 /// Damaged starch of the flours, or what is usual.
-fn damaged_starch_pct(scenario: &Scenario<'_>, assumed: &mut Vec<String>) -> f64 {
+fn damaged_starch_pct(scenario: &Scenario<'_>, assumed: &mut Vec<RiseAssumption>) -> f64 {
     blended(scenario, Property::DamagedStarch, |value| value).unwrap_or_else(|| {
         let usual = scenario.coefficients().value(&USUAL_DAMAGED_STARCH);
-        assumed.push(format!("damaged starch {usual} %"));
+        assumed.push(RiseAssumption::DamagedStarch(usual));
         usual
     })
 }
 
 /// Falling number of the flours, or what is usual.
-fn falling_number_s(scenario: &Scenario<'_>, assumed: &mut Vec<String>) -> f64 {
+fn falling_number_s(scenario: &Scenario<'_>, assumed: &mut Vec<RiseAssumption>) -> f64 {
     let mixed = blended(scenario, Property::FallingNumber, liquefaction).map(falling_number);
     mixed.unwrap_or_else(|| {
         let usual = scenario.coefficients().value(&USUAL_FALLING_NUMBER);
-        assumed.push(format!("falling number {usual} s"));
+        assumed.push(RiseAssumption::FallingNumber(usual));
         usual
     })
 }

@@ -1,7 +1,9 @@
 use serde::{Deserialize, Serialize};
 
 use super::coefficients::STARTER_KG_PER_L;
-use super::{Ingredient, Library, Line, StarterConvention, StarterShares, read_quantity};
+use super::{
+    Ingredient, Library, Line, StarterConvention, StarterShare, StarterShares, read_quantity,
+};
 use crate::coefficient::Coefficients;
 use crate::units::{DecimalMark, Estimate, NumberRange, RawNumber, ValidationErrors};
 
@@ -87,21 +89,7 @@ impl ByAmount {
             faults.push("lines", format!("up to {MOST} lines; {} were given", self.lines.len()));
             return Err(faults);
         }
-        let mut read: Vec<(Line, Estimate)> = Vec::with_capacity(self.lines.len());
-        for (at, line) in self.lines.iter().enumerate() {
-            if read.iter().any(|(seen, _)| seen.ingredient == line.ingredient) {
-                let message = format!("{} stands twice; add them up", line.ingredient);
-                faults.push(format!("lines[{at}].ingredient"), message);
-            }
-            match read_quantity(
-                &line.amount,
-                library.properties(line.ingredient),
-                self.decimal_mark,
-            ) {
-                Ok(kg) => read.push((Line { ingredient: line.ingredient, pct: 0.0 }, kg)),
-                Err(error) => faults.push(format!("lines[{at}].amount"), error.to_string()),
-            }
-        }
+        let read = self.read_lines(library, &mut faults);
         let starter = self.starter.as_ref().and_then(|starter| {
             read_starter(starter, self.decimal_mark, coefficients, &mut faults)
         });
@@ -128,12 +116,13 @@ impl ByAmount {
         let dough_kg = read.iter().fold(all, |all, (_, kg)| plus(all, *kg));
         let on_flour = |kg: f64| 100.0 * kg / flour_kg.typical;
         let shares = starter.and_then(|(_, hydration)| {
-            StarterShares::of(
-                StarterConvention::PrefermentedFlour,
-                on_flour(early_flour.typical),
-                hydration,
-                on_flour(dough_kg.typical),
-            )
+            StarterShare {
+                convention: StarterConvention::PrefermentedFlour,
+                pct: on_flour(early_flour.typical),
+                hydration_pct: hydration,
+                dough_pct: on_flour(dough_kg.typical),
+            }
+            .shares()
         });
         Ok(AmountsRead {
             lines: read
@@ -152,6 +141,27 @@ impl ByAmount {
             effective_hydration_pct: over(effective, flour_kg),
             dough_kg,
         })
+    }
+
+    /// Each line with its mass; what cannot be read is a fault.
+    fn read_lines(
+        &self,
+        library: &Library,
+        faults: &mut ValidationErrors,
+    ) -> Vec<(Line, Estimate)> {
+        let mut read: Vec<(Line, Estimate)> = Vec::with_capacity(self.lines.len());
+        for (at, line) in self.lines.iter().enumerate() {
+            if read.iter().any(|(seen, _)| seen.ingredient == line.ingredient) {
+                let message = format!("{} stands twice; add them up", line.ingredient);
+                faults.push(format!("lines[{at}].ingredient"), message);
+            }
+            let properties = library.properties(line.ingredient);
+            match read_quantity(&line.amount, properties, self.decimal_mark) {
+                Ok(kg) => read.push((Line { ingredient: line.ingredient, pct: 0.0 }, kg)),
+                Err(error) => faults.push(format!("lines[{at}].amount"), error.to_string()),
+            }
+        }
+        read
     }
 }
 

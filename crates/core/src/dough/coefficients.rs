@@ -3,6 +3,7 @@
 use crate::coefficient::{Coefficient, coefficients};
 
 const LOSS: &str = "usual for a plant; weigh and set your own";
+const BEGUN: &str = "usual of a plant; to be set";
 const MEETS: &str = "as it usually meets the final dough";
 
 coefficients! {
@@ -33,6 +34,28 @@ coefficients! {
     SCALD_C = Coefficient::house("scald_meets_c", "scald at the mixer", (30.0, 25.0, 35.0), "°C", MEETS)
         .within(10.0, 40.0);
     SOAKER_C = Coefficient::house("soaker_meets_c", "soaker at the mixer", (20.0, 15.0, 25.0), "°C", MEETS);
+    /// What a preparation is begun with.
+    SPONGE_FLOUR = Coefficient::house("sponge_flour", "flour of a sponge", (65.0, 50.0, 70.0),
+        "% of all flour", BEGUN);
+    SPONGE_WATER = Coefficient::house("sponge_water", "water of a sponge", (40.0, 35.0, 45.0),
+        "% on all flour", BEGUN);
+    STARTER_FLOUR = Coefficient::house("starter_flour", "flour of a starter", (10.0, 5.0, 25.0),
+        "% of all flour", BEGUN);
+    STARTER_WATER = Coefficient::house("starter_water", "water of a starter", (10.0, 5.0, 25.0),
+        "% on all flour", BEGUN);
+    AUTOLYSE_FLOUR = Coefficient::house("autolyse_flour", "flour of an autolyse", (80.0, 50.0, 100.0),
+        "% of all flour", BEGUN);
+    AUTOLYSE_WATER = Coefficient::house("autolyse_water", "water of an autolyse", (50.0, 30.0, 60.0),
+        "% on all flour", BEGUN);
+    SCALD_FLOUR = Coefficient::house("scald_flour", "flour of a scald", (6.0, 3.0, 10.0),
+        "% of all flour", BEGUN);
+    SCALD_WATER = Coefficient::house("scald_water", "water of a scald", (27.0, 12.0, 40.0),
+        "% on all flour", BEGUN);
+    SOAKER_WATER = Coefficient::house("soaker_water", "water of a soaker", (5.0, 2.0, 15.0),
+        "% on all flour", BEGUN);
+    /// What another flour takes over of the main one when it comes into a formula.
+    NEW_FLOUR_SHARE = Coefficient::house("new_flour_share", "share of a flour that is added",
+        (10.0, 5.0, 20.0), "% of all flour", "enough to be tasted; to be set");
     /// How cold it is where ingredients are kept, °C.
     REFRIGERATOR_C = Coefficient::house("refrigerator_c", "refrigerator", (4.0, 2.0, 7.0), "°C",
         "usual of a plant; a line states its own").within(-2.0, 12.0);

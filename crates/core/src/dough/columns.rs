@@ -16,6 +16,8 @@ pub struct DoughColumn {
     pub flour_pct: f64,
     /// Water to weigh.
     pub water_pct: f64,
+    /// Water over flour; none without flour.
+    pub hydration_pct: Option<f64>,
     /// Everything but flour and water.
     pub lines: Vec<Line>,
     pub total_pct: f64,
@@ -68,6 +70,7 @@ impl Formula {
                 flours: self.flours_of(part),
                 flour_pct: part.flour_pct,
                 water_pct: part.water_pct,
+                hydration_pct: part.hydration_pct(),
                 lines: part.lines.clone(),
                 total_pct: part.total_pct(),
             })
@@ -86,6 +89,7 @@ impl Formula {
                 flours,
                 flour_pct,
                 water_pct,
+                hydration_pct: (flour_pct > 0.0).then(|| 100.0 * water_pct / flour_pct),
                 lines,
                 total_pct,
             }
@@ -124,10 +128,5 @@ impl DoughColumn {
                 self.lines.iter().find(|line| line.ingredient == other).map_or(0.0, |line| line.pct)
             }
         }
-    }
-
-    /// Water over flour in it, in percent; none without flour.
-    pub fn hydration_pct(&self) -> Option<f64> {
-        (self.flour_pct > 0.0).then(|| 100.0 * self.water_pct / self.flour_pct)
     }
 }

@@ -40,7 +40,7 @@ pub struct PointOfWater {
 /// use ironpeel_core::dough::*;
 /// let line = |ingredient, pct: f64| LineInput { ingredient, pct: pct.into() };
 /// let formula = Formula::new(&[line(Ingredient::Flour, 100.0), line(Ingredient::Salt, 2.0)])?;
-/// let run = scale(Amount::Dough { kg: 162.0 }, 0.5, 200.0, Losses::house(), 162.0);
+/// let run = ScaleRequest { amount: Amount::Dough { kg: 162.0 }, piece_kg: 0.5, mixer_max_kg: 200.0, losses: Losses::house(), total_pct: 162.0 }.scale();
 /// let found = cost(&formula, 60.0, &run, &[(100.0, Some(0.5))], &Library::default());
 /// assert!((found.per_kg - 50.0 / 162.0).abs() < 1e-9);
 /// assert_eq!(found.unpriced, ["water", "salt"]);

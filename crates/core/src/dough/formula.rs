@@ -31,18 +31,18 @@ pub struct Formula {
 }
 
 /// One of several flours as it was typed.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct FlourShareInput {
     #[serde(default)]
     pub name: String,
     /// 0 to 100 % of all flour.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub share_pct: RawNumber,
 }
 
 /// A formula as it was typed.
-#[derive(Debug, Clone, PartialEq, Default, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct FormulaDraft {
     /// Of the whole dough; flour is 100, water is left to the flour.

@@ -15,11 +15,11 @@ pub struct Line {
 }
 
 /// One line as it was typed.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct LineInput {
     pub ingredient: Ingredient,
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub pct: RawNumber,
 }
 

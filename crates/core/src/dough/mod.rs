@@ -8,8 +8,11 @@ pub mod coefficients;
 mod columns;
 mod compare;
 mod cost;
+mod edit;
 mod formula;
+mod house_ingredients;
 mod ingredient;
+mod ingredient_properties;
 mod library;
 mod line;
 mod part;
@@ -25,17 +28,16 @@ pub use by_amount::{AmountLine, AmountRead, AmountsRead, ByAmount, StarterAmount
 pub use columns::{DoughColumn, DoughColumns, TooMuchPrefermentWater};
 pub use compare::{ComparedLine, compare};
 pub use cost::{Cost, PointOfWater, cost};
+pub use edit::FormulaEdit;
 pub use formula::{FLOUR_PCT, FlourShare, FlourShareInput, Formula, FormulaDraft};
 pub use ingredient::Ingredient;
-pub use library::{
-    Effect, IngredientPrice, IngredientProperties, IngredientPropertiesInput, Library, Role,
-    Storage,
-};
+pub use ingredient_properties::{Effect, IngredientProperties, Role, Storage};
+pub use library::{IngredientPrice, IngredientPropertiesInput, Library};
 pub use line::{Line, LineInput};
 pub use part::{Preparation, PreparationInput, PreparationKind};
 pub use quantity::{QuantityError, read_quantity};
 pub use rescaling::{KeptConstant, Masses, RescalingError};
 pub(crate) use round_to_resolution::shown;
 pub use round_to_resolution::{RoundedMass, round_to_resolution};
-pub use scale::{Amount, AmountInput, Losses, LossesInput, Scaled, scale};
-pub use starter::{StarterAnswer, StarterConvention, StarterInput, StarterShares};
+pub use scale::{Amount, AmountInput, Losses, LossesInput, ScaleRequest, Scaled};
+pub use starter::{StarterAnswer, StarterConvention, StarterInput, StarterShare, StarterShares};

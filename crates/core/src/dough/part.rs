@@ -50,6 +50,28 @@ impl PreparationKind {
         }
     }
 
+    /// What one of it is begun with.
+    pub fn begun(self, coefficients: &Coefficients) -> PreparationInput {
+        let (flour, water) = match self {
+            Self::Sponge => (Some(&c::SPONGE_FLOUR), &c::SPONGE_WATER),
+            Self::Starter => (Some(&c::STARTER_FLOUR), &c::STARTER_WATER),
+            Self::Autolyse => (Some(&c::AUTOLYSE_FLOUR), &c::AUTOLYSE_WATER),
+            Self::Scald => (Some(&c::SCALD_FLOUR), &c::SCALD_WATER),
+            Self::Soaker => (None, &c::SOAKER_WATER),
+        };
+        PreparationInput {
+            id: None,
+            kind: self,
+            name: self.key().into(),
+            flour: None,
+            flour_pct: flour.map_or(0.0, |flour| coefficients.value(flour)).into(),
+            water_pct: coefficients.value(water).into(),
+            temperature_c: RawNumber::Missing,
+            rate: RawNumber::Missing,
+            lines: Vec::new(),
+        }
+    }
+
     /// What to mind with it; none where there is nothing.
     pub const fn caution(self) -> Option<&'static str> {
         match self {
@@ -103,29 +125,29 @@ impl Preparation {
 }
 
 /// A part as it was typed.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct PreparationInput {
     /// As it was recorded; left out of a new one.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub id: Option<Uuid>,
     pub kind: PreparationKind,
     /// Its kind's word if left out.
     #[serde(default)]
     pub name: String,
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub flour: Option<String>,
     /// 0 to 100 % of all flour.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub flour_pct: RawNumber,
     /// 0 to 150 % on all flour.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub water_pct: RawNumber,
     /// −10 to 60 °C.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub temperature_c: RawNumber,
     /// 0.2 to 4 times as fast as the model.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub rate: RawNumber,
     #[serde(default)]
     pub lines: Vec<LineInput>,

@@ -176,49 +176,66 @@ pub struct Scaled {
     pub piece_kg: f64,
     /// A piece when cool, after fermentation, bake and cooling loss.
     pub cooled_piece_kg: f64,
+    /// Lost of the dough from the divider to the cooled bread.
+    pub process_loss_pct: f64,
 }
 
-/// Scales an amount to equal doughs that fit the mixer.
-///
-/// Pieces → dough: `pieces · piece / (1 − scaling loss)`; pieces of a wanted cool weight are scaled
-/// back through fermentation, bake and cooling loss first; flour → dough by `total_pct`, the dough
-/// that 100 of flour make. The run is split into the fewest equal doughs not above the mixer's most.
-///
-/// ```
-/// use ironpeel_core::dough::{Amount, Losses, scale};
-/// let run = scale(Amount::Pieces { pieces: 4000.0 }, 0.060, 150.0, Losses::house(), 165.0);
-/// assert_eq!(run.doughs, 2);
-/// assert!((run.dough_kg - 120.603).abs() < 0.001);
-/// let back = scale(Amount::Baked { pieces: 10.0, cooled_kg: 0.8 }, 0.06, 150.0, Losses::house(), 165.0);
-/// assert!((back.piece_kg - 0.932).abs() < 0.001 && (back.cooled_piece_kg - 0.8).abs() < 1e-9);
-/// ```
-pub fn scale(
-    amount: Amount,
-    piece_kg: f64,
-    mixer_max_kg: f64,
-    losses: Losses,
-    total_pct: f64,
-) -> Scaled {
-    let piece_kg = match amount {
-        Amount::Baked { cooled_kg, .. } => cooled_kg / losses.to_cooled(),
-        _ => piece_kg,
-    };
-    let total_kg = match amount {
-        Amount::Pieces { pieces } | Amount::Baked { pieces, .. } => {
-            pieces * piece_kg / losses.to_pieces()
+/// An amount to be scaled to doughs.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ScaleRequest {
+    pub amount: Amount,
+    /// A piece as it is divided, where the amount does not say it.
+    pub piece_kg: f64,
+    pub mixer_max_kg: f64,
+    pub losses: Losses,
+    /// The dough that 100 of flour make.
+    pub total_pct: f64,
+}
+
+impl ScaleRequest {
+    /// Scales the amount to equal doughs that fit the mixer.
+    ///
+    /// Pieces → dough: `pieces · piece / (1 − scaling loss)`; pieces of a wanted cool weight are
+    /// scaled back through fermentation, bake and cooling loss first; flour → dough by `total_pct`.
+    /// The run is split into the fewest equal doughs not above the mixer's most.
+    ///
+    /// ```
+    /// use ironpeel_core::dough::{Amount, Losses, ScaleRequest};
+    /// let asked = ScaleRequest {
+    ///     amount: Amount::Pieces { pieces: 4000.0 }, piece_kg: 0.060, mixer_max_kg: 150.0,
+    ///     losses: Losses::house(), total_pct: 165.0,
+    /// };
+    /// let run = asked.scale();
+    /// assert_eq!(run.doughs, 2);
+    /// assert!((run.dough_kg - 120.603).abs() < 0.001);
+    /// let baked = Amount::Baked { pieces: 10.0, cooled_kg: 0.8 };
+    /// let back = ScaleRequest { amount: baked, ..asked }.scale();
+    /// assert!((back.piece_kg - 0.932).abs() < 0.001 && (back.cooled_piece_kg - 0.8).abs() < 1e-9);
+    /// ```
+    pub fn scale(self) -> Scaled {
+        let Self { amount, piece_kg, mixer_max_kg, losses, total_pct } = self;
+        let piece_kg = match amount {
+            Amount::Baked { cooled_kg, .. } => cooled_kg / losses.to_cooled(),
+            _ => piece_kg,
+        };
+        let total_kg = match amount {
+            Amount::Pieces { pieces } | Amount::Baked { pieces, .. } => {
+                pieces * piece_kg / losses.to_pieces()
+            }
+            Amount::Dough { kg } => kg,
+            Amount::Flour { kg } => kg * total_pct / 100.0,
+            Amount::Mixer { doughs } => doughs * mixer_max_kg,
+        };
+        // A hair of slack, so that a mixer filled to the brim is one dough and not two.
+        let doughs = (total_kg / mixer_max_kg - SLACK).ceil().max(1.0);
+        Scaled {
+            total_kg,
+            doughs: doughs as u32,
+            dough_kg: total_kg / doughs,
+            pieces: (total_kg * losses.to_pieces() / piece_kg + SLACK).floor() as u32,
+            piece_kg,
+            cooled_piece_kg: piece_kg * losses.to_cooled(),
+            process_loss_pct: 100.0 * (1.0 - losses.to_pieces() * losses.to_cooled()),
         }
-        Amount::Dough { kg } => kg,
-        Amount::Flour { kg } => kg * total_pct / 100.0,
-        Amount::Mixer { doughs } => doughs * mixer_max_kg,
-    };
-    // A hair of slack, so that a mixer filled to the brim is one dough and not two.
-    let doughs = (total_kg / mixer_max_kg - SLACK).ceil().max(1.0);
-    Scaled {
-        total_kg,
-        doughs: doughs as u32,
-        dough_kg: total_kg / doughs,
-        pieces: (total_kg * losses.to_pieces() / piece_kg + SLACK).floor() as u32,
-        piece_kg,
-        cooled_piece_kg: piece_kg * losses.to_cooled(),
     }
 }

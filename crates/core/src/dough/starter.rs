@@ -25,26 +25,35 @@ pub struct StarterShares {
     /// The starter itself, in percent on all flour.
     pub on_all_flour_pct: f64,
     pub hydration_pct: f64,
+    /// Its water, in percent on all flour.
+    pub water_pct: f64,
 }
 
-impl StarterShares {
-    /// All the conventions of a starter stated in one of them, of so much hydration, in a dough of
-    /// which 100 of flour make `dough_pct`. None where no dough can have so much starter.
+/// A starter stated in one convention, in a dough of which 100 of flour make `dough_pct`.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StarterShare {
+    pub convention: StarterConvention,
+    pub pct: f64,
+    pub hydration_pct: f64,
+    pub dough_pct: f64,
+}
+
+impl StarterShare {
+    /// The same in every convention; none where no dough can have so much starter.
     ///
     /// With φ the prefermented flour and h the starter's hydration over 100:
     /// on final flour `s = φ(1 + h)/(1 − φ)`, of dough `φ(1 + h)·100/dough`.
     ///
     /// ```
-    /// use ironpeel_core::dough::{StarterConvention, StarterShares};
-    /// let shares = StarterShares::of(StarterConvention::OnFinalFlour, 20.0, 100.0, 177.0).unwrap();
-    /// assert!((shares.prefermented_flour_pct - 9.0909).abs() < 1e-4);
+    /// use ironpeel_core::dough::{StarterConvention, StarterShare};
+    /// let stated = StarterShare {
+    ///     convention: StarterConvention::OnFinalFlour, pct: 20.0, hydration_pct: 100.0,
+    ///     dough_pct: 177.0,
+    /// };
+    /// assert!((stated.shares().unwrap().prefermented_flour_pct - 9.0909).abs() < 1e-4);
     /// ```
-    pub fn of(
-        convention: StarterConvention,
-        pct: f64,
-        hydration_pct: f64,
-        dough_pct: f64,
-    ) -> Option<Self> {
+    pub fn shares(self) -> Option<StarterShares> {
+        let Self { convention, pct, hydration_pct, dough_pct } = self;
         let swollen = 1.0 + hydration_pct / 100.0;
         let prefermented = match convention {
             StarterConvention::PrefermentedFlour => pct,
@@ -53,12 +62,13 @@ impl StarterShares {
         };
         (0.0..100.0).contains(&prefermented).then(|| {
             let starter = prefermented * swollen;
-            Self {
+            StarterShares {
                 prefermented_flour_pct: prefermented,
                 on_final_flour_pct: 100.0 * starter / (100.0 - prefermented),
                 of_dough_pct: 100.0 * starter / dough_pct,
                 on_all_flour_pct: starter,
                 hydration_pct,
+                water_pct: prefermented * hydration_pct / 100.0,
             }
         })
     }

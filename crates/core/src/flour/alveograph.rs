@@ -11,7 +11,7 @@ const FALL_MM: f64 = 1.0;
 /// Until it falls by more than this it has not begun to.
 const BEGUN: f64 = 0.10;
 /// A curve whose length is further than this from the median is left out.
-const STRAY: f64 = 0.25;
+pub(super) const STRAY: f64 = 0.25;
 /// Where the elasticity index is read, mm.
 const ELASTIC_MM: f64 = 40.0;
 
@@ -71,14 +71,29 @@ pub struct AlveographAnswer {
     pub curves: Vec<AlveogramCurve>,
     /// Curves left out of the means, counted from 1.
     pub left_out: Vec<usize>,
-    pub notes: Vec<String>,
+    pub notes: Vec<AlveogramNote>,
+}
+
+/// What a reader of the curves has to know; curves are counted from 1.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum AlveogramNote {
+    NoRupture {
+        curve: usize,
+    },
+    LeftOut {
+        curve: usize,
+        l_mm: f64,
+        median_mm: f64,
+    },
+    /// None is left to trust.
+    CurvesDisagree,
 }
 
 /// One bubble, checked.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Curve<'a> {
-    pub l_mm: &'a [f64],
-    pub p_mmh2o: &'a [f64],
+    l_mm: &'a [f64],
+    p_mmh2o: &'a [f64],
 }
 
 impl AlveographInput {
@@ -130,13 +145,15 @@ impl AlveographInput {
 /// whose L is more than 25 % from the median is left out and named. W is in 10⁻⁴ J.
 ///
 /// ```
-/// use ironpeel_core::flour::{Curve, read_curves};
+/// use ironpeel_core::flour::{AlveogramCurveInput, AlveographInput, read_curves};
 /// let l: Vec<f64> = (0..=110).map(f64::from).collect();
 /// let p: Vec<f64> = l.iter().map(|l| if *l <= 100.0 { 11.0 * l.min(5.0) } else { 0.0 }).collect();
-/// let read = read_curves(&[Curve { l_mm: &l, p_mmh2o: &p }]);
+/// let curve = AlveogramCurveInput { l_mm: l.into(), p_mmh2o: p.into() };
+/// let read = read_curves(&AlveographInput { curves: Some(vec![curve]) }.check()?);
 /// assert_eq!((read.p_mmh2o, read.l_mm), (55.0, 100.0));
 /// // 50 mm high over 95 mm, and the wedge before: 48.75 cm².
 /// assert!((read.w - 6.54 * 48.75).abs() < 1e-9);
+/// # Ok::<(), ironpeel_core::units::ValidationErrors>(())
 /// ```
 pub fn read_curves(curves: &[Curve<'_>]) -> AlveographAnswer {
     let mut notes = Vec::new();
@@ -145,9 +162,7 @@ pub fn read_curves(curves: &[Curve<'_>]) -> AlveographAnswer {
         .map(|(number, curve)| {
             let (bubble, burst) = curve.read(number);
             if !burst {
-                notes.push(format!(
-                    "curve {number} ends before its bubble bursts: it is read to its end"
-                ));
+                notes.push(AlveogramNote::NoRupture { curve: number });
             }
             bubble
         })
@@ -156,17 +171,13 @@ pub fn read_curves(curves: &[Curve<'_>]) -> AlveographAnswer {
     for bubble in &mut bubbles {
         bubble.left_out = (bubble.l_mm - median).abs() > STRAY * median;
         if bubble.left_out {
-            notes.push(format!(
-                "curve {} is left out: it burst at {:.1} mm, more than {:.0} % from the median of {median:.1} mm",
-                bubble.curve,
-                bubble.l_mm,
-                100.0 * STRAY
-            ));
+            let (curve, l_mm) = (bubble.curve, bubble.l_mm);
+            notes.push(AlveogramNote::LeftOut { curve, l_mm, median_mm: median });
         }
     }
     // Two curves that disagree are both as far from their median; none is left to trust.
     if bubbles.iter().all(|bubble| bubble.left_out) {
-        notes = vec!["the curves disagree too much to leave one out: repeat the test".to_owned()];
+        notes = vec![AlveogramNote::CurvesDisagree];
         for bubble in &mut bubbles {
             bubble.left_out = false;
         }

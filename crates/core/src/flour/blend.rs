@@ -1,5 +1,6 @@
 //! The cheapest blend within targets, and what stands in the way where there is none.
 
+mod lots;
 mod mixture;
 mod search;
 
@@ -8,6 +9,7 @@ use serde::{Deserialize, Serialize};
 use crate::coefficient::Origin;
 use crate::units::{NumberRange, RawNumber, ValidationErrors, quoted};
 
+pub use lots::{BlendCheck, BlendShares, LotInBlend, blend_price, blended_certificate};
 pub use mixture::{BlendFlour, BlendProperty, Mixture};
 use search::BlendSearch;
 
@@ -125,8 +127,8 @@ pub struct BlendAnswer {
 /// Flours and targets, checked.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Blend {
-    pub flours: Vec<BlendFlour>,
-    pub targets: Vec<Target>,
+    flours: Vec<BlendFlour>,
+    targets: Vec<Target>,
 }
 
 impl BlendInput {

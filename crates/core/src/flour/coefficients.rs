@@ -3,6 +3,8 @@
 
 use crate::coefficient::{Coefficient, coefficients};
 
+const BEGUN: &str = "a target to begin with; to be set";
+
 coefficients! {
     /// Younger is green, older is aged, days.
     GREEN_DAYS = Coefficient::house("green_days", "a flour is green until", (2.0, 1.0, 3.0), "days",
@@ -27,6 +29,15 @@ coefficients! {
     /// Protein of vital gluten on 14 %.
     GLUTEN_PROTEIN = Coefficient::house("gluten_protein", "protein of vital gluten",
         (75.0, 70.0, 80.0), "% on 14 %", "usual on its label; take yours").within(50.0, 90.0);
+    /// What a correction is begun with, beside what the lot has.
+    MORE_PROTEIN = Coefficient::house("correction_more_protein", "protein a correction begins with, above the lot's",
+        (1.0, 0.5, 2.0), "points", BEGUN);
+    LESS_FALLING_NUMBER = Coefficient::house("correction_less_falling_number",
+        "falling number a correction begins with, below the lot's", (60.0, 30.0, 100.0), "s", BEGUN);
+    LESS_ASH = Coefficient::house("correction_less_ash", "ash a correction begins with, of the lot's",
+        (80.0, 70.0, 90.0), "%", BEGUN);
+    WHITE_ASH = Coefficient::house("white_flour_ash", "ash of the white flour that takes part",
+        (0.55, 0.45, 0.65), "% on dry matter", BEGUN);
     /// Liquefaction number of diastatic malt flour.
     MALT_LIQUEFACTION = Coefficient::house("malt_liquefaction", "liquefaction number of malt flour",
         (2500.0, 1500.0, 4000.0), "", "differs by malt; test the mix before the plant relies on it");

@@ -10,9 +10,9 @@ use crate::units::{
 pub const MOST_POINTS: usize = 200_000;
 const LEAST_POINTS: usize = 60;
 /// The consistency a flour's absorption is stated at, FU.
-const AIM_FU: f64 = 500.0;
+pub(super) const AIM_FU: f64 = 500.0;
 /// How far from it the peak may lie before the titration is repeated, FU.
-const OFF_AIM_FU: f64 = 20.0;
+pub(super) const OFF_AIM_FU: f64 = 20.0;
 /// A top this flat is one peak, and its end the time of it, FU.
 const FLAT_FU: f64 = 0.5;
 /// A peak is as broad as the stretch that lies less than this below it, FU.
@@ -20,7 +20,7 @@ const BROAD_FU: f64 = 3.0;
 const MTI_AFTER_MIN: f64 = 5.0;
 const SOFTENING_AFTER_MIN: f64 = 12.0;
 /// The quality number is read where the centre has fallen this far, FU.
-const FALLEN_FU: f64 = 30.0;
+pub(super) const FALLEN_FU: f64 = 30.0;
 
 const MOISTURE: NumberRange =
     NumberRange::new("flour_moisture_pct", "flour moisture", "%", 5.0, 20.0);
@@ -75,15 +75,15 @@ impl FarinographMixer {
 /// A titration and its trace, checked.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Farinogram<'a> {
-    pub mixer: FarinographMixer,
-    pub moisture: Moisture,
-    pub flour_g: f64,
-    pub water_ml: f64,
-    pub t_s: &'a [f64],
+    mixer: FarinographMixer,
+    moisture: Moisture,
+    flour_g: f64,
+    water_ml: f64,
+    t_s: &'a [f64],
     /// The centre line, FU.
-    pub fu: &'a [f64],
+    fu: &'a [f64],
     /// Half the band's width, FU; empty where it was not recorded.
-    pub band_fu: &'a [f64],
+    band_fu: &'a [f64],
 }
 
 /// What the `farinograph` calculator is asked.
@@ -139,7 +139,38 @@ pub struct FarinographAnswer {
     pub quality_number_mm: Option<f64>,
     /// Noise found on the centre line, 1 σ; it was taken out before reading.
     pub noise_fu: f64,
-    pub notes: Vec<String>,
+    pub notes: Vec<FarinogramNote>,
+}
+
+/// What a reader of the trace has to know.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum FarinogramNote {
+    /// The trace ends before a mark that lies so long after the peak.
+    EndsBefore {
+        mark: LateMark,
+        ends_min: f64,
+        after_peak_min: f64,
+    },
+    NoQualityNumber,
+    EndsAtTop,
+    /// Too far from 500 FU: the titration is to be repeated.
+    PeakOffAim {
+        peak_fu: f64,
+    },
+    NoBand,
+    NoArrival {
+        line_fu: f64,
+    },
+    NoDeparture {
+        line_fu: f64,
+    },
+}
+
+/// A mark read some minutes after the peak.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum LateMark {
+    Mti,
+    Softening,
 }
 
 impl FarinographInput {
@@ -190,14 +221,14 @@ impl Farinogram<'_> {
     /// What the trace is too short for is none, with a note. Noise is taken out first.
     ///
     /// ```
-    /// use ironpeel_core::flour::{Farinogram, FarinographMixer, Moisture};
+    /// use ironpeel_core::flour::FarinographInput;
     /// let t_s: Vec<f64> = (0..1200).map(f64::from).collect();
     /// let fu: Vec<f64> = t_s.iter().map(|t| 512.0 - (t - 372.0).abs() / 4.0).collect();
-    /// let gram = Farinogram {
-    ///     mixer: FarinographMixer::G300, moisture: Moisture::new(13.2)?, flour_g: 297.24,
-    ///     water_ml: 186.0, t_s: &t_s, fu: &fu, band_fu: &[],
+    /// let titration = FarinographInput {
+    ///     mixer_g: 300.0.into(), flour_moisture_pct: 13.2.into(), flour_g: 297.24.into(),
+    ///     water_ml: 186.0.into(), t_s: t_s.into(), fu: fu.into(), ..FarinographInput::default()
     /// };
-    /// let read = gram.read();
+    /// let read = titration.check()?.read();
     /// assert!((read.absorption_14_pct - 61.46).abs() < 0.01);
     /// assert!((read.development_min - 6.2).abs() < 0.1);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
@@ -217,24 +248,20 @@ impl Farinogram<'_> {
         let line_fu = self.line_fu(&centre, peak, highest, &mut notes);
         let (arrival_min, departure_min) =
             crossings(moved, (&centre.t, &edge), peak, line_fu, &mut notes);
-        let mut later = |minutes: f64, values: &[f64], name: &str| {
-            let then = at(&centre.t, values, development_min + minutes);
+        let mut later = |after_peak_min: f64, values: &[f64], mark: LateMark| {
+            let then = at(&centre.t, values, development_min + after_peak_min);
             if then.is_none() {
-                let end = centre.t.last().copied().unwrap_or_default();
-                notes.push(format!(
-                    "the trace ends at {end:.1} min, less than {minutes} min after the peak: no {name}"
-                ));
+                let ends_min = centre.t.last().copied().unwrap_or_default();
+                notes.push(FarinogramNote::EndsBefore { mark, ends_min, after_peak_min });
             }
             then.map(|then| values[peak] - then)
         };
-        let mti_fu = later(MTI_AFTER_MIN, &edge, "MTI");
-        let softening_fu = later(SOFTENING_AFTER_MIN, &centre.y, "softening");
+        let mti_fu = later(MTI_AFTER_MIN, &edge, LateMark::Mti);
+        let softening_fu = later(SOFTENING_AFTER_MIN, &centre.y, LateMark::Softening);
         let fallen =
             crossing(&centre.t[peak..], &centre.y[peak..], centre.y[peak] - FALLEN_FU, false);
         if fallen.is_none() {
-            notes.push(format!(
-                "the trace ends before the centre has fallen {FALLEN_FU} FU: no quality number"
-            ));
+            notes.push(FarinogramNote::NoQualityNumber);
         }
 
         let corrected_water_ml = self.water_ml + self.mixer.per_fu() * (highest - AIM_FU);
@@ -264,22 +291,22 @@ impl Farinogram<'_> {
     }
 
     /// The line that arrival and departure are read on: 500 FU, or the peak's own height.
-    fn line_fu(&self, centre: &Smooth, peak: usize, highest: f64, notes: &mut Vec<String>) -> f64 {
+    fn line_fu(
+        &self,
+        centre: &Smooth,
+        peak: usize,
+        highest: f64,
+        notes: &mut Vec<FarinogramNote>,
+    ) -> f64 {
         if peak + 1 == centre.t.len() {
-            notes.push("the trace ends at its highest point: it may have risen further".to_owned());
+            notes.push(FarinogramNote::EndsAtTop);
         }
         let is_aimed = (highest - AIM_FU).abs() <= OFF_AIM_FU;
         if !is_aimed {
-            notes.push(format!(
-                "the peak is at {highest:.0} FU, more than {OFF_AIM_FU} off {AIM_FU}: repeat the \
-                 titration with other water; arrival and departure are read at the peak's height"
-            ));
+            notes.push(FarinogramNote::PeakOffAim { peak_fu: highest });
         }
         if self.band_fu.is_empty() {
-            notes.push(
-                "no width of the band was given: arrival, departure and MTI are read on the centre line"
-                    .to_owned(),
-            );
+            notes.push(FarinogramNote::NoBand);
         }
         if is_aimed { AIM_FU } else { highest }
     }
@@ -305,22 +332,19 @@ fn crossings(
     (t, edge): (&[f64], &[f64]),
     peak: usize,
     line_fu: f64,
-    notes: &mut Vec<String>,
+    notes: &mut Vec<FarinogramNote>,
 ) -> (Option<f64>, Option<f64>) {
     let arrival_min =
         moved.arrival_min.or_else(|| crossing(&t[..=peak], &edge[..=peak], line_fu, true));
     if arrival_min.is_none() {
-        notes.push(format!("the upper edge never reaches the {line_fu:.0} FU line"));
+        notes.push(FarinogramNote::NoArrival { line_fu });
     }
     let departure_min = moved.departure_min.or_else(|| {
         arrival_min?;
         crossing(&t[peak..], &edge[peak..], line_fu, false)
     });
     if arrival_min.is_some() && departure_min.is_none() {
-        notes.push(format!(
-            "the trace ends before the upper edge leaves the {line_fu:.0} FU line: no departure \
-             and no stability"
-        ));
+        notes.push(FarinogramNote::NoDeparture { line_fu });
     }
     (arrival_min, departure_min)
 }

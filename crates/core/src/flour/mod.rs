@@ -23,14 +23,17 @@ mod species;
 mod specification;
 mod suggest_limits;
 mod treatment;
+mod words;
 
 pub use age::age_message;
 pub use alveograph::{
-    AlveogramCurve, AlveogramCurveInput, AlveographAnswer, AlveographInput, Curve, read_curves,
+    AlveogramCurve, AlveogramCurveInput, AlveogramNote, AlveographAnswer, AlveographInput, Curve,
+    read_curves,
 };
 pub use blend::{
-    Blend, BlendAnswer, BlendFlour, BlendFlourInput, BlendInput, BlendProperty, BlendShare,
-    BlendTargetInput, Conflict, Mixture, Side, Target,
+    Blend, BlendAnswer, BlendCheck, BlendFlour, BlendFlourInput, BlendInput, BlendProperty,
+    BlendShare, BlendShares, BlendTargetInput, Conflict, LotInBlend, Mixture, Side, Target,
+    blend_price, blended_certificate,
 };
 pub use certificate::{CertificateColumn, Row, RowFault, read_rows};
 pub use curve_check::{
@@ -39,7 +42,8 @@ pub use curve_check::{
 pub use drift::{Drift, DriftPoint, drift};
 pub use falling_number::{LEAST_FALLING_NUMBER_S, falling_number, liquefaction};
 pub use farinograph::{
-    Farinogram, FarinographAnswer, FarinographInput, FarinographMixer, MovedMarks,
+    Farinogram, FarinogramNote, FarinographAnswer, FarinographInput, FarinographMixer, LateMark,
+    MovedMarks,
 };
 pub use mapping::{
     ColumnMeaning, DateOrder, LotField, MappedLot, Mapping, date_parts, is_blank, own_header_of,

@@ -41,11 +41,6 @@ impl MoistureBasis {
             .find(|basis| basis.label() == label)
     }
 
-    /// The basis of this word in tables.
-    pub fn from_key(key: &str) -> Option<Self> {
-        [Self::AsIs, Self::Fourteen, Self::DryMatter].into_iter().find(|basis| basis.key() == key)
-    }
-
     /// The moisture it means for a flour of `own` moisture; none where that is not known.
     pub(super) fn moisture(self, own: Option<Moisture>) -> Option<Moisture> {
         match self {

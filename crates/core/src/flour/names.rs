@@ -215,11 +215,6 @@ impl Hardness {
             Self::Soft => "soft",
         }
     }
-
-    /// The hardness of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|hardness| hardness.key() == key)
-    }
 }
 
 /// What “hard” and “soft” mean for a flour where the words mean kernels (US) and where they mean

@@ -27,20 +27,7 @@ pub enum Censored {
     Above,
 }
 
-impl Censored {
-    /// The word in tables.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Below => "below",
-            Self::Above => "above",
-        }
-    }
-
-    /// The side of this word in tables.
-    pub fn from_key(key: &str) -> Option<Self> {
-        [Self::Below, Self::Above].into_iter().find(|side| side.key() == key)
-    }
-}
+impl Censored {}
 
 /// What is known of one sample, a reading for each property.
 #[derive(Debug, Clone, PartialEq, Default)]

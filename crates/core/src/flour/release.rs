@@ -1,32 +1,16 @@
+use serde::{Deserialize, Serialize};
+
 use super::Verdict;
 
 /// What a person decided of a lot.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
 pub enum Decision {
     Release,
     ReleaseWithNote,
     Hold,
     Reject,
-}
-
-impl Decision {
-    /// Every decision.
-    pub const ALL: [Self; 4] = [Self::Release, Self::ReleaseWithNote, Self::Hold, Self::Reject];
-
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Release => "release",
-            Self::ReleaseWithNote => "release_with_note",
-            Self::Hold => "hold",
-            Self::Reject => "reject",
-        }
-    }
-
-    /// The decision of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|decision| decision.key() == key)
-    }
 }
 
 /// Why no batch may be planned of a lot; none where one may.

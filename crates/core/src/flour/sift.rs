@@ -83,7 +83,7 @@ pub struct SiftAnswer {
     pub why: Derivation,
 }
 
-/// A flour to be sieved, checked.
+/// A flour to be sieved; any figures have a balance.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Sift {
     pub ash_dm_pct: f64,

@@ -40,26 +40,6 @@ impl IntendedUse {
         Self::General,
     ];
 
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::PanBread => "pan_bread",
-            Self::HearthBread => "hearth_bread",
-            Self::Rolls => "rolls",
-            Self::FlatBread => "flat_bread",
-            Self::WholeGrainBread => "whole_grain_bread",
-            Self::AncientGrainBread => "ancient_grain_bread",
-            Self::RyeBread => "rye_bread",
-            Self::GlutenFree => "gluten_free",
-            Self::General => "general",
-        }
-    }
-
-    /// The use of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|one| one.key() == key)
-    }
-
     /// Usual limits (H): property, minimum, target, maximum, on [`usual_basis`].
     #[rustfmt::skip]
     fn usual(self) -> &'static [TypicalRange] {

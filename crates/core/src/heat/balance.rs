@@ -3,6 +3,7 @@ use std::borrow::Cow;
 use serde::{Deserialize, Serialize};
 
 use super::coefficients as c;
+use super::remedy::{Remedy, Shortfall, Unreachable};
 use crate::coefficient::{Derivation, DerivationInput};
 use crate::dough::coefficients::{DRY_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
 use crate::flour::Moisture;
@@ -56,7 +57,7 @@ pub struct HeatPart {
     pub is: HeatSource,
 }
 
-/// The heat balance of a mixer, checked: masses are not negative and something is mixed.
+/// The heat balance of a mixer; masses are not negative, and something is mixed.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Balance {
     pub parts: Vec<HeatPart>,
@@ -101,15 +102,6 @@ pub struct Sensitivity {
     pub dough_c: f64,
 }
 
-/// What would reach the target when water and ice cannot.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Remedy {
-    pub remedy: &'static str,
-    #[serde(rename = "says")]
-    pub message: String,
-}
-
 /// Water and ice that close the balance, or the nearest that can be had.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -123,7 +115,7 @@ pub struct HeatSolution {
     pub reachable: bool,
     /// Why the target cannot be reached.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub reason: Option<String>,
+    pub reason: Option<Unreachable>,
     pub remedies: Vec<Remedy>,
     #[serde(rename = "levers")]
     pub sensitivities: Vec<Sensitivity>,
@@ -245,68 +237,29 @@ impl Balance {
         flour.map(|part| part.kg * part.specific_heat).sum()
     }
 
-    fn explain(&self, solved: &Solution) -> (Option<String>, Vec<Remedy>) {
-        let over = (solved.dough_c - self.target_c) * self.capacity();
+    fn explain(&self, solved: &Solution) -> (Option<Unreachable>, Vec<Remedy>) {
+        let &Solution { water_c, dough_c, .. } = solved;
+        let over_kj = (dough_c - self.target_c) * self.capacity();
         let reason = if self.water_kg <= 0.0 {
-            "there is no water to set the temperature with".to_owned()
-        } else if over > 0.0 && self.max_ice_pct <= 0.0 {
-            format!(
-                "the coldest water here is {:.1} °C and there is no ice: the dough comes off at {:.1} °C",
-                solved.water_c, solved.dough_c
-            )
-        } else if over > 0.0 {
-            format!(
-                "even with {:.0} % of the water as ice the dough comes off at {:.1} °C",
-                self.max_ice_pct, solved.dough_c
-            )
+            Unreachable::NoWater
+        } else if over_kj > 0.0 && self.max_ice_pct <= 0.0 {
+            Unreachable::NoIce { coldest_c: water_c, dough_c }
+        } else if over_kj > 0.0 {
+            Unreachable::MostIce { ice_pct: self.max_ice_pct, dough_c }
+        } else if water_c >= HOTTEST_WATER_C {
+            Unreachable::HottestUsed { water_c, dough_c }
         } else {
-            let why = if solved.water_c >= HOTTEST_WATER_C {
-                "is not used"
-            } else {
-                "is not to be had here"
-            };
-            format!(
-                "water hotter than {:.0} °C {why}; at that the dough comes off at {:.1} °C",
-                solved.water_c, solved.dough_c
-            )
+            Unreachable::HottestHere { water_c, dough_c }
         };
-        (Some(reason), self.remedies(over))
-    }
-
-    /// What each way out would have to give alone, to take `over` kJ away (or bring −`over`).
-    fn remedies(&self, over: f64) -> Vec<Remedy> {
-        let mut remedies = Vec::new();
-        let flour = self.flour_capacity();
-        if flour > 0.0 {
-            let degrees = over / flour;
-            let word = if degrees > 0.0 { "cooler" } else { "warmer" };
-            let message = format!("flour {:.1} K {word}", degrees.abs());
-            remedies.push(Remedy { remedy: "flour", message });
-        }
-        let energy = over / self.dough_kg();
-        if energy > 0.0 && energy <= self.mixing_kj_per_kg {
-            let message = match self.mixing_min {
-                Some(minutes) => format!(
-                    "{:.1} minutes less mixing ({energy:.1} kJ/kg), if the dough is ready by then",
-                    energy / self.mixing_kj_per_kg * minutes
-                ),
-                None => format!("{energy:.1} kJ/kg less mixing, if the dough is ready by then"),
-            };
-            remedies.push(Remedy { remedy: "mixing", message });
-            let message = match self.jacket_kj_per_kg {
-                Some(jacket) if jacket >= energy => "the mixer's jacket on".into(),
-                Some(jacket) => format!(
-                    "the mixer's jacket on, and {:.1} kJ/kg less mixing: alone it takes {jacket:.1} \
-                     of {energy:.1}",
-                    energy - jacket
-                ),
-                None => {
-                    format!("a jacket that takes {over:.0} kJ out of each dough while it mixes")
-                }
-            };
-            remedies.push(Remedy { remedy: "jacket", message });
-        }
-        remedies
+        let shortfall = Shortfall {
+            over_kj,
+            flour_kj_per_k: self.flour_capacity(),
+            dough_kg: self.dough_kg(),
+            mixing_kj_per_kg: self.mixing_kj_per_kg,
+            mixing_min: self.mixing_min,
+            jacket_kj_per_kg: self.jacket_kj_per_kg,
+        };
+        (Some(reason), shortfall.remedies())
     }
 
     /// Solves again with one thing changed.

@@ -39,6 +39,14 @@ pub struct WaterFrom {
     pub temperature_c: f64,
 }
 
+/// So much water of a temperature, where the cold tap runs at another.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WantedWater {
+    pub kg: f64,
+    pub temperature_c: f64,
+    pub tap_c: f64,
+}
+
 impl WaterSources {
     /// The coldest water without ice: the chiller's or the refrigerator's, else the tap's own.
     pub fn coldest_c(&self, tap_c: f64) -> f64 {
@@ -56,19 +64,20 @@ impl WaterSources {
         chiller.into_iter().chain(refrigerator).min_by(|one, other| one.1.total_cmp(&other.1))
     }
 
-    /// So much water of a temperature out of what there is: cold tap water with what is hotter or
+    /// The water wanted out of what there is: cold tap water with what is hotter or
     /// colder, by mass: `share = (wanted − tap)/(other − tap)`.
     ///
     /// ```
-    /// use ironpeel_core::heat::{WaterSource, WaterSources};
+    /// use ironpeel_core::heat::{WantedWater, WaterSource, WaterSources};
     /// let bench = WaterSources {
     ///     chilled_c: None, refrigerator_c: Some(4.0), hot_c: Some(50.0), max_ice_pct: 60.0,
     /// };
-    /// let mixed = bench.mixed(10.0, 25.0, 15.0);
+    /// let mixed = bench.mixed(WantedWater { kg: 10.0, temperature_c: 25.0, tap_c: 15.0 });
     /// assert_eq!((mixed[0].source, mixed[1].source), (WaterSource::ColdTap, WaterSource::HotTap));
     /// assert!((mixed[1].kg - 10.0 * 10.0 / 35.0).abs() < 1e-9);
     /// ```
-    pub fn mixed(&self, kg: f64, wanted_c: f64, tap_c: f64) -> Vec<WaterFrom> {
+    pub fn mixed(&self, wanted: WantedWater) -> Vec<WaterFrom> {
+        let WantedWater { kg, temperature_c: wanted_c, tap_c } = wanted;
         let other = if wanted_c > tap_c {
             self.hot_c.map(|celsius| (WaterSource::HotTap, celsius))
         } else {

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use crate::flour::coefficients::{FELT_DEVELOPMENT, FELT_STABILITY, FELT_WATER};
-use crate::flour::{MoistureBasis, Property, Readings, strength, tenacity_class, usual_basis};
+use crate::flour::{MoistureBasis, Property, Readings, tenacity_class, usual_basis};
 use crate::plant::PlantParameters;
 use crate::water::{AbsorptionDifference, StarchTrap, absorption_difference, arrival_target_pct};
 
@@ -22,13 +22,44 @@ pub struct Difference {
     pub real: bool,
 }
 
-/// What a change will do to the dough, in the words of the job.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Consequence {
-    pub key: &'static str,
-    pub subject: &'static str,
-    pub message: String,
+/// What a change will do to the dough; each pair is before and after.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[serde(into = "super::words::ConsequenceWords")]
+pub enum Consequence {
+    /// Damaged starch asks for water to be held back; points of the water demand that it moved.
+    HoldBack {
+        trap: StarchTrap,
+        more_points: f64,
+        arrival_pct: f64,
+    },
+    /// Damaged starch drinks more, below the level at which any water is held back.
+    DrinksMore {
+        more_points: f64,
+    },
+    Strength {
+        before: f64,
+        after: f64,
+    },
+    Tenacity {
+        before: f64,
+        after: f64,
+    },
+    Mixing {
+        before_min: f64,
+        after_min: f64,
+    },
+    Tolerance {
+        before_min: f64,
+        after_min: f64,
+    },
+    Amylase {
+        before_s: f64,
+        after_s: f64,
+    },
+    Ash {
+        before_pct: f64,
+        after_pct: f64,
+    },
 }
 
 /// One lot against another.
@@ -86,12 +117,14 @@ fn consequences(
     let told = Differences(differences);
     [
         damaged_starch(&told, absorption_difference, plant),
-        told.real(Property::W).map(strength_of),
-        told.of(Property::POverL).and_then(tenacity_consequence),
+        told.real(Property::W).map(|(before, after)| Consequence::Strength { before, after }),
+        told.of(Property::POverL).and_then(tenacity),
         told.of(Property::Development).and_then(|both| mixing(both, plant)),
         told.of(Property::Stability).and_then(|both| tolerance(both, plant)),
-        told.real(Property::FallingNumber).map(amylase),
-        told.real(Property::Ash).map(ash),
+        told.real(Property::FallingNumber)
+            .map(|(before_s, after_s)| Consequence::Amylase { before_s, after_s }),
+        told.real(Property::Ash)
+            .map(|(before_pct, after_pct)| Consequence::Ash { before_pct, after_pct }),
     ]
     .into_iter()
     .flatten()
@@ -106,91 +139,28 @@ fn damaged_starch(
     let (_, is) = told.of(Property::DamagedStarch)?;
     let part =
         absorption_difference.parts.iter().find(|part| part.key == Property::DamagedStarch.key());
-    let more = part.map_or(0.0, |part| part.points);
-    let drinks = format!("{more:.1} points of this lot's water demand are damaged starch");
-    let message = match StarchTrap::of(Some(is), &plant.coefficients, &plant.model) {
-        Some(trap) => format!(
-            "Hold back {:.1} points: damaged starch is {:.1} above {:.0} %, and {drinks} more than \
-             before. The dough feels dry early and sticks late; wait, and judge at the divider. \
-             Plan for the core to arrive by {:.0} % of the bake",
-            trap.points.typical,
-            trap.over_pct,
-            trap.critical_pct,
-            arrival_target_pct(true, &plant.coefficients)
-        ),
-        None if more >= plant.coefficients.value(&FELT_WATER) => format!(
-            "{drinks} more than before, below the level at which any is held back: wait before \
-             judging the water"
-        ),
-        None => return None,
-    };
-    Some(Consequence { key: "damaged_starch", subject: "water", message })
+    let more_points = part.map_or(0.0, |part| part.points);
+    if let Some(trap) = StarchTrap::of(Some(is), &plant.coefficients, &plant.model) {
+        let arrival_pct = arrival_target_pct(true, &plant.coefficients);
+        return Some(Consequence::HoldBack { trap, more_points, arrival_pct });
+    }
+    (more_points >= plant.coefficients.value(&FELT_WATER))
+        .then_some(Consequence::DrinksMore { more_points })
 }
 
-fn strength_of((before, after): (f64, f64)) -> Consequence {
-    let (was, is) = (strength(before), strength(after));
-    let word = match (was == is, after > before) {
-        (true, true) => format!("still {is}, with more to spare for water and time"),
-        (true, false) => format!("still {is}, with less to spare for water and time"),
-        (false, true) => format!(
-            "from {was} to {is}: it carries more water and longer times, and wants more mixing"
-        ),
-        (false, false) => {
-            format!("from {was} to {is}: less water, gentler mixing, shorter times")
-        }
-    };
-    let message = format!("W {before:.0} → {after:.0}, {word}");
-    Consequence { key: "strength", subject: "strength", message }
+fn tenacity((before, after): (f64, f64)) -> Option<Consequence> {
+    (tenacity_class(before) != tenacity_class(after))
+        .then_some(Consequence::Tenacity { before, after })
 }
 
-fn tenacity_consequence((before, after): (f64, f64)) -> Option<Consequence> {
-    let (was, is) = (tenacity_class(before), tenacity_class(after));
-    let advice = if after > before {
-        "rest it before moulding, or it springs back"
-    } else {
-        "handle it less, or it flows"
-    };
-    let message = format!("P/L {before:.2} → {after:.2}: from {was} to {is}; {advice}");
-    (was != is).then_some(Consequence { key: "temper", subject: "handling", message })
+fn mixing((before_min, after_min): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {
+    let least = plant.coefficients.value(&FELT_DEVELOPMENT);
+    ((after_min - before_min).abs() >= least && before_min > 0.0)
+        .then_some(Consequence::Mixing { before_min, after_min })
 }
 
-fn mixing((before, after): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {
-    let word = if after > before { "longer" } else { "shorter" };
-    let message = format!(
-        "Development {before:.1} → {after:.1} min: expect {word} mixing, by about {:.0} %; end it \
-         on the windowpane",
-        100.0 * (after / before - 1.0).abs()
-    );
-    let felt =
-        (after - before).abs() >= plant.coefficients.value(&FELT_DEVELOPMENT) && before > 0.0;
-    felt.then_some(Consequence { key: "mixing", subject: "mixing", message })
-}
-
-fn tolerance((before, after): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {
-    let word = if after > before { "more" } else { "less" };
-    let message = format!(
-        "Stability {before:.1} → {after:.1} min: {word} tolerance to overmixing and to waiting"
-    );
-    let felt = (after - before).abs() >= plant.coefficients.value(&FELT_STABILITY);
-    felt.then_some(Consequence { key: "tolerance", subject: "mixing", message })
-}
-
-fn amylase((before, after): (f64, f64)) -> Consequence {
-    let does = if after < before {
-        "more amylase, so more sugar: quicker gas, redder crust, stickier crumb if it goes far"
-    } else {
-        "less amylase, so less sugar: slower gas late on, paler crust; malt is the remedy"
-    };
-    let message = format!("Falling number {before:.0} → {after:.0} s: {does}");
-    Consequence { key: "amylase", subject: "fermentation", message }
-}
-
-fn ash((before, after): (f64, f64)) -> Consequence {
-    let does = if after > before {
-        "more of the outer grain: more flavour, absorption and fermentation, a darker crumb"
-    } else {
-        "whiter: less flavour, absorption and fermentation"
-    };
-    let message = format!("Ash {before:.2} → {after:.2} %: {does}");
-    Consequence { key: "ash", subject: "fermentation", message }
+fn tolerance((before_min, after_min): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {
+    let least = plant.coefficients.value(&FELT_STABILITY);
+    ((after_min - before_min).abs() >= least)
+        .then_some(Consequence::Tolerance { before_min, after_min })
 }

@@ -1,12 +1,14 @@
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
-use crate::coefficient::{Coefficient, Derivation, DerivationInput, Origin};
+use crate::coefficient::{Coefficient, Coefficients, Derivation, DerivationInput, Origin};
 use crate::dough::Ingredient;
-use crate::flour::coefficients::{GLUTEN_PROTEIN, MALT_LIQUEFACTION};
+use crate::flour::coefficients::{
+    GLUTEN_PROTEIN, LESS_ASH, LESS_FALLING_NUMBER, MALT_LIQUEFACTION, MORE_PROTEIN, WHITE_ASH,
+};
 use crate::flour::{
-    LEAST_FALLING_NUMBER_S, MoistureBasis, Property, SIEVE_PASSES, SievePass, Sift, SiftTarget,
-    liquefaction,
+    LEAST_FALLING_NUMBER_S, MoistureBasis, Property, Readings, SIEVE_PASSES, SievePass, Sift,
+    SiftTarget, liquefaction,
 };
 use crate::plant::PlantParameters;
 
@@ -49,6 +51,40 @@ pub enum CorrectionError {
     )]
     Ash { has: f64, white: f64, wanted: f64 },
 }
+
+/// What a correction is begun with: a little beyond what the lot has; none where the lot does not
+/// state it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CorrectionTargets {
+    pub protein_14_pct: Option<f64>,
+    pub falling_number_s: Option<f64>,
+    pub ash_dm_pct: Option<f64>,
+    /// Of the white flour that would take its place in part.
+    pub white_ash_dm_pct: f64,
+}
+
+impl CorrectionTargets {
+    /// Protein so much higher, falling number so much lower, ash a share of what it is (H).
+    pub fn of(readings: &Readings, coefficients: &Coefficients) -> Self {
+        let here = |coefficient| coefficients.value(coefficient);
+        let round = |value: f64, parts: f64| (value * parts).round() / parts;
+        let has = |property, basis| readings.value(property, basis);
+        Self {
+            protein_14_pct: has(Property::Protein, Some(MoistureBasis::Fourteen))
+                .map(|protein| round(protein + here(&MORE_PROTEIN), TENTHS)),
+            falling_number_s: has(Property::FallingNumber, None)
+                .map(|falling| round(falling - here(&LESS_FALLING_NUMBER), 1.0)),
+            ash_dm_pct: has(Property::Ash, Some(MoistureBasis::DryMatter))
+                .map(|ash| round(ash * here(&LESS_ASH) / 100.0, HUNDREDTHS)),
+            white_ash_dm_pct: here(&WHITE_ASH),
+        }
+    }
+}
+
+/// How finely a target is begun.
+const TENTHS: f64 = 10.0;
+const HUNDREDTHS: f64 = 100.0;
 
 /// How much of a remedy, and what comes with it.
 #[derive(Debug, Clone, PartialEq, Serialize)]

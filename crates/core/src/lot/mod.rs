@@ -2,6 +2,7 @@
 
 mod comparison;
 mod correction;
+mod words;
 
 pub use comparison::{Consequence, Difference, LotComparison, compare_lots};
-pub use correction::{Correction, CorrectionError, CorrectionInput};
+pub use correction::{Correction, CorrectionError, CorrectionInput, CorrectionTargets};

@@ -66,10 +66,6 @@ coefficients! {
         (7.0, 5.0, 9.0), "min", "all the development is the mixer's");
     NO_TIME_SALT_MIN = Coefficient::house("no_time_salt_min", "mixing of a no-time dough after salt",
         (3.0, 2.0, 4.0), "min", "to a windowpane");
-    OTHER_SPONGE_FLOUR = Coefficient::house("sponge_flour", "flour of a sponge", (65.0, 50.0, 70.0),
-        "% of all flour", "usual of a plant");
-    OTHER_SPONGE_WATER = Coefficient::house("sponge_water", "water of a sponge", (40.0, 35.0, 45.0),
-        "% on all flour", "usual of a plant");
     /// What a process asks of its flour at least.
     SPONGE_ASKS_PROTEIN = Coefficient::house("sponge_asks_protein", "protein a sponge dough asks",
         (11.5, 11.0, 12.5), "% on 14 %", "gluten must last the sponge's hours");

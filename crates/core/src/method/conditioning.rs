@@ -4,7 +4,6 @@ use super::Process;
 use super::coefficients as c;
 use crate::coefficient::Coefficients;
 use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
-use crate::flour::strength;
 
 /// What a dough may need besides flour, water, yeast and salt.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -40,18 +39,43 @@ impl ConditioningDemand {
 }
 
 /// One need with its reasons and what meets it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Conditioning {
     pub help: ConditioningMeans,
     pub need: ConditioningDemand,
-    pub because: Vec<String>,
+    pub because: Vec<ConditioningReason>,
     /// What the trade uses; the dose is the supplier's and the law's.
     pub usual: &'static str,
     /// What does it without a name on the label.
     pub clean_label: &'static str,
-    /// Where it goes in.
-    pub goes_into: &'static str,
+    pub goes_into: AdditionPoint,
+}
+
+/// What speaks for or against oxidation or relaxation.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ConditioningReason {
+    /// What the process leaves to be done.
+    Process(ConditioningMeans, Process),
+    WeakW(f64),
+    StrongW(f64),
+    Green,
+    Aged,
+    TenaciousPOverL(f64),
+    GivingPOverL(f64),
+    /// A very strong flour springs back.
+    SpringsBack,
+}
+
+/// Where in the method an addition goes in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum AdditionPoint {
+    FirstMixing,
+    /// Green flour needs it for all of its time.
+    Sponge,
+    /// Into the sponge only where time to work is wanted.
+    DoughRatherThanSponge,
+    DoughNeverSponge,
 }
 
 /// What the flour says of itself, as far as it is known.
@@ -85,86 +109,82 @@ pub fn conditioning(
 
 fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients) -> Conditioning {
     let here = |coefficient| coefficients.value(coefficient);
+    let help = ConditioningMeans::Oxidation;
     let green = flour.age_days.is_some_and(|days| days < here(&GREEN_DAYS));
-    let sponge = process == Process::SpongeDough;
     let mut tally = DemandBalance::default();
+    let by_process = ConditioningReason::Process(help, process);
     match process {
-        Process::NoTime => tally.add(2, "no time: nothing but the mixer and the oxidant builds it"),
-        Process::Frozen => tally.add(2, "ice and gas both tear the film"),
-        Process::StraightBulk => tally.add(1, "some hours of rest do part of it"),
-        Process::SpongeDough => tally.add(1, "the sponge's hours do most of it"),
+        Process::NoTime | Process::Frozen => tally.add(2, by_process),
+        Process::StraightBulk | Process::SpongeDough => tally.add(1, by_process),
         Process::LongCold => {}
     }
     match flour.w {
-        Some(w) if w < here(&c::WEAK_W) => {
-            tally.add(1, &format!("W {w:.0} is {}: its film needs help", strength(w)));
-        }
-        Some(w) if w > here(&c::STRONG_W) => tally.add(-1, &format!("W {w:.0} holds by itself")),
+        Some(w) if w < here(&c::WEAK_W) => tally.add(1, ConditioningReason::WeakW(w)),
+        Some(w) if w > here(&c::STRONG_W) => tally.add(-1, ConditioningReason::StrongW(w)),
         _ => {}
     }
     if green {
-        tally
-            .add(1, "green flour, under 48 hours from the mill, does not yet hold what its W says");
+        tally.add(1, ConditioningReason::Green);
     }
     if flour.age_days.is_some_and(|days| days > here(&AGED_DAYS)) {
-        tally.add(-1, "flour past two weeks has taken up its air");
+        tally.add(-1, ConditioningReason::Aged);
     }
     Conditioning {
-        help: ConditioningMeans::Oxidation,
+        help,
         need: ConditioningDemand::of(tally.points),
         because: tally.because,
         usual: "ascorbic acid",
         clean_label: "acerola, glucose oxidase, a sponge, folds, or flour that has aged",
-        goes_into: if sponge && green {
-            "into the sponge: green flour needs it for all of its time"
-        } else if sponge {
-            "into the dough; into the sponge only where time to work is wanted, with care for enzymes"
-        } else {
-            "at the first mixing"
+        goes_into: match process {
+            Process::SpongeDough if green => AdditionPoint::Sponge,
+            Process::SpongeDough => AdditionPoint::DoughRatherThanSponge,
+            _ => AdditionPoint::FirstMixing,
         },
     }
 }
 
 fn relaxation(flour: FlourStrength, process: Process, coefficients: &Coefficients) -> Conditioning {
     let here = |coefficient| coefficients.value(coefficient);
-    let sponge = process == Process::SpongeDough;
+    let help = ConditioningMeans::Relaxation;
     let mut tally = DemandBalance::default();
-    match process {
-        Process::NoTime => tally.add(1, "no floor time to relax in"),
-        Process::Frozen => tally.add(1, "a straight dough that is shaped at once"),
-        _ => {}
+    if matches!(process, Process::NoTime | Process::Frozen) {
+        tally.add(1, ConditioningReason::Process(help, process));
     }
     match flour.p_over_l {
         Some(ratio) if ratio > here(&c::TENACIOUS) => {
-            tally.add(2, &format!("P/L {ratio:.2} is tenacious"));
+            tally.add(2, ConditioningReason::TenaciousPOverL(ratio));
         }
         Some(ratio) if ratio < here(&c::GIVING) => {
-            tally.add(-1, &format!("P/L {ratio:.2} gives by itself"));
+            tally.add(-1, ConditioningReason::GivingPOverL(ratio));
         }
         _ => {}
     }
     if flour.w.is_some_and(|w| w > here(&c::STRONG_W)) {
-        tally.add(1, "a very strong flour springs back at the moulder");
+        tally.add(1, ConditioningReason::SpringsBack);
     }
     Conditioning {
-        help: ConditioningMeans::Relaxation,
+        help,
         need: ConditioningDemand::of(tally.points),
         because: tally.because,
         usual: "L-cysteine",
         clean_label: "inactivated yeast, protease, a sponge, an autolyse, or a longer floor time",
-        goes_into: if sponge { "into the dough, never the sponge" } else { "at the first mixing" },
+        goes_into: if process == Process::SpongeDough {
+            AdditionPoint::DoughNeverSponge
+        } else {
+            AdditionPoint::FirstMixing
+        },
     }
 }
 
 #[derive(Default)]
 struct DemandBalance {
     points: i32,
-    because: Vec<String>,
+    because: Vec<ConditioningReason>,
 }
 
 impl DemandBalance {
-    fn add(&mut self, points: i32, because: &str) {
+    fn add(&mut self, points: i32, because: ConditioningReason) {
         self.points += points;
-        self.because.push(because.to_owned());
+        self.because.push(because);
     }
 }

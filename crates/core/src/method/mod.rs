@@ -15,10 +15,12 @@ mod role;
 mod sheet;
 mod stage;
 mod stages;
+mod words;
 
-pub use caution::{cautions_at, cautions_of};
+pub use caution::{StageCaution, cautions_at, cautions_of};
 pub use conditioning::{
-    Conditioning, ConditioningDemand, ConditioningMeans, FlourStrength, conditioning,
+    AdditionPoint, Conditioning, ConditioningDemand, ConditioningMeans, ConditioningReason,
+    FlourStrength, conditioning,
 };
 pub use draft::{MethodDraft, StageInput, TimeToleranceInput};
 pub use energy::{Development, MixingClass, developments};
@@ -28,7 +30,7 @@ pub use optional_step::OptionalStep;
 pub use optional_steps::Optional;
 pub use process::Process;
 pub use role::{StageRole, TypicalRange};
-pub use sheet::{Plan, Sheet, SheetStep, ToWeigh, sheet};
+pub use sheet::{Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
 pub use stage::{COLD_C, EndPoint, Handled, Speed, Stage, StageKind, TimeTolerance};
 pub use stages::Method;

@@ -16,18 +16,4 @@ pub enum OptionalStep {
 impl OptionalStep {
     /// Every one.
     pub const ALL: [Self; 3] = [Self::YeastProofed, Self::Autolyse, Self::SaltLate];
-
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::YeastProofed => "yeast_proofed",
-            Self::Autolyse => "autolyse",
-            Self::SaltLate => "salt_late",
-        }
-    }
-
-    /// The step of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|step| step.key() == key)
-    }
 }

@@ -31,16 +31,6 @@ impl Process {
         }
     }
 
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        self.water_step().key
-    }
-
-    /// The process of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|process| process.key() == key)
-    }
-
     /// The word on screen.
     pub const fn label(self) -> &'static str {
         self.water_step().name

@@ -1,13 +1,12 @@
 use serde::Serialize;
 
-use super::{Method, Mixer, Speed, StageKind, cautions_at};
+use super::{Method, Mixer, Speed, StageCaution, StageKind, cautions_at};
 use crate::coefficient::Coefficients;
 use crate::dough::{
     DoughColumn, DoughColumns, Formula, Ingredient, Library, PreparationKind, RoundedMass, Scaled,
     TooMuchPrefermentWater, round_to_resolution, shown,
 };
 use crate::heat::HeatSolution;
-use crate::units::G_PER_KG;
 use crate::water::HoldBack;
 
 /// One thing to weigh for a dough.
@@ -62,7 +61,35 @@ pub struct SheetStep {
     pub takes_parts: Vec<usize>,
     /// What goes in, in order.
     pub takes: Vec<ToWeigh>,
-    pub cautions: Vec<&'static str>,
+    pub cautions: Vec<StageCaution>,
+}
+
+/// What the whole sheet asks attention for.
+#[derive(Debug, Clone, PartialEq)]
+pub enum SheetCaution {
+    /// Too little for the scale's division, kg.
+    FinerScale {
+        items: Vec<String>,
+        division_kg: f64,
+        coarse_kg: f64,
+    },
+    SmallDough {
+        dough_kg: f64,
+        mixer: String,
+        least_kg: f64,
+    },
+    /// Points of water on flour, and what they weigh, to be added after some minutes.
+    HoldBack {
+        points: f64,
+        kg: f64,
+        low_min: f64,
+        high_min: f64,
+    },
+    /// Minutes before the water is judged.
+    Wait {
+        low_min: f64,
+        high_min: f64,
+    },
 }
 
 /// What the floor works from: for each dough, what goes in when, and for how long.
@@ -74,11 +101,15 @@ pub struct Sheet {
     pub dough_kg: f64,
     pub division_kg: f64,
     pub target_c: f64,
+    /// Each ingredient of the dough once, however often it is weighed.
+    pub whole: Vec<ToWeigh>,
+    /// The same of the final dough.
+    pub final_dough: Vec<ToWeigh>,
     /// Sponge, starter and the like, made before.
     pub parts: Vec<SheetPart>,
     pub steps: Vec<SheetStep>,
     pub total_min: f64,
-    pub cautions: Vec<String>,
+    pub cautions: Vec<SheetCaution>,
 }
 
 /// What a sheet is made from.
@@ -145,7 +176,10 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
         at_min += stage.minutes;
         mixed += if is_mix { stage.minutes } else { 0.0 };
     }
+    let final_dough = together(steps.iter().flat_map(|step| &step.takes));
     Ok(Sheet {
+        whole: together(parts.iter().flat_map(|part| &part.takes).chain(&final_dough)),
+        final_dough,
         doughs: plan.scaled.doughs,
         dough_kg,
         division_kg: plan.division_kg,
@@ -155,6 +189,27 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
         total_min: at_min,
         cautions,
     })
+}
+
+/// What is weighed in several goes, each ingredient and each flour once; ice is water.
+fn together<'a>(items: impl Iterator<Item = &'a ToWeigh>) -> Vec<ToWeigh> {
+    let mut all: Vec<ToWeigh> = Vec::new();
+    for item in items {
+        let same = |one: &&mut ToWeigh| {
+            one.ingredient == item.ingredient
+                && (item.ingredient != Ingredient::Flour || one.name == item.name)
+        };
+        let Some(one) = all.iter_mut().find(same) else {
+            all.push(ToWeigh { is_ice: false, ..item.clone() });
+            continue;
+        };
+        one.pct += item.pct;
+        one.exact_kg += item.exact_kg;
+        one.kg += item.kg;
+        one.division_kg = one.division_kg.min(item.division_kg);
+        one.off_pct = 100.0 * (one.kg - one.exact_kg) / one.exact_kg;
+    }
+    all
 }
 
 /// Takes off the water what waits for a later stage, on the scale's division.
@@ -248,39 +303,36 @@ fn to_weigh((item, weighed): (Item, RoundedMass)) -> ToWeigh {
     ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct, is_ice }
 }
 
-fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<String> {
+fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<SheetCaution> {
     let mut cautions = Vec::new();
     let fine: Vec<&ToWeigh> =
         to_weigh.iter().filter(|item| item.division_kg < plan.division_kg).collect();
     if let Some(least) = fine.iter().map(|item| item.division_kg).min_by(f64::total_cmp) {
-        let names: Vec<&str> = fine.iter().map(|item| &*item.name).collect();
-        cautions.push(format!(
-            "Weigh {} on a scale that shows {} g: this one's {} g is too coarse.",
-            names.join(", "),
-            least * G_PER_KG,
-            plan.division_kg * G_PER_KG
-        ));
+        cautions.push(SheetCaution::FinerScale {
+            items: fine.iter().map(|item| item.name.clone()).collect(),
+            division_kg: least,
+            coarse_kg: plan.division_kg,
+        });
     }
     if plan.scaled.dough_kg < plan.mixer.min_kg {
-        cautions.push(format!(
-            "{:.1} kg is less than {} mixes well ({:.0} kg).",
-            plan.scaled.dough_kg, plan.mixer.name, plan.mixer.min_kg
-        ));
+        cautions.push(SheetCaution::SmallDough {
+            dough_kg: plan.scaled.dough_kg,
+            mixer: plan.mixer.name.clone(),
+            least_kg: plan.mixer.min_kg,
+        });
     }
     if let Some(held) = plan.hold_back {
         let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct);
+        let (low_min, high_min) = (held.wait_min_low, held.wait_min_high);
         cautions.push(if held.points > 0.0 {
-            format!(
-                "Hold back {:.1} points of the water ({:.2} kg) and add it as the dough asks after {:.0} to \
-                 {:.0} min.",
-                held.points,
-                held.points * flour_kg,
-                held.wait_min_low,
-                held.wait_min_high
-            )
+            SheetCaution::HoldBack {
+                points: held.points,
+                kg: held.points * flour_kg,
+                low_min,
+                high_min,
+            }
         } else {
-            let (low, high) = (held.wait_min_low, held.wait_min_high);
-            format!("Wait {low:.0} to {high:.0} min before judging the water.")
+            SheetCaution::Wait { low_min, high_min }
         });
     }
     cautions

@@ -23,24 +23,6 @@ impl StageKind {
     /// Every kind of stage.
     pub const ALL: [Self; 7] =
         [Self::Mix, Self::Rest, Self::Fold, Self::Divide, Self::Proof, Self::Bake, Self::Cool];
-
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Mix => "mix",
-            Self::Rest => "rest",
-            Self::Fold => "fold",
-            Self::Divide => "divide",
-            Self::Proof => "proof",
-            Self::Bake => "bake",
-            Self::Cool => "cool",
-        }
-    }
-
-    /// The stage of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|kind| kind.key() == key)
-    }
 }
 
 /// A mixer's speed.
@@ -52,20 +34,7 @@ pub enum Speed {
     Fast,
 }
 
-impl Speed {
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Slow => "slow",
-            Self::Fast => "fast",
-        }
-    }
-
-    /// The speed of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        [Self::Slow, Self::Fast].into_iter().find(|speed| speed.key() == key)
-    }
-}
+impl Speed {}
 
 /// What says that a stage is over. The clock is only one of them, and seldom the best.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -106,30 +75,6 @@ impl EndPoint {
         Self::CoreTemperature,
         Self::Ph,
     ];
-
-    /// The word in tables and on the wire.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Look => "look",
-            Self::Time => "time",
-            Self::Temperature => "temperature",
-            Self::Rise => "rise",
-            Self::Jar => "jar",
-            Self::Windowpane => "windowpane",
-            Self::ClearsBowl => "clears_bowl",
-            Self::Poke => "poke",
-            Self::PullAndTap => "pull_and_tap",
-            Self::Height => "height",
-            Self::Cracks => "cracks",
-            Self::CoreTemperature => "core_temperature",
-            Self::Ph => "ph",
-        }
-    }
-
-    /// The sign of this word.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|sign| sign.key() == key)
-    }
 }
 
 /// The shortest and the longest a stage may last, minutes.

@@ -49,8 +49,32 @@ pub struct Pace {
     pub place: Place,
     /// Minutes from one dough to the next.
     pub minutes: f64,
-    /// How that comes about, in words.
-    pub message: String,
+    /// How that comes about.
+    pub message: PaceCause,
+}
+
+/// What a place's minutes from dough to dough come from.
+#[derive(Debug, Clone, PartialEq)]
+pub enum PaceCause {
+    /// Each stay of a dough: troughs, and for how many minutes.
+    Troughs {
+        stays: Vec<(u32, f64)>,
+        there_are: u32,
+    },
+    Mixer {
+        mixing_min: f64,
+        turn_min: f64,
+    },
+    Divider {
+        pieces: f64,
+        per_min: f64,
+    },
+    /// Pieces that pass through a place for so long, so many at once.
+    Through {
+        pieces: f64,
+        minutes: f64,
+        at_once: f64,
+    },
 }
 
 /// From one dough to the next on a line, and what sets it.
@@ -107,53 +131,14 @@ pub fn cadence(
     dough: EachDough,
     coefficients: &Coefficients,
 ) -> Cadence {
-    let roles = method.roles();
-    let minutes_of = |wanted: &dyn Fn(StageRole) -> bool| -> f64 {
-        let stages = method.stages.iter().zip(&roles);
-        stages.filter(|(_, role)| wanted(**role)).map(|(stage, _)| stage.minutes).sum()
-    };
-    let floor_min = minutes_of(&|role| matches!(role, StageRole::Floor | StageRole::Folds));
     let lying = lying(method, dough, equipment);
-    let mixes = minutes_of(&|role| Place::of(role) == Some(Place::Mixer));
-    let proofs = minutes_of(&|role| role == StageRole::Proof);
-    let bakes = minutes_of(&|role| role == StageRole::Bake);
-    let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
-    let pieces = dough.whole_pieces();
-    let proofer = held(equipment.proofer_pieces);
-    let oven = held(equipment.oven_pieces);
-    let through = |minutes: f64, held: f64| pieces * minutes / held;
-    let at_divider = if divides { pieces / equipment.divider_per_min } else { 0.0 };
-    let pace = |place, minutes, message| Pace { place, minutes, message };
-    let paces = vec![
-        pace(
-            Place::Troughs,
-            troughs_min(method, &lying, equipment.troughs),
-            troughs_say(&lying, equipment.troughs),
-        ),
-        pace(
-            Place::Mixer,
-            mixes + equipment.turn_min,
-            format!("{mixes:.0} min in the bowl and {:.0} to turn round", equipment.turn_min),
-        ),
-        pace(
-            Place::Divider,
-            at_divider,
-            format!("{pieces:.0} pieces at {:.0} a minute", equipment.divider_per_min),
-        ),
-        pace(
-            Place::Proofer,
-            through(proofs, proofer),
-            format!("{pieces:.0} pieces for {proofs:.0} min, {proofer:.0} at once"),
-        ),
-        pace(
-            Place::Oven,
-            through(bakes, oven),
-            format!("{pieces:.0} pieces for {bakes:.0} min, {oven:.0} at once"),
-        ),
-    ];
+    let paces = paces(method, equipment, dough, &lying);
     let slowest = paces.iter().max_by(|one, other| one.minutes.total_cmp(&other.minutes));
     let (bottleneck, minutes) =
         slowest.map_or((Place::Mixer, 1.0), |pace| (pace.place, pace.minutes.ceil().max(1.0)));
+    let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
+    let pieces = dough.whole_pieces();
+    let floor_min = minutes_of(method, |role| matches!(role, StageRole::Floor | StageRole::Folds));
     let flow = paces
         .iter()
         .filter(|pace| matches!(pace.place, Place::Divider | Place::Proofer | Place::Oven));
@@ -179,6 +164,56 @@ pub fn cadence(
         floor_m2: f64::from(in_use) * equipment.trough_m2,
         paces,
     }
+}
+
+/// Minutes of the stages whose role is wanted.
+fn minutes_of(method: &Method, wanted: impl Fn(StageRole) -> bool) -> f64 {
+    let stages = method.stages.iter().zip(method.roles());
+    stages.filter(|(_, role)| wanted(*role)).map(|(stage, _)| stage.minutes).sum()
+}
+
+/// How often each place lets a dough through.
+fn paces(method: &Method, equipment: &Equipment, dough: EachDough, lying: &[Lying]) -> Vec<Pace> {
+    let mixes = minutes_of(method, |role| Place::of(role) == Some(Place::Mixer));
+    let proofs = minutes_of(method, |role| role == StageRole::Proof);
+    let bakes = minutes_of(method, |role| role == StageRole::Bake);
+    let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
+    let pieces = dough.whole_pieces();
+    let proofer = held(equipment.proofer_pieces);
+    let oven = held(equipment.oven_pieces);
+    let through = |minutes: f64, held: f64| pieces * minutes / held;
+    let at_divider = if divides { pieces / equipment.divider_per_min } else { 0.0 };
+    let pace = |place, minutes, message| Pace { place, minutes, message };
+    vec![
+        pace(
+            Place::Troughs,
+            troughs_min(method, lying, equipment.troughs),
+            PaceCause::Troughs {
+                stays: lying.iter().map(|one| (one.troughs, one.minutes)).collect(),
+                there_are: equipment.troughs,
+            },
+        ),
+        pace(
+            Place::Mixer,
+            mixes + equipment.turn_min,
+            PaceCause::Mixer { mixing_min: mixes, turn_min: equipment.turn_min },
+        ),
+        pace(
+            Place::Divider,
+            at_divider,
+            PaceCause::Divider { pieces, per_min: equipment.divider_per_min },
+        ),
+        pace(
+            Place::Proofer,
+            through(proofs, proofer),
+            PaceCause::Through { pieces, minutes: proofs, at_once: proofer },
+        ),
+        pace(
+            Place::Oven,
+            through(bakes, oven),
+            PaceCause::Through { pieces, minutes: bakes, at_once: oven },
+        ),
+    ]
 }
 
 /// Pieces a place holds, whole ones.
@@ -249,15 +284,6 @@ fn troughs_min(method: &Method, lying: &[Lying], troughs: u32) -> f64 {
         .filter(room)
         .fold(f64::INFINITY, f64::min)
         .min(lying.iter().map(|one| one.minutes).sum())
-}
-
-fn troughs_say(lying: &[Lying], troughs: u32) -> String {
-    let stays: Vec<String> =
-        lying.iter().map(|one| format!("{} for {:.0} min", one.troughs, one.minutes)).collect();
-    if stays.is_empty() {
-        return "nothing lies in troughs".into();
-    }
-    format!("a dough takes {}; there are {troughs}", stays.join(", then "))
 }
 
 /// Troughs one dough takes while it lies: its sponge, or all of it.

@@ -19,17 +19,25 @@ pub struct FeedAt {
     pub feed: Refreshment,
 }
 
+/// A starter that a dough wants ripe at a moment.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StarterWanted {
+    pub mixes_at: DateTime<Utc>,
+    pub grams: f64,
+    pub hydration_pct: f64,
+    /// Where it stands.
+    pub room_c: f64,
+}
+
 /// The feed before a dough: at an hour when somebody is there and not gone by, as near to ten hours
 /// before as can be. None where none fits, or where the starter or its room is beyond what the model
 /// knows.
 pub fn feed_before(
-    mixes_at: DateTime<Utc>,
-    grams: f64,
-    hydration_pct: f64,
-    room_c: f64,
+    starter: StarterWanted,
     wanted: &ScheduleRequest,
     coefficients: &Coefficients,
 ) -> Option<FeedAt> {
+    let StarterWanted { mixes_at, grams, hydration_pct, room_c } = starter;
     let shut = spans(&wanted.closed_hours, mixes_at - Duration::days(1), mixes_at, wanted.zone);
     FEED_H.into_iter().find_map(|hours| {
         let at = mixes_at - Duration::hours(hours);

@@ -13,12 +13,18 @@ mod line;
 mod plan;
 mod request;
 mod run;
+mod words;
 
-pub use cadence::{Cadence, EachDough, Pace, Place, cadence};
-pub use feed::{FeedAt, feed_before};
+pub use cadence::{Cadence, EachDough, Pace, PaceCause, Place, cadence};
+pub use feed::{FeedAt, StarterWanted, feed_before};
 pub use frozen_reserve::{FrozenReserve, FrozenReserveInput};
 pub use hours::{ClosedHours, ClosedHoursInput, spans};
 pub use line::{RunRequest, Shift, Stop};
-pub use plan::{FoldSet, PlannedStage, ScheduleError, SchedulePlan, plan_schedule};
+pub use plan::{
+    FoldSet, NightPlace, PlannedStage, ScheduleChange, ScheduleError, SchedulePlan, plan_schedule,
+};
 pub use request::{Anchor, AnchorInput, ScheduleInput, ScheduleRequest, time_zone};
-pub use run::{Fullest, RunError, RunPlan, RunStage, ScheduledBatch, TroughsInUse, plan_run};
+pub use run::{
+    Fullest, RunCaution, RunError, RunPlan, RunStage, ScheduledBatch, TroughsInUse, WindowOverrun,
+    plan_run,
+};

@@ -66,8 +66,29 @@ pub struct SchedulePlan {
     pub out_at: DateTime<Utc>,
     /// Later than asked to begin, or earlier than asked to be out, minutes.
     pub moved_min: i64,
-    /// What was done to fit, in words; none where nothing was.
-    pub message: Option<String>,
+    /// What was done to fit; none where nothing was.
+    pub message: Option<ScheduleChange>,
+}
+
+/// What was done to a method to get over closed hours.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ScheduleChange {
+    /// Its night in the cold is longer, or shorter where negative.
+    ColdStretched {
+        minutes: f64,
+    },
+    NightAdded {
+        hours: f64,
+        at: NightPlace,
+    },
+}
+
+/// Where a night in the cold can be put in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum NightPlace {
+    BeforeProof,
+    AfterBulk,
+    HalfwayThroughBulk,
 }
 
 /// No hour fits.
@@ -84,7 +105,7 @@ pub struct ScheduleError {
 struct Way {
     /// Each with the minutes it is stretched, and its place in the method if it has one.
     stages: Vec<(Stage, f64, Option<usize>)>,
-    message: Option<String>,
+    message: Option<ScheduleChange>,
 }
 
 /// Puts a dough on the clock: as the method is, where that fits around the closed hours by moving
@@ -130,13 +151,8 @@ fn ways(method: &Method, coefficients: &Coefficients) -> Vec<Way> {
                 let more = minutes - planned;
                 stages[cold].0.minutes = minutes;
                 stages[cold].1 = more;
-                let message = (more != 0.0).then(|| {
-                    let word = if more > 0.0 { "longer" } else { "shorter" };
-                    format!(
-                        "the cold is {:.1} h {word} than the method says",
-                        more.abs() / MIN_PER_H
-                    )
-                });
+                let message =
+                    (more != 0.0).then_some(ScheduleChange::ColdStretched { minutes: more });
                 Way { stages, message }
             })
             .collect();
@@ -145,7 +161,7 @@ fn ways(method: &Method, coefficients: &Coefficients) -> Vec<Way> {
     let mut all =
         vec![Way { stages: method.stages.iter().enumerate().map(plain).collect(), message: None }];
     all.extend(nights(method, coefficients.value(&BULK_MIN)).into_iter().flat_map(
-        |(at, half, before)| {
+        |(stage_at, at)| {
             RETARD_H.into_iter().map(move |hours| {
                 let mut stages: Vec<_> = method.stages.iter().enumerate().map(plain).collect();
                 let night = Stage {
@@ -154,16 +170,15 @@ fn ways(method: &Method, coefficients: &Coefficients) -> Vec<Way> {
                     ..Stage::new(StageKind::Rest, "In the cold", hours * MIN_PER_H)
                 };
                 let night = (night, hours * MIN_PER_H, None);
-                if half {
-                    let (stage, ..) = &mut stages[at];
+                if at == NightPlace::HalfwayThroughBulk {
+                    let (stage, ..) = &mut stages[stage_at];
                     stage.minutes /= 2.0;
-                    let rest = (stage.clone(), 0.0, Some(at));
-                    stages.splice(at + 1..=at, [night, rest]);
+                    let rest = (stage.clone(), 0.0, Some(stage_at));
+                    stages.splice(stage_at + 1..=stage_at, [night, rest]);
                 } else {
-                    stages.insert(at, night);
+                    stages.insert(stage_at, night);
                 }
-                let message = format!("{hours:.0} h in the cold {before}: nothing else fits");
-                Way { stages, message: Some(message) }
+                Way { stages, message: Some(ScheduleChange::NightAdded { hours, at }) }
             })
         },
     ));
@@ -172,10 +187,10 @@ fn ways(method: &Method, coefficients: &Coefficients) -> Vec<Way> {
 
 /// Where a night in the cold could be put in: before the last proof, before the dough is divided,
 /// or halfway through its bulk, the least change first.
-fn nights(method: &Method, bulk_min: f64) -> Vec<(usize, bool, &'static str)> {
+fn nights(method: &Method, bulk_min: f64) -> Vec<(usize, NightPlace)> {
     let mut found = Vec::new();
     if let Some(proof) = method.stages.iter().rposition(|stage| stage.kind == StageKind::Proof) {
-        found.push((proof, false, "before the proof"));
+        found.push((proof, NightPlace::BeforeProof));
     }
     let roles = method.roles();
     let bulk = (0..roles.len())
@@ -183,8 +198,8 @@ fn nights(method: &Method, bulk_min: f64) -> Vec<(usize, bool, &'static str)> {
         .max_by(|one, other| method.stages[*one].minutes.total_cmp(&method.stages[*other].minutes));
     // A dough that hardly lies has nothing to be slowed down.
     if let Some(bulk) = bulk.filter(|at| method.stages[*at].minutes >= bulk_min) {
-        found.push((bulk + 1, false, "after the bulk"));
-        found.push((bulk, true, "halfway through the bulk"));
+        found.push((bulk + 1, NightPlace::AfterBulk));
+        found.push((bulk, NightPlace::HalfwayThroughBulk));
     }
     found
 }
@@ -205,7 +220,7 @@ fn fit(way: &Way, wanted: &ScheduleRequest) -> Result<SchedulePlan, String> {
         starts_at: start,
         out_at: start + minutes(to_out),
         moved_min,
-        message: way.message.clone(),
+        message: way.message,
     })
 }
 
@@ -252,6 +267,16 @@ fn laid_out(way: &Way, start: DateTime<Utc>) -> Vec<PlannedStage> {
 }
 
 impl SchedulePlan {
+    /// Hours from its start to the first mixing of its method.
+    pub fn mixes_h(&self, method: &Method) -> f64 {
+        (self.mixes_at(method) - self.starts_at).num_seconds() as f64 / (S_PER_MIN * MIN_PER_H)
+    }
+
+    /// When the first mixing of its method begins.
+    pub fn mixes_at(&self, method: &Method) -> DateTime<Utc> {
+        self.stages.get(method.first_mix()).map_or(self.starts_at, |mix| mix.starts_at)
+    }
+
     /// The method as it is planned: with what was stretched and put in.
     pub fn method(&self, method: &Method) -> Method {
         let stages = self

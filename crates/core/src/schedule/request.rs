@@ -50,7 +50,7 @@ pub struct ScheduleInput {
     pub zone: String,
 }
 
-/// A dough to be put on the clock, checked.
+/// A dough to be put on the clock; any of its values can be planned by.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ScheduleRequest {
     pub anchor: Anchor,

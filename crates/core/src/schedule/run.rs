@@ -61,6 +61,32 @@ pub struct Fullest {
     pub holds: u32,
 }
 
+/// What a line cannot give.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum RunCaution {
+    /// Minutes a dough is divided and may be, and what a dough may weigh to keep to it.
+    DividedTooLong {
+        divide_min: f64,
+        limit_min: f64,
+        most_kg: f64,
+    },
+    TooFewTroughs {
+        wanted: u32,
+        there_are: u32,
+    },
+}
+
+/// A stage that lasts longer than it may.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WindowOverrun {
+    /// By its number.
+    pub dough: usize,
+    /// Its place in the method.
+    pub stage: usize,
+    pub label: String,
+    pub past_min: f64,
+}
+
 /// A run of doughs on the clock.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -76,10 +102,10 @@ pub struct RunPlan {
     pub troughs: Vec<TroughsInUse>,
     /// Troughs, proofer and oven when they are fullest.
     pub fullest: Vec<Fullest>,
-    /// What the line cannot give, in words.
-    pub cautions: Vec<String>,
-    /// Stages that last longer than they may, in words.
-    pub past: Vec<String>,
+    /// What the line cannot give.
+    pub cautions: Vec<RunCaution>,
+    /// Stages that last longer than they may.
+    pub past: Vec<WindowOverrun>,
 }
 
 /// A run that is not planned.
@@ -292,37 +318,34 @@ impl Line<'_> {
         [troughs].into_iter().chain(pieces).filter(|one| one.most > 0).collect()
     }
 
-    fn cautions(&self, cadence: &Cadence, troughs: &[TroughsInUse]) -> Vec<String> {
+    fn cautions(&self, cadence: &Cadence, troughs: &[TroughsInUse]) -> Vec<RunCaution> {
         let mut cautions = Vec::new();
-        if let (Some(limit), Some(most)) = (cadence.divide_limit_min, cadence.most_kg)
-            && cadence.divide_min > limit
+        if let (Some(limit_min), Some(most_kg)) = (cadence.divide_limit_min, cadence.most_kg)
+            && cadence.divide_min > limit_min
         {
-            cautions.push(format!(
-                "A dough is divided in {:.0} min, and after {limit:.0} it is too old: make doughs of \
-                 {most:.0} kg at most, or feed the oven faster.",
-                cadence.divide_min
-            ));
+            let divide_min = cadence.divide_min;
+            cautions.push(RunCaution::DividedTooLong { divide_min, limit_min, most_kg });
         }
-        let most = troughs.iter().map(|use_| use_.troughs).max().unwrap_or(0);
-        if most > self.wanted.equipment.troughs {
-            cautions.push(format!(
-                "{most} troughs are wanted at once and there are {}.",
-                self.wanted.equipment.troughs
-            ));
+        let wanted = troughs.iter().map(|use_| use_.troughs).max().unwrap_or(0);
+        let there_are = self.wanted.equipment.troughs;
+        if wanted > there_are {
+            cautions.push(RunCaution::TooFewTroughs { wanted, there_are });
         }
         cautions
     }
 }
 
 /// Every stage that lasts longer than it may.
-fn past_windows(doughs: &[ScheduledBatch]) -> Vec<String> {
+fn past_windows(doughs: &[ScheduledBatch]) -> Vec<WindowOverrun> {
     doughs
         .iter()
         .flat_map(|dough| dough.stages.iter().map(move |stage| (dough.number, stage)))
         .filter(|(_, stage)| stage.past_min > 0.0)
-        .map(|(number, stage)| {
-            let RunStage { label, past_min, .. } = stage;
-            format!("Dough {number}: {label} goes {past_min:.0} min past what it may be.")
+        .map(|(dough, stage)| WindowOverrun {
+            dough,
+            stage: stage.stage,
+            label: stage.label.clone(),
+            past_min: stage.past_min,
         })
         .collect()
 }

@@ -147,7 +147,7 @@ fn of_chain(
         dough_yield: chain.dough.as_ref().map(|dough| dough.cost.dough_yield),
         target_c: chain.heat.as_ref().map(|heat| heat.target_c),
         sheet: chain.sheet,
-        error: chain.error.map(|error| error.message),
+        error: chain.error.map(|error| error.to_string()),
     }
 }
 

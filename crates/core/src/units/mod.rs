@@ -9,6 +9,7 @@ mod quoted;
 mod raw_number;
 mod series;
 pub mod timestamp;
+pub(crate) mod words;
 
 pub use bisect::{bisect, crossing};
 pub use conversion::{DAYS_PER_WEEK, G_PER_KG, H_PER_DAY, MIN_PER_H, S_PER_MIN};
@@ -19,3 +20,4 @@ pub use number_range::{FieldError, NumberRange, ValidationErrors};
 pub use quoted::quoted;
 pub use raw_number::RawNumber;
 pub use series::{Series, check_equal, check_rising};
+pub(crate) use words::serialize_in_words;

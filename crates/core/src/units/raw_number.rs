@@ -1,6 +1,7 @@
 use std::fmt;
 
 use serde::de::{Deserialize, Deserializer, IgnoredAny, MapAccess, SeqAccess, Visitor};
+use serde::{Serialize, Serializer};
 
 /// A number as a caller gave it: perhaps missing, perhaps not a number at all.
 ///
@@ -34,6 +35,16 @@ impl fmt::Display for RawNumber {
             Self::Missing => f.write_str("nothing"),
             Self::Number(value) => write!(f, "{value}"),
             Self::Other(text) => f.write_str(text),
+        }
+    }
+}
+
+impl Serialize for RawNumber {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        match self {
+            Self::Missing => serializer.serialize_unit(),
+            Self::Number(value) => serializer.serialize_f64(*value),
+            Self::Other(text) => serializer.serialize_str(text),
         }
     }
 }

@@ -18,15 +18,6 @@ pub struct Composition {
 }
 
 impl Composition {
-    /// All three, as when everything was measured.
-    pub const fn of(protein_14_pct: f64, damaged_starch_pct: f64, ash_dm_pct: f64) -> Self {
-        Self {
-            protein_14_pct: Some(protein_14_pct),
-            damaged_starch_pct: Some(damaged_starch_pct),
-            ash_dm_pct: Some(ash_dm_pct),
-        }
-    }
-
     fn stated(self) -> [Option<f64>; 3] {
         [self.protein_14_pct, self.damaged_starch_pct, self.ash_dm_pct]
     }
@@ -117,9 +108,9 @@ impl AbsorptionModel {
     /// let lots = [(12.6, 8.1, 0.60, 63.4), (13.4, 8.8, 0.63, 65.0), (11.2, 6.9, 0.56, 60.1),
     ///     (13.1, 8.2, 1.62, 69.5)];
     /// let model = lots.iter().fold(AbsorptionModel::default(), |model, (protein, damaged, ash, y)| {
-    ///     model.learn(Composition::of(*protein, *damaged, *ash), *y)
+    ///     model.learn(Composition { protein_14_pct: Some(*protein), damaged_starch_pct: Some(*damaged), ash_dm_pct: Some(*ash) }, *y)
     /// });
-    /// let found = model.predict(Composition::of(13.2, 8.6, 0.62));
+    /// let found = model.predict(Composition { protein_14_pct: Some(13.2), damaged_starch_pct: Some(8.6), ash_dm_pct: Some(0.62) });
     /// assert!((found.mean_pct - 64.50).abs() < 0.005 && (found.sd_pct - 1.70).abs() < 0.005);
     /// ```
     #[must_use]
@@ -258,11 +249,11 @@ pub(super) const ABSORPTION: NumberRange =
 
 impl CompositionInput {
     fn check(&self, at: &str, faults: &mut ValidationErrors) -> Composition {
-        Composition::of(
-            PROTEIN.check(&self.protein_14_pct, at, faults),
-            DAMAGED.check(&self.damaged_starch_pct, at, faults),
-            ASH.check(&self.ash_dm_pct, at, faults),
-        )
+        Composition {
+            protein_14_pct: Some(PROTEIN.check(&self.protein_14_pct, at, faults)),
+            damaged_starch_pct: Some(DAMAGED.check(&self.damaged_starch_pct, at, faults)),
+            ash_dm_pct: Some(ASH.check(&self.ash_dm_pct, at, faults)),
+        }
     }
 }
 

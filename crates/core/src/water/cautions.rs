@@ -1,5 +1,3 @@
-use serde::Serialize;
-
 use super::FlourPart;
 use super::coefficients as c;
 use super::hold_back::damaged_starch;
@@ -8,21 +6,44 @@ use crate::coefficient::Coefficients;
 use crate::flour::coefficients::GREEN_DAYS;
 
 /// Something to know before going on.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Caution {
-    pub key: &'static str,
-    #[serde(rename = "says")]
-    pub message: String,
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Caution {
+    /// The ingredients bring more water than the dough wants, in percent on flour.
+    TooWet {
+        brought_pct: f64,
+        wanted_pct: f64,
+    },
+    /// More water than the flour's strength carries.
+    Strength {
+        dough_absorption_pct: f64,
+        w: f64,
+        ceiling_pct: f64,
+    },
+    /// Damaged starch above its critical level.
+    DamagedStarch {
+        damaged_pct: f64,
+    },
+    /// Too fresh from the mill.
+    Green,
+    NoGluten,
+}
+
+impl Caution {
+    /// Its word on the wire.
+    pub const fn key(&self) -> &'static str {
+        match self {
+            Self::TooWet { .. } => "too_wet",
+            Self::Strength { .. } => "strength",
+            Self::DamagedStarch { .. } => "damaged_starch",
+            Self::Green => "green",
+            Self::NoGluten => "no_gluten",
+        }
+    }
 }
 
 /// Where less than no water would be weighed.
-pub(super) fn too_wet(dough_absorption_pct: f64, ingredient_water_pct: f64) -> Option<Caution> {
-    let message = format!(
-        "the other ingredients bring {ingredient_water_pct:.1} % of water, and the dough wants \
-         {dough_absorption_pct:.1} %: no water is left to weigh. Take less of them, or drier ones"
-    );
-    (ingredient_water_pct > dough_absorption_pct).then_some(Caution { key: "too_wet", message })
+pub(super) fn too_wet(wanted_pct: f64, brought_pct: f64) -> Option<Caution> {
+    (brought_pct > wanted_pct).then_some(Caution::TooWet { brought_pct, wanted_pct })
 }
 
 pub(super) fn cautions(
@@ -32,41 +53,21 @@ pub(super) fn cautions(
     ceiling_pct: Option<f64>,
 ) -> Vec<Caution> {
     let mut cautions = Vec::new();
-    let mut say = |key, message: String| cautions.push(Caution { key, message });
-    if let Some(ceiling) = ceiling_pct.filter(|ceiling| dough_absorption_pct > *ceiling) {
+    if let Some(ceiling_pct) = ceiling_pct.filter(|ceiling| dough_absorption_pct > *ceiling) {
         let w = strength(flours).unwrap_or_default();
-        say(
-            "strength",
-            format!(
-                "{dough_absorption_pct:.1} % is beyond what W {w:.0} is likely to carry ({ceiling:.1} %): \
-                 expect a flat, sticky dough"
-            ),
-        );
+        cautions.push(Caution::Strength { dough_absorption_pct, w, ceiling_pct });
     }
     let critical = coefficients.active(&c::CRITICAL_DAMAGED_STARCH);
     let damaged = damaged_starch(flours);
-    if let Some(damaged) = damaged.filter(|pct| critical.is_some_and(|critical| *pct > critical)) {
-        say(
-            "damaged_starch",
-            format!(
-                "damaged starch is {damaged:.1} %: the dough will feel dry early and stick late. \
-                 Do not add water for feel; wait, and judge at the divider"
-            ),
-        );
+    if let Some(damaged_pct) = damaged.filter(|pct| critical.is_some_and(|most| *pct > most)) {
+        cautions.push(Caution::DamagedStarch { damaged_pct });
     }
     let green = coefficients.value(&GREEN_DAYS);
     if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < green)) {
-        let message =
-            "green flour: its strength comes with two days of age; it needs oxidation or time";
-        say("green", message.into());
+        cautions.push(Caution::Green);
     }
     if flours.iter().any(|part| !part.flour.species.has_gluten()) {
-        say(
-            "no_gluten",
-            "no gluten film: add the water in stages, mix softly, one rise. Keep it apart from \
-             wheat: flour dust, tins and hands carry gluten over"
-                .into(),
-        );
+        cautions.push(Caution::NoGluten);
     }
     cautions
 }

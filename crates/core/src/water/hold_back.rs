@@ -16,7 +16,26 @@ pub struct HoldBack {
     pub high: f64,
     pub wait_min_low: f64,
     pub wait_min_high: f64,
-    pub because: Vec<String>,
+    pub because: Vec<HoldBackReason>,
+}
+
+/// What asks for water to be held back, or for a wait.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum HoldBackReason {
+    /// Whole grain, in percent of the flour: bran drinks slowly.
+    Bran {
+        whole_grain_pct: f64,
+    },
+    /// A grain whose gluten is weak.
+    WeakFilm(Species),
+    NoGluten,
+    /// Rye's pentosans swell slowly.
+    Pentosans,
+    /// Damaged starch, points above its critical level.
+    DamagedStarch {
+        over_pct: f64,
+        critical_pct: f64,
+    },
 }
 
 /// Damaged starch above the critical level, and the water it asks to hold back: the one figure for it
@@ -45,13 +64,6 @@ impl StarchTrap {
         let points = Estimate::new(per.value, per.low, per.high).times(over_pct);
         Some(Self { over_pct, critical_pct, points })
     }
-
-    fn message(&self) -> String {
-        format!(
-            "{:.1} points of damaged starch above {:.0} %: dry early, sticky late",
-            self.over_pct, self.critical_pct
-        )
-    }
 }
 
 /// When the core should arrive, in percent of the bake: sooner where damaged starch lies above its
@@ -79,30 +91,30 @@ pub fn hold_back(
         flours.iter().map(|part| part.flour.whole_grain_pct * part.share_pct / 100.0).sum();
     let waits = |coefficient| coefficients.band(coefficient);
     if whole >= coefficients.value(&c::LITTLE_BRAN) {
-        let message = format!("{whole:.0} % of the flour is whole grain: bran drinks slowly");
         let points = coefficients.band(&c::BRAN_HELD_BACK).times(whole / 100.0);
-        held.take(points, waits(&c::BRAN_WAITS), &message);
+        let reason = HoldBackReason::Bran { whole_grain_pct: whole };
+        held.take(points, waits(&c::BRAN_WAITS), reason);
     }
     for FlourPart { flour, share_pct, .. } in flours {
         let share = share_pct / 100.0;
         if let Some(rule) = c::held_back_of(flour.species) {
             let ruling = coefficients.get(rule);
             if !ruling.off {
-                let message =
-                    format!("{}: a weak film, wetter than it feels", flour.species.label());
-                held.take(ruling.value.times(-share), waits(&c::WEAK_FILM_WAITS), &message);
+                let reason = HoldBackReason::WeakFilm(flour.species);
+                held.take(ruling.value.times(-share), waits(&c::WEAK_FILM_WAITS), reason);
             }
         }
         if !flour.species.has_gluten() {
-            let message = "no gluten: fibres and starches swell slowly, so add the water in stages";
             let points = coefficients.band(&c::NO_FILM_HELD_BACK).times(share);
-            held.take(points, waits(&c::NO_FILM_WAITS), message);
+            held.take(points, waits(&c::NO_FILM_WAITS), HoldBackReason::NoGluten);
         } else if flour.species == Species::Rye {
-            held.wait(waits(&c::BRAN_WAITS), "rye: pentosans swell slowly");
+            held.wait(waits(&c::BRAN_WAITS), HoldBackReason::Pentosans);
         }
     }
-    if let Some(trap) = StarchTrap::of(damaged_starch(flours), coefficients, model) {
-        held.take(trap.points, waits(&c::DAMAGED_STARCH_WAITS), &trap.message());
+    let trap = StarchTrap::of(damaged_starch(flours), coefficients, model);
+    if let Some(StarchTrap { over_pct, critical_pct, points }) = trap {
+        let reason = HoldBackReason::DamagedStarch { over_pct, critical_pct };
+        held.take(points, waits(&c::DAMAGED_STARCH_WAITS), reason);
     }
     (!held.because.is_empty()).then_some(held)
 }
@@ -119,16 +131,16 @@ pub(super) fn damaged_starch(flours: &[FlourPart<'_>]) -> Option<f64> {
 }
 
 impl HoldBack {
-    fn take(&mut self, points: Estimate, waits: Estimate, message: &str) {
+    fn take(&mut self, points: Estimate, waits: Estimate, reason: HoldBackReason) {
         self.points += points.typical;
         self.low += points.low;
         self.high += points.high;
-        self.wait(waits, message);
+        self.wait(waits, reason);
     }
 
-    fn wait(&mut self, Estimate { low, high, .. }: Estimate, message: &str) {
+    fn wait(&mut self, Estimate { low, high, .. }: Estimate, reason: HoldBackReason) {
         self.wait_min_low = self.wait_min_low.max(low);
         self.wait_min_high = self.wait_min_high.max(high);
-        self.because.push(message.to_owned());
+        self.because.push(reason);
     }
 }

@@ -11,9 +11,11 @@ pub mod coefficients;
 mod flour;
 mod grain;
 mod hold_back;
+mod looking_back;
 mod request;
 mod strength_ceiling;
 mod water_distribution;
+mod words;
 
 pub use absorption::{AbsorptionFlour, AbsorptionInput, AbsorptionLine};
 pub use absorption_difference::{
@@ -28,6 +30,9 @@ pub use build_up::{AbsorptionBuildUp, build_up};
 pub use cautions::Caution;
 pub use flour::{Flour, FlourPart};
 pub use grain::{Grain, GrainShare, MixOfGrains, mix_of_grains};
-pub use hold_back::{HoldBack, StarchTrap, arrival_target_pct, hold_back};
+pub use hold_back::{HoldBack, HoldBackReason, StarchTrap, arrival_target_pct, hold_back};
+pub use looking_back::{LookingBack, measured_absorption};
 pub use request::{AbsorptionRequest, AbsorptionUnknown, Addition};
-pub use water_distribution::{ExcessWater, WaterDistribution, WaterShares, excess_water};
+pub use water_distribution::{
+    ExcessWater, ExcessWaterEffect, UsualComposition, WaterDistribution, WaterShares, excess_water,
+};

@@ -4,7 +4,7 @@ use super::coefficients as c;
 use super::{FlourPart, arrival_target_pct};
 use crate::coefficient::Coefficients;
 use crate::flour::coefficients::{USUAL_ASH, USUAL_DAMAGED_STARCH, USUAL_PROTEIN};
-use crate::flour::{Moisture, at_moisture};
+use crate::flour::{Moisture, Property, Species, at_moisture};
 
 /// What of a flour holds water, in percent of the flour as it is.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -58,21 +58,22 @@ impl WaterDistribution {
         Some(sum)
     }
 
-    /// What the certificates do not state and is taken as usual in [`Self::of`], in words.
-    pub fn assumed(flours: &[FlourPart<'_>], coefficients: &Coefficients) -> Vec<String> {
-        let [protein, damaged, ash] = [&USUAL_PROTEIN, &USUAL_DAMAGED_STARCH, &USUAL_ASH]
-            .map(|usual| coefficients.value(usual));
+    /// What the certificates do not state and is taken as usual in [`Self::of`].
+    pub fn assumed(flours: &[FlourPart<'_>], coefficients: &Coefficients) -> Vec<UsualComposition> {
         let of = move |part: &FlourPart<'_>| {
-            let stated = part.flour.composition;
-            let grain = part.flour.species.label();
+            let (stated, species) = (part.flour.composition, part.flour.species);
             [
-                (stated.protein_14_pct, format!("protein {protein} % on 14 %")),
-                (stated.damaged_starch_pct, format!("damaged starch {damaged} %")),
-                (stated.ash_dm_pct, format!("ash {ash} % on dry matter, a white flour's")),
+                (stated.protein_14_pct, Property::Protein, &USUAL_PROTEIN),
+                (stated.damaged_starch_pct, Property::DamagedStarch, &USUAL_DAMAGED_STARCH),
+                (stated.ash_dm_pct, Property::Ash, &USUAL_ASH),
             ]
             .into_iter()
-            .filter(|(stated, _)| stated.is_none())
-            .map(move |(_, message)| format!("{message}, of the {grain}"))
+            .filter(|(stated, ..)| stated.is_none())
+            .map(move |(_, property, usual)| UsualComposition {
+                property,
+                pct: coefficients.value(usual),
+                species,
+            })
         };
         flours.iter().flat_map(of).collect()
     }
@@ -111,14 +112,35 @@ impl WaterDistribution {
     }
 }
 
+/// What a certificate does not state and is taken as usual for a flour of its grain.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct UsualComposition {
+    pub property: Property,
+    pub pct: f64,
+    pub species: Species,
+}
+
+/// What more water than planned comes to.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ExcessWaterEffect {
+    /// The protein's share of the water falls, %.
+    GlutenDiluted { from_pct: f64, to_pct: f64 },
+    /// At divider, rounder and moulder.
+    Sticks,
+    /// Damaged starch lets go of its water in the bake.
+    LateRelease,
+    /// kg for 100 kg of flour.
+    WetCrumb { to_drive_out_kg: f64 },
+}
+
 /// What extra water by the operator leads to.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct ExcessWater {
     pub points: f64,
     pub shares: WaterShares,
-    /// What it will come to, in the job's words; empty where nothing was added.
-    pub will: Vec<String>,
+    /// What it will come to; empty where nothing was added.
+    pub will: Vec<ExcessWaterEffect>,
     /// More water to drive out of 100 kg of flour's dough in the bake, kg.
     pub to_drive_out_kg: f64,
     /// When the core should arrive, in percent of the bake.
@@ -140,25 +162,17 @@ pub fn excess_water(
     let trap = critical.is_some_and(|critical| water_distribution.damaged_pct > critical);
     let mut will = Vec::new();
     if points > 0.0 {
-        will.push(format!(
-            "the protein's share of the water falls from {:.1} to {:.1} %: the gluten is diluted",
-            plan.protein_pct, shares.protein_pct
-        ));
+        will.push(ExcessWaterEffect::GlutenDiluted {
+            from_pct: plan.protein_pct,
+            to_pct: shares.protein_pct,
+        });
         if shares.free_pct > coefficients.value(&c::FREE_WATER_STICKS) || trap {
-            will.push(
-                "divider, rounder and moulder stick; dusting flour goes into the crumb".into(),
-            );
+            will.push(ExcessWaterEffect::Sticks);
         }
         if trap {
-            will.push(
-                "the damaged starch lets go of its water late: gummy crumb, smeared slicer blades, \
-                 a reddish crust"
-                    .into(),
-            );
+            will.push(ExcessWaterEffect::LateRelease);
         }
-        will.push(format!(
-            "the bake must drive out {points:.1} kg more for 100 kg of flour, or the crumb stays wet"
-        ));
+        will.push(ExcessWaterEffect::WetCrumb { to_drive_out_kg: points });
     }
     ExcessWater {
         points,

@@ -4,7 +4,7 @@ use std::cell::Cell;
 use thiserror::Error;
 use utoipa::ToSchema;
 
-use crate::text_file::{TextFault, decode, records};
+use crate::text_file::{FileKind, TextFault, decode, records};
 
 /// Points taken of one curve.
 const MOST_POINTS: usize = 200_000;
@@ -85,7 +85,7 @@ impl CurveFile {
     /// Takes a curve apart: comma, semicolon or tab, decimal comma or point, a head of key and
     /// value before the columns. Lines that are not numbers are left out and counted.
     pub fn read(bytes: &[u8], mark: Option<DecimalMark>) -> Result<Self, CurveFault> {
-        let text = decode(bytes)?;
+        let text = decode(bytes, FileKind::Curve)?;
         [b';', b'\t', b',']
             .into_iter()
             .find_map(|delimiter| Self::with_delimiter(&text, delimiter, mark))

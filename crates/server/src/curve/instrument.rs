@@ -7,7 +7,7 @@ use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
 use futures_util::Stream;
 use ironpeel_instruments::{Sample, run_alveograph, run_farinograph};
-use ironpeel_store::{Lot, TraceKind, TraceSource};
+use ironpeel_store::{Lot, TraceKind, TraceSource, Word};
 use serde::Deserialize;
 use serde_json::{Value, json};
 use utoipa::{IntoParams, ToSchema};
@@ -94,7 +94,7 @@ async fn keep(
 }
 
 fn kind_of(kind: &str) -> Result<TraceKind> {
-    TraceKind::from_key(kind)
+    Word::<TraceKind>::named(kind)
         .ok_or_else(|| Problem::not_found("there is a farinograph and an alveograph"))
 }
 

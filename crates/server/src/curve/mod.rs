@@ -6,11 +6,11 @@ mod read;
 
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, State};
-use chrono::{DateTime, Utc};
+use chrono::Utc;
 use ironpeel_core::flour::{AlveographInput, FarinographInput};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
-use ironpeel_store::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
-use serde::{Deserialize, Serialize};
+use ironpeel_store::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary, Word};
+use serde::Deserialize;
 use serde_json::Value;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -36,24 +36,6 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(move_mark))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
         .merge(instrument::routes())
-}
-
-/// A curve as lists show it.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct CurveRow {
-    pub id: Uuid,
-    /// farinograph or alveograph.
-    pub kind: String,
-    /// imported or instrument.
-    pub source: String,
-    pub made_by: String,
-    pub made_at: DateTime<Utc>,
-}
-
-impl From<TraceSummary> for CurveRow {
-    fn from(TraceSummary { id, kind, source, made_by, made_at }: TraceSummary) -> Self {
-        Self { id, kind, source, made_by, made_at }
-    }
 }
 
 /// A curve to be recorded: what the calculator of its instrument is asked.
@@ -94,9 +76,12 @@ async fn parse(
 
 /// The curves of a lot, newest first
 #[utoipa::path(get, path = "/api/v1/lots/{lot_id}/curves", tag = "curve", params(("lot_id" = Uuid, Path)),
-    responses((status = 200, body = Vec<CurveRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn curves(State(app): State<App>, Path(lot_id): Path<Uuid>) -> Result<Json<Vec<CurveRow>>> {
-    Ok(Json(app.store.traces(lot_id).await?.into_iter().map(Into::into).collect()))
+    responses((status = 200, body = Vec<TraceSummary>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn curves(
+    State(app): State<App>,
+    Path(lot_id): Path<Uuid>,
+) -> Result<Json<Vec<TraceSummary>>> {
+    Ok(Json(app.store.traces(lot_id).await?))
 }
 
 /// Records a curve of a lot; sent twice, it is stored once
@@ -110,7 +95,7 @@ async fn save(
 ) -> Result<Json<ReadCurve>> {
     let mut faults = ValidationErrors::default();
     let signed = asked.signed.check(false, &mut faults);
-    let Some(kind) = TraceKind::from_key(&asked.kind) else {
+    let Some(kind) = Word::<TraceKind>::named(&asked.kind) else {
         faults.push("kind", "a curve is of a farinograph or an alveograph");
         return Err(faults.into());
     };
@@ -139,7 +124,7 @@ fn new_trace(
     input: Value,
     made_by: String,
 ) -> Trace {
-    let (kind, source) = (kind.key().into(), source.key().into());
+    let (kind, source) = (Word(kind), Word(source));
     Trace { id, lot_id, kind, source, input, made_by, made_at: Utc::now() }
 }
 

@@ -4,7 +4,7 @@ use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, CurveCheck, FarinographAnswer, FarinographInput, MovedMarks,
     check_against_curve, from_alveogram, from_farinogram, read_curves,
 };
-use ironpeel_store::{Lot, Trace, TraceMark};
+use ironpeel_store::{Lot, Trace, TraceKind, TraceMark, TraceSource};
 use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
@@ -23,8 +23,8 @@ pub struct ReadCurve {
     pub lot_id: Uuid,
     pub code: String,
     pub flour: String,
-    pub kind: String,
-    pub source: String,
+    pub kind: TraceKind,
+    pub source: TraceSource,
     pub made_by: String,
     pub made_at: DateTime<Utc>,
     /// As it was recorded.
@@ -70,7 +70,7 @@ impl ReadCurve {
             |_| Problem::unusable("this curve was recorded in a form no version reads");
         let mut marks = Vec::new();
         let (mut farinograph, mut alveograph) = (None, None);
-        let figures = if trace.kind == "farinograph" {
+        let figures = if trace.kind.0 == TraceKind::Farinograph {
             let input: FarinographInput = from_value(trace.input.clone())?;
             let gram = input.check().map_err(unreadable)?;
             let put = |mark: &str| moves.iter().rev().find(|one| one.mark == mark)?.minute;
@@ -100,8 +100,8 @@ impl ReadCurve {
             lot_id: lot.id,
             code: lot.code.clone(),
             flour: lot.flour.name.clone(),
-            kind: trace.kind,
-            source: trace.source,
+            kind: trace.kind.0,
+            source: trace.source.0,
             made_by: trace.made_by,
             made_at: trace.made_at,
             input: trace.input,

@@ -8,7 +8,7 @@ use ironpeel_core::flour::{
 use ironpeel_instruments::{Sample, certificate, lots_over_years, run_alveograph, run_farinograph};
 use ironpeel_store::{
     Flour, LotDisposition, LotStock, NewLotRevision, Signed, Stated, Store, Trace, TraceKind,
-    TraceSource,
+    TraceSource, Word,
 };
 use serde::Deserialize;
 use serde_json::json;
@@ -227,7 +227,7 @@ async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
         LotDisposition {
             id: Uuid::now_v7(),
             lot_id: lot.lot_id,
-            decision: decision.key().into(),
+            decision: Word(decision),
             reason: reason.into(),
             made_by: "technologist".into(),
             made_at: lot.received_at(),
@@ -270,8 +270,8 @@ async fn record_curves(store: &Store, lot: &NewLotRevision, seed: u64) -> anyhow
         let trace = Trace {
             id: Uuid::now_v7(),
             lot_id: lot.lot_id,
-            kind: kind.key().into(),
-            source: TraceSource::Instrument.key().into(),
+            kind: Word(kind),
+            source: Word(TraceSource::Instrument),
             input,
             made_by: "laboratory".into(),
             made_at: lot.received_at(),

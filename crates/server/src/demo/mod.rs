@@ -12,7 +12,7 @@ use ironpeel_core::dough::{Formula, IngredientPrice, LineInput, Losses};
 use ironpeel_core::heat::{MixedDough, WaterSources};
 use ironpeel_core::method::{Equipment, Method, Mixer, Process, Stage};
 use ironpeel_store::{
-    DoughTemperature, NewFormula, NewLine, NewMethod, Plant, Product, Signed, Store,
+    DoughTemperature, NewFormula, NewLine, NewMethod, PlantSettings, Product, Signed, Store,
 };
 use serde::Deserialize;
 use serde_json::json;
@@ -24,6 +24,8 @@ use flour::DemoFlour;
 const PLANT: &str = include_str!("../../demo/plant.json");
 /// The clock on the wall of the demo plant.
 const CLOCK: Tz = Tz::Europe__London;
+/// What its prices are in.
+const CURRENCY: &str = "EUR";
 
 #[derive(Deserialize)]
 struct DemoPlant {
@@ -206,7 +208,10 @@ pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
         store.make_product(&product, &formula, &template.method(), &signed).await?;
     }
     measure(store, &plant.dough_temperatures, &plant.mixed).await?;
-    store.set_plant(&Plant { prices: plant.prices, time_zone: CLOCK.name().into() }).await?;
+    store.set_prices(&plant.prices).await?;
+    let settings = store.plant().await?.settings;
+    let (time_zone, currency) = (CLOCK.name().into(), CURRENCY.into());
+    store.set_settings(&PlantSettings { time_zone, currency, ..settings }).await?;
     Ok(true)
 }
 

@@ -1,12 +1,12 @@
 //! A dough by amounts, and one number of a dough changed.
 
 use axum::extract::State;
-use ironpeel_core::chain::figures;
+use ironpeel_core::chain::{AdjustmentError, WeightAdjustment, adjust_weight};
 use ironpeel_core::dough::{
-    AmountsRead, ByAmount, Ingredient, KeptConstant, Masses, StarterConvention, StarterShares,
+    AmountsRead, ByAmount, Ingredient, KeptConstant, StarterConvention, StarterShare, StarterShares,
 };
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
-use serde::{Deserialize, Serialize};
+use serde::Deserialize;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
@@ -43,64 +43,25 @@ struct OneNumber {
     keep: KeptConstant,
 }
 
-/// The dough with that number changed.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-struct Changed {
-    /// The whole dough's lines, to go on with as a draft.
-    lines: Vec<ChangedLine>,
-    /// All the water the dough has then, on flour: set by hand.
-    hydration_pct: f64,
-    /// All the dough of the run.
-    dough_kg: f64,
-}
-
-#[derive(Debug, Clone, Serialize, ToSchema)]
-struct ChangedLine {
-    ingredient: Ingredient,
-    pct: f64,
-}
-
 const KG: NumberRange = NumberRange::new("kg", "its mass", "kg", 0.0, 100_000.0);
 
 /// Changes one mass of the selected product and keeps flour, dough or water as it is
 #[utoipa::path(post, path = "/api/v1/chain/weight-adjustment", tag = "formula", request_body = OneNumber,
-    responses((status = 200, body = Changed), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn change(State(app): State<App>, Json(asked): Json<OneNumber>) -> Result<Json<Changed>> {
+    responses((status = 200, body = WeightAdjustment), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn change(
+    State(app): State<App>,
+    Json(asked): Json<OneNumber>,
+) -> Result<Json<WeightAdjustment>> {
     let mut faults = ValidationErrors::default();
     let kg = KG.check(&asked.kg, "", &mut faults);
     faults.or(())?;
     let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
     let flours = context.flours();
     let scenario = context.scenario(&flours);
-    let found = figures(&scenario);
-    let Some(dough) = found.dough else {
-        let message = found.error.map_or_else(String::new, |error| error.message);
-        return Err(Problem::field("scenario", message));
-    };
-    let formula = &scenario.formula.formula;
-    let mass = |pct: f64| dough.flour_kg * pct / 100.0;
-    let mut masses = vec![(Ingredient::Flour, dough.flour_kg), (Ingredient::Water, dough.water_kg)];
-    masses.extend(formula.additions().map(|line| (line.ingredient, mass(line.pct))));
-    let changed = Masses(masses)
-        .with(asked.ingredient, kg, asked.keep)
-        .map_err(|refused| Problem::field("kg", refused.to_string()))?;
-    let on_flour = changed.on_flour();
-    let added_water_pct =
-        on_flour.iter().find(|(one, _)| *one == Ingredient::Water).map_or(0.0, |one| one.1);
-    let lines: Vec<ChangedLine> = std::iter::once((Ingredient::Flour, 100.0))
-        .chain(on_flour.into_iter().filter(|(one, _)| *one != Ingredient::Water))
-        .map(|(ingredient, pct)| ChangedLine { ingredient, pct })
-        .collect();
-    let library = &scenario.plant.library;
-    let brought: f64 = lines
-        .iter()
-        .map(|line| line.pct * library.properties(line.ingredient).water_pct / 100.0)
-        .sum();
-    Ok(Json(Changed {
-        hydration_pct: added_water_pct + brought,
-        dough_kg: changed.total_kg() * f64::from(dough.scaled.doughs),
-        lines,
-    }))
+    adjust_weight(&scenario, asked.ingredient, kg, asked.keep).map(Json).map_err(|refused| {
+        let field = if matches!(refused, AdjustmentError::NoChain(_)) { "scenario" } else { "kg" };
+        Problem::field(field, refused.to_string())
+    })
 }
 
 /// A starter's share stated in one convention.
@@ -113,6 +74,9 @@ struct StarterStated {
     /// Water over flour in it, 0 to 500 %; 100 if left out.
     #[serde(default)]
     hydration_pct: RawNumber,
+    /// Its water instead, 0 to 500 % on all flour, where the share is of its flour.
+    #[serde(default)]
+    water_pct: RawNumber,
     /// Dough that 100 of flour make; 175 if left out.
     #[serde(default)]
     dough_pct: RawNumber,
@@ -121,6 +85,7 @@ struct StarterStated {
 const PCT: NumberRange = NumberRange::new("pct", "the starter's share", "%", 0.0, 500.0);
 const HYDRATION: NumberRange =
     NumberRange::new("hydration_pct", "hydration of the starter", "%", 0.0, 500.0);
+const WATER: NumberRange = NumberRange::new("water_pct", "water of the starter", "%", 0.0, 500.0);
 const DOUGH: NumberRange =
     NumberRange::new("dough_pct", "dough from 100 of flour", "%", 100.0, 400.0);
 
@@ -130,10 +95,20 @@ const DOUGH: NumberRange =
 async fn starter_shares(Json(asked): Json<StarterStated>) -> Result<Json<StarterShares>> {
     let mut faults = ValidationErrors::default();
     let pct = PCT.check(&asked.pct, "", &mut faults);
-    let hydration = HYDRATION.check_or(&asked.hydration_pct, 100.0, "", &mut faults);
+    let water = WATER.check_opt(&asked.water_pct, "", &mut faults);
+    let hydration = match water.filter(|_| pct > 0.0) {
+        Some(water) => 100.0 * water / pct,
+        None => HYDRATION.check_or(&asked.hydration_pct, 100.0, "", &mut faults),
+    };
     let dough = DOUGH.check_or(&asked.dough_pct, 175.0, "", &mut faults);
     faults.or(())?;
-    StarterShares::of(asked.convention, pct, hydration, dough).map(Json).ok_or_else(|| {
-        Problem::field("pct", "no dough has so much starter: its flour would be all of the flour")
-    })
+    StarterShare { convention: asked.convention, pct, hydration_pct: hydration, dough_pct: dough }
+        .shares()
+        .map(Json)
+        .ok_or_else(|| {
+            Problem::field(
+                "pct",
+                "no dough has so much starter: its flour would be all of the flour",
+            )
+        })
 }

@@ -2,8 +2,7 @@
 
 use axum::body::Bytes;
 use axum::extract::State;
-use axum::http::{HeaderMap, HeaderValue, header};
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{
     FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
@@ -19,11 +18,12 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use crate::download::{CSV, attachment, csv_of};
 use crate::flour_names::current_names;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Marks, Path, Query};
 use crate::state::App;
-use crate::text_file::{decode, table};
+use crate::text_file::{FileKind, decode, table};
 
 const FORMAT: &str = "ironpeel formula";
 const COLUMNS: [&str; 4] = ["stage", "item", "value", "unit"];
@@ -73,19 +73,12 @@ async fn export(
     Path((revision_id, kind)): Path<(Uuid, String)>,
 ) -> Result<Response> {
     let found = app.revisions.formula(revision_id).await?;
-    let (body, mime) = match &*kind {
-        "json" => (json_file(&found.name, &found.formula).to_string(), "application/json"),
-        "csv" => (csv_file(&found.name, &found.formula)?, "text/csv; charset=utf-8"),
+    let (ending, body, mime) = match &*kind {
+        "json" => ("json", json_file(&found.name, &found.formula).to_string(), "application/json"),
+        "csv" => ("csv", csv_file(&found.name, &found.formula), CSV),
         _ => return Err(Problem::not_found("a formula is saved as json or csv")),
     };
-    let mut headers = HeaderMap::new();
-    headers.insert(header::CONTENT_TYPE, HeaderValue::from_static(mime));
-    let plain = |c: char| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' };
-    let name: String = found.name.chars().map(plain).collect();
-    if let Ok(value) = HeaderValue::from_str(&format!("attachment; filename=\"{name}.{kind}\"")) {
-        headers.insert(header::CONTENT_DISPOSITION, value);
-    }
-    Ok((headers, body).into_response())
+    Ok(attachment(&found.name, ending, mime, body))
 }
 
 /// Reads a formula's file, JSON or CSV, without recording it
@@ -96,7 +89,8 @@ async fn read(
     Query(marks): Query<Marks>,
     body: Bytes,
 ) -> Result<Json<FormulaRead>> {
-    let text = decode(&body).map_err(|fault| Problem::field("file", fault.to_string()))?;
+    let text = decode(&body, FileKind::Formula)
+        .map_err(|fault| Problem::field("file", fault.to_string()))?;
     let file = if text.trim_start().starts_with('{') {
         of_json(&text)?
     } else {
@@ -150,7 +144,7 @@ fn of_json(text: &str) -> Result<FormulaFile> {
     crate::request::from_value(value)
 }
 
-fn csv_file(name: &str, formula: &ScenarioFormula) -> Result<String> {
+fn csv_file(name: &str, formula: &ScenarioFormula) -> String {
     let mut rows: Vec<[String; 4]> = Vec::new();
     let mut row = |stage: &str, item: &str, value: String, unit: &str| {
         rows.push([stage.into(), item.into(), value, unit.into()]);
@@ -190,12 +184,8 @@ fn csv_file(name: &str, formula: &ScenarioFormula) -> Result<String> {
             row(&stage, &line.ingredient.key(), spelt_out(line.pct), "% on all flour");
         }
     }
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    let written = writer
-        .write_record(COLUMNS)
-        .and_then(|()| rows.iter().try_for_each(|row| writer.write_record(row)));
-    let bytes = written.ok().and_then(|()| writer.into_inner().ok()).unwrap_or_default();
-    String::from_utf8(bytes).map_err(|_| Problem::unusable("this formula cannot be written as CSV"))
+    let head = COLUMNS.map(str::to_owned);
+    csv_of(std::iter::once(head).chain(rows))
 }
 
 fn losses(losses: &Losses) -> [(&'static str, f64); 4] {

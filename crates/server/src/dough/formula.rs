@@ -7,7 +7,7 @@ use ironpeel_core::dough::{
     Preparation, compare,
 };
 use ironpeel_core::units::{RawNumber, ValidationErrors};
-use ironpeel_store::{FormulaRevision, NewFormula};
+use ironpeel_store::{FormulaRevision, NewFormula, Revision};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
@@ -18,7 +18,7 @@ use crate::chain::{FormulaHolds, PIECE, STYLE};
 use crate::flour_names::current_names;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Query, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -34,7 +34,7 @@ pub fn routes() -> OpenApiRouter<App> {
 pub struct FormulaView {
     pub id: Uuid,
     pub name: String,
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub lines: Vec<FormulaLine>,
     /// Several flours, the main one first; empty where the product's own is all of it.
     pub flours: Vec<FlourShare>,
@@ -90,7 +90,7 @@ impl FormulaView {
         Self {
             id: found.formula_id,
             name: found.name.clone(),
-            revision: found.revision.clone().into(),
+            revision: found.revision.clone(),
             lines: lines.collect(),
             flours: formula.flours().to_vec(),
             parts: formula.parts().to_vec(),
@@ -167,13 +167,13 @@ async fn save(
 
 /// Every revision of a formula, newest first
 #[utoipa::path(get, path = "/api/v1/formulas/{formula_id}/revisions", tag = "formula", params(("formula_id" = Uuid, Path)),
-    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
     Path(formula_id): Path<Uuid>,
-) -> Result<Json<Vec<RevisionView>>> {
+) -> Result<Json<Vec<Revision>>> {
     let revisions = app.store.formula_revisions(formula_id).await?;
-    Ok(Json(revisions.into_iter().map(Into::into).collect()))
+    Ok(Json(revisions))
 }
 
 /// One revision of a formula

@@ -1,6 +1,7 @@
 //! Formulas, what they are written from, and variants of them.
 
 mod amounts;
+mod edit;
 mod file;
 mod formula;
 mod template;
@@ -18,6 +19,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(formula::routes())
         .merge(file::routes())
         .merge(amounts::routes())
+        .merge(edit::routes())
         .merge(template::routes())
         .merge(trial::routes())
 }

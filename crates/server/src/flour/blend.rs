@@ -3,11 +3,12 @@
 use axum::extract::State;
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{
-    BlendAnswer, BlendFlourInput, BlendInput, BlendProperty, BlendTargetInput, IntendedUse,
-    Mixture, MoistureBasis, Property, Readings, Row, Treatment,
+    BlendAnswer, BlendCheck, BlendFlourInput, BlendInput, BlendShares, BlendTargetInput,
+    IntendedUse, LotInBlend, Mixture, Property, Readings, Row, Treatment, blend_price,
+    blended_certificate,
 };
 use ironpeel_core::units::{DecimalMark, NumberRange, RawNumber, ValidationErrors};
-use ironpeel_store::{Flour, Lot, NewBlend};
+use ironpeel_store::{Flour, Lot, NewBlend, Revision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -18,7 +19,7 @@ use super::PRICE;
 use super::lots::{LotInput, LotView, view};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 const MOST_PARTS: usize = 20;
@@ -60,6 +61,7 @@ pub struct BlendCalculationInput {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct BlendCalculation {
     pub parts: Vec<BlendCalculationPart>,
+    pub shares: BlendShares,
     /// None where the shares add up to nothing.
     pub mixed: Option<Mixture>,
     /// None while a lot of it has no price.
@@ -67,7 +69,7 @@ pub struct BlendCalculation {
     /// Lots without a price: what is solved meets the targets, and is not said to be cheapest.
     pub unpriced: Vec<String>,
     /// Each property of the blend against its target.
-    pub rules: Vec<BlendCalculationCheck>,
+    pub rules: Vec<BlendCheck>,
     pub solved: BlendAnswer,
 }
 
@@ -82,20 +84,6 @@ pub struct BlendCalculationPart {
     pub price_per_t: Option<f64>,
     /// Properties its certificate lacks, taken from other lots of the same flour.
     pub assumed: Vec<&'static str>,
-}
-
-/// A property of the blend against its target.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BlendCalculationCheck {
-    pub property: BlendProperty,
-    pub label: &'static str,
-    pub unit: &'static str,
-    pub value: Option<f64>,
-    pub min: Option<f64>,
-    pub max: Option<f64>,
-    pub kept: bool,
-    /// What each part has of it.
-    pub parts: Vec<f64>,
 }
 
 /// A blend to be recorded: a flour of its own, and a lot of it from the lots used.
@@ -119,7 +107,7 @@ pub struct BlendSaveInput {
 /// What a flour is blended of.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct BlendView {
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub parts: Vec<BlendPartView>,
 }
 
@@ -154,39 +142,21 @@ async fn calculate(
     });
     let asked = BlendInput { flours: flours.collect(), targets: input.targets.clone() };
     let solved = asked.compute()?;
-    let total: f64 = shares.iter().sum();
-    let mixed = (total > 0.0).then(|| mixed(&parts, &shares));
-    let prices: Option<Vec<f64>> = parts.iter().map(|part| part.price_per_t).collect();
-    let price_per_t = prices.filter(|_| total > 0.0).map(|prices| {
-        prices.iter().zip(&shares).map(|(price, share)| price * share).sum::<f64>() / total
-    });
-    let rules = BlendProperty::ALL.into_iter().map(|property| {
-        let target = asked
-            .targets
-            .iter()
-            .find(|target| BlendProperty::named(&target.property) == Some(property));
-        let side = |given: fn(&BlendTargetInput) -> &RawNumber| match target.map(given) {
-            Some(RawNumber::Number(value)) => Some(*value),
-            _ => None,
-        };
-        let (min, max) = (side(|target| &target.min), side(|target| &target.max));
-        let value = mixed.map(|mixed| mixed.get(property));
-        BlendCalculationCheck {
-            property,
-            label: property.label(),
-            unit: property.unit(),
-            kept: value.is_some_and(|value| {
-                min.is_none_or(|min| value >= min - 1e-6)
-                    && max.is_none_or(|max| value <= max + 1e-6)
-            }),
-            value,
-            min,
-            max,
-            parts: parts.iter().map(|part| part.has.get(property)).collect(),
-        }
-    });
-    let rules = rules.collect();
-    Ok(Json(BlendCalculation { parts, mixed, price_per_t, unpriced, rules, solved }))
+    let has: Vec<Mixture> = parts.iter().map(|part| part.has).collect();
+    let prices: Vec<Option<f64>> = parts.iter().map(|part| part.price_per_t).collect();
+    let mixed = shares
+        .iter()
+        .any(|share| *share > 0.0)
+        .then(|| Mixture::of(has.iter().copied().zip(shares.iter().copied())));
+    Ok(Json(BlendCalculation {
+        rules: BlendCheck::all(mixed.as_ref(), &has, &asked.targets),
+        price_per_t: blend_price(&prices, &shares),
+        shares: BlendShares::of(&shares),
+        mixed,
+        parts,
+        unpriced,
+        solved,
+    }))
 }
 
 /// What a flour is blended of now; null where it is no blend
@@ -196,7 +166,7 @@ async fn blend(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Opti
     let found = app.store.current_blend(id).await?;
     Ok(Json(found.map(|blend| {
         BlendView {
-            revision: blend.revision.into(),
+            revision: blend.revision,
             parts: blend
                 .parts
                 .into_iter()
@@ -220,13 +190,14 @@ async fn save(
 ) -> Result<Json<LotView>> {
     let lots = lots(&app, &input.parts).await?;
     let shares = shares(&input.parts)?;
-    let total: f64 = shares.iter().sum();
+    let whole = BlendShares::of(&shares);
     let mut faults = ValidationErrors::default();
     let name = input.name.trim();
     if name.is_empty() || name.chars().count() > NAME_MAX {
         faults.push("name", format!("the blend needs a name, up to {NAME_MAX} letters"));
     }
-    if (total - 100.0).abs() > 0.5 {
+    if !whole.is_whole {
+        let total = whole.total_pct;
         faults.push("parts", format!("the shares add up to {total:.1} %; they must make 100"));
     }
     if lots.iter().any(|lot| lot.flour.id == flour_id) {
@@ -262,6 +233,7 @@ async fn save(
 
     let species = lots.first().map(|lot| lot.flour.species);
     let Some(species) = species else { return Err(no_parts()) };
+    let prices: Vec<Option<f64>> = lots.iter().map(|lot| lot.flour.price_per_t).collect();
     let flour = Flour {
         id: flour_id,
         mill: OWN.into(),
@@ -272,7 +244,7 @@ async fn save(
         extraction_pct: None,
         treatment: Treatment::None,
         intended_use: IntendedUse::General,
-        price_per_t: price(&lots, &shares),
+        price_per_t: blend_price(&prices, &shares),
         allergens: allergens(&lots),
     };
     let parts: Vec<(Uuid, Uuid, f64)> =
@@ -288,12 +260,6 @@ async fn save(
     write.of(&app, input.revision_id).make_blend(&blend).await?;
     let lot = app.store.lot_at(input.lot_revision_id).await?;
     view(&app, lot).await.map(Json)
-}
-
-/// What a tonne of the blend costs, where each part's price is on record.
-fn price(lots: &[Lot], shares: &[f64]) -> Option<f64> {
-    let priced = lots.iter().zip(shares);
-    priced.map(|(lot, share)| Some(lot.flour.price_per_t? * share / 100.0)).sum()
 }
 
 /// What its parts state together; none where one states nothing.
@@ -355,44 +321,39 @@ fn part_of(
     at: &str,
     faults: &mut ValidationErrors,
 ) -> BlendCalculationPart {
-    let mut assumed = Vec::new();
-    let mut of = |property: Property, basis: Option<MoistureBasis>| {
-        if let Some(value) = lot.current.readings.value(property, basis) {
-            return value;
-        }
-        let known: Vec<f64> =
-            others.iter().filter_map(|other| other.value(property, basis)).collect();
-        if known.is_empty() {
-            let (code, label, flour) = (&lot.code, property.label(), &lot.flour.name);
+    let found = LotInBlend::of(&lot.current.readings, others).unwrap_or_else(|lacks| {
+        let (code, flour) = (&lot.code, &lot.flour.name);
+        for property in lacks {
             faults.push(
                 at,
                 format!(
-                    "{code} has no {label}, and neither has any other lot of {flour}: measure it, or \
-                     leave the lot out"
+                    "{code} has no {}, and neither has any other lot of {flour}: measure it, or \
+                     leave the lot out",
+                    property.label()
                 ),
             );
-            return property.range().0;
         }
-        assumed.push(property.label());
-        known.iter().sum::<f64>() / known.len() as f64
-    };
-    let has = Mixture {
-        moisture_pct: of(Property::Moisture, None),
-        protein_14_pct: of(Property::Protein, Some(MoistureBasis::Fourteen)),
-        ash_dm_pct: of(Property::Ash, Some(MoistureBasis::DryMatter)),
-        damaged_starch_pct: of(Property::DamagedStarch, Some(MoistureBasis::AsIs)),
-        w: of(Property::W, None),
-        falling_number_s: of(Property::FallingNumber, None),
-    };
+        LotInBlend { has: NOTHING, assumed: Vec::new() }
+    });
     BlendCalculationPart {
         lot_id: lot.id,
         code: lot.code.clone(),
         flour: lot.flour.name.clone(),
-        has,
+        has: found.has,
         price_per_t: lot.flour.price_per_t,
-        assumed,
+        assumed: found.assumed.into_iter().map(Property::label).collect(),
     }
 }
+
+/// Beside a fault: nothing is computed with it.
+const NOTHING: Mixture = Mixture {
+    moisture_pct: 0.0,
+    protein_14_pct: 0.0,
+    ash_dm_pct: 0.0,
+    damaged_starch_pct: 0.0,
+    w: 0.0,
+    falling_number_s: 0.0,
+};
 
 impl BlendCalculationPart {
     fn as_flour(&self, given: &BlendCalculationPartInput, price_per_t: f64) -> BlendFlourInput {
@@ -420,41 +381,10 @@ fn shares(given: &[BlendCalculationPartInput]) -> std::result::Result<Vec<f64>, 
     faults.or(shares)
 }
 
-fn mixed(parts: &[BlendCalculationPart], shares: &[f64]) -> Mixture {
-    Mixture::of(parts.iter().map(|part| part.has).zip(shares.iter().copied()))
-}
-
 /// The certificate of a blended lot, computed from its parts.
 fn computed_rows(parts: &[BlendCalculationPart], lots: &[Lot], shares: &[f64]) -> Vec<Row> {
-    let blend = mixed(parts, shares);
-    let row = |property: Property, value: String, basis: &str| Row {
-        property: property.label().into(),
-        value,
-        unit: property.unit().into(),
-        basis: basis.into(),
-        method: "computed from the blend".into(),
-    };
-    let mut rows = vec![
-        row(Property::Moisture, format!("{:.2}", blend.moisture_pct), "as is"),
-        row(Property::Protein, format!("{:.2}", blend.protein_14_pct), "14 %"),
-        row(Property::Ash, format!("{:.3}", blend.ash_dm_pct), "dry matter"),
-        row(Property::DamagedStarch, format!("{:.2}", blend.damaged_starch_pct), "as is"),
-        row(Property::FallingNumber, format!("{:.0}", blend.falling_number_s), ""),
-        row(Property::W, format!("{:.0}", blend.w), ""),
-    ];
-    // Absorption mixes by dry matter where every part has it.
-    let fourteen = Some(MoistureBasis::Fourteen);
-    let known: Option<Vec<f64>> =
-        lots.iter().map(|lot| lot.current.readings.value(Property::Absorption, fourteen)).collect();
-    if let Some(known) = known {
-        let weights: Vec<f64> = parts
-            .iter()
-            .zip(shares)
-            .map(|(part, share)| share * (100.0 - part.has.moisture_pct))
-            .collect();
-        let sum: f64 = known.iter().zip(&weights).map(|(value, weight)| value * weight).sum();
-        let value = sum / weights.iter().sum::<f64>();
-        rows.push(row(Property::Absorption, format!("{value:.1}"), "14 %"));
-    }
-    rows
+    let parts = parts.iter().zip(lots).zip(shares);
+    let parts: Vec<_> =
+        parts.map(|((part, lot), share)| (part.has, &lot.current.readings, *share)).collect();
+    blended_certificate(&parts)
 }

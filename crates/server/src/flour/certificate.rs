@@ -5,7 +5,7 @@ use ironpeel_core::flour::{
     assess, read_rows,
 };
 use ironpeel_core::units::{DecimalMark, ValidationErrors};
-use ironpeel_store::SpecificationRevision;
+use ironpeel_store::{Revision, SpecificationRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -16,7 +16,6 @@ use super::CertificateFile;
 use super::date::date;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
-use crate::revision::RevisionView;
 use crate::state::App;
 
 /// Largest certificate file taken.
@@ -39,7 +38,7 @@ pub struct Certificate {
     pub moisture_pct: Option<f64>,
     /// None until the flour is known.
     pub assessment: Option<Assessment>,
-    pub specification: Option<RevisionView>,
+    pub specification: Option<Revision>,
     pub earlier: Vec<EarlierReadings>,
 }
 
@@ -151,7 +150,7 @@ impl Certificate {
             moisture_pct: moisture.map(Moisture::percent),
             assessment: specification
                 .map(|specification| assess(&specification.limits, &readings.with_age(age_days))),
-            specification: specification.map(|specification| specification.revision.clone().into()),
+            specification: specification.map(|specification| specification.revision.clone()),
             earlier,
         })
     }

@@ -1,7 +1,7 @@
 //! Mending a flour: gluten, malt, sieve, part white.
 
 use axum::extract::State;
-use ironpeel_core::lot::{Correction, CorrectionInput};
+use ironpeel_core::lot::{Correction, CorrectionInput, CorrectionTargets};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
@@ -11,7 +11,7 @@ use crate::request::{Json, Path};
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(mend))
+    OpenApiRouter::new().routes(routes!(mend)).routes(routes!(targets))
 }
 
 /// How much of a remedy a lot needs, and what comes with it
@@ -32,4 +32,16 @@ async fn mend(
     })?;
     let plant = app.parameters().await?;
     remedy.of(has, &plant).map(Json).map_err(|none| Problem::field("remedy", none.to_string()))
+}
+
+/// What corrections of a lot are begun with
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/correction-targets", tag = "flour", params(("lot_id" = Uuid, Path)),
+    responses((status = 200, body = CorrectionTargets), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn targets(
+    State(app): State<App>,
+    Path(lot_id): Path<Uuid>,
+) -> Result<Json<CorrectionTargets>> {
+    let lot = app.store.lot(lot_id).await?;
+    let plant = app.parameters().await?;
+    Ok(Json(CorrectionTargets::of(&lot.current.readings, &plant.coefficients)))
 }

@@ -1,10 +1,10 @@
 //! What becomes of a lot: decisions, and where it lies and how much is left.
 
 use axum::extract::State;
-use chrono::{DateTime, Utc};
+use chrono::Utc;
 use ironpeel_core::flour::{Decision, Limit, Verdict, assess, barred};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
-use ironpeel_store::{Disposition, LotDisposition, LotRevision, LotStock};
+use ironpeel_store::{Disposition, LotDisposition, LotRevision, LotStock, Word};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -20,44 +20,13 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(decide)).routes(routes!(place))
 }
 
-/// A decision on a lot.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct DispositionView {
-    /// release, release_with_note, hold or reject.
-    pub decision: String,
-    pub reason: String,
-    pub made_by: String,
-    pub made_at: DateTime<Utc>,
-}
-
-/// Where a lot lies and how much is left.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct StockView {
-    pub place: String,
-    pub tonnes_left: f64,
-    pub made_by: String,
-    pub made_at: DateTime<Utc>,
-}
-
 /// How a lot stands: the newest decision and stock, where there are any.
 #[derive(Debug, Clone, Default, Serialize, ToSchema)]
 pub struct LotStatus {
-    pub decision: Option<DispositionView>,
-    pub stock: Option<StockView>,
+    pub decision: Option<LotDisposition>,
+    pub stock: Option<LotStock>,
     /// Why no batch may be planned of it; none where one may.
     pub barred: Option<&'static str>,
-}
-
-impl From<LotDisposition> for DispositionView {
-    fn from(LotDisposition { decision, reason, made_by, made_at, .. }: LotDisposition) -> Self {
-        Self { decision, reason, made_by, made_at }
-    }
-}
-
-impl From<LotStock> for StockView {
-    fn from(LotStock { place, tonnes_left, made_by, made_at, .. }: LotStock) -> Self {
-        Self { place, tonnes_left, made_by, made_at }
-    }
 }
 
 /// What a lot is judged by: its certificate, the specification, and what comes of the two.
@@ -83,7 +52,7 @@ impl LotAssessment {
     pub fn release<'a>(&self, decision: Option<&'a LotDisposition>) -> Option<&'a LotDisposition> {
         let (by, _) = self.by?;
         decision.filter(|decision| {
-            matches!(decision.decided(), Some(Decision::Release | Decision::ReleaseWithNote))
+            matches!(decision.decision.0, Decision::Release | Decision::ReleaseWithNote)
                 && decision.is_of(self.lot_revision_id, by)
         })
     }
@@ -94,7 +63,7 @@ impl LotAssessment {
             (Some(decision), Some((by, _))) => decision.is_of(self.lot_revision_id, by),
             _ => false,
         };
-        let decided = decision.and_then(LotDisposition::decided);
+        let decided = decision.map(|decision| decision.decision.0);
         barred(self.verdict(), decided, of_these)
     }
 }
@@ -102,11 +71,7 @@ impl LotAssessment {
 impl LotStatus {
     pub fn of(disposition: Option<Disposition>, judged: &LotAssessment) -> Self {
         let Disposition { decision, stock } = disposition.unwrap_or_default();
-        Self {
-            barred: judged.barred(decision.as_ref()),
-            decision: decision.map(Into::into),
-            stock: stock.map(Into::into),
-        }
+        Self { barred: judged.barred(decision.as_ref()), decision, stock }
     }
 }
 
@@ -136,14 +101,14 @@ const PLACE_MAX: usize = 80;
 /// Decides on a lot: a person's act, with a reason for all but a plain release
 #[utoipa::path(put, path = "/api/v1/lots/{lot_id}/dispositions/{disposition_id}", tag = "flour",
     params(("lot_id" = Uuid, Path), ("disposition_id" = Uuid, Path)), request_body = DispositionInput,
-    responses((status = 200, body = DispositionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, body = LotDisposition), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn decide(
     State(app): State<App>,
     Path((lot_id, id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<DispositionInput>,
-) -> Result<Json<DispositionView>> {
+) -> Result<Json<LotDisposition>> {
     let mut faults = ValidationErrors::default();
-    let decision = Decision::from_key(&input.decision);
+    let decision = Word::<Decision>::named(&input.decision);
     if decision.is_none() {
         faults.push("decision", "release, release with a note, hold or reject");
     }
@@ -155,7 +120,7 @@ async fn decide(
     let made = LotDisposition {
         id,
         lot_id,
-        decision: decision.key().into(),
+        decision: Word(decision),
         reason: signed.reason,
         made_by: signed.by,
         made_at: Utc::now(),
@@ -163,18 +128,18 @@ async fn decide(
         specification_revision_id: specification.map(|specification| specification.revision.id),
     };
     write.of(&app, id).add_dispositions(std::slice::from_ref(&made)).await?;
-    Ok(Json(app.store.decision(id).await?.into()))
+    Ok(Json(app.store.decision(id).await?))
 }
 
 /// Says where a lot lies and how much is left
 #[utoipa::path(put, path = "/api/v1/lots/{lot_id}/stock/{stock_id}", tag = "flour",
     params(("lot_id" = Uuid, Path), ("stock_id" = Uuid, Path)), request_body = StockInput,
-    responses((status = 200, body = StockView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, body = LotStock), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn place(
     State(app): State<App>,
     Path((lot_id, id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<StockInput>,
-) -> Result<Json<StockView>> {
+) -> Result<Json<LotStock>> {
     let mut faults = ValidationErrors::default();
     let place = input.place.trim();
     if place.is_empty() || place.chars().count() > PLACE_MAX {
@@ -188,5 +153,5 @@ async fn place(
     let made =
         LotStock { id, lot_id, place: place.into(), tonnes_left, made_by: signed.by, made_at };
     write.of(&app, id).add_stock(&made).await?;
-    Ok(Json(app.store.stock(id).await?.into()))
+    Ok(Json(app.store.stock(id).await?))
 }

@@ -2,8 +2,7 @@
 
 use axum::body::Body;
 use axum::extract::State;
-use axum::http::header;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use futures_util::Stream;
 use ironpeel_core::flour::own_header_of;
 use ironpeel_store::{LotSummary, ReadingColumn, StoreError};
@@ -15,6 +14,7 @@ use uuid::Uuid;
 
 use super::import::LotJson;
 use super::lots::written;
+use crate::download::{CSV, attachment, csv_of};
 use crate::problem::{Problem, Result};
 use crate::request::Query;
 use crate::state::App;
@@ -45,20 +45,15 @@ struct ExportQuery {
 #[utoipa::path(get, path = "/api/v1/lots/export", tag = "flour", params(ExportQuery),
     responses((status = 200, content((String = "text/csv"), (Vec<serde_json::Value> = "application/json"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(State(app): State<App>, Query(wanted): Query<ExportQuery>) -> Result<Response> {
-    let (kind, name) = match wanted.format {
-        Format::Csv => ("text/csv; charset=utf-8", "lots.csv"),
-        Format::Json => ("application/json", "lots.json"),
+    let (ending, mime) = match wanted.format {
+        Format::Csv => ("csv", CSV),
+        Format::Json => ("json", "application/json"),
     };
     let columns = match wanted.format {
         Format::Csv => app.store.reading_columns(wanted.flour_id).await?,
         Format::Json => Vec::new(),
     };
-    let headers = [
-        (header::CONTENT_TYPE, kind.to_owned()),
-        (header::CONTENT_DISPOSITION, format!("attachment; filename=\"{name}\"")),
-    ];
-    let body = Body::from_stream(parts(app, wanted, columns));
-    Ok((headers, body).into_response())
+    Ok(attachment("lots", ending, mime, Body::from_stream(parts(app, wanted, columns))))
 }
 
 /// The file, a page of lots at a time. A fault of the records breaks the stream off, so that a
@@ -118,7 +113,7 @@ fn head(columns: &[ReadingColumn]) -> String {
     let readings = columns
         .iter()
         .map(|column| own_header_of(column.property, &column.unit, column.basis, &column.method));
-    line(own.into_iter().chain(readings))
+    csv_of([own.into_iter().chain(readings)])
 }
 
 fn row(lot: &LotJson, columns: &[ReadingColumn]) -> String {
@@ -133,12 +128,5 @@ fn row(lot: &LotJson, columns: &[ReadingColumn]) -> String {
         };
         lot.readings.iter().find(is_of).map(|row| row.value.clone()).unwrap_or_default()
     });
-    line(own.into_iter().cloned().chain(readings))
-}
-
-fn line(cells: impl Iterator<Item = String>) -> String {
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    // Writing into memory does not fail.
-    let written = writer.write_record(cells).ok().and_then(|()| writer.into_inner().ok());
-    String::from_utf8(written.unwrap_or_default()).unwrap_or_default()
+    csv_of([own.into_iter().cloned().chain(readings)])
 }

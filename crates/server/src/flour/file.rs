@@ -3,7 +3,7 @@ use serde::Serialize;
 use thiserror::Error;
 use utoipa::ToSchema;
 
-use crate::text_file::{TextFault, decode, records};
+use crate::text_file::{FileKind, TextFault, decode, records};
 
 /// Rows kept of one certificate; no laboratory states as many.
 pub const MOST_ROWS: usize = 200;
@@ -31,9 +31,9 @@ pub struct CertificateFile {
 /// Why a file is not a certificate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
 pub enum FileFault {
-    #[error("{0}; a certificate is CSV, with rows of property, value, unit, basis, method")]
+    #[error("{0}. A certificate is CSV, with rows of property, value, unit, basis, method")]
     Text(#[from] TextFault),
-    #[error("this file has a lot in each row: take it in under Flour, Many lots")]
+    #[error("this file has a lot in each row: take it in under Flour, Bulk import")]
     LotPerRow,
     #[error(
         "no row begins with property and value; a certificate has a line property;value;unit;basis;method and its readings below"
@@ -45,7 +45,7 @@ impl CertificateFile {
     /// Takes a certificate apart: comma, semicolon or tab, with or without a byte-order mark,
     /// UTF-8 or Windows-1252.
     pub fn read(bytes: &[u8]) -> Result<Self, FileFault> {
-        let text = decode(bytes)?;
+        let text = decode(bytes, FileKind::Certificate)?;
         [b';', b',', b'\t']
             .into_iter()
             .find_map(|delimiter| with_delimiter(&text, delimiter))
@@ -169,8 +169,11 @@ mod tests {
     #[test]
     fn what_is_not_a_certificate_says_what_one_is() {
         for (bytes, fault) in [
-            (&b""[..], FileFault::Text(TextFault::Empty)),
-            (b"\x89PNG\r\n\x1a\n\0\0\0", FileFault::Text(TextFault::NotText)),
+            (&b""[..], FileFault::Text(TextFault::Empty(FileKind::Certificate))),
+            (
+                b"\x89PNG\r\n\x1a\n\0\0\0",
+                FileFault::Text(TextFault::NotText(FileKind::Certificate)),
+            ),
             (b"dear miller\nplease find enclosed", FileFault::NoReadings),
             (b"Lot,Flour,\"Protein, % d.m.\",Moisture %,W\nBS-1,x,1,2,3", FileFault::LotPerRow),
         ] {

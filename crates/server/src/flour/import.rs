@@ -21,7 +21,7 @@ use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::revision::SignedInput;
 use crate::state::App;
-use crate::text_file::{decode, table};
+use crate::text_file::{FileKind, decode, table};
 
 /// Largest part of an import taken at once; a longer file is sent in parts.
 const MOST_BYTES: usize = 16 * 1024 * 1024;
@@ -204,7 +204,7 @@ fn dummy() -> SignedInput {
 }
 
 fn text(bytes: &[u8]) -> Result<String> {
-    decode(bytes).map_err(|fault| Problem::unusable(fault.to_string()))
+    decode(bytes, FileKind::Lots).map_err(|fault| Problem::unusable(fault.to_string()))
 }
 
 /// Records the lots of a table or of our own JSON; sent twice, each is stored once

@@ -6,7 +6,7 @@ use ironpeel_core::flour::{
 use ironpeel_core::units::{
     DecimalMark, NumberError, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
 };
-use ironpeel_store::{Lot, LotPart, LotRevision, NewLotRevision, Stated};
+use ironpeel_store::{Lot, LotDisposition, LotPart, LotRevision, NewLotRevision, Revision, Stated};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -14,13 +14,13 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::date::date;
-use super::disposition::{DispositionView, LotAssessment, LotStatus};
+use super::disposition::{LotAssessment, LotStatus};
 use super::file::MOST_ROWS;
 use super::{Certificate, FlourView};
 use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Query, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -59,7 +59,7 @@ pub struct LotView {
     pub id: Uuid,
     pub code: String,
     pub flour: FlourView,
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub milled_on: Option<NaiveDate>,
     pub delivered_on: Option<NaiveDate>,
     pub tonnes: Option<f64>,
@@ -73,24 +73,9 @@ pub struct LotView {
     /// What “hard” and “soft” mean for it.
     pub hard_and_soft: String,
     pub status: LotStatus,
-    pub decisions: Vec<DispositionView>,
+    pub decisions: Vec<LotDisposition>,
     /// Lots it was blended of.
-    pub parts: Vec<LotPartView>,
-}
-
-/// A lot that went into a blended one.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct LotPartView {
-    pub lot_id: Uuid,
-    pub code: String,
-    pub flour: String,
-    pub share_pct: f64,
-}
-
-impl From<LotPart> for LotPartView {
-    fn from(LotPart { lot_id, code, flour, share_pct }: LotPart) -> Self {
-        Self { lot_id, code, flour, share_pct }
-    }
+    pub parts: Vec<LotPart>,
 }
 
 /// A lot, or a correction of one, as it was typed.
@@ -189,8 +174,8 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let by = specification.as_ref().map(|current| (current.revision.id, &*current.limits));
     let judged = LotAssessment::of(&lot.current, by);
     let status = LotStatus::of(app.store.dispositions(&[lot.id]).await?.remove(&lot.id), &judged);
-    let decisions = app.store.decisions(lot.id).await?.into_iter().map(Into::into).collect();
-    let parts = app.store.lot_parts(lot.id).await?.into_iter().map(Into::into).collect();
+    let decisions = app.store.decisions(lot.id).await?;
+    let parts = app.store.lot_parts(lot.id).await?;
     let today = app.today().await?;
     let plant = app.parameters().await?;
     let age_days = lot.current.milled_on.map(|milled| (today - milled).num_days());
@@ -205,7 +190,7 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
         id: lot.id,
         code: lot.code,
         flour: lot.flour.into(),
-        revision: lot.current.revision.into(),
+        revision: lot.current.revision,
         milled_on: lot.current.milled_on,
         delivered_on: lot.current.delivered_on,
         tonnes: lot.current.tonnes,

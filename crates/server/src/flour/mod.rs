@@ -18,7 +18,7 @@ use axum::extract::State;
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{Hardness, IntendedUse, Species, Treatment};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
-use ironpeel_store::{Flour, FlourRevision};
+use ironpeel_store::{Flour, FlourRevision, Mill, Revision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -27,11 +27,11 @@ use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 pub use certificate::Certificate;
-pub use disposition::{DispositionView, LotAssessment};
+pub use disposition::LotAssessment;
 pub use file::CertificateFile;
 
 const NAME_MAX: usize = 80;
@@ -44,6 +44,7 @@ const PRICE: NumberRange = NumberRange::new("price_per_t", "price of a tonne", "
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(flours))
+        .routes(routes!(mills))
         .routes(routes!(flour))
         .routes(routes!(earlier_names))
         .routes(routes!(revisions))
@@ -115,13 +116,13 @@ impl From<Flour> for FlourView {
 /// One state of what a flour is.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct FlourRevisionView {
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub flour: FlourView,
 }
 
 impl From<FlourRevision> for FlourRevisionView {
     fn from(FlourRevision { revision, flour }: FlourRevision) -> Self {
-        Self { revision: revision.into(), flour: flour.into() }
+        Self { revision, flour: flour.into() }
     }
 }
 
@@ -152,6 +153,13 @@ pub struct FlourInput {
     /// Who records it, and why where it was on record.
     #[serde(default)]
     pub signed: SignedInput,
+}
+
+/// The mills the plant has flours of, by name
+#[utoipa::path(get, path = "/api/v1/mills", tag = "flour",
+    responses((status = 200, body = Vec<Mill>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn mills(State(app): State<App>) -> Result<Json<Vec<Mill>>> {
+    Ok(Json(app.store.mills().await?))
 }
 
 /// Every flour

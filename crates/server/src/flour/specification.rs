@@ -1,21 +1,21 @@
 use axum::extract::State;
-use axum::http::header;
 use axum::response::IntoResponse;
 use ironpeel_core::flour::{
     IntendedUse, Limit, MoistureBasis, Property, Readings, Revised, SuggestedLimit, revised,
     suggest_limits,
 };
 use ironpeel_core::units::{RawNumber, ValidationErrors};
-use ironpeel_store::SpecificationRevision;
+use ironpeel_store::{Revision, SpecificationRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use crate::download::{CSV, attachment, csv_of};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Query, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 /// Past lots a proposal is made from.
@@ -36,7 +36,7 @@ pub fn routes() -> OpenApiRouter<App> {
 /// One state of what the plant wants of a flour.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct SpecificationView {
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub flour_id: Uuid,
     pub limits: Vec<LimitView>,
 }
@@ -57,7 +57,7 @@ impl From<SpecificationRevision> for SpecificationView {
             unit: limit.property.unit(),
             limit,
         });
-        Self { revision: found.revision.into(), flour_id: found.flour_id, limits: limits.collect() }
+        Self { revision: found.revision, flour_id: found.flour_id, limits: limits.collect() }
     }
 }
 
@@ -107,13 +107,10 @@ struct SuggestFrom {
 
 /// Every revision of a flour's specification, newest first
 #[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications", tag = "flour", params(("flour_id" = Uuid, Path)),
-    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn revisions(
-    State(app): State<App>,
-    Path(id): Path<Uuid>,
-) -> Result<Json<Vec<RevisionView>>> {
+    responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revisions(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Vec<Revision>>> {
     let found = app.store.specification_revisions(id).await?;
-    Ok(Json(found.into_iter().map(Into::into).collect()))
+    Ok(Json(found))
 }
 
 /// One revision of a specification
@@ -132,10 +129,10 @@ async fn specification(
 async fn export(State(app): State<App>, Path(id): Path<Uuid>) -> Result<impl IntoResponse> {
     let found = app.store.specification(id).await?;
     let flour = app.store.flour(found.flour_id).await?;
-    let mut csv = csv::Writer::from_writer(Vec::new());
     let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
-    let head = ["property", "min", "target", "max", "unit", "basis", "must", "method"];
-    let mut rows = found.limits.iter().map(|limit| {
+    let head =
+        ["property", "min", "target", "max", "unit", "basis", "must", "method"].map(str::to_owned);
+    let rows = found.limits.iter().map(|limit| {
         [
             limit.property.label().to_owned(),
             number(limit.min),
@@ -147,24 +144,8 @@ async fn export(State(app): State<App>, Path(id): Path<Uuid>) -> Result<impl Int
             limit.method.clone().unwrap_or_default(),
         ]
     });
-    let written = csv
-        .write_record(head)
-        .and_then(|()| rows.try_for_each(|row| csv.write_record(row)))
-        .map_err(|error: csv::Error| Problem::unusable(error.to_string()))
-        .and_then(|()| csv.into_inner().map_err(|error| Problem::unusable(error.to_string())))?;
-    let name = format!("{} specification {}.csv", flour.name, found.revision.number);
-    let headers = [
-        (header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()),
-        (header::CONTENT_DISPOSITION, format!("attachment; filename=\"{}\"", plain(&name))),
-    ];
-    Ok((headers, written))
-}
-
-/// A file name any program takes.
-fn plain(name: &str) -> String {
-    name.chars()
-        .map(|c| if c.is_ascii_alphanumeric() || ".-".contains(c) { c } else { '_' })
-        .collect()
+    let title = format!("{} specification {}", flour.name, found.revision.number);
+    Ok(attachment(&title, "csv", CSV, csv_of(std::iter::once(head).chain(rows))))
 }
 
 /// What differs between two revisions of a specification

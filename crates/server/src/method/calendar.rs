@@ -1,7 +1,7 @@
 //! A calendar file.
 
-use axum::http::header;
-use axum::response::IntoResponse;
+use crate::download::attachment;
+use axum::response::Response;
 use chrono::{DateTime, Duration, Utc};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike};
 use ironpeel_core::schedule::FoldSet;
@@ -39,7 +39,7 @@ pub fn folds(summary: &str, message: &str, sets: &[FoldSet]) -> Vec<Entry> {
 }
 
 /// The entries as a calendar file.
-pub fn file<I: IntoIterator<Item = Entry>>(name: &str, entries: I) -> impl IntoResponse + use<I> {
+pub fn file(name: &str, entries: impl IntoIterator<Item = Entry>) -> Response {
     let mut calendar = Calendar::new();
     calendar.name(name);
     for Entry { summary, message, starts_at, ends_at, reminds } in entries {
@@ -56,12 +56,5 @@ pub fn file<I: IntoIterator<Item = Entry>>(name: &str, entries: I) -> impl IntoR
         }
         calendar.push(event.done());
     }
-    let named = "attachment; filename=\"dough.ics\"";
-    (
-        [
-            (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
-            (header::CONTENT_DISPOSITION, named),
-        ],
-        calendar.to_string(),
-    )
+    attachment(name, "ics", "text/calendar; charset=utf-8", calendar.to_string())
 }

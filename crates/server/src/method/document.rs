@@ -5,7 +5,7 @@ use std::sync::LazyLock;
 use axum::extract::State;
 use ironpeel_core::method::{Method, MethodDraft, OptionalStep, Process, Stage};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{MethodRevision, NewMethod};
+use ironpeel_store::{MethodRevision, NewMethod, Revision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -15,7 +15,7 @@ use uuid::Uuid;
 use crate::dough::templates;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -32,7 +32,7 @@ pub fn routes() -> OpenApiRouter<App> {
 pub struct MethodView {
     pub id: Uuid,
     pub name: String,
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub process_label: &'static str,
     #[serde(flatten)]
     pub method: Method,
@@ -41,7 +41,7 @@ pub struct MethodView {
 impl From<MethodRevision> for MethodView {
     fn from(MethodRevision { revision, method_id, name, method }: MethodRevision) -> Self {
         let process_label = method.process.label();
-        Self { id: method_id, name, revision: revision.into(), process_label, method }
+        Self { id: method_id, name, revision, process_label, method }
     }
 }
 
@@ -79,13 +79,13 @@ async fn save(
 
 /// Every revision of a method, newest first
 #[utoipa::path(get, path = "/api/v1/methods/{method_id}/revisions", tag = "method", params(("method_id" = Uuid, Path)),
-    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
     Path(method_id): Path<Uuid>,
-) -> Result<Json<Vec<RevisionView>>> {
+) -> Result<Json<Vec<Revision>>> {
     let revisions = app.store.method_revisions(method_id).await?;
-    Ok(Json(revisions.into_iter().map(Into::into).collect()))
+    Ok(Json(revisions))
 }
 
 /// One revision of a method
@@ -105,6 +105,9 @@ struct MethodFamily {
     target_c: f64,
     machine_divided: bool,
     stages: Vec<Stage>,
+    /// From the first stage to the last, minutes.
+    #[serde(default)]
+    total_min: f64,
 }
 
 static METHOD_FAMILIES: LazyLock<Vec<MethodFamily>> = LazyLock::new(|| {
@@ -118,11 +121,15 @@ static METHOD_FAMILIES: LazyLock<Vec<MethodFamily>> = LazyLock::new(|| {
             target_c: template.target_c,
             machine_divided: template.machine_divided,
             stages: template.stages.clone(),
+            total_min: 0.0,
         })
         .collect();
     let more: Vec<MethodFamily> =
         serde_json::from_str(include_str!("../../methods.json")).expect("checked by a test");
     all.extend(more);
+    for family in &mut all {
+        family.total_min = family.stages.iter().map(|stage| stage.minutes).sum();
+    }
     all
 });
 

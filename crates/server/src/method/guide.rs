@@ -4,7 +4,7 @@
 use axum::extract::State;
 use ironpeel_core::chain::{FrictionFactor, Measured, chain, flour_strength, friction_factor};
 use ironpeel_core::method::{
-    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional,
+    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, StageCaution,
     TimeTolerance, TypicalRange, cautions_of, conditioning, developments,
 };
 use ironpeel_store::DoughTemperature;
@@ -32,7 +32,7 @@ struct MethodGuide {
     waits_min: Vec<f64>,
     /// At or below this a stage is a refrigerator's, °C.
     cold_c: f64,
-    cautions: Vec<Vec<&'static str>>,
+    cautions: Vec<Vec<StageCaution>>,
     optional: Vec<Optional>,
     conditioning: [Conditioning; 2],
     developments: Vec<Development>,

@@ -4,7 +4,7 @@ use axum::extract::State;
 use ironpeel_core::chain::{LineDraft, ScenarioLine};
 use ironpeel_core::method::{MIXER_KINDS, MixerKind};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{LineRevision, NewLine, StoreError};
+use ironpeel_store::{LineRevision, NewLine, Revision, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -13,7 +13,7 @@ use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 /// Longest name of a line.
@@ -31,7 +31,7 @@ pub fn routes() -> OpenApiRouter<App> {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct LineView {
     pub id: Uuid,
-    pub revision: RevisionView,
+    pub revision: Revision,
     pub name: String,
     #[serde(flatten)]
     pub line: ScenarioLine,
@@ -39,7 +39,7 @@ pub struct LineView {
 
 impl From<LineRevision> for LineView {
     fn from(LineRevision { revision, line_id, name, line }: LineRevision) -> Self {
-        Self { id: line_id, revision: revision.into(), name, line }
+        Self { id: line_id, revision, name, line }
     }
 }
 
@@ -52,12 +52,12 @@ async fn lines(State(app): State<App>) -> Result<Json<Vec<LineView>>> {
 
 /// Every revision of a line, newest first
 #[utoipa::path(get, path = "/api/v1/lines/{line_id}/revisions", tag = "line", params(("line_id" = Uuid, Path)),
-    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
     Path(line_id): Path<Uuid>,
-) -> Result<Json<Vec<RevisionView>>> {
-    Ok(Json(app.store.line_revisions(line_id).await?.into_iter().map(Into::into).collect()))
+) -> Result<Json<Vec<Revision>>> {
+    Ok(Json(app.store.line_revisions(line_id).await?))
 }
 
 /// The kinds of mixers the house knows, with what is usual of each

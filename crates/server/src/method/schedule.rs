@@ -3,11 +3,9 @@
 use axum::extract::State;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Duration, Utc};
-use ironpeel_core::chain::{Chain, Rise, Scenario, chain, rise};
-use ironpeel_core::dough::{FLOUR_PCT, PreparationKind};
+use ironpeel_core::chain::{Rise, Scenario, chain, rise, starter_feed};
 use ironpeel_core::schedule::{
-    FeedAt, FrozenReserve, FrozenReserveInput, ScheduleInput, SchedulePlan, ScheduleRequest,
-    feed_before, plan_schedule,
+    FeedAt, FrozenReserve, FrozenReserveInput, ScheduleInput, SchedulePlan, plan_schedule,
 };
 use ironpeel_core::units::ValidationErrors;
 use serde::{Deserialize, Serialize};
@@ -63,7 +61,6 @@ impl ScheduleQuery {
         let planned = Scenario { method: &method, ..scenario };
         let chain = chain(&planned);
         let rise = rise(&planned, &chain).ok();
-        let mixes = plan.stages.get(method.first_mix()).map_or(plan.starts_at, |mix| mix.starts_at);
         let mut faults = ValidationErrors::default();
         let spare = self.spare.as_ref().and_then(|spare| {
             spare.plan(&method, &plan, &wanted, scenario.coefficients(), "spare.", &mut faults)
@@ -71,29 +68,14 @@ impl ScheduleQuery {
         faults.or(())?;
         let view = ScheduleView {
             rise,
-            mixes_h: (mixes - plan.starts_at).num_seconds() as f64 / 3600.0,
+            mixes_h: plan.mixes_h(&method),
             waits_min: method.waits(scenario.coefficients()),
-            feed: feed(&planned, &chain, mixes, &wanted),
+            feed: starter_feed(&planned, &chain, plan.mixes_at(&method), &wanted),
             spare,
             plan,
         };
         Ok((view, context.documents.formula.name.clone()))
     }
-}
-
-/// The feed of the dough's starter, ripe when it is mixed.
-fn feed(
-    scenario: &Scenario<'_>,
-    chain: &Chain,
-    mixes_at: DateTime<Utc>,
-    wanted: &ScheduleRequest,
-) -> Option<FeedAt> {
-    let (dough, heat) = (chain.dough.as_ref()?, chain.heat.as_ref()?);
-    let parts = scenario.formula.formula.parts();
-    let starter = parts.iter().find(|part| part.kind == PreparationKind::Starter)?;
-    let kg = dough.flour_kg * starter.total_pct() / FLOUR_PCT * f64::from(dough.scaled.doughs);
-    let hydration_pct = starter.hydration_pct().unwrap_or(FLOUR_PCT);
-    feed_before(mixes_at, kg * 1000.0, hydration_pct, heat.room_c, wanted, scenario.coefficients())
 }
 
 /// Puts the selected product on the clock, around the closed hours

@@ -1,13 +1,16 @@
-//! The plant's clock and own numbers, and what its lots teach.
+//! The plant's settings and own numbers, and what its lots teach.
 
-mod clock;
 mod model;
 mod parameters;
+mod settings;
 
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().merge(clock::routes()).merge(parameters::routes()).merge(model::routes())
+    OpenApiRouter::new()
+        .merge(settings::routes())
+        .merge(parameters::routes())
+        .merge(model::routes())
 }

@@ -2,8 +2,8 @@
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::flour::{MoistureBasis, Property, Readings, Species};
-use ironpeel_core::water::{AbsorptionModel, Composition, Learned};
+use ironpeel_core::flour::Species;
+use ironpeel_core::water::{AbsorptionModel, Learned, LookingBack, measured_absorption};
 use serde::Serialize;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -56,27 +56,24 @@ struct ModelView {
 async fn model(State(app): State<App>) -> Result<Json<ModelView>> {
     let plant = app.parameters().await?;
     let in_use = plant.model;
-    let (learned, predictions) = learned(&app).await?;
-    let squares: f64 =
-        predictions.iter().map(|one| (one.measured_pct - one.predicted_pct).powi(2)).sum();
-    let count = predictions.len() as f64;
+    let (found, predictions) = learned(&app).await?;
     Ok(Json(ModelView {
         prior: AbsorptionModel::prior(&plant.coefficients).coefficients(),
-        learned: learned.coefficients(),
-        lots: learned.lots(),
+        learned: found.model.coefficients(),
+        lots: found.model.lots(),
         in_use: in_use.coefficients(),
         in_use_lots: in_use.lots(),
-        off_pct: (count > 0.0).then(|| (squares / count).sqrt()),
+        off_pct: found.off_pct(),
         predictions,
     }))
 }
 
 /// The model after every measured lot of common wheat, oldest first, and what it foretold of each.
 pub(super) async fn learn(app: &App) -> Result<AbsorptionModel> {
-    Ok(learned(app).await?.0)
+    Ok(learned(app).await?.0.model)
 }
 
-async fn learned(app: &App) -> Result<(AbsorptionModel, Vec<PredictedAbsorption>)> {
+async fn learned(app: &App) -> Result<(LookingBack, Vec<PredictedAbsorption>)> {
     let wheats: Vec<Uuid> = app
         .store
         .flours()
@@ -86,32 +83,25 @@ async fn learned(app: &App) -> Result<(AbsorptionModel, Vec<PredictedAbsorption>
         .map(|flour| flour.id)
         .collect();
     let lots = app.store.lots(None, None, MOST_LOTS).await?;
-    let mut model = AbsorptionModel::prior(&app.parameters().await?.coefficients);
-    let mut predictions = Vec::new();
-    for lot in lots.into_iter().rev().filter(|lot| wheats.contains(&lot.flour_id)) {
-        let Some((composition, measured_pct)) = measured(&lot.current.readings) else { continue };
-        let predicted = model.predict(composition);
-        model = model.learn(composition, measured_pct);
-        predictions.push(PredictedAbsorption {
+    let prior = AbsorptionModel::prior(&app.parameters().await?.coefficients);
+    let taught: Vec<_> = lots
+        .into_iter()
+        .rev()
+        .filter(|lot| wheats.contains(&lot.flour_id))
+        .filter_map(|lot| measured_absorption(&lot.current.readings).map(|one| (lot, one)))
+        .collect();
+    let found = LookingBack::over(prior, taught.iter().map(|(_, measured)| *measured));
+    let predictions = taught.into_iter().zip(&found.foretold);
+    let predictions = predictions
+        .map(|((lot, _), (predicted, measured_pct))| PredictedAbsorption {
             lot_id: lot.id,
             code: lot.code,
             flour: lot.flour,
             received_at: lot.received_at,
-            measured_pct,
+            measured_pct: *measured_pct,
             predicted_pct: predicted.mean_pct,
             sd_pct: predicted.sd_pct,
-        });
-    }
-    Ok((model, predictions))
-}
-
-/// What a lot that states all four teaches.
-fn measured(readings: &Readings) -> Option<(Composition, f64)> {
-    let on = |property, basis| readings.value(property, Some(basis));
-    let composition = Composition::of(
-        on(Property::Protein, MoistureBasis::Fourteen)?,
-        on(Property::DamagedStarch, MoistureBasis::AsIs)?,
-        on(Property::Ash, MoistureBasis::DryMatter)?,
-    );
-    Some((composition, on(Property::Absorption, MoistureBasis::Fourteen)?))
+        })
+        .collect();
+    Ok((found, predictions))
 }

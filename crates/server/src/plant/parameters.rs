@@ -6,6 +6,7 @@ use ironpeel_core::dough::{Ingredient, IngredientProperties, IngredientPropertie
 use ironpeel_core::plant::{COEFFICIENTS, OwnParameters, PlantParameters, coefficient};
 use ironpeel_core::units::ValidationErrors;
 use ironpeel_core::water::AbsorptionModel;
+use ironpeel_store::Revision;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -15,7 +16,7 @@ use uuid::Uuid;
 use super::model::learn;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
-use crate::revision::{RevisionView, SignedInput};
+use crate::revision::SignedInput;
 use crate::state::App;
 
 /// Most own ingredients.
@@ -49,7 +50,7 @@ struct CoefficientView {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct ParametersView {
     /// None where only the house's hold.
-    revision: Option<RevisionView>,
+    revision: Option<Revision>,
     coefficients: Vec<CoefficientView>,
     ingredients: Vec<IngredientProperties>,
     /// Measured lots that the absorption model in use has learned from.
@@ -62,7 +63,7 @@ struct ParametersView {
 async fn parameters(State(app): State<App>) -> Result<Json<ParametersView>> {
     let current = app.store.current_parameters().await?;
     let (revision, plant) = match current {
-        Some(current) => (Some(current.revision.into()), current.parameters),
+        Some(current) => (Some(current.revision), current.parameters),
         None => (None, PlantParameters::default()),
     };
     let of_subject = |(subject, declared): &(&'static str, &'static [&Coefficient])| {
@@ -183,7 +184,7 @@ async fn save(
 
 /// Every revision of the plant's parameters, newest first
 #[utoipa::path(get, path = "/api/v1/plant/parameters/revisions", tag = "plant",
-    responses((status = 200, body = Vec<RevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn revisions(State(app): State<App>) -> Result<Json<Vec<RevisionView>>> {
-    Ok(Json(app.store.parameters_revisions().await?.into_iter().map(Into::into).collect()))
+    responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn revisions(State(app): State<App>) -> Result<Json<Vec<Revision>>> {
+    Ok(Json(app.store.parameters_revisions().await?))
 }

@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** A number typed with or without its unit, taken over on Enter or on leaving. */
-export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }: Props) {
+export function NumberField({ label, kind, value, usual, onSet, fault, hint, bare }: Props) {
   const id = useId();
   const { preferences } = usePreferences();
   const format = useFormat();
@@ -52,6 +52,7 @@ export function Quantity({ label, kind, value, usual, onSet, fault, hint, bare }
         id={id}
         className="field"
         inputMode="decimal"
+        data-settled={typed === null ? "" : undefined}
         autoComplete="off"
         value={typed ?? shown}
         placeholder={usual === undefined ? undefined : show(usual)}

@@ -1,0 +1,146 @@
+//! The heat balance of the selected product's final dough.
+
+use super::links::{DoughLink, HeatLink, IngredientAt};
+use super::{Chain, RunSettings, Scenario};
+use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
+use crate::dough::{FLOUR_PCT, PreparationKind, Storage};
+use crate::flour::Moisture;
+use crate::heat::{
+    Balance, HeatCaution, HeatPart, HeatSource, WantedWater, YEAST_WATER_C, flour_specific_heat,
+};
+
+/// The heat balance of the final dough, which its parts meet at temperatures of their own.
+pub(super) fn balance(
+    scenario: &Scenario<'_>,
+    moisture: Moisture,
+    dough: &DoughLink,
+    energy: f64,
+) -> Balance {
+    let RunSettings { target_c, flour_c, room_c, tap_c, .. } = scenario.run_settings;
+    let formula = &scenario.formula.formula;
+    let early_flour_pct: f64 = formula.parts().iter().map(|part| part.flour_pct).sum();
+    let final_flour_kg = dough.flour_kg * (FLOUR_PCT - early_flour_pct) / FLOUR_PCT;
+    let library = &scenario.plant.library;
+    let mut parts = vec![HeatPart {
+        name: "flour".into(),
+        kg: final_flour_kg,
+        temperature_c: flour_c.unwrap_or(scenario.line.flour_c),
+        specific_heat: flour_specific_heat(moisture),
+        is: HeatSource::Flour,
+    }];
+    parts.extend(formula.additions().map(|line| {
+        let properties = library.properties(line.ingredient);
+        let kept =
+            properties.kept.celsius(scenario.coefficients()).map(|usual| match properties.kept {
+                Storage::Refrigerator => scenario.line.water.refrigerator_c.unwrap_or(usual),
+                Storage::Room | Storage::Freezer => usual,
+            });
+        let cold = scenario.run_settings.ingredient_c(line.ingredient).or(kept);
+        HeatPart {
+            name: properties.label.clone(),
+            kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT,
+            temperature_c: cold.unwrap_or(room_c.unwrap_or(scenario.line.room_c)),
+            specific_heat: properties.specific_heat,
+            is: if cold.is_some() { HeatSource::Kept } else { HeatSource::Other },
+        }
+    }));
+    parts.extend(formula.parts().iter().map(|part| HeatPart {
+        name: part.name.clone().into(),
+        kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
+        temperature_c: part.meets_c(scenario.coefficients()),
+        specific_heat: DOUGH_SPECIFIC_HEAT.value,
+        is: HeatSource::Preferment,
+    }));
+    let jacket =
+        scenario.line.mixer.jacket_kj_per_kg_min.map(|each| each * scenario.method.mixing_min());
+    let taken =
+        jacket.filter(|_| scenario.run_settings.jacket).map_or(0.0, |jacket| jacket.min(energy));
+    Balance {
+        parts,
+        water_kg: dough.final_water_kg,
+        tap_c: tap_c.unwrap_or(scenario.line.tap_c),
+        target_c: target_c.unwrap_or(scenario.method.target_c),
+        mixing_kj_per_kg: energy - taken,
+        jacket_kj_per_kg: jacket.filter(|_| !scenario.run_settings.jacket),
+        mixing_min: Some(scenario.method.mixing_min()),
+        flour_wetted_kg: final_flour_kg,
+        chilled_min_c: scenario.line.water.coldest_c(tap_c.unwrap_or(scenario.line.tap_c)),
+        hottest_c: scenario.line.water.hottest_c(tap_c.unwrap_or(scenario.line.tap_c)),
+        ice_c: 0.0,
+        max_ice_pct: scenario.line.water.max_ice_pct,
+    }
+}
+
+pub(super) fn heat(
+    scenario: &Scenario<'_>,
+    moisture: Moisture,
+    dough: &DoughLink,
+    energy: f64,
+) -> HeatLink {
+    heat_of(scenario, &balance(scenario, moisture, dough, energy))
+}
+
+/// The dough stage's heat with its sponge so warm; none where the chain stops before the mixer.
+pub(crate) fn heat_with_sponge(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+    sponge_c: f64,
+) -> Option<HeatLink> {
+    let dough = chain.dough.as_ref()?;
+    let mut balance = balance(scenario, scenario.moisture()?, dough, chain.method.mixing_kj_per_kg);
+    let sponges = scenario.formula.formula.parts().iter().rev();
+    // Parts made before come last in the balance, in the formula's order.
+    for (part, heated) in sponges.zip(balance.parts.iter_mut().rev()) {
+        if part.kind == PreparationKind::Sponge {
+            heated.temperature_c = sponge_c;
+        }
+    }
+    Some(heat_of(scenario, &balance))
+}
+
+/// The lines of the balance: they come after the flour, in the formula's order.
+fn ingredients_at(scenario: &Scenario<'_>, balance: &Balance) -> Vec<IngredientAt> {
+    let lines = scenario.formula.formula.additions().zip(balance.parts.iter().skip(1));
+    lines
+        .filter(|(_, part)| part.kg > 0.0)
+        .map(|(line, part)| IngredientAt {
+            ingredient: line.ingredient,
+            label: part.name.to_string(),
+            kg: part.kg,
+            kept: scenario.plant.library.properties(line.ingredient).kept,
+            temperature_c: part.temperature_c,
+        })
+        .collect()
+}
+
+fn heat_of(scenario: &Scenario<'_>, balance: &Balance) -> HeatLink {
+    let mut answer = balance.solve();
+    answer.sensitivities.extend(balance.available_measures());
+    let has_yeast = scenario
+        .formula
+        .formula
+        .lines()
+        .iter()
+        .any(|line| line.ingredient.is_yeast() && line.pct > 0.0);
+    let mut cautions = Vec::new();
+    if has_yeast && answer.water_c > YEAST_WATER_C {
+        cautions.push(HeatCaution::HotForYeast { limit_c: YEAST_WATER_C });
+    }
+    if answer.ice_kg > 0.0 {
+        cautions.push(HeatCaution::FlakeIce);
+    }
+    HeatLink {
+        target_c: balance.target_c,
+        flour_c: scenario.run_settings.flour_c.unwrap_or(scenario.line.flour_c),
+        room_c: scenario.run_settings.room_c.unwrap_or(scenario.line.room_c),
+        tap_c: balance.tap_c,
+        water_from: scenario.line.water.mixed(WantedWater {
+            kg: answer.water_kg,
+            temperature_c: answer.water_c,
+            tap_c: balance.tap_c,
+        }),
+        ingredients: ingredients_at(scenario, balance),
+        cautions,
+        answer,
+    }
+}

@@ -1,0 +1,113 @@
+//! What each link of the chain comes to.
+
+use serde::Serialize;
+
+use super::ScenarioFlour;
+use crate::dough::{AllergenLine, Cost, DoughColumns, Ingredient, Scaled, Storage};
+use crate::flour::{Assessment, RequirementCheck, Verdict, nonconformities};
+use crate::heat::{HeatCaution, HeatSolution, WaterFrom};
+
+/// How the lots stand to their specifications, as far as the links after them care.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct FlourLink {
+    /// The worst of them.
+    pub verdict: Verdict,
+    /// The main flour's properties that are not simply in; the certificate has all of them.
+    pub nonconformities: Vec<RequirementCheck>,
+    /// The other flours of the formula.
+    pub others: Vec<OtherFlour>,
+}
+
+/// How the lot of another flour of the formula stands.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct OtherFlour {
+    pub name: String,
+    pub share_pct: f64,
+    pub verdict: Verdict,
+}
+
+impl FlourLink {
+    pub(super) fn of(flours: &[ScenarioFlour<'_>]) -> Self {
+        let Some((main, others)) = flours.split_first() else {
+            return Self {
+                verdict: Verdict::Missing,
+                nonconformities: Vec::new(),
+                others: Vec::new(),
+            };
+        };
+        let Assessment { verdict, checks } = nonconformities(main.limits, main.readings);
+        let others: Vec<OtherFlour> = others
+            .iter()
+            .map(|other| OtherFlour {
+                name: other.name.into(),
+                share_pct: other.share_pct,
+                verdict: nonconformities(other.limits, other.readings).verdict,
+            })
+            .collect();
+        let verdict = others.iter().map(|other| other.verdict).fold(verdict, Verdict::max);
+        Self { verdict, nonconformities: checks, others }
+    }
+}
+
+/// The dough of the run and of one mix.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct DoughLink {
+    #[serde(flatten)]
+    pub scaled: Scaled,
+    /// Of one dough.
+    pub flour_kg: f64,
+    /// Of one dough, to weigh, ice included.
+    pub water_kg: f64,
+    /// Of that, in the final dough.
+    pub final_water_kg: f64,
+    /// Water weighed over flour.
+    pub formula_hydration_pct: f64,
+    /// With the water other ingredients bring.
+    pub effective_hydration_pct: f64,
+    /// Where the dough has parts or several flours: what goes into which.
+    pub columns: Option<DoughColumns>,
+    pub cost: Cost,
+    pub allergens: AllergenLine,
+}
+
+/// The heat balance of one dough and what it rests on.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct HeatLink {
+    #[serde(flatten)]
+    pub answer: HeatSolution,
+    pub target_c: f64,
+    pub flour_c: f64,
+    pub room_c: f64,
+    pub tap_c: f64,
+    /// Where the liquid water comes from, by mass.
+    pub water_from: Vec<WaterFrom>,
+    /// Everything but flour and water, with how warm it comes to the mixer.
+    pub ingredients: Vec<IngredientAt>,
+    pub cautions: Vec<HeatCaution>,
+}
+
+/// An ingredient with its temperature tonight.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct IngredientAt {
+    pub ingredient: Ingredient,
+    pub label: String,
+    pub kg: f64,
+    pub kept: Storage,
+    pub temperature_c: f64,
+}
+
+/// What the method asks of mixer and clock.
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct MethodLink {
+    /// The process as it is made tonight, edited or not.
+    pub process_label: &'static str,
+    pub mixing_min: f64,
+    pub mixing_kj_per_kg: f64,
+    pub total_min: f64,
+}

@@ -1,0 +1,121 @@
+//! The subject's verdicts in words.
+
+use std::fmt::{self, Display, Formatter};
+
+use serde::Serialize;
+
+use super::Consequence;
+use crate::flour::{strength, tenacity_class};
+
+/// A consequence as it travels.
+#[derive(Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub(super) struct ConsequenceWords {
+    key: &'static str,
+    subject: &'static str,
+    message: String,
+}
+
+impl From<Consequence> for ConsequenceWords {
+    fn from(consequence: Consequence) -> Self {
+        let (key, subject) = consequence.key_and_subject();
+        Self { key, subject, message: consequence.to_string() }
+    }
+}
+
+crate::units::words::describe!(Consequence as ConsequenceWords);
+
+impl Consequence {
+    const fn key_and_subject(&self) -> (&'static str, &'static str) {
+        match self {
+            Self::HoldBack { .. } | Self::DrinksMore { .. } => ("damaged_starch", "water"),
+            Self::Strength { .. } => ("strength", "strength"),
+            Self::Tenacity { .. } => ("temper", "handling"),
+            Self::Mixing { .. } => ("mixing", "mixing"),
+            Self::Tolerance { .. } => ("tolerance", "mixing"),
+            Self::Amylase { .. } => ("amylase", "fermentation"),
+            Self::Ash { .. } => ("ash", "fermentation"),
+        }
+    }
+}
+
+impl Display for Consequence {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        match *self {
+            Self::HoldBack { trap, more_points, arrival_pct } => write!(
+                f,
+                "Hold back {:.1} points: damaged starch is {:.1} above {:.0} %, and \
+                 {more_points:.1} points of this lot's water demand are damaged starch more than \
+                 before. The dough feels dry early and sticks late; wait, and judge at the divider. \
+                 Plan for the core to arrive by {arrival_pct:.0} % of the bake",
+                trap.points.typical, trap.over_pct, trap.critical_pct
+            ),
+            Self::DrinksMore { more_points } => write!(
+                f,
+                "{more_points:.1} points of this lot's water demand are damaged starch more than \
+                 before, below the level at which any is held back: wait before judging the water"
+            ),
+            Self::Strength { before, after } => write_strength(f, before, after),
+            Self::Tenacity { before, after } => write!(
+                f,
+                "P/L {before:.2} → {after:.2}: from {} to {}; {}",
+                tenacity_class(before),
+                tenacity_class(after),
+                if after > before {
+                    "rest it before moulding, or it springs back"
+                } else {
+                    "handle it less, or it flows"
+                }
+            ),
+            Self::Mixing { before_min, after_min } => write!(
+                f,
+                "Development {before_min:.1} → {after_min:.1} min: expect {} mixing, by about \
+                 {:.0} %; end it on the windowpane",
+                if after_min > before_min { "longer" } else { "shorter" },
+                100.0 * (after_min / before_min - 1.0).abs()
+            ),
+            Self::Tolerance { before_min, after_min } => write!(
+                f,
+                "Stability {before_min:.1} → {after_min:.1} min: {} tolerance to overmixing and to \
+                 waiting",
+                if after_min > before_min { "more" } else { "less" }
+            ),
+            Self::Amylase { before_s, after_s } => write!(
+                f,
+                "Falling number {before_s:.0} → {after_s:.0} s: {}",
+                if after_s < before_s {
+                    "more amylase, so more sugar: quicker gas, redder crust, stickier crumb if it \
+                     goes far"
+                } else {
+                    "less amylase, so less sugar: slower gas late on, paler crust; malt is the remedy"
+                }
+            ),
+            Self::Ash { before_pct, after_pct } => write!(
+                f,
+                "Ash {before_pct:.2} → {after_pct:.2} %: {}",
+                if after_pct > before_pct {
+                    "more of the outer grain: more flavour, absorption and fermentation, a darker \
+                     crumb"
+                } else {
+                    "whiter: less flavour, absorption and fermentation"
+                }
+            ),
+        }
+    }
+}
+
+fn write_strength(f: &mut Formatter<'_>, before: f64, after: f64) -> fmt::Result {
+    let (was, is) = (strength(before), strength(after));
+    write!(f, "W {before:.0} → {after:.0}, ")?;
+    match (was == is, after > before) {
+        (true, true) => write!(f, "still {is}, with more to spare for water and time"),
+        (true, false) => write!(f, "still {is}, with less to spare for water and time"),
+        (false, true) => write!(
+            f,
+            "from {was} to {is}: it carries more water and longer times, and wants more mixing"
+        ),
+        (false, false) => {
+            write!(f, "from {was} to {is}: less water, gentler mixing, shorter times")
+        }
+    }
+}
