@@ -82,3 +82,16 @@ test("single keys can be switched off", async ({ page }) => {
   await page.getByRole("button", { name: "price a tonne" }).click();
   await expect(page).toHaveURL(/\/plant\/flours/);
 });
+
+test("a key pressed in the moment the view appears is not lost", async ({ page }) => {
+  await page.addInitScript(() => {
+    const watch = new MutationObserver(() => {
+      if (!document.querySelector("h1")) return;
+      watch.disconnect();
+      setTimeout(() => window.dispatchEvent(new KeyboardEvent("keydown", { key: "p" })));
+    });
+    watch.observe(document, { childList: true, subtree: true });
+  });
+  await page.goto("/");
+  await expect(page).toHaveURL(/\/plant\/flours/);
+});

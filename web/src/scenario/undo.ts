@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 
 const STEPS = 50;
 /** Who undoes, the view in front last. */
@@ -23,11 +23,12 @@ function onKey(event: KeyboardEvent) {
 /** Ctrl+Z, from every control; the view that came last answers while it has anything to undo. */
 export function useUndoKey(undo: (() => void) | undefined) {
   const newest = useRef(undo);
-  useEffect(() => {
+  // Before the change is painted: a key pressed as soon as it is seen undoes it.
+  useLayoutEffect(() => {
     newest.current = undo;
   }, [undo]);
   const can = undo !== undefined;
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!can) return;
     const one = { undo: () => newest.current?.() };
     if (undoers.length === 0) window.addEventListener("keydown", onKey);

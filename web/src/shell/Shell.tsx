@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useLayoutEffect, useState, type ReactNode } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
 import { DISPOSITION } from "./disposition";
 import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
@@ -45,7 +45,8 @@ function Frame({ children }: { children: ReactNode }) {
     if (product && !scenario.lot && newest) change({ lot: newest });
   }, [product, scenario.lot, newest, change]);
 
-  useEffect(() => {
+  // Before the view is painted: a key pressed as soon as it is seen is not lost.
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key === "k") {
         event.preventDefault();
