@@ -1,23 +1,9 @@
 import { redirect, type LoaderFunctionArgs, type RouteObject } from "react-router";
 import { DropOverlay } from "./flour/DropOverlay";
+import { curve, dough, floor, flour, method, plant, start, water } from "./pages";
 import { ErrorPage } from "./shell/ErrorPage";
 import { Shell } from "./shell/Shell";
 import { ViewFault } from "./shell/ViewFault";
-import { StartPage } from "./start/StartPage";
-
-const flour = () => import("./flour/pages");
-const curve = () => import("./curve/pages");
-const water = () => import("./water/pages");
-const dough = () => import("./dough/pages");
-const method = () => import("./method/pages");
-const floor = () => import("./floor/pages");
-const plant = () => import("./plant/pages");
-const dialogs = () => import("./shell/dialogs");
-
-/** Loads the other links' pages, so that a lost connection takes none of them away. */
-export function loadAll() {
-  for (const load of [flour, curve, water, dough, method, floor, plant, dialogs]) void load();
-}
 
 const page = <M, K extends keyof M>(
   path: string,
@@ -68,7 +54,7 @@ export const ROUTES: RouteObject[] = [
         errorElement: <ViewFault />,
         hydrateFallbackElement: <></>,
         children: [
-          { path: "/", element: <StartPage /> },
+          page("/", start, "StartPage"),
           page("/flour", flour, "FlourPage"),
           page("/flour/receive", flour, "ReceiveFlourPage"),
           page("/flour/import", flour, "BulkImportPage"),

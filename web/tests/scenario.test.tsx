@@ -1,6 +1,7 @@
 import { act, screen } from "@testing-library/react";
 import { expect, test } from "vitest";
-import { useScenario, type Draft } from "../src/scenario/ScenarioProvider";
+import type { Draft } from "../src/scenario/edited";
+import { useScenario } from "../src/scenario/ScenarioProvider";
 import { open, place } from "./page";
 
 const DRAFT: Draft = { lines: [{ ingredient: "flour", pct: 100 }], style_points: 2 };

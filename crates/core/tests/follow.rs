@@ -26,13 +26,17 @@ fn a_room_or_a_time_gives_the_rise_that_was_asked() {
     let chain = chain(&scenario);
     let now =
         rise(&scenario, &chain).expect("it has yeast").stages.last().expect("stages").rise_pct;
-    let same = otherwise_risen(&scenario, &chain, now).expect("it has yeast");
+    let same = otherwise_risen(&scenario, &chain, now, None).expect("it has yeast");
     near(same.room_c.expect("the room it has"), 22.0, 0.05);
-    let half = otherwise_risen(&scenario, &chain, now * 0.9).expect("it has yeast");
+    assert_eq!(same.mixing_from, None);
+    let morning = "2026-11-28T05:00:00Z".parse().expect("a moment");
+    let half = otherwise_risen(&scenario, &chain, now * 0.9, Some(morning)).expect("it has yeast");
+    let before = (morning - half.mixing_from.expect("an hour was asked")).num_minutes() as f64;
+    near(before, 60.0 * half.after_h.expect("before the oven"), 0.5);
     assert!(half.room_c.is_some_and(|room| room < 22.0));
     assert!(half.after_h < same.after_h);
-    let never = otherwise_risen(&scenario, &chain, 5000.0).expect("it has yeast");
-    assert_eq!((never.room_c, never.after_h), (None, None));
+    let never = otherwise_risen(&scenario, &chain, 5000.0, Some(morning)).expect("it has yeast");
+    assert_eq!((never.room_c, never.after_h, never.mixing_from), (None, None, None));
 }
 
 #[test]
@@ -81,6 +85,8 @@ fn a_starter_is_found_for_its_hour() {
     assert!(!late.reachable, "no feed lasts two days that warm");
     let stiff = feed(json!({"ambient_c": 22, "grams": 300, "flour_parts": 2, "water_parts": 1}));
     near(stiff.hydration_pct, 100.0 * 1.5 / 2.5, 1e-9);
+    let asked = json!({"ambient_c": 22, "grams": 300, "flour_parts": 2, "feed_hydration_pct": 50});
+    assert_eq!(feed(asked), stiff);
 }
 
 #[test]
@@ -91,6 +97,10 @@ fn a_feed_out_of_range_is_refused_in_words() {
     let fields: Vec<&str> = faults.0.iter().map(|fault| fault.field.as_str()).collect();
     assert_eq!(fields, ["ambient_c", "activity", "grams", "ripe_in_h"]);
     assert!(faults.0[0].message.contains("where it stands must be from 0 to 40 °C"));
+    let twice = json!({"ambient_c": 22, "grams": 300, "water_parts": 1, "feed_hydration_pct": 50});
+    let twice: RefreshmentInput = serde_json::from_value(twice).expect("the shape of the contract");
+    let faults = twice.compute(&Coefficients::default()).expect_err("water is given twice");
+    assert_eq!(faults.0[0].field, "water_parts");
 }
 
 proptest! {

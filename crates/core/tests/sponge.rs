@@ -302,6 +302,16 @@ fn the_floors_rule_stands_beside_the_balance_and_learns() {
     near(learned.measured_kj_per_kg.expect("measured"), chain.method.mixing_kj_per_kg, 1e-6);
     near(learned.water_c.typical, heat.water_c, 1.0);
     assert!(learned.friction.sd_c < 1.0 && !learned.disagree);
+    assert_eq!(learned.agreeing, None);
+
+    // A mixer that takes a fifth more than its line says is told what would agree.
+    let mut strong = bench.line.clone();
+    strong.mixer.slow_kj_per_kg_min /= 1.2;
+    strong.mixer.fast_kj_per_kg_min /= 1.2;
+    let weak = Scenario { line: &strong, ..scenario };
+    let told = friction_factor(&weak, &ironpeel_core::chain::chain(&weak), &[measured.clone()]);
+    let agreeing = told.expect("it is mixed").agreeing.expect("off by a fifth");
+    near(agreeing.fast_kj_per_kg_min, bench.line.mixer.fast_kj_per_kg_min, 1e-6);
 
     // Judged by its own masses: a wetter formula today changes nothing of it.
     let mut wetter = scenario;

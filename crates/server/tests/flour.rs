@@ -28,6 +28,25 @@ async fn flour(plant: &Plant, name: &str) -> Value {
 }
 
 #[tokio::test]
+async fn properties_are_listed_with_the_basis_they_are_judged_on() {
+    let plant = Plant::open().await;
+    let all = plant.get("/api/v1/properties").await;
+    let of = |key: &str| {
+        let all = all.as_array().expect("a list");
+        all.iter().find(|one| one["property"] == key).expect("a property").clone()
+    };
+    assert_eq!(
+        (&of("ash")["basis"], &of("damaged_starch")["basis"]),
+        (&json!("dry_matter"), &json!("as_is"))
+    );
+    assert_eq!(
+        (&of("falling_number")["basis"], &of("falling_number")["unit"]),
+        (&Value::Null, &json!("s"))
+    );
+    assert_eq!((&of("age")["is_read"], &of("protein")["is_read"]), (&json!(false), &json!(true)));
+}
+
+#[tokio::test]
 async fn a_specification_is_revised_compared_and_sent() {
     let plant = Plant::open().await;
     let id = flour(&plant, "Tarn Strong").await["id"].clone();

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { draftKey, useScenario, type Draft } from "../scenario/ScenarioProvider";
+import { draftKey, type Draft } from "../scenario/edited";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { SaveEdited } from "../shell/SaveEdited";
 
 /** An edited formula becomes its next revision. */

@@ -1,4 +1,5 @@
-import { useScenario, type Draft } from "../scenario/ScenarioProvider";
+import type { Draft } from "../scenario/edited";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { recorded } from "./formula";
 

@@ -172,11 +172,14 @@ function AnotherRise({ now }: { now: number }) {
   const edit = useFormulaEdit();
   const format = useFormat();
   const [wanted, want] = useState<number | null>(null);
+  const [at, setAt] = useState("");
   const ask = useMutation({
     networkMode: "always",
-    mutationFn: (rise_pct: number) => {
+    mutationFn: ({ rise_pct, at }: { rise_pct: number; at: string }) => {
       if (!input) throw new Error("asked without a product");
-      return answer(api.POST("/api/v1/chain/yeast", { body: { scenario: input, rise_pct } }));
+      const wanted_at = at ? momentOf(at).toISOString() : undefined;
+      const body = { scenario: input, rise_pct, wanted_at };
+      return answer(api.POST("/api/v1/chain/yeast", { body }));
     },
   });
   const found = ask.data?.yeast_idy_pct;
@@ -195,7 +198,7 @@ function AnotherRise({ now }: { now: number }) {
             value={wanted}
             onSet={(next) => {
               want(next);
-              if (next !== null) ask.mutate(next);
+              if (next !== null) ask.mutate({ rise_pct: next, at });
             }}
             fault={ask.error instanceof Refused ? ask.error.at("rise_pct") : undefined}
           />
@@ -227,7 +230,26 @@ function AnotherRise({ now }: { now: number }) {
                 : format.minutes(ask.data.otherwise.after_h * 60)}
             </dd>
           </div>
-          <Start after={ask.data.otherwise.after_h} />
+          {ask.data.otherwise.after_h != null && (
+            <div className="border-t border-hair py-0.5">
+              <DateTimeField
+                label="to stand there at"
+                optional
+                value={at}
+                onSet={(next) => {
+                  setAt(next);
+                  if (wanted !== null) ask.mutate({ rise_pct: wanted, at: next });
+                }}
+                fault={ask.error instanceof Refused ? ask.error.at("wanted_at") : undefined}
+              />
+            </div>
+          )}
+          {ask.data.otherwise.mixing_from && (
+            <div className="flex justify-between py-0.5">
+              <dt className="text-iron">begin mixing</dt>
+              <dd className="figure">{format.moment(ask.data.otherwise.mixing_from)}</dd>
+            </div>
+          )}
         </dl>
       )}
       {found != null && now > 0 && (
@@ -237,26 +259,6 @@ function AnotherRise({ now }: { now: number }) {
       )}
       <Refusal error={edit.error} />
     </section>
-  );
-}
-
-/** When to begin mixing, for the dough to stand there at an hour. */
-function Start({ after }: { after: number | null | undefined }) {
-  const format = useFormat();
-  const [at, setAt] = useState("");
-  if (after == null) return null;
-  return (
-    <div className="border-t border-hair py-0.5">
-      <DateTimeField label="to stand there at" optional value={at} onSet={setAt} />
-      {at && (
-        <p className="flex justify-between">
-          <span className="text-iron">begin mixing</span>
-          <b className="figure">
-            {format.moment(new Date(momentOf(at).getTime() - after * 3_600_000).toISOString())}
-          </b>
-        </p>
-      )}
-    </div>
   );
 }
 

@@ -42,7 +42,7 @@ export function LinePage() {
       <div className="mt-6 grid gap-x-12 gap-y-8 lg:grid-cols-2">
         <div className="space-y-7">
           <Developments guide={guide} mixes={chain.method.mixing_kj_per_kg} />
-          <Power guide={guide} mixer={mixer} mixes={chain.method.mixing_kj_per_kg} />
+          <Power guide={guide} mixes={chain.method.mixing_kj_per_kg} />
           <p className="text-sm">
             Guards shut; isolate and lock out before hands go in. The maker's limits of mass and
             time go before these.
@@ -110,14 +110,13 @@ function Developments({ guide, mixes }: { guide: Schemas["MethodGuide"]; mixes: 
 
 interface PowerProps {
   guide: Schemas["MethodGuide"];
-  mixer: Schemas["Mixer"];
   mixes: number;
 }
 
 /** What measured doughs say of the mixer's power. */
-function Power({ guide, mixer, mixes }: PowerProps) {
+function Power({ guide, mixes }: PowerProps) {
   const format = useFormat();
-  const measured = guide.friction_factor?.measured_kj_per_kg;
+  const { measured_kj_per_kg: measured, agreeing } = guide.friction_factor ?? {};
   return (
     <section aria-labelledby="power">
       <h2 id="power">Measured mixer energy</h2>
@@ -131,11 +130,10 @@ function Power({ guide, mixer, mixes }: PowerProps) {
           {format.count(guide.measured.length, "measured dough gives", "measured doughs give")}{" "}
           <b className="figure">{format.number(measured)} kJ/kg</b> for this mixing; the line's
           figures say <b className="figure">{format.number(mixes)}</b>.{" "}
-          {mixes > 0 && Math.abs(measured / mixes - 1) > 0.05 && (
+          {agreeing && (
             <>
-              They would agree at {format.number((mixer.slow_kj_per_kg_min * measured) / mixes, 2)}{" "}
-              slow and {format.number((mixer.fast_kj_per_kg_min * measured) / mixes, 2)} kJ/kg a
-              minute fast.
+              They would agree at {format.number(agreeing.slow_kj_per_kg_min, 2)} slow and{" "}
+              {format.number(agreeing.fast_kj_per_kg_min, 2)} kJ/kg a minute fast.
             </>
           )}
         </p>

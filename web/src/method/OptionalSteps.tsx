@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
-import { useScenario, type MethodDraft } from "../scenario/ScenarioProvider";
+import type { MethodDraft } from "../scenario/edited";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
 import { Refusal } from "../shell/Refusal";
 import { useFormat } from "../units/format";

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { draftKey, useScenario, type MethodDraft } from "../scenario/ScenarioProvider";
+import { draftKey, type MethodDraft } from "../scenario/edited";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { SaveEdited } from "../shell/SaveEdited";
 
 interface Props {

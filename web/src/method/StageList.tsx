@@ -18,10 +18,11 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
   return (
     <ol>
       {stages.map((stage, at) => {
-        const [window, wait, usual] = [
+        const [window, wait, usual, every] = [
           guide?.windows[at],
           guide?.waits_min[at] ?? 0,
           guide?.usual[at],
+          guide?.folds_every_min[at],
         ];
         const minutes = stage.minutes ?? 0;
         const odd = usual?.minutes && (minutes < usual.minutes.low || minutes > usual.minutes.high);
@@ -41,8 +42,7 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                   <b>{stage.label}</b>
                   <span className="text-sm text-iron">
                     {stage.speed && ` · ${stage.speed}`}
-                    {(stage.fold_sets ?? 1) > 1 &&
-                      ` · one every ${format.minutes(minutes / (stage.fold_sets ?? 1))}`}
+                    {every != null && ` · one every ${format.minutes(every)}`}
                     {stage.temperature_c != null &&
                       ` · ${format.temperature(stage.temperature_c, 0)}`}
                     {stage.humidity_pct != null &&

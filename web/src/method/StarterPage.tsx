@@ -51,7 +51,7 @@ export function StarterPage() {
     grams: asked.grams,
     starter_hydration_pct: asked.hydration,
     flour_parts: asked.parts,
-    water_parts: (asked.parts * asked.stiffness) / 100,
+    feed_hydration_pct: asked.stiffness,
     ambient_c: asked.ambient,
     activity: asked.activity,
     ...(hours !== null && { ripe_in_h: hours }),
@@ -135,7 +135,7 @@ export function StarterPage() {
           kind="percent"
           value={asked.stiffness}
           onSet={(value) => set({ stiffness: value ?? 100 })}
-          fault={refused?.at("water_parts")}
+          fault={refused?.at("feed_hydration_pct") ?? refused?.at("water_parts")}
         />
         <NumberField
           label="Hydration of old starter"

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { MethodDraft } from "../scenario/ScenarioProvider";
+import type { MethodDraft } from "../scenario/edited";
 
 type Stage = Schemas["Stage"];
 export type StageInput = Schemas["StageInput"];

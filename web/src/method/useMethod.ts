@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
-import { useScenario, type MethodDraft } from "../scenario/ScenarioProvider";
+import type { MethodDraft } from "../scenario/edited";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { asDraft, type StageInput } from "./method";
 

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { answer, api, Refused, type Schemas } from "../api/client";
-import { browserZone, setPlantWords, usePlantWords } from "../units/clock";
+import { browserZone, setPlantWords } from "../units/clock";
+import { usePlantWords } from "../units/usePlantWords";
 import { FieldText } from "../shell/FieldText";
 import { Refusal } from "../shell/Refusal";
 import { Select } from "../shell/Select";

@@ -9,19 +9,9 @@ import {
   type ReactNode,
 } from "react";
 import { NavigationType, useLocation, useNavigate, useNavigationType } from "react-router";
-import type { Schemas } from "../api/client";
+import { keep, kept, type Draft, type Edited, type MethodDraft } from "./edited";
 import { useUndoKey } from "./undo";
-import { store, stored } from "../storage/stored";
 import { carried, readScenario, type Scenario } from "./scenario";
-
-export type Draft = Schemas["EditedFormula"];
-export type MethodDraft = Schemas["MethodDraft"];
-
-/** What is edited and not yet recorded of a product: it is not in the address. */
-interface Edited {
-  draft?: Draft | undefined;
-  method?: MethodDraft | undefined;
-}
 
 /** The selected product with what is edited of it. */
 export interface Now extends Edited {
@@ -61,37 +51,7 @@ interface Held extends Now {
 }
 
 const Context = createContext<Held | null>(null);
-const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draft." } as const;
 const STEPS = 50;
-
-/** The edited method of a product, a stage's end point and tolerance by their names of today. */
-function keptMethod(product: string): MethodDraft | undefined {
-  const kept = stored<MethodDraft>(KEYS.method + product);
-  const stages = kept?.stages?.map((stage) => {
-    const { ends_by, window, ...rest } = stage as typeof stage & {
-      ends_by?: typeof stage.end_point;
-      window?: typeof stage.tolerance;
-    };
-    return {
-      ...(ends_by && { end_point: ends_by }),
-      ...(window && { tolerance: window }),
-      ...rest,
-    };
-  });
-  return kept && { ...kept, ...(stages && { stages }) };
-}
-
-/** Where an edited formula or method of a product is kept. */
-export const draftKey = (kind: keyof typeof KEYS, product: string) => KEYS[kind] + product;
-
-const kept = (product: string | null): Edited =>
-  product
-    ? { draft: stored(KEYS.draft + product), method: keptMethod(product) }
-    : { draft: undefined, method: undefined };
-
-const keep = (product: string, edited: Edited) => {
-  for (const kind of ["draft", "method"] as const) store(KEYS[kind] + product, edited[kind]);
-};
 
 const searchOf = (scenario: Scenario, address = "") => {
   const search = carried(scenario, address).toString();

@@ -1,40 +1,19 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { answer, api, isFinal, type Refused, type Schemas } from "../api/client";
-import { scenarioInput } from "./scenario";
+import { isFinal, type Refused, type Schemas } from "../api/client";
+import type { Draft } from "./edited";
+import { chainOf, lotOf, lotsOf, otherFlours, productOf, usualLot } from "./questions";
 import { lastOfSameDough } from "./sameDough";
+import { scenarioInput } from "./scenario";
+import { useScenario } from "./ScenarioProvider";
 import { useFlours } from "./useFlours";
-import { useScenario, type Draft } from "./ScenarioProvider";
 
-export function useProduct(slug: string | null) {
-  return useQuery({
-    queryKey: ["product", slug],
-    enabled: slug !== null,
-    queryFn: () =>
-      answer(api.GET("/api/v1/products/{slug}", { params: { path: { slug: slug ?? "" } } })),
-  });
-}
+export const useProduct = (slug: string | null) =>
+  useQuery({ ...productOf(slug ?? ""), enabled: slug !== null });
 
-export function useLot(id: string | null) {
-  return useQuery({
-    queryKey: ["lot", id],
-    enabled: id !== null,
-    queryFn: () =>
-      answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id ?? "" } } })),
-  });
-}
+export const useLot = (id: string | null) => useQuery({ ...lotOf(id ?? ""), enabled: id !== null });
 
-export function useLotsOf(flourId: string | undefined) {
-  return useQuery({
-    queryKey: ["lots of", flourId],
-    enabled: flourId !== undefined,
-    queryFn: () =>
-      answer(api.GET("/api/v1/lots", { params: { query: { flour_id: flourId ?? "" } } })),
-  });
-}
-
-/** The lot a flour is taken from where nobody chose: its newest that may be planned. */
-export const usualLot = (lots: Schemas["LotRow"][] | undefined) =>
-  lots?.find((lot) => !lot.status.barred);
+export const useLotsOf = (flourId: string | undefined) =>
+  useQuery({ ...lotsOf(flourId ?? ""), enabled: flourId !== undefined });
 
 /** The lots chosen of the formula's other flours, and what else there is of each. */
 export function useOthers(
@@ -42,39 +21,23 @@ export function useOthers(
   draft: Draft | undefined,
   chosen: string[],
 ): OtherInHand[] | undefined {
-  const shares = draft?.flours ?? product?.formula.flours ?? [];
   const flours = useFlours();
-  const wanted = shares
-    .slice(1)
-    .flatMap((share) => flours?.find((flour) => flour.name === share.name) ?? []);
-  const lists = useQueries({
-    queries: wanted.map((flour) => ({
-      queryKey: ["lots of", flour.id],
-      queryFn: () => answer(api.GET("/api/v1/lots", { params: { query: { flour_id: flour.id } } })),
-    })),
-  }).map((list) => list.data?.lots);
+  const wanted = otherFlours(product, draft, flours);
+  const lists = useQueries({ queries: wanted.map((flour) => lotsOf(flour.id)) }).map(
+    (list) => list.data?.lots,
+  );
   // A lot that was chosen may be older than those the list begins with.
-  const picked = useQueries({
-    queries: chosen.map((id) => ({
-      queryKey: ["lot", id],
-      queryFn: () => answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id } } })),
-    })),
-  });
+  const picked = useQueries({ queries: chosen.map(lotOf) });
   const asking = picked.some((one) => one.isPending);
   const ids = lists.map((lots, at) => {
     const here = picked.find((one) => one.data?.flour.id === wanted[at]?.id)?.data?.id;
     return here ?? (asking ? null : (usualLot(lots)?.id ?? null));
   });
   const views = useQueries({
-    queries: ids.map((id, at) => ({
-      queryKey: ["lot", id ?? `of ${at}`],
-      enabled: id !== null,
-      queryFn: () =>
-        answer(api.GET("/api/v1/lots/{lot_id}", { params: { path: { lot_id: id ?? "" } } })),
-    })),
+    queries: ids.map((id, at) => ({ ...lotOf(id ?? `of ${at}`), enabled: id !== null })),
   }).map((view) => view.data);
   // Which flours there are is not known before the list of them has come.
-  if (shares.length > 1 && !flours) return undefined;
+  if ((draft?.flours ?? product?.formula.flours ?? []).length > 1 && !flours) return undefined;
   return wanted.map((flour, at) => ({
     flour,
     lots: lists[at] ?? [],
@@ -131,17 +94,8 @@ export function useChain(): ChainInHand {
     ? scenarioInput(before.scenario, product, lotBefore, othersBefore, before)
     : null;
   const asked = useQuery({
-    queryKey: ["chain", input, inputBefore],
-    enabled: input !== null,
+    ...chainOf(input, inputBefore),
     placeholderData: lastOfSameDough(input),
-    retry: (count, error) => !isFinal(error) && count < 2,
-    queryFn: ({ signal }) => {
-      if (!input) throw new Error("asked without a product");
-      const body: Schemas["WhatIf"] = inputBefore
-        ? { now: input, before: inputBefore }
-        : { now: input };
-      return answer(api.POST("/api/v1/chain", { body, signal }));
-    },
   });
   const chain = input ? asked.data?.chain : undefined;
   return {

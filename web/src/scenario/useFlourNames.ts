@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { answer, api } from "../api/client";
-import { useScenario, type Draft } from "./ScenarioProvider";
+import type { Draft } from "./edited";
+import { useScenario } from "./ScenarioProvider";
 
 /** Puts the names its flours have now on an edited formula: they may have been renamed since. */
 export function useFlourNames() {

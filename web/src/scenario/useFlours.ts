@@ -1,9 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { answer, api } from "../api/client";
+import { FLOURS } from "./questions";
 
-export function useFlours() {
-  return useQuery({
-    queryKey: ["flours"],
-    queryFn: () => answer(api.GET("/api/v1/flours")),
-  }).data;
-}
+export const useFlours = () => useQuery(FLOURS).data;

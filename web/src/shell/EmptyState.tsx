@@ -2,7 +2,8 @@ import type { ReactNode } from "react";
 import { Link, type To } from "react-router";
 import { isFinal, type Schemas } from "../api/client";
 import { writeScenario, type Scenario } from "../scenario/scenario";
-import { useLot, useLotsOf, useProduct, usualLot } from "../scenario/useChain";
+import { usualLot } from "../scenario/questions";
+import { useLot, useLotsOf, useProduct } from "../scenario/useChain";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "./useScenarioContext";
 

@@ -1,6 +1,7 @@
 import { Radio, RadioGroup } from "@headlessui/react";
 import { Link } from "react-router";
-import { browserZone, usePlantZone } from "../units/clock";
+import { browserZone } from "../units/clock";
+import { usePlantZone } from "../units/usePlantWords";
 import { usePreferences, type Preferences } from "../units/preferences";
 import { Modal } from "./Modal";
 

@@ -1,5 +1,4 @@
 import { TZDate } from "@date-fns/tz";
-import { useSyncExternalStore } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { store, stored } from "../storage/stored";
 
@@ -16,39 +15,52 @@ export interface PlantWords {
   temperature: "C" | "F";
   mass: "kg" | "lb";
 }
-const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 const kept = stored<Partial<PlantWords>>(KEY);
-/** Whether this browser knows a zone of this name. */
-function isZone(name: string): boolean {
-  try {
-    return Boolean(Intl.DateTimeFormat("en", { timeZone: name }));
-  } catch {
-    return false;
-  }
-}
 
 let words: PlantWords = {
+  zone: "",
   currency: "",
   weekStarts: "monday",
   temperature: "C",
   mass: "kg",
   ...kept,
-  zone: kept?.zone && isZone(kept.zone) ? kept.zone : own,
 };
 const listeners = new Set<() => void>();
 
-/** The plant's zone, by its name. */
-export const plantZone = () => words.zone;
 /** What is everybody's. */
 export const plantWords = () => words;
 
 /** The zone of this browser, by its name. */
-export const browserZone = () => own;
+export const browserZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+const shownBy = new Map<string, string>();
+
+/**
+ * The zone hours are shown by where the plant's is of this name: this browser's own where it is
+ * not known. Looked up when an hour is first shown, since that takes a while.
+ */
+export function shownZone(name: string): string {
+  const shown = shownBy.get(name) ?? (isZone(name) ? name : browserZone());
+  shownBy.set(name, shown);
+  return shown;
+}
+
+/** The plant's zone, by its name. */
+export const plantZone = () => shownZone(words.zone);
+
+/** Whether this browser knows a zone of this name. */
+function isZone(name: string): boolean {
+  try {
+    return name !== "" && Boolean(Intl.DateTimeFormat("en", { timeZone: name }));
+  } catch {
+    return false;
+  }
+}
 
 export function setPlantWords(settings: Schemas["PlantSettings"]) {
   const next: PlantWords = {
-    zone: isZone(settings.time_zone) ? settings.time_zone : words.zone,
+    zone: settings.time_zone,
     currency: settings.currency,
     weekStarts: settings.week_starts,
     temperature: settings.temperature_unit === "fahrenheit" ? "F" : "C",
@@ -68,18 +80,15 @@ export async function askPlantWords(): Promise<void> {
 
 export const isZoneKnown = () => kept !== undefined;
 
-export function usePlantWords(): PlantWords {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    return () => listeners.delete(listener);
-  }, plantWords);
+/** Tells when what is everybody's changes, until it is called off. */
+export function onPlantWords(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
 }
-
-export const usePlantZone = () => usePlantWords().zone;
 
 /** A moment as the plant's clock shows it. */
 export const onTheWall = (moment: Date | number | string) =>
-  new TZDate(+new Date(moment), words.zone);
+  new TZDate(+new Date(moment), plantZone());
 
 /** A date and a time as a browser's field keeps them, by the plant's clock. */
 export const fieldOf = (moment: Date | number | string): string =>
@@ -89,5 +98,7 @@ export const fieldOf = (moment: Date | number | string): string =>
 export function momentOf(field: string): Date {
   const [, ...read] = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)/.exec(field) ?? [];
   const [year = NaN, month = NaN, day, hour, minute] = read.map(Number);
-  return new Date(+new TZDate(year, month - 1, day ?? NaN, hour ?? NaN, minute ?? NaN, words.zone));
+  return new Date(
+    +new TZDate(year, month - 1, day ?? NaN, hour ?? NaN, minute ?? NaN, plantZone()),
+  );
 }

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { getWeek } from "date-fns";
-import { onTheWall, plantWords, usePlantWords, type PlantWords } from "./clock";
+import { onTheWall, plantWords, shownZone, type PlantWords } from "./clock";
+import { usePlantWords } from "./usePlantWords";
 import { usePreferences, type Preferences } from "./preferences";
 
 const KG_PER_LB = 0.45359237;
@@ -14,23 +15,22 @@ const GIVEN = /^; (\S+) was given/;
 export class Format {
   private readonly preferences: Preferences;
   private readonly plant: PlantWords;
-  private readonly timeZone: string;
 
   constructor(preferences: Preferences, plant = plantWords()) {
     this.preferences = preferences;
     this.plant = plant;
-    this.timeZone = plant.zone;
+  }
+
+  private get timeZone(): string {
+    return shownZone(this.plant.zone);
   }
 
   number(value: number, decimals = 1): string {
     const { mark, more } = this.preferences;
     const digits = decimals === 0 ? 0 : decimals + more;
     const zero = Math.abs(value) < 0.5 * 10 ** -digits;
-    const text = (zero ? 0 : value).toLocaleString(mark === "," ? "de-DE" : "en-GB", {
-      minimumFractionDigits: digits,
-      maximumFractionDigits: digits,
-      useGrouping: false,
-    });
+    // Rounded as the server's words are. The browser's own formatter takes a tenth of a second.
+    const text = (zero ? 0 : value).toFixed(digits).replace(".", mark);
     return group(text, mark).replace("-", "−");
   }
 

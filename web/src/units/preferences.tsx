@@ -1,5 +1,5 @@
 import { store, stored } from "../storage/stored";
-import { usePlantWords } from "./clock";
+import { usePlantWords } from "./usePlantWords";
 import { createContext, use, useEffect, useMemo, useState, type ReactNode } from "react";
 
 /** How one person wants to see things. Kept in the browser. */

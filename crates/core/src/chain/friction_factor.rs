@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{Chain, Scenario, balance};
 use crate::dough::PreparationKind;
-use crate::heat::coefficients::{ICE_RULE, METHODS_DISAGREE};
+use crate::heat::coefficients::{ENERGIES_DISAGREE, ICE_RULE, METHODS_DISAGREE};
 use crate::heat::{Friction, MixedDough, Temperatures};
 use crate::units::Estimate;
 
@@ -44,6 +44,16 @@ pub struct FrictionFactor {
     pub classic_ice_kg: f64,
     /// Mixing energy the measured doughs say, kJ/kg; none without one.
     pub measured_kj_per_kg: Option<f64>,
+    /// Energies of the line's mixer that would say the same; none where they do already.
+    pub agreeing: Option<MixerEnergies>,
+}
+
+/// What a mixer puts into a dough, kJ/kg a minute.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct MixerEnergies {
+    pub slow_kj_per_kg_min: f64,
+    pub fast_kj_per_kg_min: f64,
 }
 
 /// Both for the selected product, friction learned from doughs in the order they were mixed. None
@@ -87,6 +97,18 @@ pub fn friction_factor(
         .iter()
         .filter_map(|one| one.mixed.as_ref()?.mixing_kj_per_kg(&one.temperatures))
         .collect();
+    let measured_kj_per_kg =
+        (!energies.is_empty()).then(|| energies.iter().sum::<f64>() / energies.len() as f64);
+    let stated = chain.method.mixing_kj_per_kg;
+    let off = coefficients.value(&ENERGIES_DISAGREE) / 100.0;
+    let mixer = &scenario.line.mixer;
+    let agreeing = measured_kj_per_kg
+        .map(|measured| measured / stated)
+        .filter(|ratio| stated > 0.0 && (ratio - 1.0).abs() > off)
+        .map(|ratio| MixerEnergies {
+            slow_kj_per_kg_min: ratio * mixer.slow_kj_per_kg_min,
+            fast_kj_per_kg_min: ratio * mixer.fast_kj_per_kg_min,
+        });
     Some(FrictionFactor {
         friction,
         doughs: measured.len(),
@@ -95,7 +117,7 @@ pub fn friction_factor(
         balance_c,
         disagree: (water_c.typical - balance_c).abs() > coefficients.value(&METHODS_DISAGREE),
         classic_ice_kg: ice.max(0.0),
-        measured_kj_per_kg: (!energies.is_empty())
-            .then(|| energies.iter().sum::<f64>() / energies.len() as f64),
+        measured_kj_per_kg,
+        agreeing,
     })
 }

@@ -26,7 +26,7 @@ pub use follow::{
     FermentationTracking, MarkReached, OtherwiseRisen, ReadOf, fermentation_tracking,
     otherwise_risen,
 };
-pub use friction_factor::{FrictionFactor, Measured, friction_factor, mixed_dough};
+pub use friction_factor::{FrictionFactor, Measured, MixerEnergies, friction_factor, mixed_dough};
 pub(crate) use heat_link::heat_with_sponge;
 use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};

@@ -21,6 +21,8 @@ const FLOUR: NumberRange =
     NumberRange::new("flour_parts", "flour for each part of old starter", "", 0.25, 40.0);
 const WATER: NumberRange =
     NumberRange::new("water_parts", "water for each part of old starter", "", 0.1, 60.0);
+const FEED: NumberRange =
+    NumberRange::new("feed_hydration_pct", "water on the new flour", "%", 10.0, 300.0);
 const OLD: NumberRange =
     NumberRange::new("starter_hydration_pct", "hydration of the old starter", "%", 40.0, 200.0);
 const WHERE: NumberRange = NumberRange::new("ambient_c", "where it stands", "°C", 0.0, 40.0);
@@ -38,6 +40,9 @@ pub struct RefreshmentInput {
     /// 0.1 to 60 for each part of old starter; as much as flour if left out.
     #[serde(default)]
     pub water_parts: RawNumber,
+    /// In place of `water_parts`: water on the new flour, 10 to 300 %.
+    #[serde(default)]
+    pub feed_hydration_pct: RawNumber,
     /// 40 to 200 %; 100 if left out.
     #[serde(default)]
     pub starter_hydration_pct: RawNumber,
@@ -104,7 +109,12 @@ impl RefreshmentInput {
         let at = "";
         let old_pct = OLD.check_or(&self.starter_hydration_pct, 100.0, at, &mut faults);
         let flour_parts = FLOUR.check_or(&self.flour_parts, 1.0, at, &mut faults);
-        let water_parts = WATER.check_or(&self.water_parts, flour_parts, at, &mut faults);
+        let feed_pct = FEED.check_opt(&self.feed_hydration_pct, at, &mut faults);
+        if feed_pct.is_some() && !self.water_parts.is_missing() {
+            faults.push("water_parts", "water is given once: in parts, or on the new flour");
+        }
+        let on_flour = feed_pct.map_or(flour_parts, |pct| flour_parts * pct / 100.0);
+        let water_parts = WATER.check_or(&self.water_parts, on_flour, at, &mut faults);
         let ambient_c = WHERE.check(&self.ambient_c, at, &mut faults);
         let activity = LIVELY.check_or(&self.activity, 1.0, at, &mut faults);
         let grams = GRAMS.check(&self.grams, at, &mut faults);

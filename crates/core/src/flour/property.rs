@@ -182,6 +182,22 @@ impl Property {
         }
     }
 
+    /// The bases it can be stated on: water absorbed has no dry matter to be a share of.
+    ///
+    /// ```
+    /// use ironpeel_core::flour::{MoistureBasis, Property};
+    /// assert!(!Property::Absorption.bases().contains(&MoistureBasis::DryMatter));
+    /// assert!(Property::W.bases().is_empty());
+    /// ```
+    pub const fn bases(self) -> &'static [MoistureBasis] {
+        use MoistureBasis::{AsIs, DryMatter, Fourteen};
+        match self.basis_conversion() {
+            BasisConversion::None => &[],
+            BasisConversion::BlendShare => &[AsIs, Fourteen, DryMatter],
+            BasisConversion::AddedWater => &[AsIs, Fourteen],
+        }
+    }
+
     /// House defaults for the fringe in which a reading is borderline; where none is on record, the
     /// step a certificate states the property to.
     pub const fn repeatability(self) -> Repeatability {

@@ -31,6 +31,10 @@ coefficients! {
     METHODS_DISAGREE = Coefficient::house("methods_disagree",
         "heat balance and friction factor disagree from", (2.0, 1.0, 3.0), "°C",
         "less is within what thermometers tell");
+    /// Measured mixing energy further from the line's figures than this disagrees with them, %.
+    ENERGIES_DISAGREE = Coefficient::house("energies_disagree",
+        "measured mixing energy and the line's figures disagree from", (5.0, 3.0, 10.0), "%",
+        "less is within what a few doughs tell");
     /// Degrees a kilo of melting ice is worth on the trade's own rule.
     ICE_RULE = Coefficient::reference("ice_rule", "degrees of water that melting ice is worth",
         80.0, "°C", "the trade's own rule: 334 over 4.186");

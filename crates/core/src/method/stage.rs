@@ -195,6 +195,20 @@ impl Stage {
         }
     }
 
+    /// From one set of folds to the next where it lasts as planned, min; none where there is none.
+    ///
+    /// ```
+    /// use ironpeel_core::method::{Stage, StageKind};
+    /// let folds =
+    ///     Stage { fold_sets: Some(3), ..Stage::new(StageKind::Fold, "Three sets of folds", 90.0) };
+    /// assert_eq!(folds.folds_every_min(), Some(30.0));
+    /// assert_eq!(Stage::new(StageKind::Fold, "One set", 30.0).folds_every_min(), None);
+    /// ```
+    pub fn folds_every_min(&self) -> Option<f64> {
+        let sets = self.sets();
+        (sets > 1).then(|| self.minutes / sets as f64)
+    }
+
     /// Its sets of folds where it lasts so long: each a moment, with the same rest after each.
     ///
     /// ```

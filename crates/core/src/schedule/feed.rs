@@ -5,6 +5,7 @@ use super::ScheduleRequest;
 use super::hours::spans;
 use crate::coefficient::Coefficients;
 use crate::ferment::{Refreshment, RefreshmentInput};
+use crate::units::RawNumber;
 
 /// Hours before use in which a feed is thought of, the likeliest first (H).
 const FEED_H: [i64; 12] = [10, 9, 11, 8, 12, 7, 13, 6, 14, 5, 16, 18];
@@ -47,7 +48,8 @@ pub fn feed_before(
         }
         let input = RefreshmentInput {
             flour_parts: 1.0.into(),
-            water_parts: (hydration_pct / 100.0).into(),
+            water_parts: RawNumber::default(),
+            feed_hydration_pct: hydration_pct.into(),
             starter_hydration_pct: hydration_pct.into(),
             ambient_c: room_c.into(),
             activity: 1.0.into(),

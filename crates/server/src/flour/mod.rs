@@ -10,6 +10,7 @@ mod file;
 mod history;
 mod import;
 mod lots;
+mod properties;
 mod specification;
 
 use std::collections::HashMap;
@@ -58,6 +59,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(export::routes())
         .merge(blend::routes())
         .merge(correction::routes())
+        .merge(properties::routes())
 }
 
 /// A flour a mill sells, or a blend of the plant's own.

@@ -4,8 +4,8 @@
 use axum::extract::State;
 use ironpeel_core::chain::{FrictionFactor, Measured, chain, flour_strength, friction_factor};
 use ironpeel_core::method::{
-    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, StageCaution,
-    TimeTolerance, TypicalRange, cautions_of, conditioning, developments,
+    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Stage,
+    StageCaution, TimeTolerance, TypicalRange, cautions_of, conditioning, developments,
 };
 use ironpeel_store::DoughTemperature;
 use serde::Serialize;
@@ -30,6 +30,8 @@ struct MethodGuide {
     usual: Vec<TypicalRange>,
     windows: Vec<TimeTolerance>,
     waits_min: Vec<f64>,
+    /// From one set of folds to the next, min; none where there is no next.
+    folds_every_min: Vec<Option<f64>>,
     /// At or below this a stage is a refrigerator's, °C.
     cold_c: f64,
     cautions: Vec<Vec<StageCaution>>,
@@ -63,6 +65,7 @@ async fn guide(
         usual: scenario.method.usual(scenario.coefficients()),
         windows: scenario.method.windows(scenario.coefficients()),
         waits_min: scenario.method.waits(scenario.coefficients()),
+        folds_every_min: scenario.method.stages.iter().map(Stage::folds_every_min).collect(),
         cold_c: COLD_C,
         cautions: cautions_of(scenario.method),
         optional: scenario.method.optional(),

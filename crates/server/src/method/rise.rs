@@ -1,12 +1,13 @@
 //! How the selected product rises, and the yeast for another room or another rise.
 
 use axum::extract::State;
+use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{
     FermentationTracking, OtherwiseRisen, ReadOf, Rise, RiseError, SeasonalYeast, chain,
     fermentation_tracking, otherwise_risen, rise, seasonal_yeast, yeast_wanted,
 };
 use ironpeel_core::ferment::JarReading;
-use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
+use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors, timestamp};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -54,6 +55,9 @@ struct RiseWanted {
     /// 1 to 1000 %.
     #[serde(default)]
     rise_pct: RawNumber,
+    /// The hour at which it is to stand there.
+    #[serde(default, deserialize_with = "timestamp::maybe")]
+    wanted_at: Option<DateTime<Utc>>,
 }
 
 /// The yeast that brings it there.
@@ -81,7 +85,7 @@ async fn yeast(State(app): State<App>, Json(asked): Json<RiseWanted>) -> Result<
     let scenario = context.scenario(&flours);
     let chain = chain(&scenario);
     let found = yeast_wanted(&scenario, &chain, wanted).map_err(no_rise)?;
-    let otherwise = otherwise_risen(&scenario, &chain, wanted).map_err(no_rise)?;
+    let otherwise = otherwise_risen(&scenario, &chain, wanted, asked.wanted_at).map_err(no_rise)?;
     Ok(Json(YeastFound {
         yeast_idy_pct: found.ok(),
         message: found.err().map(|error| error.to_string()),
