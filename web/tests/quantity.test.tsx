@@ -4,7 +4,7 @@ import { useState } from "react";
 import { expect, test, vi } from "vitest";
 import type { Kind } from "../src/units/parse";
 import { PreferencesProvider, type Preferences } from "../src/units/preferences";
-import { NumberField } from "../src/units/NumberField";
+import { NumberField } from "../src/form/NumberField";
 
 function show(
   kind: Kind,

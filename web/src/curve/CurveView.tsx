@@ -3,8 +3,8 @@ import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
 import { CurveSheet, type Drawn } from "../figures/CurveSheet";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { NameField } from "../form/NameField";
+import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 

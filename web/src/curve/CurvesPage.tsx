@@ -9,6 +9,7 @@ import { useFormat } from "../units/format";
 import { CurveView } from "./CurveView";
 import { ImportCurve } from "./ImportCurve";
 import { RunInstrument } from "./RunInstrument";
+import { Select } from "../form/Select";
 
 /** The curves of the selected lot: read, marks moved, another lot's beneath, run or imported. */
 export function CurvesPage() {
@@ -33,43 +34,33 @@ export function CurvesPage() {
           <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
             <h1>Curves of {lot.code}</h1>
             {curves && curves.length > 0 && (
-              <label className="text-sm">
-                <span className="text-iron">curve </span>
-                <select
-                  className="border-b border-iron bg-paper font-semibold"
-                  value={chosen?.id}
-                  onChange={(event) => show({ curve: event.target.value })}
-                >
-                  {curves.map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.kind}, {format.moment(one.made_at)},{" "}
-                      {one.source === "instrument" ? "instrument" : "imported"}
-                    </option>
-                  ))}
-                </select>
-              </label>
+              <Select
+                label="curve"
+                place="beside"
+                className="text-sm font-semibold"
+                value={chosen?.id ?? ""}
+                options={curves.map((one) => [
+                  one.id,
+                  `${one.kind}, ${format.moment(one.made_at)}, ${one.source === "instrument" ? "instrument" : "imported"}`,
+                ])}
+                onSet={(curve) => show({ curve })}
+              />
             )}
             {chosen && (
-              <label className="text-sm">
-                <span className="text-iron">overlay </span>
-                <select
-                  className="border-b border-iron bg-paper"
-                  value={otherLot}
-                  onChange={(event) => setOtherLot(event.target.value)}
-                >
-                  <option value="">no other lot</option>
-                  {lots
-                    ?.filter((one) => one.id !== lot.id)
-                    .map((one) => (
-                      <option key={one.id} value={one.id}>
-                        {one.code}
-                      </option>
-                    ))}
-                </select>
-                {otherLot && others && !under && (
-                  <span className="ml-2 text-crust">has no such curve</span>
-                )}
-              </label>
+              <Select
+                label="overlay"
+                place="beside"
+                className="text-sm"
+                value={otherLot}
+                options={[
+                  ["", "no other lot"],
+                  ...(lots ?? [])
+                    .filter((one) => one.id !== lot.id)
+                    .map((one) => [one.id, one.code] as const),
+                ]}
+                onSet={setOtherLot}
+                hint={otherLot && others && !under && "it has no such curve"}
+              />
             )}
           </div>
           {curves?.length === 0 && (

@@ -1,13 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { asProblem, Refused, type Schemas } from "../api/client";
+import { asProblem, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { useFormat } from "../units/format";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
+import { Form } from "../form/Form";
 
 const MOST_BYTES = 16 * 1024 * 1024;
 
@@ -78,13 +78,12 @@ export function ImportCurve({
       onDone(id);
     },
   });
-  const refused = save.error instanceof Refused ? save.error : undefined;
   const field = (key: keyof typeof head, label: string) => (
     <FieldText
       label={label}
       className="w-32"
       value={head[key]}
-      fault={refused?.at(key)}
+      field={key}
       onChange={(value) => setHead({ ...head, [key]: value })}
     />
   );
@@ -121,7 +120,11 @@ export function ImportCurve({
               : `${file.t_s.length} points`}
             . {file.notes.join(". ")}
           </p>
-          <div className="mt-2 flex flex-wrap items-end gap-4">
+          <Form
+            className="mt-2 flex flex-wrap items-end gap-4"
+            error={save.error}
+            onSubmit={() => save.mutate(crypto.randomUUID())}
+          >
             {file.kind === "farinograph" && (
               <>
                 {field("mixer_g", "Mixer, g")}
@@ -129,17 +132,11 @@ export function ImportCurve({
                 {field("water_ml", "Water, ml")}
               </>
             )}
-            <NameField label="Imported by" fault={refused?.at("signed.by")} />
-            <button
-              type="button"
-              className="act act-main"
-              disabled={save.isPending}
-              onClick={() => save.mutate(crypto.randomUUID())}
-            >
+            <NameField label="Imported by" field="signed.by" />
+            <button type="submit" className="act act-main" disabled={save.isPending}>
               Save curve
             </button>
-          </div>
-          <Refusal error={save.error} />
+          </Form>
         </div>
       )}
     </section>

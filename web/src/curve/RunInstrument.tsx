@@ -3,9 +3,9 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
 import { CurveSheet, type Drawn } from "../figures/CurveSheet";
-import { NameField } from "../shell/NameField";
+import { NameField } from "../form/NameField";
 import { usePreferences } from "../units/preferences";
-import { Select } from "../shell/Select";
+import { Select } from "../form/Select";
 
 type Kind = "farinograph" | "alveograph";
 interface Live {
@@ -72,22 +72,14 @@ export function RunInstrument({
             ["farinograph", "farinograph, 300 g"],
             ["alveograph", "alveograph, 5 bubbles"],
           ]}
-          onSet={(value) => setKind(value as Kind)}
+          onSet={setKind}
         />
-        <label className="text-sm text-iron">
-          Speed
-          <select
-            className="field text-ink"
-            value={speed}
-            onChange={(event) => setSpeed(Number(event.target.value))}
-          >
-            {[10, 60, 120, 600, 6000].map((one) => (
-              <option key={one} value={one}>
-                {one} times
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Speed"
+          value={String(speed)}
+          options={[10, 60, 120, 600, 6000].map((one) => [String(one), `${one} times`])}
+          onSet={(times) => setSpeed(Number(times))}
+        />
         <NameField label="Run by" />
         {live ? (
           <button type="button" className="act" onClick={stop}>

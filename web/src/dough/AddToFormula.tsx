@@ -2,9 +2,10 @@ import { useFlours } from "../scenario/useFlours";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormula } from "./useFormula";
 import { PREPARATIONS } from "./formula";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useFormulaEdit } from "./useFormulaEdit";
 import { usePlantParameters } from "../plant/usePlantParameters";
+import { Select } from "../form/Select";
 
 /** What may come into a formula: an ingredient, another flour, a part made before. */
 export function AddToFormula() {
@@ -59,18 +60,12 @@ interface ChoiceProps {
 /** A choice that acts, and shows its own name again. */
 function AddMenu({ label, options, onChoose }: ChoiceProps) {
   return (
-    <select
-      aria-label={label}
-      className="border-b border-iron bg-paper py-1"
+    <Select
+      label={label}
+      place="hidden"
       value=""
-      onChange={(event) => onChoose(event.target.value)}
-    >
-      <option value="">{label} …</option>
-      {options.map(([value, word]) => (
-        <option key={value} value={value}>
-          {word}
-        </option>
-      ))}
-    </select>
+      options={[["", `${label} …`], ...options]}
+      onSet={onChoose}
+    />
   );
 }

@@ -1,15 +1,15 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { batchOf, runSettingsOf } from "../scenario/scenario";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
-import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { useFormula } from "./useFormula";
 import { useLabels } from "../plant/usePlantParameters";
-import { Select } from "../shell/Select";
+import { Select } from "../form/Select";
+import { Form } from "../form/Form";
 
 const KEEPS: [Schemas["KeptConstant"], string][] = [
   ["flour", "flour"],
@@ -58,48 +58,31 @@ export function AdjustWeight() {
   return (
     <section aria-labelledby="one-mass" className="screen-only border-t border-ink pt-3">
       <h2 id="one-mass">Adjust a weight</h2>
-      <form
+      <Form
         className="mt-1 flex flex-wrap items-end gap-x-4 gap-y-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          change.mutate();
-        }}
+        error={change.error}
+        onSubmit={() => change.mutate()}
       >
-        <label className="text-sm text-iron">
-          Ingredient
-          <select
-            aria-label="Ingredient"
-            className="field text-ink"
-            value={ingredient}
-            onChange={(event) => choose(event.target.value)}
-          >
-            {names.map((name) => (
-              <option key={name} value={name}>
-                {labels(name)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Ingredient"
+          value={ingredient}
+          options={names.map((name) => [name, labels(name)])}
+          onSet={choose}
+        />
         <div className="w-28">
           <NumberField
             label="New weight, one batch"
             kind="mass"
             value={kg}
             onSet={setKg}
-            fault={change.error instanceof Refused ? change.error.at("kg") : undefined}
+            field="kg"
           />
         </div>
-        <Select
-          label="Keep constant"
-          value={keep}
-          options={KEEPS}
-          onSet={(value) => setKeep(value as Schemas["KeptConstant"])}
-        />
+        <Select label="Keep constant" value={keep} options={KEEPS} onSet={setKeep} />
         <button type="submit" className="act" disabled={change.isPending || kg === null}>
           Adjust
         </button>
-      </form>
-      <Refusal error={change.error} placed={/^kg$/} />
+      </Form>
       <p className="mt-1 text-sm text-iron">
         Water is then an override; reset it on the water page.
         {parts.length > 0 && " Parts keep their percents."}

@@ -4,7 +4,8 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
+import { Select } from "../form/Select";
 
 const WAYS: { by: AmountBy; name: string; label: string }[] = [
   { by: "pieces", name: "pieces", label: "Pieces wanted" },
@@ -86,22 +87,14 @@ export function BatchSizePanel() {
           at a time.
         </p>
       )}
-      <p className="mt-4 text-sm text-iron">
-        <label htmlFor="division">Scale resolution</label>{" "}
-        <GlossaryTerm of="scale resolution">smallest step</GlossaryTerm>
-      </p>
-      <select
-        id="division"
-        className="field"
-        value={division}
-        onChange={(event) => change({ division: Number(event.target.value) })}
-      >
-        {DIVISIONS.map((kg) => (
-          <option key={kg} value={kg}>
-            {format.mass(kg, kg)}
-          </option>
-        ))}
-      </select>
+      <Select
+        label="Scale resolution"
+        className="mt-4"
+        value={String(division)}
+        options={DIVISIONS.map((kg) => [String(kg), format.mass(kg, kg)])}
+        onSet={(kg) => change({ division: Number(kg) })}
+        hint={<GlossaryTerm of="scale resolution">the smallest step it shows</GlossaryTerm>}
+      />
       {chain?.sheet?.cautions.map((message) => (
         <p key={message} className="mt-3 border-l-4 border-crust bg-faint px-3 py-2 text-sm">
           {format.text(message)}

@@ -1,10 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
-import { FieldText } from "../shell/FieldText";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
 import { useKept } from "../storage/useKept";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { given } from "../units/number";
@@ -14,6 +13,8 @@ import { CONVENTIONS } from "./StarterBox";
 import { DoughTabs } from "./DoughTabs";
 import { recorded } from "./formula";
 import { usePlantParameters } from "../plant/usePlantParameters";
+import { Select } from "../form/Select";
+import { Form } from "../form/Form";
 
 interface Line {
   ingredient: string;
@@ -76,7 +77,6 @@ export function ConvertRecipePage() {
     keep(({ lines }) => ({
       lines: lines.map((line, i) => (i === at ? { ...line, ...change } : line)),
     }));
-  const refused = read.error instanceof Refused ? read.error : undefined;
   // Only the lines with an amount are sent: a fault counts among those.
   const sent = lines.filter((line) => line.amount.trim() !== "");
   const found = read.data;
@@ -123,36 +123,26 @@ export function ConvertRecipePage() {
         mass: what it may hold is carried through to the hydration.
       </p>
       <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[24rem_minmax(0,1fr)]">
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            read.mutate();
-          }}
-        >
+        <Form error={read.error} onSubmit={() => read.mutate()}>
           {lines.map((line, at) => {
-            const fault = refused?.at(`lines[${sent.indexOf(line)}].amount`);
-            const twice = refused?.at(`lines[${sent.indexOf(line)}].ingredient`);
+            const is = `lines[${sent.indexOf(line)}]`;
             return (
-              <div key={at} className="mb-2 grid grid-cols-[1fr_9rem_2rem] items-end gap-3">
-                <select
-                  aria-label={`Ingredient ${at + 1}`}
-                  className="field"
+              <div key={at} className="mb-2 grid grid-cols-[1fr_9rem_2rem] items-start gap-3">
+                <Select
+                  label={`Ingredient ${at + 1}`}
+                  place="hidden"
+                  look="field"
+                  field={`${is}.ingredient`}
                   value={line.ingredient}
-                  onChange={(event) => setLine(at, { ingredient: event.target.value })}
-                >
-                  {ingredients.map((one) => (
-                    <option key={one.ingredient} value={one.ingredient}>
-                      {one.label}
-                    </option>
-                  ))}
-                </select>
-                <input
-                  aria-label={`Amount of ingredient ${at + 1}`}
-                  className="field"
-                  autoComplete="off"
+                  options={ingredients.map((one) => [one.ingredient, one.label])}
+                  onSet={(ingredient) => setLine(at, { ingredient })}
+                />
+                <FieldText
+                  label={`Amount of ingredient ${at + 1}`}
+                  place="hidden"
+                  field={`${is}.amount`}
                   value={line.amount}
-                  aria-invalid={fault ? true : undefined}
-                  onChange={(event) => setLine(at, { amount: event.target.value })}
+                  onChange={(amount) => setLine(at, { amount })}
                 />
                 <button
                   type="button"
@@ -162,9 +152,6 @@ export function ConvertRecipePage() {
                 >
                   ×
                 </button>
-                {(fault ?? twice) && (
-                  <p className="col-span-3 text-sm text-stop">{fault ?? twice}</p>
-                )}
               </div>
             );
           })}
@@ -183,20 +170,19 @@ export function ConvertRecipePage() {
               placeholder="as 1 cup or 100 g"
               value={starter}
               onChange={(next) => keep({ starter: next })}
-              fault={refused?.at("starter.amount")}
+              field="starter.amount"
             />
             <FieldText
               label="Its hydration, %"
               value={hydration}
               onChange={(next) => keep({ hydration: next })}
-              fault={refused?.at("starter.hydration_pct")}
+              field="starter.hydration_pct"
             />
           </div>
           <button type="submit" className="act act-main mt-4" disabled={read.isPending}>
             Calculate
           </button>
-          <Refusal error={read.error} placed={/^lines\[|^starter/} />
-        </form>
+        </Form>
         {found ? (
           <RecipeResult found={found} />
         ) : (

@@ -3,14 +3,14 @@ import type { Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { AddToFormula } from "./AddToFormula";
 import { OtherLot } from "./OtherLot";
 import { SaveFormula } from "./SaveFormula";
 import { useFormula } from "./useFormula";
 import { withLine, type Part } from "./formula";
 import { useFormulaEdit } from "./useFormulaEdit";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { massesOf } from "./masses";
 import { useLabels } from "../plant/usePlantParameters";
 
@@ -179,7 +179,7 @@ export function FormulaTable() {
                   <td className="pr-2">
                     {row.set ? (
                       <NumberField
-                        bare
+                        place="hidden"
                         label={`${row.label}, percent on flour`}
                         kind="percent"
                         value={row.pct}
@@ -193,7 +193,7 @@ export function FormulaTable() {
                   {parts.map((part, at) => (
                     <td key={at} className="pr-2">
                       <NumberField
-                        bare
+                        place="hidden"
                         label={`${row.label} in the ${part.name}, percent on all flour`}
                         kind="percent"
                         value={row.inPart(part)}

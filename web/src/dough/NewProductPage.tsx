@@ -1,16 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useFlours } from "../scenario/useFlours";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { DoughTabs } from "./DoughTabs";
+import { Select } from "../form/Select";
+import { Form } from "../form/Form";
 
 /** A product of its own from a family's template, with the plant's flours. */
 export function NewProductPage() {
@@ -115,56 +116,33 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
       void navigate(`/dough?product=${product.slug}`);
     },
   });
-  const refused = make.error instanceof Refused ? make.error : undefined;
   return (
-    <form
-      aria-label="Make it"
-      onSubmit={(event) => {
-        event.preventDefault();
-        make.mutate();
-      }}
-    >
+    <Form label="Make it" error={make.error} onSubmit={() => make.mutate()}>
       <FieldText
         label="Its name here"
         value={name}
         onChange={(name) => type({ name })}
-        fault={refused?.at("name") ?? refused?.at("slug")}
+        field={["name", "slug"]}
       />
       {template.wants.map((wanted, at) => (
-        <label key={wanted.name} className="mt-3 block text-sm text-iron">
-          For {wanted.name}
-          <select
-            className="field text-ink"
-            value={ids[at]}
-            onChange={(event) =>
-              type((now) => ({ chosen: { ...now.chosen, [at]: event.target.value } }))
-            }
-          >
-            {flours?.map((flour) => (
-              <option key={flour.id} value={flour.id}>
-                {flour.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          key={wanted.name}
+          label={`For ${wanted.name}`}
+          className="mt-3"
+          value={ids[at] ?? ""}
+          options={flours?.map((flour) => [flour.id, flour.name]) ?? []}
+          onSet={(id) => type((now) => ({ chosen: { ...now.chosen, [at]: id } }))}
+        />
       ))}
-      {refused?.at("flours") && <p className="text-sm text-stop">{refused.at("flours")}</p>}
-      <label className="mt-3 block text-sm text-iron">
-        On line
-        <select
-          className="field text-ink"
-          value={lineId || lines?.[0]?.id}
-          onChange={(event) => type({ lineId: event.target.value })}
-        >
-          {lines?.map((line) => (
-            <option key={line.id} value={line.id}>
-              {line.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="On line"
+        className="mt-3"
+        value={lineId || (lines?.[0]?.id ?? "")}
+        options={lines?.map((line) => [line.id, line.name]) ?? []}
+        onSet={(lineId) => type({ lineId })}
+      />
       <div className="mt-3">
-        <NameField fault={refused?.at("signed.by")} />
+        <NameField field="signed.by" />
       </div>
       <button
         type="submit"
@@ -173,7 +151,6 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
       >
         Make the product
       </button>
-      <Refusal error={make.error} placed={/^(name|slug|flours|signed\.by)$/} />
-    </form>
+    </Form>
   );
 }

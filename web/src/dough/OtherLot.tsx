@@ -1,6 +1,7 @@
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { VERDICT } from "../shell/verdict";
+import { Select } from "../form/Select";
 
 /** The lot of one of several flours: the main one's by name, another's to choose. */
 export function OtherLot({ name }: { name: string }) {
@@ -16,19 +17,19 @@ export function OtherLot({ name }: { name: string }) {
   // One that was chosen may be older than those the list begins with.
   const older = other.lots.some((one) => one.id === other.lot?.id) ? undefined : other.lot;
   return (
-    <select
-      aria-label={`Lot of ${name}`}
-      className={`border-b border-iron bg-paper ${other.lot ? "" : "text-stop"}`}
+    <Select
+      label={`Lot of ${name}`}
+      place="hidden"
+      className={other.lot ? undefined : "text-stop"}
       value={other.lot?.id ?? ""}
-      onChange={(event) => choose(event.target.value)}
-    >
-      {!other.lot && <option value="">none may be planned: choose</option>}
-      {older && <option value={older.id}>{older.code}</option>}
-      {other.lots.map((one) => (
-        <option key={one.id} value={one.id}>
-          {one.code} {one.verdict && VERDICT[one.verdict].mark}
-        </option>
-      ))}
-    </select>
+      options={[
+        ...(other.lot ? [] : [["", "none may be planned: choose"] as const]),
+        ...(older ? [[older.id, older.code] as const] : []),
+        ...other.lots.map(
+          (one) => [one.id, `${one.code} ${one.verdict ? VERDICT[one.verdict].mark : ""}`] as const,
+        ),
+      ]}
+      onSet={choose}
+    />
   );
 }

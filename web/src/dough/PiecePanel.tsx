@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { useFormula } from "./useFormula";
 
 const LOSSES: [keyof Schemas["Losses"], string][] = [

@@ -1,10 +1,11 @@
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { useFormula } from "./useFormula";
 import { PREPARATIONS, type Part } from "./formula";
 import { usePreparationKinds } from "./usePreparationKinds";
 import { StarterBox } from "./StarterBox";
+import { Select } from "../form/Select";
 
 /** What is made before the final dough: its name, temperature and how wet it is. */
 export function PreparationsPanel() {
@@ -55,18 +56,12 @@ export function PreparationsPanel() {
                 />
               </div>
               {flours.length > 1 && (
-                <label className="text-sm text-iron">
-                  Its flour
-                  <select
-                    className="field text-ink"
-                    value={part.flour ?? flours[0]?.name}
-                    onChange={(event) => change(at, { flour: event.target.value })}
-                  >
-                    {flours.map((one) => (
-                      <option key={one.name}>{one.name}</option>
-                    ))}
-                  </select>
-                </label>
+                <Select
+                  label="Its flour"
+                  value={part.flour ?? flours[0]?.name ?? ""}
+                  options={flours.map(({ name = "" }) => [name ?? "", name ?? ""])}
+                  onSet={(flour) => change(at, { flour })}
+                />
               )}
             </div>
             {part.kind === "starter" && <StarterBox at={at} />}

@@ -7,12 +7,13 @@ import type { Draft } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { usePreferences } from "../units/preferences";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { DoughTabs } from "./DoughTabs";
+import { Select } from "../form/Select";
 
 /** A formula's revisions, compared with one another or another product's, and its files. */
 export function RevisionsPage() {
@@ -92,23 +93,18 @@ function Revisions({ product }: { product: Schemas["ProductView"] }) {
               </li>
             ))}
           </ol>
-          <label className="mt-4 block text-sm text-iron">
-            Or beside another product
-            <select
-              className="field text-ink"
-              value={other}
-              onChange={(event) => setOther(event.target.value)}
-            >
-              <option value="">none</option>
-              {products
-                ?.filter((one) => one.slug !== product.slug)
-                .map((one) => (
-                  <option key={one.slug} value={one.slug}>
-                    {one.name}
-                  </option>
-                ))}
-            </select>
-          </label>
+          <Select
+            label="Or beside another product"
+            className="mt-4"
+            value={other}
+            options={[
+              ["", "none"],
+              ...(products ?? [])
+                .filter((one) => one.slug !== product.slug)
+                .map((one) => [one.slug, one.name] as const),
+            ]}
+            onSet={setOther}
+          />
           <Files product={product} />
         </div>
         <div>

@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { draftKey, type Draft } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
-import { SaveEdited } from "../shell/SaveEdited";
+import { SaveEdited } from "../form/SaveEdited";
 
 /** An edited formula becomes its next revision. */
 export function SaveFormula({ product, draft }: { product: Schemas["ProductView"]; draft: Draft }) {

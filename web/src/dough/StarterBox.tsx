@@ -1,14 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
-import { Refusal } from "../shell/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { useFormula } from "./useFormula";
-import { Select } from "../shell/Select";
+import { Select } from "../form/Select";
+import { Faults } from "../form/Faults";
 
 type Convention = Schemas["StarterConvention"];
 
@@ -69,33 +69,35 @@ export function StarterBox({ at }: { at: number }) {
           </div>
         ))}
       </dl>
-      <div className="mt-1 flex items-end gap-3">
-        <Select
-          label="Stated as"
-          name={`How the ${part.name} is stated`}
-          value={convention}
-          options={CONVENTIONS}
-          onSet={(value) => setConvention(value as Convention)}
-        />
-        <div className="w-20 shrink-0">
-          <NumberField
-            label="Share"
-            kind="percent"
-            value={shares ? Number(shares[`${convention}_pct`].toFixed(2)) : null}
-            onSet={(pct) => state.mutate({ pct: pct ?? 0 })}
-            fault={state.error instanceof Refused ? state.error.at("pct") : undefined}
+      <Faults error={state.error}>
+        <div className="mt-1 flex items-end gap-3">
+          <Select
+            label="Stated as"
+            name={`How the ${part.name} is stated`}
+            value={convention}
+            options={CONVENTIONS}
+            onSet={setConvention}
           />
+          <div className="w-20 shrink-0">
+            <NumberField
+              label="Share"
+              kind="percent"
+              value={shares ? Number(shares[`${convention}_pct`].toFixed(2)) : null}
+              onSet={(pct) => state.mutate({ pct: pct ?? 0 })}
+              field="pct"
+            />
+          </div>
+          <div className="w-20 shrink-0">
+            <NumberField
+              label="Hydration"
+              kind="percent"
+              value={shares ? Number(shares.hydration_pct.toFixed(2)) : null}
+              onSet={(next) => state.mutate({ hydration_pct: next ?? 100 })}
+              field="hydration_pct"
+            />
+          </div>
         </div>
-        <div className="w-20 shrink-0">
-          <NumberField
-            label="Hydration"
-            kind="percent"
-            value={shares ? Number(shares.hydration_pct.toFixed(2)) : null}
-            onSet={(next) => state.mutate({ hydration_pct: next ?? 100 })}
-          />
-        </div>
-      </div>
-      <Refusal error={state.error} placed={/^pct$/} />
+      </Faults>
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { answer, api } from "../api/client";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
 import { TrialTable } from "./TrialTable";
 

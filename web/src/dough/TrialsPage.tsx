@@ -1,20 +1,21 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { NameField } from "../shell/NameField";
+import { NameField } from "../form/NameField";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { DoughTabs } from "./DoughTabs";
 import { TrialList } from "./TrialList";
 import { TrialTable } from "./TrialTable";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useAddressed } from "../scenario/useAddressed";
 import { keptTrial, TRIAL_IN_ADDRESS, TRIAL_KEY } from "./trial";
+import { Faults } from "../form/Faults";
 
 const MOST = 6;
 
@@ -194,31 +195,27 @@ function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
       }),
     onSuccess: (trial) => void navigate({ pathname: `/trials/${trial.id}`, search }),
   });
-  const fault = set.error instanceof Refused ? set.error.at("kg") : undefined;
   return (
     <section aria-labelledby="set" className="mt-8 border-t-2 border-ink pt-3">
-      <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
-        <h2 id="set" className="text-lg">
-          The trial: unchanged, each change alone, all changes
-        </h2>
-        <div className="w-32">
-          <NumberField label="Dough of each" kind="mass" value={kg} onSet={setKg} fault={fault} />
+      <Faults error={set.error ?? keep.error}>
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+          <h2 id="set" className="text-lg">
+            The trial: unchanged, each change alone, all changes
+          </h2>
+          <div className="w-32">
+            <NumberField label="Dough of each" kind="mass" value={kg} onSet={setKg} field="kg" />
+          </div>
+          <NameField label="Set up by" />
+          <button
+            type="button"
+            className="act act-main"
+            disabled={keep.isPending || !set.data}
+            onClick={() => keep.mutate()}
+          >
+            Save trial
+          </button>
         </div>
-        <NameField
-          label="Set up by"
-          fault={keep.error instanceof Refused ? keep.error.at("by") : undefined}
-        />
-        <button
-          type="button"
-          className="act act-main"
-          disabled={keep.isPending || !set.data}
-          onClick={() => keep.mutate()}
-        >
-          Save trial
-        </button>
-      </div>
-      <Refusal error={set.error} placed={/^kg$/} />
-      <Refusal error={keep.error} placed={/^(by|kg)$/} />
+      </Faults>
       {set.data && <TrialTable set={set.data} />}
     </section>
   );

@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { Refused, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
-import { DateTimeField } from "../shell/DateTimeField";
+import { DateTimeField } from "../form/DateTimeField";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { addDays, set } from "date-fns";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
@@ -13,6 +13,8 @@ import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { MixingSheet } from "./MixingSheet";
 import { releaseOf } from "./release";
+import { NameField } from "../form/NameField";
+import { Form } from "../form/Form";
 
 /** Tonight's mixing sheet, to print or to plan as a batch. */
 export function FloorPage() {
@@ -65,7 +67,7 @@ interface Props {
 }
 
 function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props) {
-  const { preferences, prefer } = usePreferences();
+  const { preferences } = usePreferences();
   const navigate = useNavigate();
   const { search } = useScenario();
   const queries = useQueryClient();
@@ -90,15 +92,12 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
     },
   });
   const barred = lots.filter((lot) => lot.status.barred);
-  const refused = plan.error instanceof Refused ? plan.error : undefined;
   return (
-    <form
+    <Form
       className="screen-only self-start"
-      aria-label="Plan a batch"
-      onSubmit={(event) => {
-        event.preventDefault();
-        plan.mutate(crypto.randomUUID());
-      }}
+      label="Plan a batch"
+      error={plan.error}
+      onSubmit={() => plan.mutate(crypto.randomUUID())}
     >
       <button type="button" className="act w-full" onClick={() => window.print()}>
         Print sheet
@@ -111,16 +110,9 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
       <div className="mt-3">
         <DateTimeField label="Mixing starts" value={planned} onSet={setPlanned} />
       </div>
-      <label className="mt-3 block text-sm text-iron">
-        Planned by
-        <input
-          className="field text-ink"
-          value={preferences.name}
-          placeholder="name or initials"
-          aria-invalid={refused?.at("by") ? true : undefined}
-          onChange={(event) => prefer({ name: event.target.value })}
-        />
-      </label>
+      <div className="mt-3">
+        <NameField label="Planned by" />
+      </div>
       <button
         type="submit"
         className="act act-main mt-4 w-full"
@@ -145,12 +137,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
           Save the edited {edited} first, under {edited === "formula" ? "Dough" : "Stages"}.
         </p>
       )}
-      {refused && (
-        <p className="mt-2 text-stop" role="alert">
-          {refused.problem.errors?.map((error) => error.message).join(". ") ?? refused.message}
-        </p>
-      )}
-    </form>
+    </Form>
   );
 }
 

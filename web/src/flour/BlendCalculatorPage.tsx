@@ -4,14 +4,15 @@ import { SpecificationRule } from "../figures/SpecificationRule";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useAddressed } from "../scenario/useAddressed";
 import { useUndoStack } from "../scenario/undo";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { useFormat } from "../units/format";
 import { BENCH_KEY, beginBlend, BLEND_IN_ADDRESS, type BlendDraft, type BlendLot } from "./blend";
 import { BlendSave } from "./BlendSave";
 import { FlourTabs } from "./FlourTabs";
+import { Select } from "../form/Select";
 
 /** Blends lots by share, all rules moving live, or solves for the cheapest within targets. */
 export function BlendCalculatorPage() {
@@ -199,7 +200,7 @@ function Lots({ draft, calculation, setLot, remove }: LotsProps) {
               />
               <div className="w-20">
                 <NumberField
-                  bare
+                  place="hidden"
                   label={`Share of ${name}, %`}
                   kind="percent"
                   value={lot.share}
@@ -208,7 +209,7 @@ function Lots({ draft, calculation, setLot, remove }: LotsProps) {
               </div>
               <div className="flex w-24 items-baseline text-sm text-iron">
                 <NumberField
-                  bare
+                  place="hidden"
                   label={`Price of ${name} per t`}
                   kind="number"
                   value={lot.price}
@@ -240,20 +241,22 @@ function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => v
   const free = lots?.filter((lot) => !taken.includes(lot.id));
   return (
     <p className="mt-2 border-t border-hair pt-3">
-      <select
-        className="border-b border-iron bg-paper"
-        aria-label="Add a lot"
+      <Select
+        label="Add a lot"
+        place="hidden"
         value=""
-        onChange={(event) => onAdd(event.target.value)}
-      >
-        <option value="">add a lot …</option>
-        {free?.map((lot) => (
-          <option key={lot.id} value={lot.id}>
-            {lot.code}, {lot.flour}
-            {lot.id === scenario.lot ? " (selected)" : ""}
-          </option>
-        ))}
-      </select>
+        options={[
+          ["", "add a lot …"],
+          ...(free ?? []).map(
+            (lot) =>
+              [
+                lot.id,
+                `${lot.code}, ${lot.flour}${lot.id === scenario.lot ? " (selected)" : ""}`,
+              ] as const,
+          ),
+        ]}
+        onSet={onAdd}
+      />
     </p>
   );
 }

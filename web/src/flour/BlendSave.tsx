@@ -1,16 +1,16 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { usePreferences } from "../units/preferences";
 import type { BlendLot } from "./blend";
 import { useFlours } from "../scenario/useFlours";
+import { Form } from "../form/Form";
 
 /** Keeps a blend as a flour of its own, with a lot of it from the lots used. */
 export function BlendSave({ lots }: { lots: BlendLot[] }) {
@@ -54,17 +54,20 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
       });
     },
   });
-  const refused = save.error instanceof Refused ? save.error : undefined;
   return (
     <section aria-labelledby="keep" className="mt-8 border-t border-ink pt-3">
       <h2 id="keep">Save as a flour</h2>
-      <div className="mt-1 flex flex-wrap items-end gap-4">
+      <Form
+        className="mt-1 flex flex-wrap items-end gap-4"
+        error={save.error}
+        onSubmit={() => save.mutate()}
+      >
         <FieldText
           label="Name of the blend"
           placeholder="Tarn Middle"
           className="w-52"
           value={is.name}
-          fault={refused?.at("name")}
+          field="name"
           onChange={(name) => setIs({ ...is, name })}
         />
         <FieldText
@@ -72,14 +75,14 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
           placeholder="TM-26-001"
           className="w-40"
           value={is.code}
-          fault={refused?.at("lot_code")}
+          field="lot_code"
           onChange={(code) => setIs({ ...is, code })}
         />
         <FieldText
           label="Tonnes"
           className="w-24"
           value={is.tonnes}
-          fault={refused?.at("tonnes")}
+          field="tonnes"
           onChange={(tonnes) => setIs({ ...is, tonnes })}
         />
         {known && (
@@ -87,21 +90,15 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
             label="Reason for the change"
             className="w-56"
             value={is.reason}
-            fault={refused?.at("signed.reason")}
+            field="signed.reason"
             onChange={(reason) => setIs({ ...is, reason })}
           />
         )}
-        <NameField label="Blended by" fault={refused?.at("signed.by")} />
-        <button
-          type="button"
-          className="act act-main"
-          disabled={save.isPending}
-          onClick={() => save.mutate()}
-        >
+        <NameField label="Blended by" field="signed.by" />
+        <button type="submit" className="act act-main" disabled={save.isPending}>
           Save blend
         </button>
-      </div>
-      <Refusal error={save.error} />
+      </Form>
     </section>
   );
 }

@@ -1,8 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { asProblem, type Schemas } from "../api/client";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { usePreferences } from "../units/preferences";
 import { FlourTabs } from "./FlourTabs";
 import { ImportProgress } from "./ImportProgress";

@@ -4,12 +4,13 @@ import { AbsorptionChange } from "../figures/AbsorptionChange";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { lastWhile } from "../scenario/lastWhile";
 import { useLot, useLotsOf } from "../scenario/useChain";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { ORIGIN } from "../shell/Derivation";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { FlourTabs } from "./FlourTabs";
 import { NoLot } from "./NoLot";
+import { Select } from "../form/Select";
 
 /** What changed from one lot to another, why it drinks differently, and what that does. */
 export function CompareLotsPage() {
@@ -41,24 +42,20 @@ export function CompareLotsPage() {
       {lot && (
         <h1 className="flex flex-wrap items-baseline gap-x-3">
           {lot.code}
-          <label className="text-base font-normal text-iron">
-            against{" "}
-            <select
-              className="border-b border-iron bg-paper font-semibold text-ink"
-              value={compared?.lot_id ?? (compared ? "target" : "")}
-              onChange={(event) => show({ against: event.target.value })}
-            >
-              {!compared && <option value="">no other lot</option>}
-              <option value="target">the specification's targets</option>
-              {lots
-                ?.filter((one) => one.id !== lot.id)
-                .map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.code}
-                  </option>
-                ))}
-            </select>
-          </label>
+          <Select
+            label="against"
+            place="beside"
+            className="text-base font-normal"
+            value={compared?.lot_id ?? (compared ? "target" : "")}
+            options={[
+              ...(compared ? [] : [["", "no other lot"] as const]),
+              ["target", "the specification's targets"],
+              ...(lots ?? [])
+                .filter((one) => one.id !== lot.id)
+                .map((one) => [one.id, one.code] as const),
+            ]}
+            onSet={(against) => show({ against })}
+          />
         </h1>
       )}
       {change && !compared && (

@@ -5,7 +5,7 @@ import { ControlChart } from "../figures/ControlChart";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
 import { lastWhile } from "../scenario/lastWhile";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
 import { FlourChoice } from "./FlourChoice";
 import { FlourTabs } from "./FlourTabs";

@@ -1,6 +1,7 @@
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
+import { Select } from "../form/Select";
 
 interface Props {
   /** The page's address without the flour. */
@@ -17,21 +18,16 @@ export function FlourChoice({ path, flour, flours }: Props) {
   const unknown = flourId && flours && !flour;
   return (
     <h1>
-      <label>
-        <span className="sr-only">Flour</span>
-        <select
-          className="border-b border-iron bg-paper font-semibold"
-          value={flour?.id ?? ""}
-          onChange={(event) => void navigate({ pathname: `${path}/${event.target.value}`, search })}
-        >
-          {!flour && <option value="">…</option>}
-          {flours?.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="Flour"
+        place="hidden"
+        value={flour?.id ?? ""}
+        options={[
+          ...(flour ? [] : [["", "…"] as const]),
+          ...(flours ?? []).map((one) => [one.id, one.name] as const),
+        ]}
+        onSet={(id) => void navigate({ pathname: `${path}/${id}`, search })}
+      />
       {unknown && (
         <span className="mt-2 block text-base text-stop" role="alert">
           No flour is on record under this address; choose one above.

@@ -4,10 +4,10 @@ import { answer, api, type Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { lastWhile } from "../scenario/lastWhile";
 import { useLot } from "../scenario/useChain";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { Derivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { FlourTabs } from "./FlourTabs";
 import { NoLot } from "./NoLot";
 

@@ -1,11 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { AllergensOf, message } from "../plant/AllergensOf";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { stored } from "../storage/stored";
 import { useKept } from "../storage/useKept";
 import { useFormat, type Format } from "../units/format";
@@ -13,6 +12,15 @@ import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
 import { FlourRevisions } from "./FlourRevisions";
 import { SPECIES, TREATMENTS, USES } from "../plant/uses";
+import { optionsOf, Select } from "../form/Select";
+import { Form } from "../form/Form";
+
+const HARDNESSES: [Schemas["Hardness"] | "", string][] = [
+  ["", "not stated"],
+  ["hard", "hard"],
+  ["medium", "medium"],
+  ["soft", "soft"],
+];
 
 const editKey = (id: string) => `ironpeel.flour.${id}`;
 
@@ -147,78 +155,53 @@ export function EditFlour({
       onDone(true);
     },
   });
-  const refused = save.error instanceof Refused ? save.error : undefined;
-  const choice = (
-    label: string,
-    value: string,
-    options: Record<string, string>,
-    onChange: (value: string) => void,
-  ) => (
-    <label className="block text-sm text-iron">
-      {label}
-      <select
-        aria-label={label}
-        className="field text-ink"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      >
-        {Object.entries(options).map(([key, word]) => (
-          <option key={key} value={key}>
-            {word}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
   return (
-    <div className="mt-3 border-y border-hair py-3">
+    <Form
+      className="mt-3 border-y border-hair py-3"
+      error={save.error}
+      onSubmit={() => save.mutate()}
+    >
       <div className="grid grid-cols-2 gap-x-6 gap-y-2 md:grid-cols-4">
-        <FieldText
-          label="Name"
-          value={is.name}
-          fault={refused?.at("name")}
-          onChange={(name) => set({ name })}
+        <FieldText label="Name" value={is.name} field="name" onChange={(name) => set({ name })} />
+        <FieldText label="Mill" value={is.mill} field="mill" onChange={(mill) => set({ mill })} />
+        <Select
+          label="Grain"
+          value={is.species}
+          options={optionsOf(SPECIES)}
+          onSet={(species) => set({ species })}
         />
-        <FieldText
-          label="Mill"
-          value={is.mill}
-          fault={refused?.at("mill")}
-          onChange={(mill) => set({ mill })}
+        <Select
+          label="Kernel"
+          value={is.hardness}
+          options={HARDNESSES}
+          onSet={(hardness) => set({ hardness })}
         />
-        {choice("Grain", is.species, SPECIES, (species) =>
-          set({ species: species as typeof is.species }),
-        )}
-        {choice(
-          "Kernel",
-          is.hardness,
-          { "": "not stated", hard: "hard", medium: "medium", soft: "soft" },
-          (hardness) => set({ hardness: hardness as typeof is.hardness }),
-        )}
         <FieldText
           label="Extraction, % of the grain"
           placeholder="100 is whole grain"
           value={is.extraction}
-          fault={refused?.at("extraction_pct")}
+          field="extraction_pct"
           onChange={(extraction) => set({ extraction })}
         />
-        {choice("Treatment", is.treatment, TREATMENTS, (treatment) =>
-          set({ treatment: treatment as typeof is.treatment }),
-        )}
-        {choice("Meant for", is.intended_use, USES, (use) =>
-          set({ intended_use: use as typeof is.intended_use }),
-        )}
+        <Select
+          label="Treatment"
+          value={is.treatment}
+          options={optionsOf(TREATMENTS)}
+          onSet={(treatment) => set({ treatment })}
+        />
+        <Select
+          label="Meant for"
+          value={is.intended_use}
+          options={optionsOf(USES)}
+          onSet={(intended_use) => set({ intended_use })}
+        />
         <FieldText
           label="Price of a tonne"
           value={is.price}
-          fault={refused?.at("price_per_t")}
+          field="price_per_t"
           onChange={(price) => set({ price })}
         />
-        <FieldText
-          label="Note"
-          value={is.note}
-          fault={refused?.at("note")}
-          onChange={(note) => set({ note })}
-        />
+        <FieldText label="Note" value={is.note} field="note" onChange={(note) => set({ note })} />
       </div>
       <AllergensOf stated={is.allergens} onSet={(allergens) => set({ allergens })} />
       <div className="mt-3 flex flex-wrap items-end gap-3">
@@ -227,17 +210,12 @@ export function EditFlour({
             label="Reason for the change"
             className="min-w-64 flex-1"
             value={is.reason}
-            fault={refused?.at("signed.reason")}
+            field="signed.reason"
             onChange={(reason) => set({ reason })}
           />
         )}
-        <NameField fault={refused?.at("signed.by")} />
-        <button
-          type="button"
-          className="act act-main"
-          disabled={save.isPending}
-          onClick={() => save.mutate()}
-        >
+        <NameField field="signed.by" />
+        <button type="submit" className="act act-main" disabled={save.isPending}>
           Save flour
         </button>
         <button
@@ -251,10 +229,6 @@ export function EditFlour({
           Discard
         </button>
       </div>
-      <Refusal
-        error={save.error}
-        placed={/^(name|mill|note|extraction_pct|price_per_t|signed\.(by|reason))$/}
-      />
-    </div>
+    </Form>
   );
 }

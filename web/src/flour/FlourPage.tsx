@@ -1,7 +1,7 @@
 import { Link, useNavigate } from "react-router";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useLot } from "../scenario/useChain";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
 import { CertificateTable } from "./CertificateTable";

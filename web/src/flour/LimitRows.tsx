@@ -1,9 +1,11 @@
-import { ASKED, emptyLimit, type TypedLimit } from "./limits";
+import { Select } from "../form/Select";
+import { basesOf } from "./bases";
+import { emptyLimit, type TypedLimit } from "./limits";
+import { useProperties } from "./useProperties";
 
-const BASES = [
-  ["as_is", "as is"],
-  ["fourteen", "14 %"],
-  ["dry_matter", "dry matter"],
+const REQUIREMENTS = [
+  ["must", "must"],
+  ["should", "should"],
 ] as const;
 
 interface Props {
@@ -15,7 +17,10 @@ interface Props {
 export function LimitRows({ limits, onChange }: Props) {
   const set = (at: number, change: Partial<TypedLimit>) =>
     onChange((limits) => limits.map((limit, i) => (i === at ? { ...limit, ...change } : limit)));
-  const unasked = ASKED.filter(([key]) => !limits.some((limit) => limit.property === key));
+  const properties = useProperties();
+  const unasked = properties.filter(
+    ({ property }) => !limits.some((limit) => limit.property === property),
+  );
   return (
     <div className="overflow-x-auto">
       <table className="mt-2 w-full max-w-5xl">
@@ -45,12 +50,11 @@ export function LimitRows({ limits, onChange }: Props) {
         </thead>
         <tbody>
           {limits.map((limit, at) => {
-            const [, label, unit, onBasis] = ASKED.find(([key]) => key === limit.property) ?? [
-              "",
-              limit.property,
-              "",
-              false,
-            ];
+            const {
+              label = limit.property,
+              unit = "",
+              bases = [],
+            } = properties.find(({ property }) => property === limit.property) ?? {};
             return (
               <tr key={limit.property} className="border-b border-hair">
                 <th scope="row" className="text-base font-normal text-ink">
@@ -58,23 +62,16 @@ export function LimitRows({ limits, onChange }: Props) {
                 </th>
                 <td className="text-sm text-iron">{unit}</td>
                 <td>
-                  {onBasis && (
-                    <select
-                      aria-label={`${label}, basis`}
-                      className="field w-28"
+                  {bases.length > 0 && (
+                    <Select
+                      label={`${label}, basis`}
+                      place="hidden"
+                      look="field"
+                      className="block w-28"
                       value={limit.basis ?? ""}
-                      onChange={(event) =>
-                        set(at, { basis: event.target.value as TypedLimit["basis"] })
-                      }
-                    >
-                      {BASES.filter(
-                        ([key]) => limit.property !== "absorption" || key !== "dry_matter",
-                      ).map(([key, word]) => (
-                        <option key={key} value={key}>
-                          {word}
-                        </option>
-                      ))}
-                    </select>
+                      options={basesOf(bases)}
+                      onSet={(basis) => set(at, { basis })}
+                    />
                   )}
                 </td>
                 {(["min", "target", "max"] as const).map((field) => (
@@ -90,15 +87,15 @@ export function LimitRows({ limits, onChange }: Props) {
                   </td>
                 ))}
                 <td className="pl-5">
-                  <select
-                    aria-label={`${label}, must or should`}
-                    className="field w-24"
+                  <Select
+                    label={`${label}, must or should`}
+                    place="hidden"
+                    look="field"
+                    className="block w-24"
                     value={limit.must ? "must" : "should"}
-                    onChange={(event) => set(at, { must: event.target.value === "must" })}
-                  >
-                    <option>must</option>
-                    <option>should</option>
-                  </select>
+                    options={REQUIREMENTS}
+                    onSet={(requirement) => set(at, { must: requirement === "must" })}
+                  />
                 </td>
                 <td>
                   <input
@@ -127,24 +124,19 @@ export function LimitRows({ limits, onChange }: Props) {
           <tfoot className="screen-only">
             <tr>
               <td colSpan={9} className="pt-2">
-                <select
-                  aria-label="Add a property"
-                  className="border-b border-iron bg-paper"
+                <Select
+                  label="Add a property"
+                  place="hidden"
                   value=""
-                  onChange={(event) =>
-                    onChange((limits) => [
-                      ...limits,
-                      emptyLimit(event.target.value as TypedLimit["property"]),
-                    ])
-                  }
-                >
-                  <option value="">add a property …</option>
-                  {unasked.map(([key, word]) => (
-                    <option key={key} value={key}>
-                      {word}
-                    </option>
-                  ))}
-                </select>
+                  options={[
+                    ["", "add a property …"],
+                    ...unasked.map(({ property, label }) => [property, label] as const),
+                  ]}
+                  onSet={(chosen) => {
+                    const property = unasked.find((one) => one.property === chosen);
+                    if (property) onChange((limits) => [...limits, emptyLimit(property)]);
+                  }}
+                />
               </td>
             </tr>
           </tfoot>

@@ -1,14 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Refused, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { given } from "../units/number";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { DISPOSITION } from "../shell/disposition";
+import { Faults } from "../form/Faults";
 
 /** What becomes of a lot: a person decides, and says where it lies and how much is left. */
 export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
@@ -59,37 +59,36 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
       await refresh();
     },
   });
-  const refused = decide.error instanceof Refused ? decide.error : undefined;
-  const unplaced = put.error instanceof Refused ? put.error : undefined;
   return (
     <div className="mt-6 grid gap-x-12 gap-y-6 lg:grid-cols-2">
       <section aria-labelledby="decide">
         <h2 id="decide">Release status</h2>
-        <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
-          <FieldText
-            label="Reason"
-            placeholder="needed for all but a plain release"
-            className="min-w-56 flex-1"
-            value={reason}
-            fault={refused?.at("signed.reason")}
-            onChange={setReason}
-          />
-          <NameField label="Released or held by" fault={refused?.at("signed.by")} />
-        </div>
-        <div className="mt-3 flex flex-wrap gap-3">
-          {Object.entries(DISPOSITION).map(([key, { does }]) => (
-            <button
-              key={key}
-              type="button"
-              className="act"
-              disabled={decide.isPending}
-              onClick={() => decide.mutate(key)}
-            >
-              {does}
-            </button>
-          ))}
-        </div>
-        {decide.error && !refused && <Refusal error={decide.error} />}
+        <Faults error={decide.error}>
+          <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+            <FieldText
+              label="Reason"
+              placeholder="needed for all but a plain release"
+              className="min-w-56 flex-1"
+              value={reason}
+              field="signed.reason"
+              onChange={setReason}
+            />
+            <NameField label="Released or held by" field="signed.by" />
+          </div>
+          <div className="mt-3 flex flex-wrap gap-3">
+            {Object.entries(DISPOSITION).map(([key, { does }]) => (
+              <button
+                key={key}
+                type="button"
+                className="act"
+                disabled={decide.isPending}
+                onClick={() => decide.mutate(key)}
+              >
+                {does}
+              </button>
+            ))}
+          </div>
+        </Faults>
         {lot.decisions.length > 0 && (
           <ul className="mt-3 text-sm">
             {lot.decisions.map((one) => (
@@ -104,31 +103,32 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
       </section>
       <section aria-labelledby="lies">
         <h2 id="lies">Location</h2>
-        <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
-          <FieldText
-            label="Silo or bay"
-            className="w-40"
-            value={place ?? stock?.place ?? ""}
-            fault={unplaced?.at("place")}
-            onChange={setPlace}
-          />
-          <FieldText
-            label="Tonnes left"
-            className="w-28"
-            value={left ?? (stock ? format.plain(Number(stock.tonnes_left.toFixed(2))) : "")}
-            fault={unplaced?.at("tonnes_left")}
-            onChange={setLeft}
-          />
-          <button
-            type="button"
-            className="act"
-            disabled={put.isPending || (place === undefined && left === undefined)}
-            onClick={() => put.mutate()}
-          >
-            Keep
-          </button>
-        </div>
-        {unplaced?.at("signed.by") && <p className="mt-1 text-stop">{unplaced.at("signed.by")}</p>}
+        <Faults error={put.error}>
+          <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+            <FieldText
+              label="Silo or bay"
+              className="w-40"
+              value={place ?? stock?.place ?? ""}
+              field="place"
+              onChange={setPlace}
+            />
+            <FieldText
+              label="Tonnes left"
+              className="w-28"
+              value={left ?? (stock ? format.plain(Number(stock.tonnes_left.toFixed(2))) : "")}
+              field="tonnes_left"
+              onChange={setLeft}
+            />
+            <button
+              type="button"
+              className="act"
+              disabled={put.isPending || (place === undefined && left === undefined)}
+              onClick={() => put.mutate()}
+            >
+              Keep
+            </button>
+          </div>
+        </Faults>
         {stock && (
           <p className="mt-2 text-sm text-iron">
             Seen by {stock.made_by}, {format.moment(stock.made_at)}

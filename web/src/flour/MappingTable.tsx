@@ -1,5 +1,7 @@
 import type { Schemas } from "../api/client";
-import { ASKED } from "./limits";
+import { optionsOf, Select } from "../form/Select";
+import { basesOf } from "./bases";
+import { useProperties } from "./useProperties";
 
 type Meaning = Schemas["ColumnMeaning"];
 
@@ -10,7 +12,12 @@ const HEADS = {
   milled: "milled on",
   delivered: "delivered on",
   tonnes: "tonnes",
-} as const;
+} as const satisfies Record<Schemas["LotField"], string>;
+
+const DATES: [Schemas["DateOrder"], string][] = [
+  ["day_first", "day first, 05/11 is 5 November"],
+  ["month_first", "month first, 05/11 is 11 May"],
+];
 
 /** A mill's table with what each column is taken to mean, corrected above the rows it makes. */
 export function MappingTable({
@@ -27,19 +34,14 @@ export function MappingTable({
     <section aria-labelledby="mapping" className="mt-6">
       <h2 id="mapping" className="flex flex-wrap items-baseline gap-x-6">
         Column mapping
-        <label className="text-sm font-normal">
-          <span className="text-iron">dates are </span>
-          <select
-            className="border-b border-iron bg-paper"
-            value={mapping.dates}
-            onChange={(event) =>
-              onChange({ ...mapping, dates: event.target.value as Schemas["DateOrder"] })
-            }
-          >
-            <option value="day_first">day first, 05/11 is 5 November</option>
-            <option value="month_first">month first, 05/11 is 11 May</option>
-          </select>
-        </label>
+        <Select
+          label="dates are"
+          place="beside"
+          className="text-sm font-normal"
+          value={mapping.dates}
+          options={DATES}
+          onSet={(dates) => onChange({ ...mapping, dates })}
+        />
       </h2>
       <div className="mt-2 overflow-x-auto" tabIndex={0} role="region" aria-labelledby="mapping">
         <table>
@@ -105,44 +107,36 @@ function ColumnChoice({
       : meaning.means === "head"
         ? `head ${meaning.field}`
         : "";
-  const onBasis =
-    meaning.means === "reading" && ASKED.find(([property]) => property === meaning.property)?.[3];
+  const properties = useProperties();
+  const bases =
+    meaning.means === "reading"
+      ? (properties.find(({ property }) => property === meaning.property)?.bases ?? [])
+      : [];
+  const choose = (chosen: string) => {
+    const head = optionsOf(HEADS).find(([field]) => `head ${field}` === chosen);
+    if (head) return onSet({ means: "head", field: head[0] });
+    const read = properties.find(({ property }) => property === chosen);
+    if (!read) return onSet({ means: "ignored" });
+    const { property, unit, bases } = read;
+    onSet({ means: "reading", property, unit, basis: bases[0] ?? null, method: "" });
+  };
   return (
     <span className="block">
-      <select
-        className="field font-normal"
-        aria-label={`${header} means`}
+      <Select
+        label={`${header} means`}
+        place="hidden"
+        look="field"
+        className="block font-normal"
         value={key}
-        onChange={(event) => {
-          const chosen = event.target.value;
-          if (chosen === "") return onSet({ means: "ignored" });
-          if (chosen.startsWith("head "))
-            return onSet({ means: "head", field: chosen.slice(5) as Schemas["LotField"] });
-          const asked = ASKED.find(([property]) => property === chosen);
-          if (asked) {
-            const [property, , unit, hasBasis] = asked;
-            onSet({
-              means: "reading",
-              property,
-              unit,
-              basis: hasBasis ? "as_is" : null,
-              method: "",
-            });
-          }
-        }}
-      >
-        <option value="">leave it out</option>
-        {Object.entries(HEADS).map(([field, word]) => (
-          <option key={field} value={`head ${field}`}>
-            {word}
-          </option>
-        ))}
-        {ASKED.filter(([property]) => property !== "age").map(([property, word]) => (
-          <option key={property} value={property}>
-            {word}
-          </option>
-        ))}
-      </select>
+        options={[
+          ["", "leave it out"],
+          ...optionsOf(HEADS).map(([field, word]) => [`head ${field}`, word] as const),
+          ...properties
+            .filter((one) => one.is_read)
+            .map(({ property, label }) => [property, label] as const),
+        ]}
+        onSet={choose}
+      />
       {meaning.means === "reading" && (
         <span className="flex gap-1">
           <input
@@ -151,19 +145,16 @@ function ColumnChoice({
             value={meaning.unit}
             onChange={(event) => onSet({ ...meaning, unit: event.target.value })}
           />
-          {onBasis && (
-            <select
-              className="field w-24 font-normal"
-              aria-label={`${header}, basis`}
+          {bases.length > 0 && (
+            <Select
+              label={`${header}, basis`}
+              place="hidden"
+              look="field"
+              className="w-24 font-normal"
               value={meaning.basis ?? ""}
-              onChange={(event) =>
-                onSet({ ...meaning, basis: event.target.value as Schemas["MoistureBasis"] })
-              }
-            >
-              <option value="as_is">as is</option>
-              <option value="fourteen">14 %</option>
-              <option value="dry_matter">dry matter</option>
-            </select>
+              options={basesOf(bases)}
+              onSet={(basis) => onSet({ ...meaning, basis })}
+            />
           )}
         </span>
       )}

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
@@ -23,6 +23,7 @@ import { DropCertificate } from "./DropCertificate";
 import { ReceiveFlourHead } from "./ReceiveFlourHead";
 import { RowSuggestions, type RowEdit } from "./RowCells";
 import { useFlours } from "../scenario/useFlours";
+import { Faults } from "../form/Faults";
 
 const EMPTY_ROW = { property: "", value: "", unit: "", basis: "", method: "" };
 const isBlank = (row: Schemas["Row"]) => Object.values(row).every((cell) => cell.trim() === "");
@@ -61,7 +62,6 @@ export function ReceiveFlourPage() {
   };
   const faults = judged?.rows.filter((row) => row.fault).length ?? 0;
   const assessment = judged?.assessment;
-  const refused = save.error instanceof Refused ? save.error : undefined;
   const rules = assessment?.checks ?? [];
   return (
     <>
@@ -88,53 +88,50 @@ export function ReceiveFlourPage() {
           </button>
         </div>
       </div>
-      <ReceiveFlourHead draft={draft} flourId={flourId} flours={flours ?? []} refused={refused} />
-      {draft.notes.map((note) => (
-        <p key={note} className="mt-2 text-sm text-crust">
-          {note}.
-        </p>
-      ))}
-      <RowSuggestions />
-      <datalist id="properties">
-        {rules.map((rule) => (
-          <option key={rule.property} value={rule.label} />
+      <Faults error={save.error}>
+        <ReceiveFlourHead draft={draft} flourId={flourId} flours={flours ?? []} />
+        {draft.notes.map((note) => (
+          <p key={note} className="mt-2 text-sm text-crust">
+            {note}.
+          </p>
         ))}
-      </datalist>
-      <div className="mt-4">
-        {certificate && <CertificateTable certificate={certificate} edit={edit} />}
-      </div>
-      <div className="mt-3 flex flex-wrap items-center gap-4">
-        <button type="button" className="act" onClick={() => edit.add()}>
-          Add a row
-        </button>
-        {draft.rows.length === 0 && rules.length > 0 && (
+        <RowSuggestions />
+        <datalist id="properties">
+          {rules.map((rule) => (
+            <option key={rule.property} value={rule.label} />
+          ))}
+        </datalist>
+        <div className="mt-4">
+          {certificate && <CertificateTable certificate={certificate} edit={edit} />}
+        </div>
+        <div className="mt-3 flex flex-wrap items-center gap-4">
+          <button type="button" className="act" onClick={() => edit.add()}>
+            Add a row
+          </button>
+          {draft.rows.length === 0 && rules.length > 0 && (
+            <button
+              type="button"
+              className="act"
+              onClick={() => changeDraft({ rows: rules.map((rule) => rowFor(rule)) })}
+            >
+              A row for each property of the specification
+            </button>
+          )}
           <button
             type="button"
-            className="act"
-            onClick={() => changeDraft({ rows: rules.map((rule) => rowFor(rule)) })}
+            className="act act-main ml-auto"
+            disabled={save.isPending || draft.rows.length === 0 || faults > 0 || flourId === null}
+            onClick={() => save.mutate(flourId)}
           >
-            A row for each property of the specification
+            {save.isPending ? "Saving …" : draft.number === 1 ? "Save lot" : "Save correction"}
           </button>
-        )}
-        <button
-          type="button"
-          className="act act-main ml-auto"
-          disabled={save.isPending || draft.rows.length === 0 || faults > 0 || flourId === null}
-          onClick={() => save.mutate(flourId)}
-        >
-          {save.isPending ? "Saving …" : draft.number === 1 ? "Save lot" : "Save correction"}
-        </button>
-      </div>
-      <p className="mt-2 text-right text-sm text-iron">
-        {faults > 0 &&
-          `${faults} ${faults === 1 ? "row" : "rows"} to put right or remove before it is recorded.`}
-        {faults === 0 && flourId === null && "Choose the flour it is before it is recorded."}
-      </p>
-      {refused && (
-        <p className="mt-2 text-right text-stop" role="alert">
-          {refused.problem.errors?.map((error) => error.message).join(". ") ?? refused.message}
+        </div>
+        <p className="mt-2 text-right text-sm text-iron">
+          {faults > 0 &&
+            `${faults} ${faults === 1 ? "row" : "rows"} to put right or remove before it is recorded.`}
+          {faults === 0 && flourId === null && "Choose the flour it is before it is recorded."}
         </p>
-      )}
+      </Faults>
       {draft.rows.length === 0 && (
         <div className="max-w-xl">
           <DropCertificate />

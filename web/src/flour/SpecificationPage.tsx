@@ -1,11 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { FieldText } from "../shell/FieldText";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { FieldText } from "../form/FieldText";
+import { NameField } from "../form/NameField";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -17,6 +16,8 @@ import { SuggestedLimits } from "./SuggestedLimits";
 import { emptyLimit, limitOf, typed, type TypedLimit } from "./limits";
 import { useFlourInView } from "./useFlour";
 import { useScenario } from "../scenario/ScenarioProvider";
+import { Select } from "../form/Select";
+import { Form } from "../form/Form";
 
 /** What the plant wants of a flour: revised, compared, proposed, printed, sent to the mill. */
 export function SpecificationPage() {
@@ -99,22 +100,19 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
       <div className="mt-4 flex flex-wrap items-end gap-x-6 gap-y-2">
         <h2 className="text-lg">Specification</h2>
         {revisions && revisions.length > 0 && (
-          <label className="screen-only text-sm">
-            <span className="text-iron">revision </span>
-            <select
-              className="border-b border-iron bg-paper font-semibold"
-              value={id}
-              disabled={draft !== undefined}
-              title={draft && "Save or discard the edits first"}
-              onChange={(event) => show(event.target.value)}
-            >
-              {revisions.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.number}, {one.made_by}: {one.reason}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="revision"
+            place="beside"
+            className="screen-only text-sm font-semibold"
+            value={id ?? ""}
+            options={revisions.map((one) => [
+              one.id,
+              `${one.number}, ${one.made_by}: ${one.reason}`,
+            ])}
+            disabled={draft !== undefined}
+            title={draft && "Save or discard the edits first"}
+            onSet={show}
+          />
         )}
         <span className="screen-only ml-auto flex gap-5 text-sm">
           <button type="button" className="link" onClick={() => window.print()}>
@@ -137,7 +135,7 @@ function Specification({ flour }: { flour: Schemas["FlourView"] }) {
           <button
             type="button"
             className="link"
-            onClick={() => setDraft(() => [emptyLimit("moisture")])}
+            onClick={() => setDraft(() => [emptyLimit({ property: "moisture" })])}
           >
             begin with moisture
           </button>
@@ -219,9 +217,12 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
       onDone(typing);
     },
   });
-  const refused = save.error instanceof Refused ? save.error : undefined;
   return (
-    <div className="screen-only mt-4 border-t-2 border-crust pt-3">
+    <Form
+      className="screen-only mt-4 border-t-2 border-crust pt-3"
+      error={save.error}
+      onSubmit={() => save.mutate()}
+    >
       <div className="flex flex-wrap items-end gap-4">
         {number > 1 && (
           <FieldText
@@ -229,25 +230,19 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
             placeholder="the mill's new harvest"
             className="min-w-64 flex-1"
             value={reason}
-            fault={refused?.at("signed.reason")}
+            field="signed.reason"
             onChange={onReason}
           />
         )}
-        <NameField label="Revised by" fault={refused?.at("signed.by")} />
+        <NameField label="Revised by" field="signed.by" />
         <button type="button" className="act" onClick={() => onDone()}>
           Discard
         </button>
-        <button
-          type="button"
-          className="act act-main"
-          disabled={save.isPending}
-          onClick={() => save.mutate()}
-        >
+        <button type="submit" className="act act-main" disabled={save.isPending}>
           Save revision {number}
         </button>
       </div>
-      <Refusal error={save.error} />
-    </div>
+    </Form>
   );
 }
 
@@ -290,18 +285,13 @@ function Compare({
     <section aria-labelledby="compared" className="screen-only mt-6">
       <h2 id="compared">
         Revision {shown.revision.number} against{" "}
-        <select
-          aria-label="Earlier revision"
-          className="border-b border-iron bg-paper"
+        <Select
+          label="Earlier revision"
+          place="hidden"
           value={before}
-          onChange={(event) => pick(event.target.value)}
-        >
-          {earlier.map((one) => (
-            <option key={one.id} value={one.id}>
-              revision {one.number}
-            </option>
-          ))}
-        </select>
+          options={earlier.map((one) => [one.id, `revision ${one.number}`])}
+          onSet={pick}
+        />
       </h2>
       {rows?.length === 0 && <p className="mt-1">No limit differs.</p>}
       {rows && rows.length > 0 && (

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { USES } from "../plant/uses";
+import { optionsOf, Select } from "../form/Select";
 
 interface Props {
   flour: Schemas["FlourView"];
@@ -30,34 +31,22 @@ export function SuggestedLimits({ flour, disabled, onTake }: Props) {
     <section aria-labelledby="proposals" className="screen-only mt-8">
       <h2 id="proposals" className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
         Suggested limits
-        <label className="font-normal text-iron">
-          for{" "}
-          <select
-            className="border-b border-iron bg-paper text-ink"
-            value={use}
-            onChange={(event) => setUse(event.target.value as typeof use)}
-          >
-            {Object.entries(USES).map(([key, word]) => (
-              <option key={key} value={key}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="font-normal text-iron">
-          history within{" "}
-          <select
-            className="border-b border-iron bg-paper text-ink"
-            value={k}
-            onChange={(event) => setK(Number(event.target.value))}
-          >
-            {[1.5, 2, 2.5, 3].map((one) => (
-              <option key={one} value={one}>
-                {one} standard deviations
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="for"
+          place="beside"
+          className="font-normal"
+          value={use}
+          options={optionsOf(USES)}
+          onSet={setUse}
+        />
+        <Select
+          label="history within"
+          place="beside"
+          className="font-normal"
+          value={String(k)}
+          options={[1.5, 2, 2.5, 3].map((one) => [String(one), `${one} standard deviations`])}
+          onSet={(times) => setK(Number(times))}
+        />
       </h2>
       <div className="overflow-x-auto">
         <table className="mt-1 w-full max-w-5xl">

@@ -13,33 +13,19 @@ export interface TypedLimit {
   method: string;
 }
 
-/** Properties a specification may ask for, with their word, their unit and whether a basis matters. */
-export const ASKED: [Schemas["Property"], string, string, boolean][] = [
-  ["moisture", "moisture", "%", false],
-  ["protein", "protein", "%", true],
-  ["ash", "ash", "%", true],
-  ["wet_gluten", "wet gluten", "%", true],
-  ["gluten_index", "gluten index", "", false],
-  ["falling_number", "falling number", "s", false],
-  ["damaged_starch", "damaged starch", "%", true],
-  ["absorption", "absorption", "%", true],
-  ["development", "development", "min", false],
-  ["stability", "stability", "min", false],
-  ["softening", "softening", "FU", false],
-  ["p", "P", "mmH2O", false],
-  ["l", "L", "mm", false],
-  ["w", "W", "10-4 J", false],
-  ["p_over_l", "P/L", "", false],
-  ["ie", "Ie", "%", false],
-  ["particle_size", "particle size", "µm", false],
-  ["age", "days since milling", "days", false],
-];
-
-export function emptyLimit(property: Schemas["Property"]): TypedLimit {
-  const onBasis = ASKED.find(([key]) => key === property)?.[3];
-  const basis = !onBasis ? null : property === "ash" ? "dry_matter" : "fourteen";
-  return { property, basis, min: "", target: "", max: "", must: true, method: "" };
-}
+/** A limit of which only the property is said. */
+export const emptyLimit = ({
+  property,
+  basis = null,
+}: Pick<Schemas["PropertyView"], "property" | "basis">): TypedLimit => ({
+  property,
+  basis,
+  min: "",
+  target: "",
+  max: "",
+  must: true,
+  method: "",
+});
 
 /** Numbers in fields, as the person writes them. */
 export function typed(limit: Schemas["Limit"], format: Format): TypedLimit {

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { asProblem, Refused } from "../api/client";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 
 /** A plan as a calendar file, with a reminder before each stage that needs somebody. */
 export function CalendarButton({ path, body }: { path: string; body: unknown }) {

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 
 /** Ingredients that do not come at the room's temperature, and how cold they are tonight. */
 export function ColdIngredients({ heat }: { heat: Schemas["HeatLink"] }) {

@@ -4,7 +4,7 @@ import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { ColdIngredients } from "./ColdIngredients";
 import { Sensitivities } from "./Sensitivities";
 import { MethodTabs } from "./MethodTabs";

@@ -1,19 +1,20 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
 import { useFormulaEdit } from "../dough/useFormulaEdit";
 import { FermentationFigure } from "../figures/FermentationFigure";
-import { DateTimeField } from "../shell/DateTimeField";
+import { DateTimeField } from "../form/DateTimeField";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
 import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { ReadingsFit } from "./ReadingsFit";
 import { MethodTabs } from "./MethodTabs";
+import { Faults } from "../form/Faults";
 
 /** How the selected product rises through its method, and the yeast for another rise or room. */
 export function FermentationPage() {
@@ -190,68 +191,70 @@ function AnotherRise({ now }: { now: number }) {
   return (
     <section aria-labelledby="another-rise">
       <h2 id="another-rise">Target rise</h2>
-      <div className="mt-1 flex items-end gap-4">
-        <div className="w-32">
-          <NumberField
-            label="Rise at the oven"
-            kind="percent"
-            value={wanted}
-            onSet={(next) => {
-              want(next);
-              if (next !== null) ask.mutate({ rise_pct: next, at });
-            }}
-            fault={ask.error instanceof Refused ? ask.error.at("rise_pct") : undefined}
-          />
+      <Faults error={ask.error}>
+        <div className="mt-1 flex items-end gap-4">
+          <div className="w-32">
+            <NumberField
+              label="Rise at the oven"
+              kind="percent"
+              value={wanted}
+              onSet={(next) => {
+                want(next);
+                if (next !== null) ask.mutate({ rise_pct: next, at });
+              }}
+              field="rise_pct"
+            />
+          </div>
         </div>
-      </div>
-      {ask.data && (
-        <dl className="mt-1">
-          {now > 0 && (
+        {ask.data && (
+          <dl className="mt-1">
+            {now > 0 && (
+              <div className="flex justify-between border-t border-hair py-0.5">
+                <dt className="text-iron">with yeast of</dt>
+                <dd className={found == null ? "text-sm text-stop" : "figure"}>
+                  {found == null ? `${ask.data.message}.` : format.share(found)}
+                </dd>
+              </div>
+            )}
             <div className="flex justify-between border-t border-hair py-0.5">
-              <dt className="text-iron">with yeast of</dt>
-              <dd className={found == null ? "text-sm text-stop" : "figure"}>
-                {found == null ? `${ask.data.message}.` : format.share(found)}
+              <dt className="text-iron">or in a room of</dt>
+              <dd className="figure">
+                {ask.data.otherwise.room_c == null
+                  ? "none does it"
+                  : format.temperature(ask.data.otherwise.room_c)}
               </dd>
             </div>
-          )}
-          <div className="flex justify-between border-t border-hair py-0.5">
-            <dt className="text-iron">or in a room of</dt>
-            <dd className="figure">
-              {ask.data.otherwise.room_c == null
-                ? "none does it"
-                : format.temperature(ask.data.otherwise.room_c)}
-            </dd>
-          </div>
-          <div className="flex justify-between border-t border-hair py-0.5">
-            <dt className="text-iron">as it is, after</dt>
-            <dd className="figure">
-              {ask.data.otherwise.after_h == null
-                ? "not before the oven"
-                : format.minutes(ask.data.otherwise.after_h * 60)}
-            </dd>
-          </div>
-          {ask.data.otherwise.after_h != null && (
-            <div className="border-t border-hair py-0.5">
-              <DateTimeField
-                label="to stand there at"
-                optional
-                value={at}
-                onSet={(next) => {
-                  setAt(next);
-                  if (wanted !== null) ask.mutate({ rise_pct: wanted, at: next });
-                }}
-                fault={ask.error instanceof Refused ? ask.error.at("wanted_at") : undefined}
-              />
+            <div className="flex justify-between border-t border-hair py-0.5">
+              <dt className="text-iron">as it is, after</dt>
+              <dd className="figure">
+                {ask.data.otherwise.after_h == null
+                  ? "not before the oven"
+                  : format.minutes(ask.data.otherwise.after_h * 60)}
+              </dd>
             </div>
-          )}
-          {ask.data.otherwise.mixing_from && (
-            <div className="flex justify-between py-0.5">
-              <dt className="text-iron">begin mixing</dt>
-              <dd className="figure">{format.moment(ask.data.otherwise.mixing_from)}</dd>
-            </div>
-          )}
-        </dl>
-      )}
+            {ask.data.otherwise.after_h != null && (
+              <div className="border-t border-hair py-0.5">
+                <DateTimeField
+                  label="to stand there at"
+                  optional
+                  value={at}
+                  onSet={(next) => {
+                    setAt(next);
+                    if (wanted !== null) ask.mutate({ rise_pct: wanted, at: next });
+                  }}
+                  field="wanted_at"
+                />
+              </div>
+            )}
+            {ask.data.otherwise.mixing_from && (
+              <div className="flex justify-between py-0.5">
+                <dt className="text-iron">begin mixing</dt>
+                <dd className="figure">{format.moment(ask.data.otherwise.mixing_from)}</dd>
+              </div>
+            )}
+          </dl>
+        )}
+      </Faults>
       {found != null && now > 0 && (
         <button type="button" className="act mt-2" onClick={() => take(found)}>
           Use in the formula

@@ -1,6 +1,6 @@
-import type { Refused, Schemas } from "../api/client";
-import { DateTimeField } from "../shell/DateTimeField";
-import { NumberField } from "../units/NumberField";
+import type { Schemas } from "../api/client";
+import { DateTimeField } from "../form/DateTimeField";
+import { NumberField } from "../form/NumberField";
 import { fieldOf, momentOf } from "../units/clock";
 
 /** Pieces to be kept frozen, as it is asked. */
@@ -20,11 +20,10 @@ const WEEK_MS = 7 * 24 * 3_600_000;
 interface Props {
   spare: FrozenReserveQuery | undefined;
   onSpare: (spare: FrozenReserveQuery | undefined) => void;
-  refused: Refused | undefined;
 }
 
 /** Spare pieces that are frozen for another day. */
-export function FrozenReserveForm({ spare, onSpare, refused }: Props) {
+export function FrozenReserveForm({ spare, onSpare }: Props) {
   if (!spare)
     return (
       <button
@@ -45,14 +44,14 @@ export function FrozenReserveForm({ spare, onSpare, refused }: Props) {
             kind="number"
             value={spare.pieces}
             onSet={(value) => onSpare({ ...spare, pieces: value ?? 1 })}
-            fault={refused?.at("spare.pieces")}
+            field="spare.pieces"
           />
         </div>
         <DateTimeField
           label="To be used"
           value={spare.on}
           onSet={(on) => onSpare({ ...spare, on })}
-          fault={refused?.at("spare.on")}
+          field="spare.on"
         />
         <button type="button" className="link" onClick={() => onSpare(undefined)}>
           None

@@ -1,12 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Refused, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { NameField } from "../shell/NameField";
-import { Refusal } from "../shell/Refusal";
+import { NameField } from "../form/NameField";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
+import { Form } from "../form/Form";
 
 const READ = [
   ["flour_c", "Flour was"],
@@ -52,11 +52,10 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
       await queries.invalidateQueries({ queryKey: ["method guide"] });
     },
   });
-  const refused = save.error instanceof Refused ? save.error : undefined;
   return (
     <section aria-labelledby="measured" className="screen-only">
       <h2 id="measured">Measured dough temperature</h2>
-      <div className="mt-1">
+      <Form className="mt-1" error={save.error} onSubmit={() => save.mutate()}>
         <div className="grid grid-cols-3 gap-x-4 gap-y-2">
           {READ.map(([key, label]) => (
             <NumberField
@@ -65,7 +64,7 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
               kind="temperature"
               value={read[key] ?? null}
               onSet={(value) => setRead({ ...read, [key]: value ?? undefined })}
-              fault={refused?.at(key)}
+              field={key}
             />
           ))}
           <NumberField
@@ -73,22 +72,16 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
             kind="percent"
             value={read.ice_share_pct ?? null}
             onSet={(value) => setRead({ ...read, ice_share_pct: value ?? undefined })}
-            fault={refused?.at("ice_share_pct")}
+            field="ice_share_pct"
           />
         </div>
         <div className="mt-2 flex items-end gap-4">
-          <NameField fault={refused?.at("by")} />
-          <button
-            type="button"
-            className="act"
-            disabled={save.isPending}
-            onClick={() => save.mutate()}
-          >
+          <NameField />
+          <button type="submit" className="act" disabled={save.isPending}>
             Save
           </button>
         </div>
-        <Refusal error={save.error} placed={/_c$|^ice_share_pct$|^by$/} />
-      </div>
+      </Form>
       {measured.length > 0 && (
         <table className="mt-3 w-full text-sm">
           <caption className="sr-only">Measured dough temperatures, newest first</caption>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
 import { asDraft } from "./method";
 

@@ -3,7 +3,7 @@ import { answer, api, type Schemas } from "../api/client";
 import type { MethodDraft } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
 import { asDraft } from "./method";
 import { useMethod } from "./useMethod";

@@ -1,7 +1,7 @@
 import type { Refused } from "../api/client";
-import { DateTimeField } from "../shell/DateTimeField";
+import { DateTimeField } from "../form/DateTimeField";
 import type { ScheduleQuery } from "./schedule";
-import { Select } from "../shell/Select";
+import { Select } from "../form/Select";
 
 interface Props {
   day: ScheduleQuery;
@@ -26,7 +26,7 @@ export function WhenAsked({ day, set }: WhenProps) {
           ["out_by", "out of the oven by"],
           ["from", "beginning not before"],
         ]}
-        onSet={(value) => set({ by: value as ScheduleQuery["by"] })}
+        onSet={(by) => set({ by })}
       />
       <DateTimeField label="When" value={day.at} onSet={(at) => set({ at })} />
     </div>

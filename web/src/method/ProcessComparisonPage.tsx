@@ -5,7 +5,7 @@ import { lastOfSameDough } from "../scenario/sameDough";
 import { ProcessComparisonFigure } from "../figures/ProcessComparisonFigure";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat, type Format } from "../units/format";

@@ -6,13 +6,12 @@ import { useAddressed } from "../scenario/useAddressed";
 import { RunChart } from "../figures/RunChart";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useUndoStack } from "../scenario/undo";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { CadenceTable } from "./CadenceTable";
 import { EarliestFit } from "./EarliestFit";
 import { CalendarButton } from "./CalendarButton";
@@ -23,6 +22,7 @@ import { MethodTabs } from "./MethodTabs";
 import { RunTable } from "./RunTable";
 import { keptRun, RUN_IN_ADDRESS, RUN_KEY, stopInput } from "./run";
 import { StopForm } from "./StopForm";
+import { Faults } from "../form/Faults";
 
 /** A run of doughs on the clock at its line's cadence, the line standing still in it or not. */
 export function ProductionRunPage() {
@@ -109,27 +109,27 @@ function Run({ product, scenario }: Props) {
           </>
         )}
       </div>
-      <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
-        <WhenAsked day={run} set={(next) => set({ ...next, since: now.toISOString() })} />
-        <div className="w-20">
-          <NumberField
-            label="Doughs"
-            kind="number"
-            value={chain?.dough?.doughs ?? null}
-            onSet={(value) =>
-              change({ amount: { by: "mixer", value: Math.max(1, Math.round(value ?? 1)) } })
-            }
-            fault={refused?.at("scenario.run_settings.amount")}
+      <Faults error={asked.error}>
+        <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
+          <WhenAsked day={run} set={(next) => set({ ...next, since: now.toISOString() })} />
+          <div className="w-20">
+            <NumberField
+              label="Doughs"
+              kind="number"
+              value={chain?.dough?.doughs ?? null}
+              onSet={(value) =>
+                change({ amount: { by: "mixer", value: Math.max(1, Math.round(value ?? 1)) } })
+              }
+              field="scenario.run_settings.amount"
+            />
+          </div>
+          <ClosedHours day={run} set={set} refused={refused} />
+          <StopForm
+            stop={run.stop}
+            onStop={(stop) => set({ stop, ...(!stop && { dropped: [] }) })}
           />
         </div>
-        <ClosedHours day={run} set={set} refused={refused} />
-        <StopForm
-          stop={run.stop}
-          onStop={(stop) => set({ stop, ...(!stop && { dropped: [] }) })}
-          refused={refused}
-        />
-      </div>
-      <Refusal error={asked.error} placed={/^scenario\.run_settings\.amount|^stop\./} />
+      </Faults>
       {refused && run.by === "out_by" && (
         <EarliestFit
           asked={body}

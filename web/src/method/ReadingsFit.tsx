@@ -4,11 +4,18 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 import { useFormula } from "../dough/useFormula";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { lastOfSameDough } from "../scenario/sameDough";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { useKept } from "../storage/useKept";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
+import { Select } from "../form/Select";
+import { Form } from "../form/Form";
+
+const READ_OF: [Schemas["ReadOf"], string][] = [
+  ["jar", "the jar"],
+  ["bulk", "the dough"],
+];
 
 interface Readings {
   of: Schemas["ReadOf"];
@@ -57,10 +64,10 @@ export function ReadingsFit({ product }: { product: string }) {
   return (
     <section aria-labelledby="followed" className="screen-only">
       <h2 id="followed">Tonight's readings</h2>
-      <form
+      <Form
         className="mt-1 flex items-end gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
+        error={undefined}
+        onSubmit={() => {
           if (minutes === null || rise === null) return;
           set(({ rows }) => ({ rows: [...rows, { minutes, rise_pct: rise }] }));
           setMinutes(null);
@@ -73,19 +80,19 @@ export function ReadingsFit({ product }: { product: string }) {
         <div className="w-20">
           <NumberField label="Risen" kind="percent" value={rise} onSet={setRise} />
         </div>
-        <select
-          aria-label="What is read"
-          className="field w-24"
+        <Select
+          label="What is read"
+          place="hidden"
+          look="field"
+          className="w-24"
           value={read.of}
-          onChange={(event) => set({ of: event.target.value as Schemas["ReadOf"] })}
-        >
-          <option value="jar">the jar</option>
-          <option value="bulk">the dough</option>
-        </select>
+          options={READ_OF}
+          onSet={(of) => set({ of })}
+        />
         <button type="submit" className="act">
           Add
         </button>
-      </form>
+      </Form>
       <ul className="mt-1 text-sm">
         {read.rows.map((row, at) => (
           <li key={at} className="flex justify-between border-t border-hair py-0.5">

@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { draftKey, type MethodDraft } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
-import { SaveEdited } from "../shell/SaveEdited";
+import { SaveEdited } from "../form/SaveEdited";
 
 interface Props {
   product: Schemas["ProductView"];

@@ -5,7 +5,6 @@ import { lastOfSameDough } from "../scenario/sameDough";
 import { useAddressed } from "../scenario/useAddressed";
 import { ScheduleClock } from "../figures/ScheduleClock";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
 import { useUndoStack } from "../scenario/undo";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
@@ -17,6 +16,7 @@ import { ClosedHours, WhenAsked } from "./PlanHours";
 import { MethodTabs } from "./MethodTabs";
 import { FrozenReserveForm, spareInput, type FrozenReserveQuery } from "./FrozenReserveForm";
 import { useGuide } from "./useMethod";
+import { Faults } from "../form/Faults";
 
 /** The selected product on the clock, around the closed hours. */
 export function SchedulePage() {
@@ -80,10 +80,11 @@ export function SchedulePage() {
         )}
       </div>
       <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
-        <WhenAsked day={day} set={set} />
-        <ClosedHours day={day} set={set} refused={refused} />
-        {hasBalls && <FrozenReserveForm spare={spare} onSpare={setSpare} refused={refused} />}
-        <Refusal error={refused} placed={/^spare\./} />
+        <Faults error={refused}>
+          <WhenAsked day={day} set={set} />
+          <ClosedHours day={day} set={set} refused={refused} />
+          {hasBalls && <FrozenReserveForm spare={spare} onSpare={setSpare} />}
+        </Faults>
         {refused && day.by === "out_by" && (
           <EarliestFit
             asked={body}

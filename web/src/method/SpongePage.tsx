@@ -9,7 +9,7 @@ import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { Conditioners } from "./Conditioners";
 import { MethodTabs } from "./MethodTabs";
 import { useGuide, useMethod } from "./useMethod";

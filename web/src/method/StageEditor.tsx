@@ -1,9 +1,9 @@
 import type { Schemas } from "../api/client";
-import { FieldText } from "../shell/FieldText";
+import { FieldText } from "../form/FieldText";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { KINDS, SIGNS, type StageInput } from "./method";
-import { Select } from "../shell/Select";
+import { optionsOf, Select } from "../form/Select";
 
 interface Props {
   stage: StageInput;
@@ -45,8 +45,8 @@ export function StageEditor(props: Props) {
         <Select
           label="What happens"
           value={stage.kind}
-          options={Object.entries(KINDS)}
-          onSet={(kind) => onChange({ kind: kind as StageInput["kind"], tolerance: null })}
+          options={optionsOf(KINDS)}
+          onSet={(kind) => onChange({ kind, tolerance: null })}
         />
         {stage.kind === "mix" ? (
           <Select
@@ -56,7 +56,7 @@ export function StageEditor(props: Props) {
               ["slow", "slow"],
               ["fast", "fast"],
             ]}
-            onSet={(value) => onChange({ speed: value as Schemas["Speed"] })}
+            onSet={(speed) => onChange({ speed })}
           />
         ) : stage.kind === "fold" ? (
           <NumberField
@@ -115,8 +115,8 @@ export function StageEditor(props: Props) {
         <Select
           label="End point"
           value={stage.end_point ?? "look"}
-          options={Object.entries(SIGNS)}
-          onSet={(value) => onChange({ end_point: value as Schemas["EndPoint"] })}
+          options={optionsOf(SIGNS)}
+          onSet={(end_point) => onChange({ end_point })}
         />
         {/* No dough rises under the mixer: the server keeps no rise for it. */}
         {stage.kind !== "mix" &&

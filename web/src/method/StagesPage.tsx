@@ -5,7 +5,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { Conditioners } from "./Conditioners";
 import { asDraft, NEW_STAGE, PROCESSES, type StageInput } from "./method";
 import { MethodRevisions } from "./MethodRevisions";
@@ -15,7 +15,7 @@ import { OptionalSteps } from "./OptionalSteps";
 import { StageEditor } from "./StageEditor";
 import { StageList } from "./StageList";
 import { useGuide, useMethod } from "./useMethod";
-import { Select } from "../shell/Select";
+import { optionsOf, Select } from "../form/Select";
 
 /** The method's stages: how long, until when, why, and what may be changed about them. */
 export function StagesPage() {
@@ -67,8 +67,8 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
         <Select
           label="Process"
           value={method.process}
-          options={Object.entries(PROCESSES)}
-          onSet={(value) => set(() => ({ process: value as Schemas["Process"] }))}
+          options={optionsOf(PROCESSES)}
+          onSet={(process) => set(() => ({ process }))}
         />
         <div className="w-28">
           <NumberField
@@ -165,23 +165,19 @@ function Families() {
   }).data;
   if (!families) return null;
   return (
-    <label className="text-sm text-iron">
-      Begin again from
-      <select
-        className="field text-ink"
-        value=""
-        onChange={(event) => {
-          const family = families.find((one) => one.key === event.target.value);
-          if (family) editMethod(asDraft(family));
-        }}
-      >
-        <option value="">a family of methods …</option>
-        {families.map((family) => (
-          <option key={family.key} value={family.key}>
-            {family.name}, {format.minutes(family.total_min ?? 0)}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Select
+      label="Begin again from"
+      value=""
+      options={[
+        ["", "a family of methods …"],
+        ...families.map(
+          (one) => [one.key, `${one.name}, ${format.minutes(one.total_min ?? 0)}`] as const,
+        ),
+      ]}
+      onSet={(key) => {
+        const family = families.find((one) => one.key === key);
+        if (family) editMethod(asDraft(family));
+      }}
+    />
   );
 }

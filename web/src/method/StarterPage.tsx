@@ -1,13 +1,13 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { RefreshmentFigure } from "../figures/RefreshmentFigure";
-import { Refusal } from "../shell/Refusal";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
-import { DateTimeField } from "../shell/DateTimeField";
-import { NumberField } from "../units/NumberField";
+import { DateTimeField } from "../form/DateTimeField";
+import { NumberField } from "../form/NumberField";
 import { fieldOf, momentOf } from "../units/clock";
 import { MethodTabs } from "./MethodTabs";
+import { Faults } from "../form/Faults";
 
 interface Asked {
   grams: number;
@@ -61,7 +61,6 @@ export function StarterPage() {
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) => answer(api.POST("/api/v1/calc/starter-feed", { body, signal })),
   });
-  const refused = error instanceof Refused ? error : undefined;
   const at = (h: number | null | undefined) =>
     h == null
       ? "not within a week"
@@ -98,78 +97,79 @@ export function StarterPage() {
           one sooner.
         </p>
       )}
-      <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
-        <DateTimeField label="Fed at" value={asked.feedAt} onSet={(feedAt) => set({ feedAt })} />
-        <DateTimeField
-          label="Ripe at"
-          optional
-          value={asked.ripeAt}
-          onSet={(ripeAt) => set({ ripeAt })}
-          fault={refused?.at("ripe_in_h")}
-          hint="left empty: by its parts"
-        />
-        <NumberField
-          label="Fed starter wanted, g"
-          kind="number"
-          value={asked.grams}
-          onSet={(value) => set({ grams: value ?? 300 })}
-          fault={refused?.at("grams")}
-        />
-        <NumberField
-          label="Ambient"
-          kind="temperature"
-          value={asked.ambient}
-          onSet={(value) => set({ ambient: value ?? 22 })}
-          fault={refused?.at("ambient_c")}
-        />
-        <NumberField
-          label="Flour per part of old starter"
-          kind="number"
-          value={hours === null ? asked.parts : data ? Number(data.flour_parts.toFixed(2)) : null}
-          onSet={(value) => set({ parts: value ?? 1, ripeAt: "" })}
-          fault={refused?.at("flour_parts")}
-          hint={hours === null ? undefined : "found for the hour"}
-        />
-        <NumberField
-          label="Water on new flour"
-          kind="percent"
-          value={asked.stiffness}
-          onSet={(value) => set({ stiffness: value ?? 100 })}
-          fault={refused?.at("feed_hydration_pct") ?? refused?.at("water_parts")}
-        />
-        <NumberField
-          label="Hydration of old starter"
-          kind="percent"
-          value={asked.hydration}
-          onSet={(value) => set({ hydration: value ?? 100 })}
-          fault={refused?.at("starter_hydration_pct")}
-        />
-        <NumberField
-          label="Activity, of a usual starter"
-          kind="number"
-          value={asked.activity}
-          onSet={(value) => set({ activity: value ?? 1 })}
-          fault={refused?.at("activity")}
-        />
-      </div>
-      {data && (
-        <>
-          <div className="mt-5">
-            <RefreshmentFigure feed={data} feedAt={asked.feedAt} />
-          </div>
-          <ul className="mt-4 max-w-prose list-disc pl-5">
-            {data.looks.map((look) => (
-              <li key={look}>{look}</li>
-            ))}
-          </ul>
-          <p className="mt-2 max-w-prose text-sm text-iron">
-            Feed it with a flour of some ash. Warm it wants one to one to one about every twelve
-            hours; in the refrigerator a week. A plan by the house's model of a sour (H): the jar
-            decides. Do not taste raw flour.
-          </p>
-        </>
-      )}
-      <Refusal error={error} placed={/ripe_in_h|grams|ambient_c|_parts|hydration|activity/} />
+      <Faults error={error}>
+        <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
+          <DateTimeField label="Fed at" value={asked.feedAt} onSet={(feedAt) => set({ feedAt })} />
+          <DateTimeField
+            label="Ripe at"
+            optional
+            value={asked.ripeAt}
+            onSet={(ripeAt) => set({ ripeAt })}
+            field="ripe_in_h"
+            hint="left empty: by its parts"
+          />
+          <NumberField
+            label="Fed starter wanted, g"
+            kind="number"
+            value={asked.grams}
+            onSet={(value) => set({ grams: value ?? 300 })}
+            field="grams"
+          />
+          <NumberField
+            label="Ambient"
+            kind="temperature"
+            value={asked.ambient}
+            onSet={(value) => set({ ambient: value ?? 22 })}
+            field="ambient_c"
+          />
+          <NumberField
+            label="Flour per part of old starter"
+            kind="number"
+            value={hours === null ? asked.parts : data ? Number(data.flour_parts.toFixed(2)) : null}
+            onSet={(value) => set({ parts: value ?? 1, ripeAt: "" })}
+            field="flour_parts"
+            hint={hours === null ? undefined : "found for the hour"}
+          />
+          <NumberField
+            label="Water on new flour"
+            kind="percent"
+            value={asked.stiffness}
+            onSet={(value) => set({ stiffness: value ?? 100 })}
+            field={["feed_hydration_pct", "water_parts"]}
+          />
+          <NumberField
+            label="Hydration of old starter"
+            kind="percent"
+            value={asked.hydration}
+            onSet={(value) => set({ hydration: value ?? 100 })}
+            field="starter_hydration_pct"
+          />
+          <NumberField
+            label="Activity, of a usual starter"
+            kind="number"
+            value={asked.activity}
+            onSet={(value) => set({ activity: value ?? 1 })}
+            field="activity"
+          />
+        </div>
+        {data && (
+          <>
+            <div className="mt-5">
+              <RefreshmentFigure feed={data} feedAt={asked.feedAt} />
+            </div>
+            <ul className="mt-4 max-w-prose list-disc pl-5">
+              {data.looks.map((look) => (
+                <li key={look}>{look}</li>
+              ))}
+            </ul>
+            <p className="mt-2 max-w-prose text-sm text-iron">
+              Feed it with a flour of some ash. Warm it wants one to one to one about every twelve
+              hours; in the refrigerator a week. A plan by the house's model of a sour (H): the jar
+              decides. Do not taste raw flour.
+            </p>
+          </>
+        )}
+      </Faults>
     </>
   );
 }

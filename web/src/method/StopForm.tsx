@@ -1,26 +1,25 @@
-import type { Refused, Schemas } from "../api/client";
-import { DateTimeField } from "../shell/DateTimeField";
-import { NumberField } from "../units/NumberField";
+import type { Schemas } from "../api/client";
+import { DateTimeField } from "../form/DateTimeField";
+import { NumberField } from "../form/NumberField";
 import { fieldOf } from "../units/clock";
 import type { StopAsked } from "./run";
-import { Select } from "../shell/Select";
+import { Select } from "../form/Select";
 
-const PLACES = {
-  "": "the whole line",
-  mixer: "the mixer",
-  divider: "the divider",
-  proofer: "the proofer",
-  oven: "the oven",
-} as const;
+const PLACES: [Schemas["Place"] | "", string][] = [
+  ["", "the whole line"],
+  ["mixer", "the mixer"],
+  ["divider", "the divider"],
+  ["proofer", "the proofer"],
+  ["oven", "the oven"],
+];
 
 interface Props {
   stop: StopAsked | undefined;
   onStop: (stop: StopAsked | undefined) => void;
-  refused: Refused | undefined;
 }
 
 /** From when, for how long, and what stands still. */
-export function StopForm({ stop, onStop, refused }: Props) {
+export function StopForm({ stop, onStop }: Props) {
   if (!stop)
     return (
       <button
@@ -38,8 +37,8 @@ export function StopForm({ stop, onStop, refused }: Props) {
       <Select
         label="Stopped"
         value={stop.place}
-        options={Object.entries(PLACES)}
-        onSet={(value) => set({ place: value as Schemas["Place"] | "" })}
+        options={PLACES}
+        onSet={(place) => set({ place })}
       />
       <DateTimeField label="Stopped from" value={stop.at} onSet={(at) => set({ at })} />
       <div className="w-20">
@@ -48,7 +47,7 @@ export function StopForm({ stop, onStop, refused }: Props) {
           kind="number"
           value={stop.minutes}
           onSet={(value) => set({ minutes: value ?? 90 })}
-          fault={refused?.at("stop.minutes")}
+          field="stop.minutes"
         />
       </div>
       <button type="button" className="link" onClick={() => onStop(undefined)}>

@@ -1,4 +1,11 @@
 import type { Schemas } from "../api/client";
+import { Select } from "../form/Select";
+
+const STATED: ["no" | "contains" | "may", string][] = [
+  ["no", "no"],
+  ["contains", "contains"],
+  ["may", "may contain"],
+];
 
 type Statement = Schemas["AllergenStatement"];
 
@@ -54,33 +61,27 @@ export function AllergensOf({ stated, onSet }: Props) {
       {stated && (
         <div className="mt-1 grid grid-cols-1 gap-x-8 gap-y-1 sm:grid-cols-2">
           {(Object.keys(ALLERGENS) as Schemas["Allergen"][]).map((one) => (
-            <label key={one} className="flex items-center justify-between gap-2">
-              {ALLERGENS[one]}
-              <select
-                className="text-ink"
-                value={
-                  stated.contains.includes(one)
-                    ? "contains"
-                    : stated.may_contain.includes(one)
-                      ? "may"
-                      : "no"
-                }
-                onChange={({ target: { value } }) => {
-                  const without = (of: Schemas["Allergen"][]) => of.filter((it) => it !== one);
-                  onSet({
-                    contains: [...without(stated.contains), ...(value === "contains" ? [one] : [])],
-                    may_contain: [
-                      ...without(stated.may_contain),
-                      ...(value === "may" ? [one] : []),
-                    ],
-                  });
-                }}
-              >
-                <option value="no">no</option>
-                <option value="contains">contains</option>
-                <option value="may">may contain</option>
-              </select>
-            </label>
+            <Select
+              key={one}
+              label={ALLERGENS[one]}
+              place="beside"
+              className="flex items-center justify-between gap-2"
+              value={
+                stated.contains.includes(one)
+                  ? "contains"
+                  : stated.may_contain.includes(one)
+                    ? "may"
+                    : "no"
+              }
+              options={STATED}
+              onSet={(value) => {
+                const without = (of: Schemas["Allergen"][]) => of.filter((it) => it !== one);
+                onSet({
+                  contains: [...without(stated.contains), ...(value === "contains" ? [one] : [])],
+                  may_contain: [...without(stated.may_contain), ...(value === "may" ? [one] : [])],
+                });
+              }}
+            />
           ))}
         </div>
       )}

@@ -1,12 +1,12 @@
-import { Refused, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { Modal } from "../shell/Modal";
-import { Refusal } from "../shell/Refusal";
-import { Signed } from "../shell/Signed";
+import { Signed } from "../form/Signed";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { usePlantParameters } from "./usePlantParameters";
 import { useSaveParameters } from "./useSaveParameters";
+import { Form } from "../form/Form";
 
 interface Typing {
   value: Schemas["Estimate"];
@@ -55,23 +55,22 @@ function CoefficientForm({ found, onClose }: FormProps) {
     },
     { key, as: typing },
   );
-  const refused = save.error instanceof Refused ? save.error : undefined;
   const field = (key: "low" | "typical" | "high", label: string) => (
     <NumberField
       label={label}
       kind="number"
       value={value[key]}
       onSet={(next) => type((now) => ({ value: { ...now.value, [key]: next ?? usual[key] } }))}
-      fault={refused?.at(`coefficients[0].${key}`)}
+      field={`coefficients[0].${key}`}
     />
   );
   return (
-    <form
+    <Form
       className="mt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate({ coefficients: [{ key: house.key, ...value, off, reason }], reason });
-      }}
+      error={save.error}
+      onSubmit={() =>
+        save.mutate({ coefficients: [{ key: house.key, ...value, off, reason }], reason })
+      }
     >
       <p className="text-sm text-iron">{house.source}</p>
       <p className="mt-1 text-sm">
@@ -98,7 +97,6 @@ function CoefficientForm({ found, onClose }: FormProps) {
         label="Reason for the plant value"
         reason={reason}
         onReason={(reason) => type({ reason })}
-        refused={refused}
         also="coefficients[0].reason"
       />
       <p className="mt-4 flex gap-3">
@@ -121,7 +119,6 @@ function CoefficientForm({ found, onClose }: FormProps) {
           </button>
         )}
       </p>
-      <Refusal error={save.error} placed={/^coefficients\[0\]|^signed/} />
-    </form>
+    </Form>
   );
 }

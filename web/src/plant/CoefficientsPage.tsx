@@ -4,7 +4,7 @@ import { CoefficientTable } from "./CoefficientTable";
 import { PlantTabs } from "./PlantTabs";
 import { SearchField, useSearched } from "./SearchField";
 import { usePlantParameters } from "./usePlantParameters";
-import { Select } from "../shell/Select";
+import { Select } from "../form/Select";
 
 const SUBJECTS = {
   flour: "Flour",

@@ -1,12 +1,12 @@
-import { Refused, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { AllergensOf } from "./AllergensOf";
-import { FieldText } from "../shell/FieldText";
-import { Refusal } from "../shell/Refusal";
-import { Signed } from "../shell/Signed";
+import { FieldText } from "../form/FieldText";
+import { Signed } from "../form/Signed";
 import { useKept } from "../storage/useKept";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { useSaveParameters } from "./useSaveParameters";
-import { Select } from "../shell/Select";
+import { optionsOf, Select } from "../form/Select";
+import { Form } from "../form/Form";
 
 export const ROLES: Record<Schemas["Role"], string> = {
   flour: "flour",
@@ -79,7 +79,6 @@ export function IngredientForm({
     },
     { key, as: typing },
   );
-  const refused = save.error instanceof Refused ? save.error : undefined;
   type Field = Exclude<keyof typeof is, "ingredient" | "label" | "role" | "kept" | "allergens">;
   const number = (key: Field, label: string) => (
     <NumberField
@@ -94,35 +93,33 @@ export function IngredientForm({
           return next;
         })
       }
-      fault={refused?.at(`ingredients[0].${key}`)}
+      field={`ingredients[0].${key}`}
     />
   );
   return (
-    <form
+    <Form
       className="mt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate({ ingredients: [is], reason });
-      }}
+      error={save.error}
+      onSubmit={() => save.mutate({ ingredients: [is], reason })}
     >
       <div className="grid grid-cols-3 gap-4">
         <FieldText
           label="Name"
           value={is.label ?? ""}
           onChange={(label) => set((now) => ({ ...now, label }))}
-          fault={refused?.at("ingredients[0].label")}
+          field="ingredients[0].label"
         />
         <Select
           label="Role"
           value={is.role}
-          options={Object.entries(ROLES)}
-          onSet={(role) => set((now) => ({ ...now, role: role as Schemas["Role"] }))}
+          options={optionsOf(ROLES)}
+          onSet={(role) => set((now) => ({ ...now, role }))}
         />
         <Select
           label="Kept in"
           value={is.kept ?? "room"}
-          options={Object.entries(KEPT)}
-          onSet={(kept) => set((now) => ({ ...now, kept: kept as Schemas["Storage"] }))}
+          options={optionsOf(KEPT)}
+          onSet={(kept) => set((now) => ({ ...now, kept }))}
         />
       </div>
       <div className="mt-2 grid grid-cols-3 gap-4">
@@ -144,7 +141,6 @@ export function IngredientForm({
         label="Reason for the plant value"
         reason={reason}
         onReason={(reason) => type({ reason })}
-        refused={refused}
       />
       <p className="mt-4 flex gap-3">
         <button type="submit" className="act act-main" disabled={save.isPending}>
@@ -166,7 +162,6 @@ export function IngredientForm({
           </button>
         )}
       </p>
-      <Refusal error={save.error} placed={/^ingredients\[0\]\.(?!allergens)|^signed/} />
-    </form>
+    </Form>
   );
 }

@@ -1,15 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Refused, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { FieldText } from "../shell/FieldText";
-import { Refusal } from "../shell/Refusal";
-import { Signed } from "../shell/Signed";
+import { FieldText } from "../form/FieldText";
+import { Signed } from "../form/Signed";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import type { Kind } from "../units/parse";
 import { usePreferences } from "../units/preferences";
-import { NumberField } from "../units/NumberField";
-import { Select } from "../shell/Select";
+import { NumberField } from "../form/NumberField";
+import { Select } from "../form/Select";
+import { Form } from "../form/Form";
 
 type LineDraft = Omit<Schemas["LineSaved"], "number" | "signed">;
 type Field = Exclude<keyof LineDraft, "name" | "mixer_name" | "mixer_kind">;
@@ -114,7 +114,6 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
       onSaved?.(saved);
     },
   });
-  const refused = save.error instanceof Refused ? save.error : undefined;
   const format = useFormat();
   const kind = draft.mixer_kind ?? line?.mixer.kind ?? "";
   const usual = kinds.find((one) => one.kind === kind);
@@ -126,7 +125,7 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
   };
   const edited = Object.values(draft).some((value) => value !== undefined);
   return (
-    <section aria-label="The line's figures">
+    <Form label="The line's figures" error={save.error} onSubmit={() => save.mutate()}>
       {line ? (
         <>
           <h2>The line, revision {line.revision.number}</h2>
@@ -145,7 +144,7 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
             className="mt-2 block max-w-72"
             value={draft.name ?? ""}
             onChange={(name) => setDraft({ name })}
-            fault={refused?.at("name")}
+            field="name"
           />
         </>
       )}
@@ -154,7 +153,7 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
           label="The mixer"
           value={draft.mixer_name ?? line?.mixer.name ?? ""}
           onChange={(mixer_name) => setDraft({ mixer_name })}
-          fault={refused?.at("mixer_name")}
+          field="mixer_name"
         />
         <Select
           label="Its kind"
@@ -173,7 +172,7 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
               const value = typed ?? (OPTIONAL.has(key) ? 0 : undefined);
               setDraft({ [key]: value === was[key] ? undefined : value });
             }}
-            fault={refused?.at(key)}
+            field={key}
             hint={
               hints[key] ??
               (OPTIONAL.has(key) && !(draft[key] ?? was[key]) ? "there is none" : undefined)
@@ -182,24 +181,13 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
         ))}
       </div>
       {edited && (
-        <form
-          className="mt-3 border-l-4 border-ink bg-faint p-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            save.mutate();
-          }}
-        >
+        <div className="mt-3 border-l-4 border-ink bg-faint p-3">
           <p className="text-sm">
             {line
               ? "A change is the line's next revision: it holds for every product made on it."
               : "What is not stated is asked for; what a line may be without may stay empty."}
           </p>
-          <Signed
-            label="Why"
-            reason={reason}
-            onReason={(reason) => type({ reason })}
-            refused={refused}
-          />
+          <Signed label="Why" reason={reason} onReason={(reason) => type({ reason })} />
           <p className="mt-3 flex gap-3">
             <button type="submit" className="act act-main" disabled={save.isPending}>
               {line ? `Save revision ${next}` : "Save the line"}
@@ -208,12 +196,8 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
               Discard
             </button>
           </p>
-        </form>
+        </div>
       )}
-      <Refusal
-        error={save.error}
-        placed={/^signed|^name|^mixer_|_kg$|_min$|troughs|_m2$|_pieces$|_c$|_pct$/}
-      />
-    </section>
+    </Form>
   );
 }

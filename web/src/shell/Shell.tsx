@@ -1,5 +1,7 @@
 import { lazy, Suspense, useEffect, useLayoutEffect, useState, type ReactNode } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
+import type { Schemas } from "../api/client";
+import { Select } from "../form/Select";
 import { DISPOSITION } from "./disposition";
 import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
@@ -19,6 +21,19 @@ const PreferencesDialog = lazy(() =>
 );
 
 type Open = "finder" | "shortcuts" | "preferences" | null;
+
+/** A lot with its verdict and what was decided of it. */
+function lotWords({ code, verdict, status: { decision } }: Schemas["LotRow"]): string {
+  const kept = decision && ["hold", "reject"].includes(decision.decision);
+  return [
+    [code, verdict && `${VERDICT[verdict].mark} ${VERDICT[verdict].word}`]
+      .filter(Boolean)
+      .join(" "),
+    kept && DISPOSITION[decision.decision]?.word,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
 
 /** The frame of every view; what is laid over it comes along. */
 export function Shell({ children }: { children: ReactNode }) {
@@ -96,30 +111,20 @@ function Frame({ children }: { children: ReactNode }) {
               {product.name}
             </Link>
             <span className="text-iron"> on {product.line.name}, lot </span>
-            <label>
-              <span className="sr-only">Selected lot</span>
-              <select
-                className="border-b border-iron bg-paper font-semibold"
-                value={scenario.lot ?? ""}
-                onChange={(event) => change({ lot: event.target.value })}
-              >
-                {!scenario.lot && <option value="">no lot</option>}
-                {held.lot && !lots?.some((lot) => lot.id === held.lot?.id) && (
-                  <option value={held.lot.id}>
-                    {held.lot.code} · {held.lot.flour.name}
-                  </option>
-                )}
-                {lots?.map((lot) => (
-                  <option key={lot.id} value={lot.id}>
-                    {lot.code}{" "}
-                    {lot.verdict && `${VERDICT[lot.verdict].mark} ${VERDICT[lot.verdict].word}`}
-                    {lot.status.decision &&
-                      ["hold", "reject"].includes(lot.status.decision.decision) &&
-                      `, ${DISPOSITION[lot.status.decision.decision]?.word}`}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <Select
+              label="Selected lot"
+              place="hidden"
+              className="font-semibold"
+              value={scenario.lot ?? ""}
+              options={[
+                ...(scenario.lot ? [] : [["", "no lot"] as const]),
+                ...(held.lot && !lots?.some((lot) => lot.id === held.lot?.id)
+                  ? [[held.lot.id, `${held.lot.code} · ${held.lot.flour.name}`] as const]
+                  : []),
+                ...(lots ?? []).map((lot) => [lot.id, lotWords(lot)] as const),
+              ]}
+              onSet={(lot) => change({ lot })}
+            />
           </p>
         )}
         <p className="ml-auto flex items-center gap-5 text-sm">

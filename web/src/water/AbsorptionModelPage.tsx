@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused } from "../api/client";
+import { answer, api } from "../api/client";
 import { PredictionPlot } from "../figures/PredictionPlot";
-import { Refusal } from "../shell/Refusal";
-import { Signed } from "../shell/Signed";
+import { Refusal } from "../form/Refusal";
+import { Signed } from "../form/Signed";
 import { useFormat } from "../units/format";
 import { useSaveParameters } from "../plant/useSaveParameters";
 import { WaterTabs } from "./WaterTabs";
+import { Faults } from "../form/Faults";
 
 /** What the plant's own lots teach of absorption: belief before and after, and how it would do. */
 export function AbsorptionModelPage() {
@@ -17,7 +18,6 @@ export function AbsorptionModelPage() {
   });
   const [reason, setReason] = useState("");
   const save = useSaveParameters(() => setReason(""));
-  const refused = save.error instanceof Refused ? save.error : undefined;
   if (!model)
     return (
       <>
@@ -100,29 +100,30 @@ export function AbsorptionModelPage() {
             lot moves them by how sure it is against how sure they were.
           </p>
           <section aria-labelledby="take-over" className="mt-5 border-t border-ink pt-3">
-            <h2 id="take-over">{upToDate ? "This model is in use" : "Use this model"}</h2>
-            <Signed label="Why" reason={reason} onReason={setReason} refused={refused} />
-            <p className="mt-3 flex gap-3">
-              <button
-                type="button"
-                className="act act-main"
-                disabled={save.isPending || upToDate}
-                onClick={() => save.mutate({ model: "learn", reason })}
-              >
-                Learn from {model.lots} lots
-              </button>
-              {model.in_use_lots > 0 && (
+            <Faults error={save.error}>
+              <h2 id="take-over">{upToDate ? "This model is in use" : "Use this model"}</h2>
+              <Signed label="Why" reason={reason} onReason={setReason} />
+              <p className="mt-3 flex gap-3">
                 <button
                   type="button"
-                  className="act"
-                  disabled={save.isPending}
-                  onClick={() => save.mutate({ model: "forget", reason })}
+                  className="act act-main"
+                  disabled={save.isPending || upToDate}
+                  onClick={() => save.mutate({ model: "learn", reason })}
                 >
-                  Reset to default
+                  Learn from {model.lots} lots
                 </button>
-              )}
-            </p>
-            <Refusal error={save.error} placed={/^signed/} />
+                {model.in_use_lots > 0 && (
+                  <button
+                    type="button"
+                    className="act"
+                    disabled={save.isPending}
+                    onClick={() => save.mutate({ model: "forget", reason })}
+                  >
+                    Reset to default
+                  </button>
+                )}
+              </p>
+            </Faults>
           </section>
         </div>
         {model.predictions.length > 0 ? (

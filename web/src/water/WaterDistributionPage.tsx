@@ -2,12 +2,13 @@ import { useId, useState } from "react";
 import { WaterDistributionFigure } from "../figures/WaterDistributionFigure";
 import { useLot, useLotsOf } from "../scenario/useChain";
 import { EmptyState } from "../shell/EmptyState";
-import { Refusal } from "../shell/Refusal";
+import { Refusal } from "../form/Refusal";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { useWaterDistribution } from "./useWaterDistribution";
 import { WaterTabs } from "./WaterTabs";
+import { Select } from "../form/Select";
 
 const MOST = 8;
 
@@ -16,7 +17,6 @@ export function WaterDistributionPage() {
   const { chain, lot, product } = useScenarioContext();
   const format = useFormat();
   const slider = useId();
-  const choice = useId();
   const [added, setAdded] = useState(0);
   const [chosen, choose] = useState<string | null>(null);
   const lots = useLotsOf(lot?.flour.id).data?.lots.filter((one) => one.id !== lot?.id) ?? [];
@@ -53,21 +53,12 @@ export function WaterDistributionPage() {
             {product.name} from {lot.code}, {format.percent(chain.water?.floor_pct ?? 0)} on flour
           </p>
         </div>
-        <label htmlFor={choice} className="text-sm text-iron">
-          Beside
-          <select
-            id={choice}
-            className="field text-ink"
-            value={reference?.id ?? ""}
-            onChange={(event) => choose(event.target.value)}
-          >
-            {lots.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.code}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Beside"
+          value={reference?.id ?? ""}
+          options={lots.map((one) => [one.id, one.code])}
+          onSet={choose}
+        />
         <p className={`text-sm ${trap ? "text-crust" : ""}`}>
           <span className="figure block text-2xl">{format.percent(ours.of_flour.damaged_pct)}</span>
           <GlossaryTerm of="damaged starch" />

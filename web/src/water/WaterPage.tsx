@@ -9,7 +9,7 @@ import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
-import { NumberField } from "../units/NumberField";
+import { NumberField } from "../form/NumberField";
 import { CoefficientSheet } from "../plant/CoefficientSheet";
 import { WaterTabs } from "./WaterTabs";
 

@@ -1,4 +1,3 @@
-import type { Refused } from "../api/client";
 import { FieldText } from "./FieldText";
 import { NameField } from "./NameField";
 
@@ -6,22 +5,21 @@ interface Props {
   label: string;
   reason: string;
   onReason: (reason: string) => void;
-  refused: Refused | undefined;
   /** Where else the reason is told to be missing. */
   also?: string;
 }
 
 /** Who changes something on record, and why. */
-export function Signed({ label, reason, onReason, refused, also }: Props) {
+export function Signed({ label, reason, onReason, also }: Props) {
   return (
     <div className="mt-3 flex flex-wrap gap-4">
-      <NameField fault={refused?.at("signed.by")} />
+      <NameField field="signed.by" />
       <FieldText
         label={label}
         className="min-w-56 flex-1"
         value={reason}
         onChange={onReason}
-        fault={(also && refused?.at(also)) ?? refused?.at("signed.reason")}
+        field={also ? [also, "signed.reason"] : "signed.reason"}
       />
     </div>
   );

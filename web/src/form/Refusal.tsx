@@ -3,8 +3,8 @@ import { useFormat } from "../units/format";
 
 interface Props {
   error: unknown;
-  /** Fields whose faults stand beside them already. */
-  placed?: RegExp;
+  /** Whether a field's fault stands beside it already. */
+  placed?: (field: string) => boolean;
 }
 
 /** What the server refused, in its words, but for what stands at its field; nothing where it did not. */
@@ -22,8 +22,8 @@ export function Refusal({ error, placed }: Props) {
 
 const NO_ANSWER = "The server does not answer; try again in a moment";
 
-function inWords({ problem, message }: Refused, placed: RegExp | undefined): string {
+function inWords({ problem, message }: Refused, placed: Props["placed"]): string {
   if (!problem.errors) return message;
-  const left = problem.errors.filter((one) => !placed?.test(one.field));
+  const left = problem.errors.filter((one) => !placed?.(one.field));
   return left.map((one) => one.message).join(". ");
 }

@@ -1,8 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
-import { Refused, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useKept } from "../storage/useKept";
 import { usePreferences } from "../units/preferences";
-import { Refusal } from "./Refusal";
+import { Form } from "./Form";
 import { Signed } from "./Signed";
 
 interface Props {
@@ -29,25 +29,17 @@ export function SaveEdited({ what, of, number, save, onPutBack }: Props) {
       forget();
     },
   });
-  const refused = saving.error instanceof Refused ? saving.error : undefined;
   return (
-    <form
+    <Form
       className="screen-only mt-4 border-l-4 border-ink bg-faint p-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        saving.mutate();
-      }}
+      error={saving.error}
+      onSubmit={() => saving.mutate()}
     >
       <p className="text-sm">
         Edited, not saved: it changes the figures here only. A batch is planned only from a saved{" "}
         {what}.
       </p>
-      <Signed
-        label="Why"
-        reason={reason}
-        onReason={(reason) => type({ reason })}
-        refused={refused}
-      />
+      <Signed label="Why" reason={reason} onReason={(reason) => type({ reason })} />
       <p className="mt-3 flex gap-3">
         <button type="submit" className="act act-main" disabled={saving.isPending}>
           Save revision {number}
@@ -56,7 +48,6 @@ export function SaveEdited({ what, of, number, save, onPutBack }: Props) {
           Discard
         </button>
       </p>
-      <Refusal error={saving.error} placed={/^signed/} />
-    </form>
+    </Form>
   );
 }

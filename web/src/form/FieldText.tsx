@@ -1,0 +1,31 @@
+import { Labelled, type Named } from "./Labelled";
+
+interface Props extends Named {
+  value: string;
+  placeholder?: string;
+  onChange: (value: string) => void;
+  /** On Enter, or on leaving. */
+  onDone?: () => void;
+}
+
+/** A line of text. */
+export function FieldText({ value, placeholder, onChange, onDone, ...named }: Props) {
+  return (
+    <Labelled {...named}>
+      {(field) => (
+        <input
+          {...field}
+          className="field"
+          autoComplete="off"
+          placeholder={placeholder}
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+          onBlur={onDone}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") onDone?.();
+          }}
+        />
+      )}
+    </Labelled>
+  );
+}
