@@ -129,7 +129,7 @@ test("what a July dough needs is said when ice cannot save it", async () => {
 
 test("the line's figures are revised with a reason, and hold at once", async () => {
   const { user } = await held(<LinePage />, "/method/line", "deck-roll-60");
-  const form = await screen.findByRole("form", { name: "The line's figures" });
+  const form = await screen.findByRole("region", { name: "The line's figures" });
   expect(screen.getByRole("row", { name: /, this method: \d/ })).toBeTruthy();
   expect(screen.getByText(/measured doughs give/)).toBeTruthy();
   const pieces = String(2000 + Math.floor(Math.random() * 900));

@@ -1,8 +1,8 @@
 //! Blends, sieving and liquefaction: the worked example, and laws that hold for any flours.
 
 use ironpeel_core::flour::{
-    BlendAnswer, BlendInput, LotInBlend, Mixture, Property, Reading, Readings, SiftAnswer,
-    SiftInput, blend_price, blended_certificate, usual_basis,
+    BlendAnswer, BlendInput, ConflictOf, LotInBlend, Mixture, Property, Reading, Readings,
+    SiftAnswer, SiftInput, blend_price, blended_certificate, usual_basis,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -58,7 +58,7 @@ fn a_target_beyond_every_flour_says_what_can_be_had() {
     let answer = blend(&three(), &json!([{"property": "protein", "min": 14}]));
     assert!(!answer.feasible);
     let [conflict] = answer.conflicts.as_slice() else { panic!("{:?}", answer.conflicts) };
-    assert_eq!((conflict.property, conflict.wanted), ("protein_14_pct", 14.0));
+    assert_eq!((conflict.of.key(), conflict.wanted), ("protein_14_pct", 14.0));
     near(conflict.best_reachable, 13.6, 1e-6);
     // The nearest is all of the strongest.
     near(answer.shares[0].share_pct, 100.0, 1e-6);
@@ -71,7 +71,7 @@ fn targets_that_exclude_each_other_are_both_named() {
         {"property": "moisture_pct", "max": 15},
     ]);
     let answer = blend(&three(), &targets);
-    let named: Vec<_> = answer.conflicts.iter().map(|conflict| conflict.property).collect();
+    let named: Vec<_> = answer.conflicts.iter().map(|conflict| conflict.of.key()).collect();
     assert_eq!(named, ["ash_dm_pct", "w"]);
     // Ash of 1.0 takes so much of C that W cannot stay; W of 300 leaves room for little of C.
     assert!(answer.conflicts[0].best_reachable < 1.0);
@@ -92,7 +92,7 @@ fn shares_that_cannot_add_up_are_said() {
     let mut flours = json!([flour("A", 1.0, [14.0, 12.0, 0.6, 8.0, 250.0, 300.0])]);
     flours[0]["max_share_pct"] = json!(60);
     let answer = blend(&flours, &json!([]));
-    assert!(!answer.feasible && answer.conflicts[0].property == "share");
+    assert!(!answer.feasible && answer.conflicts[0].of == ConflictOf::Shares);
     near(answer.conflicts[0].best_reachable, 60.0, 1e-9);
 }
 

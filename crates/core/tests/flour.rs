@@ -2,9 +2,9 @@
 
 use ironpeel_core::coefficient::{Coefficients, Origin};
 use ironpeel_core::flour::{
-    Censored, ColumnMeaning, DateOrder, IntendedUse, Limit, LotField, MoistureBasis, NameKind,
-    Property, Reading, Readings, Row, Species, SuggestedFrom, Verdict, assess, date_parts, drift,
-    flour_names, own_header_of, read_rows, suggest_limits, suggest_mapping,
+    Censored, ColumnMeaning, DateOrder, FlourName, IntendedUse, Limit, LotField, MoistureBasis,
+    NameKind, Property, Reading, Readings, Row, Species, SuggestedFrom, Verdict, assess,
+    date_parts, drift, flour_names, own_header_of, read_rows, suggest_limits, suggest_mapping,
 };
 use ironpeel_core::lot::{Consequence, CorrectionInput, compare_lots};
 use ironpeel_core::plant::PlantParameters;
@@ -46,11 +46,11 @@ fn each_national_system_names_a_flour() {
         (Species::Durum, 0.85, 13.0, ["–", "–", "–", "–"]),
     ] {
         let found = flour_names(species, &of_ash(ash, protein));
-        let found: Vec<_> = found.iter().map(|one| one.name.as_str()).collect();
+        let found: Vec<_> = found.iter().map(FlourName::name).collect();
         assert_eq!(found, names, "{species:?} of {ash}");
     }
     let unknown = flour_names(Species::Wheat, &Readings::default());
-    assert!(unknown.iter().all(|one| one.kind == NameKind::None));
+    assert!(unknown.iter().all(|one| one.kind() == NameKind::None));
 }
 
 #[test]

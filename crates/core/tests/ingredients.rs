@@ -131,8 +131,8 @@ fn what_must_be_declared_is_what_is_stated_of_each() {
     let nothing = AllergenStatement::default();
     let wheat = line_of(&["milk", "egg", "butter"], &[milled(Species::Wheat, Some(&nothing))]);
     assert_eq!(wheat.allergens, [Gluten, Wheat, Egg, Milk]);
-    assert_eq!(wheat.message, "Contains: cereals containing gluten, wheat, egg, milk.");
-    assert_eq!(wheat.caution, None);
+    assert_eq!(wheat.to_string(), "Contains: cereals containing gluten, wheat, egg, milk.");
+    assert_eq!(wheat.caution(), None);
     for species in [Species::Spelt, Species::Durum, Species::Einkorn, Species::Khorasan] {
         let line = line_of(&[], &[milled(species, Some(&nothing))]);
         assert_eq!(line.allergens, [Gluten, Wheat], "a grain is what it is, whatever is stated");
@@ -140,8 +140,8 @@ fn what_must_be_declared_is_what_is_stated_of_each() {
     assert_eq!(line_of(&[], &[milled(Species::Rye, Some(&nothing))]).allergens, [Gluten]);
     let traces = AllergenStatement { contains: vec![Soy], may_contain: vec![Sesame, Soy] }.tidy();
     let free = line_of(&[], &[milled(Species::GlutenFree, Some(&traces))]);
-    assert_eq!(free.message, "Contains: soy. May contain: sesame.");
-    assert!(free.caution.is_some_and(|message| message.contains("is not gluten-free")));
+    assert_eq!(free.to_string(), "Contains: soy. May contain: sesame.");
+    assert!(free.caution().is_some_and(|message| message.contains("is not gluten-free")));
 }
 
 #[test]
@@ -149,19 +149,22 @@ fn one_unknown_is_named_and_nothing_is_claimed() {
     // A low-starch mix is often vital wheat gluten.
     let mix = line_of(&[], &[milled(Species::LowStarch, None)]);
     assert_eq!(mix.unknown, ["the flour"]);
-    assert!(mix.message.starts_with("Not stated for the flour"), "{}", mix.message);
+    assert!(mix.to_string().starts_with("Not stated for the flour"), "{mix}");
     let stated = AllergenStatement::by_nature(&[Allergen::Gluten, Allergen::Wheat]);
     let mix = line_of(&[], &[milled(Species::LowStarch, Some(&stated))]);
-    assert_eq!(mix.message, "Contains: cereals containing gluten, wheat.");
-    assert_eq!(mix.caution, None);
+    assert_eq!(mix.to_string(), "Contains: cereals containing gluten, wheat.");
+    assert_eq!(mix.caution(), None);
     let nothing = AllergenStatement::default();
     for unknown in ["seeds", "own_7", "fat", "vinegar"] {
         let line = line_of(&[unknown], &[milled(Species::GlutenFree, Some(&nothing))]);
         assert_eq!(line.unknown.len(), 1, "{unknown}");
-        assert!(!line.message.contains("None of"), "{unknown}: {}", line.message);
+        assert!(!line.to_string().contains("None of"), "{unknown}: {line}");
     }
     let plain = line_of(&["salt"], &[milled(Species::GlutenFree, Some(&nothing))]);
-    assert_eq!(plain.message, "None of the listed allergens by the statements of its ingredients.");
+    assert_eq!(
+        plain.to_string(),
+        "None of the listed allergens by the statements of its ingredients."
+    );
 }
 
 #[test]

@@ -2,8 +2,9 @@
 
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
-    FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, Property, Reading, Readings,
-    Species, Treatment, age_message, flour_names, hard_and_soft, strength, tenacity_class,
+    FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, NameStanding, Property, Reading,
+    Readings, Species, Treatment, age_message, flour_names, hard_and_soft, strength,
+    tenacity_class,
 };
 use proptest::prelude::*;
 use serde_json::json;
@@ -28,7 +29,7 @@ fn called(species: Species, system: &str, readings: &Readings) -> FlourName {
 
 #[track_caller]
 fn ash_is(species: Species, system: &str, ash: f64, name: &str) {
-    assert_eq!(called(species, system, &of(ash, Some(14.0))).name, name, "{system} at {ash}");
+    assert_eq!(called(species, system, &of(ash, Some(14.0))).name(), name, "{system} at {ash}");
 }
 
 #[test]
@@ -98,12 +99,15 @@ fn italy_asks_for_protein_too() {
         (1.50, 12.0, "integrale"),
     ] {
         let enough = called(Species::Wheat, "IT", &of(ash, Some(least)));
-        assert_eq!((enough.kind, &*enough.name), (NameKind::Class, name));
+        assert_eq!((enough.kind(), enough.name()), (NameKind::Class, name.to_owned()));
         let short = called(Species::Wheat, "IT", &of(ash, Some(least - 0.1)));
-        assert_eq!((short.kind, short.name), (NameKind::Outside, format!("{name} by ash only")));
-        assert!(short.message.contains("is below its"), "{}", short.message);
+        assert_eq!(
+            (short.kind(), short.name()),
+            (NameKind::Outside, format!("{name} by ash only"))
+        );
         let unknown = called(Species::Wheat, "IT", &of(ash, None));
-        assert!(unknown.message.contains("it also asks for protein"), "{}", unknown.message);
+        assert_eq!((unknown.kind(), unknown.name()), (NameKind::Class, name.to_owned()));
+        assert!(unknown.to_string().contains("it also asks for protein"), "{unknown}");
     }
     ash_is(Species::Wheat, "IT", 1.10, "between 2 and integrale");
     ash_is(Species::Wheat, "IT", 1.71, "above integrale");
@@ -120,7 +124,7 @@ fn the_united_states_describe_on_fourteen_percent() {
         (1.30, "whole"),
     ] {
         let readings = Readings(vec![reading(Property::Ash, ash_14, MoistureBasis::Fourteen)]);
-        assert_eq!(called(Species::Wheat, "US", &readings).name, name, "{ash_14}");
+        assert_eq!(called(Species::Wheat, "US", &readings).name(), name, "{ash_14}");
     }
     // What it is for goes by protein: no bread flour by its ash alone.
     for (ash, protein, name) in [
@@ -134,7 +138,7 @@ fn the_united_states_describe_on_fourteen_percent() {
         let fourteen = |property, value| reading(property, value, MoistureBasis::Fourteen);
         let readings =
             Readings(vec![fourteen(Property::Ash, ash), fourteen(Property::Protein, protein)]);
-        assert_eq!(called(Species::Wheat, "US", &readings).name, name, "{ash} {protein}");
+        assert_eq!(called(Species::Wheat, "US", &readings).name(), name, "{ash} {protein}");
     }
     // As is, and moved by the flour's own moisture.
     let readings = Readings(vec![
@@ -147,22 +151,21 @@ fn the_united_states_describe_on_fourteen_percent() {
         },
         reading(Property::Ash, 0.50, MoistureBasis::AsIs),
     ]);
-    assert!(called(Species::Wheat, "US", &readings).message.contains("0.48 %"));
+    assert!(called(Species::Wheat, "US", &readings).to_string().contains("0.48 %"));
 }
 
 #[test]
 fn a_grain_without_classes_is_told_so_and_a_lack_too() {
     for species in [Species::Emmer, Species::Einkorn, Species::Khorasan, Species::GlutenFree] {
         for name in flour_names(species, &of(0.6, Some(13.0))) {
-            assert_eq!((name.kind, &*name.message), (NameKind::None, "no class for this grain"));
+            assert_eq!((name.kind(), name.standing), (NameKind::None, NameStanding::NoClass));
         }
     }
     for name in flour_names(Species::Wheat, &Readings(Vec::new())) {
-        assert_eq!(name.kind, NameKind::None);
-        assert!(name.message.contains("is not known"), "{}", name.message);
+        assert_eq!((name.kind(), name.standing), (NameKind::None, NameStanding::UnknownAsh));
     }
     let rye: Vec<NameKind> =
-        flour_names(Species::Rye, &of(1.0, None)).into_iter().map(|name| name.kind).collect();
+        flour_names(Species::Rye, &of(1.0, None)).into_iter().map(|name| name.kind()).collect();
     assert_eq!(rye, [NameKind::None, NameKind::Class, NameKind::None, NameKind::None]);
 }
 
@@ -249,9 +252,9 @@ proptest! {
             reading(Property::Protein, protein, MoistureBasis::DryMatter),
         ]);
         for name in flour_names(Species::Wheat, &readings) {
-            prop_assert!(name.kind != NameKind::None, "{name:?}");
-            prop_assert!(!name.name.is_empty());
-            prop_assert!(name.message.contains('%'), "the figure it was read from: {}", name.message);
+            prop_assert!(name.kind() != NameKind::None, "{name:?}");
+            prop_assert!(!name.name().is_empty());
+            prop_assert!(name.to_string().contains('%'), "the figure it was read from: {name}");
         }
     }
 
@@ -261,7 +264,7 @@ proptest! {
         for system in ["FR", "DE"] {
             let exact = called(Species::Wheat, system, &of(ash, None));
             let near = called(Species::Wheat, system, &of(ash + hair, None));
-            prop_assert_eq!(exact.name, near.name);
+            prop_assert_eq!(exact.name(), near.name());
         }
     }
 }

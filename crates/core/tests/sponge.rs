@@ -309,7 +309,11 @@ fn the_floors_rule_stands_beside_the_balance_and_learns() {
     strong.mixer.slow_kj_per_kg_min /= 1.2;
     strong.mixer.fast_kj_per_kg_min /= 1.2;
     let weak = Scenario { line: &strong, ..scenario };
-    let told = friction_factor(&weak, &ironpeel_core::chain::chain(&weak), &[measured.clone()]);
+    let told = friction_factor(
+        &weak,
+        &ironpeel_core::chain::chain(&weak),
+        std::slice::from_ref(&measured),
+    );
     let agreeing = told.expect("it is mixed").agreeing.expect("off by a fifth");
     near(agreeing.fast_kj_per_kg_min, bench.line.mixer.fast_kj_per_kg_min, 1e-6);
 

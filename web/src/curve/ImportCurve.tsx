@@ -7,7 +7,7 @@ import { NameField } from "../form/NameField";
 import { useFormat } from "../units/format";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
-import { Form } from "../form/Form";
+import { Faults } from "../form/Faults";
 
 const MOST_BYTES = 16 * 1024 * 1024;
 
@@ -120,23 +120,26 @@ export function ImportCurve({
               : `${file.t_s.length} points`}
             . {file.notes.join(". ")}
           </p>
-          <Form
-            className="mt-2 flex flex-wrap items-end gap-4"
-            error={save.error}
-            onSubmit={() => save.mutate(crypto.randomUUID())}
-          >
-            {file.kind === "farinograph" && (
-              <>
-                {field("mixer_g", "Mixer, g")}
-                {field("flour_moisture_pct", "Flour moisture, %")}
-                {field("water_ml", "Water, ml")}
-              </>
-            )}
-            <NameField label="Imported by" field="signed.by" />
-            <button type="submit" className="act act-main" disabled={save.isPending}>
-              Save curve
-            </button>
-          </Form>
+          <div className="mt-2 flex flex-wrap items-end gap-4">
+            <Faults error={save.error}>
+              {file.kind === "farinograph" && (
+                <>
+                  {field("mixer_g", "Mixer, g")}
+                  {field("flour_moisture_pct", "Flour moisture, %")}
+                  {field("water_ml", "Water, ml")}
+                </>
+              )}
+              <NameField label="Imported by" field="signed.by" />
+              <button
+                type="button"
+                className="act act-main"
+                disabled={save.isPending}
+                onClick={() => save.mutate(crypto.randomUUID())}
+              >
+                Save curve
+              </button>
+            </Faults>
+          </div>
         </div>
       )}
     </section>

@@ -10,7 +10,7 @@ import { NameField } from "../form/NameField";
 import { usePreferences } from "../units/preferences";
 import type { BlendLot } from "./blend";
 import { useFlours } from "../scenario/useFlours";
-import { Form } from "../form/Form";
+import { Faults } from "../form/Faults";
 
 /** Keeps a blend as a flour of its own, with a lot of it from the lots used. */
 export function BlendSave({ lots }: { lots: BlendLot[] }) {
@@ -57,48 +57,51 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
   return (
     <section aria-labelledby="keep" className="mt-8 border-t border-ink pt-3">
       <h2 id="keep">Save as a flour</h2>
-      <Form
-        className="mt-1 flex flex-wrap items-end gap-4"
-        error={save.error}
-        onSubmit={() => save.mutate()}
-      >
-        <FieldText
-          label="Name of the blend"
-          placeholder="Tarn Middle"
-          className="w-52"
-          value={is.name}
-          field="name"
-          onChange={(name) => setIs({ ...is, name })}
-        />
-        <FieldText
-          label="Its lot"
-          placeholder="TM-26-001"
-          className="w-40"
-          value={is.code}
-          field="lot_code"
-          onChange={(code) => setIs({ ...is, code })}
-        />
-        <FieldText
-          label="Tonnes"
-          className="w-24"
-          value={is.tonnes}
-          field="tonnes"
-          onChange={(tonnes) => setIs({ ...is, tonnes })}
-        />
-        {known && (
+      <div className="mt-1 flex flex-wrap items-end gap-4">
+        <Faults error={save.error}>
           <FieldText
-            label="Reason for the change"
-            className="w-56"
-            value={is.reason}
-            field="signed.reason"
-            onChange={(reason) => setIs({ ...is, reason })}
+            label="Name of the blend"
+            placeholder="Tarn Middle"
+            className="w-52"
+            value={is.name}
+            field="name"
+            onChange={(name) => setIs({ ...is, name })}
           />
-        )}
-        <NameField label="Blended by" field="signed.by" />
-        <button type="submit" className="act act-main" disabled={save.isPending}>
-          Save blend
-        </button>
-      </Form>
+          <FieldText
+            label="Its lot"
+            placeholder="TM-26-001"
+            className="w-40"
+            value={is.code}
+            field="lot_code"
+            onChange={(code) => setIs({ ...is, code })}
+          />
+          <FieldText
+            label="Tonnes"
+            className="w-24"
+            value={is.tonnes}
+            field="tonnes"
+            onChange={(tonnes) => setIs({ ...is, tonnes })}
+          />
+          {known && (
+            <FieldText
+              label="Reason for the change"
+              className="w-56"
+              value={is.reason}
+              field="signed.reason"
+              onChange={(reason) => setIs({ ...is, reason })}
+            />
+          )}
+          <NameField label="Blended by" field="signed.by" />
+          <button
+            type="button"
+            className="act act-main"
+            disabled={save.isPending}
+            onClick={() => save.mutate()}
+          >
+            Save blend
+          </button>
+        </Faults>
+      </div>
     </section>
   );
 }

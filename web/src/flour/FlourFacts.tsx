@@ -13,7 +13,7 @@ import { usePreferences } from "../units/preferences";
 import { FlourRevisions } from "./FlourRevisions";
 import { SPECIES, TREATMENTS, USES } from "../plant/uses";
 import { optionsOf, Select } from "../form/Select";
-import { Form } from "../form/Form";
+import { Faults } from "../form/Faults";
 
 const HARDNESSES: [Schemas["Hardness"] | "", string][] = [
   ["", "not stated"],
@@ -156,79 +156,82 @@ export function EditFlour({
     },
   });
   return (
-    <Form
-      className="mt-3 border-y border-hair py-3"
-      error={save.error}
-      onSubmit={() => save.mutate()}
-    >
-      <div className="grid grid-cols-2 gap-x-6 gap-y-2 md:grid-cols-4">
-        <FieldText label="Name" value={is.name} field="name" onChange={(name) => set({ name })} />
-        <FieldText label="Mill" value={is.mill} field="mill" onChange={(mill) => set({ mill })} />
-        <Select
-          label="Grain"
-          value={is.species}
-          options={optionsOf(SPECIES)}
-          onSet={(species) => set({ species })}
-        />
-        <Select
-          label="Kernel"
-          value={is.hardness}
-          options={HARDNESSES}
-          onSet={(hardness) => set({ hardness })}
-        />
-        <FieldText
-          label="Extraction, % of the grain"
-          placeholder="100 is whole grain"
-          value={is.extraction}
-          field="extraction_pct"
-          onChange={(extraction) => set({ extraction })}
-        />
-        <Select
-          label="Treatment"
-          value={is.treatment}
-          options={optionsOf(TREATMENTS)}
-          onSet={(treatment) => set({ treatment })}
-        />
-        <Select
-          label="Meant for"
-          value={is.intended_use}
-          options={optionsOf(USES)}
-          onSet={(intended_use) => set({ intended_use })}
-        />
-        <FieldText
-          label="Price of a tonne"
-          value={is.price}
-          field="price_per_t"
-          onChange={(price) => set({ price })}
-        />
-        <FieldText label="Note" value={is.note} field="note" onChange={(note) => set({ note })} />
-      </div>
-      <AllergensOf stated={is.allergens} onSet={(allergens) => set({ allergens })} />
-      <div className="mt-3 flex flex-wrap items-end gap-3">
-        {number > 1 && (
-          <FieldText
-            label="Reason for the change"
-            className="min-w-64 flex-1"
-            value={is.reason}
-            field="signed.reason"
-            onChange={(reason) => set({ reason })}
+    <div className="mt-3 border-y border-hair py-3">
+      <Faults error={save.error}>
+        <div className="grid grid-cols-2 gap-x-6 gap-y-2 md:grid-cols-4">
+          <FieldText label="Name" value={is.name} field="name" onChange={(name) => set({ name })} />
+          <FieldText label="Mill" value={is.mill} field="mill" onChange={(mill) => set({ mill })} />
+          <Select
+            label="Grain"
+            value={is.species}
+            options={optionsOf(SPECIES)}
+            onSet={(species) => set({ species })}
           />
-        )}
-        <NameField field="signed.by" />
-        <button type="submit" className="act act-main" disabled={save.isPending}>
-          Save flour
-        </button>
-        <button
-          type="button"
-          className="act"
-          onClick={() => {
-            forget();
-            onDone(false);
-          }}
-        >
-          Discard
-        </button>
-      </div>
-    </Form>
+          <Select
+            label="Kernel"
+            value={is.hardness}
+            options={HARDNESSES}
+            onSet={(hardness) => set({ hardness })}
+          />
+          <FieldText
+            label="Extraction, % of the grain"
+            placeholder="100 is whole grain"
+            value={is.extraction}
+            field="extraction_pct"
+            onChange={(extraction) => set({ extraction })}
+          />
+          <Select
+            label="Treatment"
+            value={is.treatment}
+            options={optionsOf(TREATMENTS)}
+            onSet={(treatment) => set({ treatment })}
+          />
+          <Select
+            label="Meant for"
+            value={is.intended_use}
+            options={optionsOf(USES)}
+            onSet={(intended_use) => set({ intended_use })}
+          />
+          <FieldText
+            label="Price of a tonne"
+            value={is.price}
+            field="price_per_t"
+            onChange={(price) => set({ price })}
+          />
+          <FieldText label="Note" value={is.note} field="note" onChange={(note) => set({ note })} />
+        </div>
+        <AllergensOf stated={is.allergens} onSet={(allergens) => set({ allergens })} />
+        <div className="mt-3 flex flex-wrap items-end gap-3">
+          {number > 1 && (
+            <FieldText
+              label="Reason for the change"
+              className="min-w-64 flex-1"
+              value={is.reason}
+              field="signed.reason"
+              onChange={(reason) => set({ reason })}
+            />
+          )}
+          <NameField field="signed.by" />
+          <button
+            type="button"
+            className="act act-main"
+            disabled={save.isPending}
+            onClick={() => save.mutate()}
+          >
+            Save flour
+          </button>
+          <button
+            type="button"
+            className="act"
+            onClick={() => {
+              forget();
+              onDone(false);
+            }}
+          >
+            Discard
+          </button>
+        </div>
+      </Faults>
+    </div>
   );
 }

@@ -6,7 +6,7 @@ import { NameField } from "../form/NameField";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 import { NumberField } from "../form/NumberField";
-import { Form } from "../form/Form";
+import { Faults } from "../form/Faults";
 
 const READ = [
   ["flour_c", "Flour was"],
@@ -55,33 +55,40 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
   return (
     <section aria-labelledby="measured" className="screen-only">
       <h2 id="measured">Measured dough temperature</h2>
-      <Form className="mt-1" error={save.error} onSubmit={() => save.mutate()}>
-        <div className="grid grid-cols-3 gap-x-4 gap-y-2">
-          {READ.map(([key, label]) => (
+      <div className="mt-1">
+        <Faults error={save.error}>
+          <div className="grid grid-cols-3 gap-x-4 gap-y-2">
+            {READ.map(([key, label]) => (
+              <NumberField
+                key={key}
+                label={label}
+                kind="temperature"
+                value={read[key] ?? null}
+                onSet={(value) => setRead({ ...read, [key]: value ?? undefined })}
+                field={key}
+              />
+            ))}
             <NumberField
-              key={key}
-              label={label}
-              kind="temperature"
-              value={read[key] ?? null}
-              onSet={(value) => setRead({ ...read, [key]: value ?? undefined })}
-              field={key}
+              label="Of the water, ice"
+              kind="percent"
+              value={read.ice_share_pct ?? null}
+              onSet={(value) => setRead({ ...read, ice_share_pct: value ?? undefined })}
+              field="ice_share_pct"
             />
-          ))}
-          <NumberField
-            label="Of the water, ice"
-            kind="percent"
-            value={read.ice_share_pct ?? null}
-            onSet={(value) => setRead({ ...read, ice_share_pct: value ?? undefined })}
-            field="ice_share_pct"
-          />
-        </div>
-        <div className="mt-2 flex items-end gap-4">
-          <NameField />
-          <button type="submit" className="act" disabled={save.isPending}>
-            Save
-          </button>
-        </div>
-      </Form>
+          </div>
+          <div className="mt-2 flex items-end gap-4">
+            <NameField />
+            <button
+              type="button"
+              className="act"
+              disabled={save.isPending}
+              onClick={() => save.mutate()}
+            >
+              Save
+            </button>
+          </div>
+        </Faults>
+      </div>
       {measured.length > 0 && (
         <table className="mt-3 w-full text-sm">
           <caption className="sr-only">Measured dough temperatures, newest first</caption>

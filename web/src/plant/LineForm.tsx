@@ -9,7 +9,7 @@ import type { Kind } from "../units/parse";
 import { usePreferences } from "../units/preferences";
 import { NumberField } from "../form/NumberField";
 import { Select } from "../form/Select";
-import { Form } from "../form/Form";
+import { Faults } from "../form/Faults";
 
 type LineDraft = Omit<Schemas["LineSaved"], "number" | "signed">;
 type Field = Exclude<keyof LineDraft, "name" | "mixer_name" | "mixer_kind">;
@@ -125,79 +125,86 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
   };
   const edited = Object.values(draft).some((value) => value !== undefined);
   return (
-    <Form label="The line's figures" error={save.error} onSubmit={() => save.mutate()}>
-      {line ? (
-        <>
-          <h2>The line, revision {line.revision.number}</h2>
-          <p className="text-sm text-iron">
-            {line.revision.made_by}: {line.revision.reason}
-          </p>
-        </>
-      ) : (
-        <>
-          <h2>A new line</h2>
-          <p className="text-sm text-iron">
-            A bench with a bowl is a line too: mixer “hand”, one trough, one person who divides.
-          </p>
+    <section aria-label="The line's figures">
+      <Faults error={save.error}>
+        {line ? (
+          <>
+            <h2>The line, revision {line.revision.number}</h2>
+            <p className="text-sm text-iron">
+              {line.revision.made_by}: {line.revision.reason}
+            </p>
+          </>
+        ) : (
+          <>
+            <h2>A new line</h2>
+            <p className="text-sm text-iron">
+              A bench with a bowl is a line too: mixer “hand”, one trough, one person who divides.
+            </p>
+            <FieldText
+              label="Name of the line"
+              className="mt-2 block max-w-72"
+              value={draft.name ?? ""}
+              onChange={(name) => setDraft({ name })}
+              field="name"
+            />
+          </>
+        )}
+        <div className="mt-2 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
           <FieldText
-            label="Name of the line"
-            className="mt-2 block max-w-72"
-            value={draft.name ?? ""}
-            onChange={(name) => setDraft({ name })}
-            field="name"
+            label="The mixer"
+            value={draft.mixer_name ?? line?.mixer.name ?? ""}
+            onChange={(mixer_name) => setDraft({ mixer_name })}
+            field="mixer_name"
           />
-        </>
-      )}
-      <div className="mt-2 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
-        <FieldText
-          label="The mixer"
-          value={draft.mixer_name ?? line?.mixer.name ?? ""}
-          onChange={(mixer_name) => setDraft({ mixer_name })}
-          field="mixer_name"
-        />
-        <Select
-          label="Its kind"
-          value={kind}
-          options={[...new Set([kind, ...kinds.map((one) => one.kind)])].map((one) => [one, one])}
-          onSet={(mixer_kind) => setDraft({ mixer_kind })}
-        />
-        {FIELDS.map(([key, label, kind]) => (
-          <NumberField
-            key={key}
-            label={label}
-            kind={kind}
-            // What a line may be without is empty where it is, and 0 on the wire.
-            value={(draft[key] ?? was[key]) || (OPTIONAL.has(key) || !line ? null : 0)}
-            onSet={(typed) => {
-              const value = typed ?? (OPTIONAL.has(key) ? 0 : undefined);
-              setDraft({ [key]: value === was[key] ? undefined : value });
-            }}
-            field={key}
-            hint={
-              hints[key] ??
-              (OPTIONAL.has(key) && !(draft[key] ?? was[key]) ? "there is none" : undefined)
-            }
+          <Select
+            label="Its kind"
+            value={kind}
+            options={[...new Set([kind, ...kinds.map((one) => one.kind)])].map((one) => [one, one])}
+            onSet={(mixer_kind) => setDraft({ mixer_kind })}
           />
-        ))}
-      </div>
-      {edited && (
-        <div className="mt-3 border-l-4 border-ink bg-faint p-3">
-          <p className="text-sm">
-            {line
-              ? "A change is the line's next revision: it holds for every product made on it."
-              : "What is not stated is asked for; what a line may be without may stay empty."}
-          </p>
-          <Signed label="Why" reason={reason} onReason={(reason) => type({ reason })} />
-          <p className="mt-3 flex gap-3">
-            <button type="submit" className="act act-main" disabled={save.isPending}>
-              {line ? `Save revision ${next}` : "Save the line"}
-            </button>
-            <button type="button" className="act" onClick={() => forget()}>
-              Discard
-            </button>
-          </p>
+          {FIELDS.map(([key, label, kind]) => (
+            <NumberField
+              key={key}
+              label={label}
+              kind={kind}
+              // What a line may be without is empty where it is, and 0 on the wire.
+              value={(draft[key] ?? was[key]) || (OPTIONAL.has(key) || !line ? null : 0)}
+              onSet={(typed) => {
+                const value = typed ?? (OPTIONAL.has(key) ? 0 : undefined);
+                setDraft({ [key]: value === was[key] ? undefined : value });
+              }}
+              field={key}
+              hint={
+                hints[key] ??
+                (OPTIONAL.has(key) && !(draft[key] ?? was[key]) ? "there is none" : undefined)
+              }
+            />
+          ))}
         </div>
-      )}
-    </Form>
+        {edited && (
+          <div className="mt-3 border-l-4 border-ink bg-faint p-3">
+            <p className="text-sm">
+              {line
+                ? "A change is the line's next revision: it holds for every product made on it."
+                : "What is not stated is asked for; what a line may be without may stay empty."}
+            </p>
+            <Signed label="Why" reason={reason} onReason={(reason) => type({ reason })} />
+            <p className="mt-3 flex gap-3">
+              <button
+                type="button"
+                className="act act-main"
+                disabled={save.isPending}
+                onClick={() => save.mutate()}
+              >
+                {line ? `Save revision ${next}` : "Save the line"}
+              </button>
+              <button type="button" className="act" onClick={() => forget()}>
+                Discard
+              </button>
+            </p>
+          </div>
+        )}
+      </Faults>
+    </section>
   );
 }

@@ -12,14 +12,15 @@ export async function askAhead(queries: QueryClient, search: string): Promise<st
   const scenario = readScenario(new URLSearchParams(search));
   if (!scenario.product) return search;
   const edited = kept(scenario.product);
-  const asked = queries.fetchQuery(FLOURS);
-  const picked = Promise.all([scenario.lot ?? [], scenario.others].flat().map(lot));
-  const product = await queries.fetchQuery(productOf(scenario.product));
+  const [product, flours, ...chosen] = await Promise.all([
+    queries.fetchQuery(productOf(scenario.product)),
+    queries.fetchQuery(FLOURS),
+    ...[scenario.lot ?? [], scenario.others].flat().map(lot),
+  ]);
   const first = await usual(product.flour.id, scenario.lot);
   if (!first) return search;
-  const chosen = await picked;
   const others = await Promise.all(
-    otherFlours(product, edited.draft, await asked).map(async (flour) => {
+    otherFlours(product, edited.draft, flours).map(async (flour) => {
       const here = chosen.find((one) => one.flour.id === flour.id);
       const id = here?.id ?? (await usual(flour.id, null));
       return id ? lot(id) : [];

@@ -13,21 +13,20 @@ pub struct AllergenFlour<'a> {
 
 /// What a dough must declare, from its own ingredients alone.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(into = "super::words::AllergenLineWords")]
 pub struct AllergenLine {
     pub allergens: Vec<Allergen>,
     pub may_contain: Vec<Allergen>,
     /// Flours and ingredients of which nothing is stated.
     pub unknown: Vec<String>,
-    /// The line for a label or a sheet.
-    pub message: String,
-    /// What to mind where bread without gluten is made beside wheat.
-    pub caution: Option<&'static str>,
 }
 
-const CROSS_CONTACT: &str = "Made without gluten is not gluten-free: flour dust, tins, brushes, \
-    mixers and hands carry wheat over. Keep it apart, clean wet, test, and follow your local law \
-    before anyone is told it is gluten-free.";
+impl AllergenLine {
+    /// Whether it is made without gluten, perhaps beside wheat.
+    pub fn is_without_gluten(&self) -> bool {
+        !self.allergens.contains(&Allergen::Gluten)
+    }
+}
 
 /// The cereals a flour is of by its grain, whatever is stated.
 const fn of_grain(species: Species) -> &'static [Allergen] {
@@ -70,22 +69,5 @@ pub fn allergen_line(
     }
     all.contains.extend(flours.iter().flat_map(|flour| of_grain(flour.species)));
     let AllergenStatement { contains, may_contain } = all.tidy();
-    let list = |of: &[Allergen]| of.iter().map(|one| one.label()).collect::<Vec<_>>().join(", ");
-    let mut message: Vec<String> = Vec::new();
-    if !contains.is_empty() {
-        message.push(format!("Contains: {}.", list(&contains)));
-    }
-    if !may_contain.is_empty() {
-        message.push(format!("May contain: {}.", list(&may_contain)));
-    }
-    if !unknown.is_empty() {
-        let names = unknown.join(", ");
-        message
-            .push(format!("Not stated for {names}: ask the supplier before anything is claimed."));
-    }
-    if message.is_empty() {
-        message.push("None of the listed allergens by the statements of its ingredients.".into());
-    }
-    let caution = (!contains.contains(&Allergen::Gluten)).then_some(CROSS_CONTACT);
-    AllergenLine { allergens: contains, may_contain, unknown, message: message.join(" "), caution }
+    AllergenLine { allergens: contains, may_contain, unknown }
 }

@@ -21,6 +21,7 @@ mod rescaling;
 mod round_to_resolution;
 mod scale;
 mod starter;
+mod words;
 
 pub use allergen_line::{AllergenFlour, AllergenLine, allergen_line};
 pub use allergens::{Allergen, AllergenStatement};

@@ -90,16 +90,33 @@ pub struct Target {
 
 /// A target that cannot be had together with the others.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(into = "super::words::ConflictWords")]
 pub struct Conflict {
-    /// A property, or `share` where the shares themselves cannot add up to 100 %.
-    pub property: &'static str,
+    pub of: ConflictOf,
     pub side: Side,
     pub wanted: f64,
     /// The nearest that can be had while the targets it conflicts with are kept.
     pub best_reachable: f64,
-    #[serde(rename = "says")]
-    pub message: String,
+    /// The targets it conflicts with.
+    pub kept: Vec<BlendProperty>,
+}
+
+/// What cannot be had.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ConflictOf {
+    Property(BlendProperty),
+    /// The shares themselves cannot add up to 100 %.
+    Shares,
+}
+
+impl ConflictOf {
+    /// Its word in answers.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Property(property) => property.key(),
+            Self::Shares => "share",
+        }
+    }
 }
 
 /// A flour's share of the blend, of as-is mass.

@@ -32,8 +32,8 @@ pub use alveograph::{
 };
 pub use blend::{
     Blend, BlendAnswer, BlendCheck, BlendFlour, BlendFlourInput, BlendInput, BlendProperty,
-    BlendShare, BlendShares, BlendTargetInput, Conflict, LotInBlend, Mixture, Side, Target,
-    blend_price, blended_certificate,
+    BlendShare, BlendShares, BlendTargetInput, Conflict, ConflictOf, LotInBlend, Mixture, Side,
+    Target, blend_price, blended_certificate,
 };
 pub use certificate::{CertificateColumn, Row, RowFault, read_rows};
 pub use curve_check::{
@@ -54,13 +54,14 @@ pub use moisture::{
 };
 pub use moisture_basis::MoistureBasis;
 pub use names::{
-    FlourName, Hardness, NameKind, flour_names, hard_and_soft, strength, tenacity_class,
+    FlourName, Hardness, NameKind, NameProtein, NameStanding, UseByProtein, flour_names,
+    hard_and_soft, strength, tenacity_class,
 };
 pub use property::{BasisConversion, Property, Repeatability, usual_basis};
 pub use reading::{Censored, Reading, Readings, ValuesByBasis};
-pub use release::{Decision, barred};
+pub use release::{Barred, Decision, barred};
 pub use revised::{Revised, revised};
-pub use sift::{SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, SiftTarget};
+pub use sift::{SIEVE_PASSES, SievePass, Sift, SiftAnswer, SiftInput, SiftMiss, SiftTarget};
 pub use species::Species;
 pub use specification::{
     Assessment, Limit, LimitFault, RequirementCheck, Verdict, assess, nonconformities, targets,

@@ -1,22 +1,68 @@
 use serde::Serialize;
 
+use super::words::FlourNameWords;
 use super::{MoistureBasis, Property, Readings};
 use crate::flour::Species;
 
 /// What a national system calls a flour.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(into = "FlourNameWords")]
 pub struct FlourName {
     /// Country of the system: FR, DE, IT, US.
     pub system: &'static str,
-    pub kind: NameKind,
-    /// The name, or what stands for one: “between T55 and T65”.
-    pub name: String,
-    /// Which rule gave it, with the figure it was read from.
-    pub message: String,
+    pub standing: NameStanding,
 }
 
-/// How a flour stands to a system's classes.
+/// How a flour stands to a system's classes, with the ash it was told by, %.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum NameStanding {
+    /// The system has no class for this grain.
+    NoClass,
+    /// Its ash, or the moisture to move it by, is not known.
+    UnknownAsh,
+    Class {
+        class: &'static str,
+        ash_pct: f64,
+        asks: NameProtein,
+    },
+    Between {
+        below: &'static str,
+        above: &'static str,
+        ash_pct: f64,
+    },
+    Above {
+        last: &'static str,
+        ash_pct: f64,
+    },
+    Below {
+        ash_pct: f64,
+    },
+}
+
+/// What a class asks of protein beside ash.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum NameProtein {
+    Nothing,
+    /// So much on dry matter, %.
+    Least {
+        least_pct: f64,
+        has_pct: Option<f64>,
+    },
+    /// What the flour is for goes by its protein on 14 %; a patent keeps its grade beside.
+    Use {
+        patent: bool,
+        found: Option<UseByProtein>,
+    },
+}
+
+/// What a protein suits.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct UseByProtein {
+    pub used: &'static str,
+    pub protein_14_pct: f64,
+}
+
+/// How a flour stands to a system's classes, in one word.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
@@ -28,6 +74,30 @@ pub enum NameKind {
     Outside,
     /// The system has no class for this grain, or the value it asks for is not known.
     None,
+}
+
+impl FlourName {
+    /// Whether it is a class's, or why not.
+    pub fn kind(&self) -> NameKind {
+        match self.standing {
+            NameStanding::NoClass | NameStanding::UnknownAsh => NameKind::None,
+            NameStanding::Between { .. } => NameKind::Between,
+            NameStanding::Above { .. } | NameStanding::Below { .. } => NameKind::Outside,
+            NameStanding::Class { asks, .. } if asks.is_short() => NameKind::Outside,
+            NameStanding::Class { .. } => NameKind::Class,
+        }
+    }
+}
+
+impl NameProtein {
+    /// Whether the name holds by ash only.
+    pub fn is_short(self) -> bool {
+        match self {
+            Self::Nothing => false,
+            Self::Least { least_pct, has_pct } => has_pct.is_some_and(|has| has < least_pct),
+            Self::Use { found, .. } => found.is_none(),
+        }
+    }
 }
 
 /// A class by ash, both ends included, to two decimals.
@@ -87,7 +157,7 @@ const US_WHEAT: [Class; 4] = [
 ///     censored: None,
 /// };
 /// let names = flour_names(Species::Wheat, &Readings(vec![ash]));
-/// assert_eq!((names[0].name.as_str(), names[1].name.as_str()), ("between T55 and T65", "550"));
+/// assert_eq!((names[0].name(), names[1].name()), ("between T55 and T65".into(), "550".into()));
 /// ```
 pub fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
     let dry = |property| readings.value(property, Some(MoistureBasis::DryMatter));
@@ -100,71 +170,53 @@ pub fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
         Species::Spelt => Some(DE_SPELT.as_slice()),
         _ => None,
     };
+    let named = |system, ash: Option<f64>, classes: Option<&[Class]>, asks: &Asks<'_>| FlourName {
+        system,
+        standing: standing(ash, classes, asks),
+    };
+    let nothing: &Asks<'_> = &|_| NameProtein::Nothing;
+    let protein_dm = dry(Property::Protein);
+    let protein_14 = readings.value(Property::Protein, Some(MoistureBasis::Fourteen));
     vec![
-        name("FR", "ash on dry matter", ash_dm, common.then_some(&FR_WHEAT)),
-        name("DE", "DIN 10355, ash on dry matter", ash_dm, german),
-        with_protein(
-            name("IT", "ash on dry matter", ash_dm, common.then_some(&IT_WHEAT)),
-            dry(Property::Protein),
-        ),
-        by_use(
-            name("US", "descriptive, ash on 14 %", ash_14, common.then_some(&US_WHEAT)),
-            readings.value(Property::Protein, Some(MoistureBasis::Fourteen)),
-        ),
+        named("FR", ash_dm, common.then_some(&FR_WHEAT), nothing),
+        named("DE", ash_dm, german, nothing),
+        named("IT", ash_dm, common.then_some(&IT_WHEAT), &|at| NameProtein::Least {
+            least_pct: IT_PROTEIN[at],
+            has_pct: protein_dm,
+        }),
+        named("US", ash_14, common.then_some(&US_WHEAT), &|at| match at {
+            US_PATENT | US_BREAD => {
+                NameProtein::Use { patent: at == US_PATENT, found: protein_14.map(use_of) }
+            }
+            _ => NameProtein::Nothing,
+        }),
     ]
 }
 
-fn name(
-    system: &'static str,
-    rule: &str,
-    ash: Option<f64>,
-    classes: Option<&[Class]>,
-) -> FlourName {
-    let none = |message: &str| FlourName {
-        system,
-        kind: NameKind::None,
-        name: "–".into(),
-        message: message.into(),
-    };
-    let Some(classes) = classes else { return none("no class for this grain") };
-    let Some(ash) = ash else {
-        return none("its ash, or the moisture to move it by, is not known");
-    };
-    let rounded = (ash * 100.0).round() / 100.0;
-    let message = format!("{rule}: {rounded:.2} %");
-    let (kind, name) = match classes.iter().find(|(_, low, high)| (*low..=*high).contains(&rounded))
-    {
-        Some((name, ..)) => (NameKind::Class, (*name).to_owned()),
-        None => match (
-            classes.iter().rev().find(|(_, _, high)| *high < rounded),
-            classes.iter().find(|(_, low, _)| *low > rounded),
-        ) {
-            (Some((below, ..)), Some((above, ..))) => {
-                (NameKind::Between, format!("between {below} and {above}"))
-            }
-            (Some((below, ..)), None) => (NameKind::Outside, format!("above {below}")),
-            (None, _) => (NameKind::Outside, "below every class".to_owned()),
-        },
-    };
-    FlourName { system, kind, name, message }
+/// What the class at a place asks of protein.
+type Asks<'a> = dyn Fn(usize) -> NameProtein + 'a;
+
+/// Where a flour of this ash stands among classes, from white to whole.
+fn standing(ash: Option<f64>, classes: Option<&[Class]>, asks: &Asks<'_>) -> NameStanding {
+    let Some(classes) = classes else { return NameStanding::NoClass };
+    let Some(ash) = ash else { return NameStanding::UnknownAsh };
+    let ash_pct = (ash * 100.0).round() / 100.0;
+    let within = classes.iter().position(|(_, low, high)| (*low..=*high).contains(&ash_pct));
+    if let Some(at) = within {
+        return NameStanding::Class { class: classes[at].0, ash_pct, asks: asks(at) };
+    }
+    let below = classes.iter().rev().find(|(_, _, high)| *high < ash_pct);
+    let above = classes.iter().find(|(_, low, _)| *low > ash_pct);
+    match (below, above) {
+        (Some(&(below, ..)), Some(&(above, ..))) => NameStanding::Between { below, above, ash_pct },
+        (Some(&(last, ..)), None) => NameStanding::Above { last, ash_pct },
+        (None, _) => NameStanding::Below { ash_pct },
+    }
 }
 
-/// An Italian class asks for protein too.
-fn with_protein(mut named: FlourName, protein_dm: Option<f64>) -> FlourName {
-    let at = IT_WHEAT.iter().position(|(name, ..)| *name == named.name);
-    let Some(least) = at.map(|at| IT_PROTEIN[at]) else { return named };
-    let asked = match protein_dm {
-        Some(protein) if protein < least => {
-            named.kind = NameKind::Outside;
-            named.name = format!("{} by ash only", named.name);
-            format!("protein {protein:.1} % is below its {least:.1} %")
-        }
-        Some(protein) => format!("protein {protein:.1} % of at least {least:.1} %"),
-        None => format!("it also asks for protein of {least:.1} %, not known here"),
-    };
-    named.message = format!("{}; {asked}", named.message);
-    named
-}
+/// Where the American grades stand whose use goes by protein.
+const US_PATENT: usize = 0;
+const US_BREAD: usize = 1;
 
 /// What a flour of an ash up to the first clear's is used for in the United States by its protein on
 /// 14 % (H): so much and more.
@@ -172,25 +224,9 @@ const US_USE: [(&str, f64); 5] =
     [("cake", 0.0), ("pastry", 8.5), ("all-purpose", 9.8), ("bread", 11.5), ("high-gluten", 13.5)];
 
 /// Ash grades an American flour; what it is for goes by protein.
-fn by_use(mut named: FlourName, protein_14: Option<f64>) -> FlourName {
-    if !matches!(&*named.name, "patent" | "bread") {
-        return named;
-    }
-    let Some(protein) = protein_14 else {
-        named.kind = NameKind::Outside;
-        named.message =
-            format!("{}; its use goes by protein on 14 %, not known here", named.message);
-        named.name = format!("{} by ash only", named.name);
-        return named;
-    };
-    let used = US_USE.iter().rev().find(|(_, least)| protein >= *least);
-    let used = used.map_or("cake", |(used, _)| used);
-    named.name = match &*named.name {
-        "patent" => format!("{used}, patent"),
-        _ => used.to_owned(),
-    };
-    named.message = format!("{}; for {used} by protein {protein:.1} % on 14 % (H)", named.message);
-    named
+fn use_of(protein_14_pct: f64) -> UseByProtein {
+    let found = US_USE.iter().rev().find(|(_, least)| protein_14_pct >= *least);
+    UseByProtein { used: found.map_or(US_USE[0].0, |(used, _)| used), protein_14_pct }
 }
 
 /// How hard a common wheat's kernel is: a matter apart from the grain.

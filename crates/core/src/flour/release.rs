@@ -13,6 +13,17 @@ pub enum Decision {
     Reject,
 }
 
+/// Why no batch may be planned of a lot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Barred {
+    Held,
+    Rejected,
+    /// Released for an earlier certificate or specification, and out of this one.
+    ReleasedForEarlier,
+    /// Out of its specification, and nobody has released it with a note.
+    OutOfSpecification,
+}
+
 /// Why no batch may be planned of a lot; none where one may.
 ///
 /// A held or rejected lot is barred, whatever its verdict. A lot out of its specification is barred
@@ -20,29 +31,26 @@ pub enum Decision {
 /// and the specification it was given for (`of_these`): a correction of either asks for it again.
 ///
 /// ```
-/// use ironpeel_core::flour::{Decision, Verdict, barred};
+/// use ironpeel_core::flour::{Barred, Decision, Verdict, barred};
 ///
 /// assert_eq!(barred(Some(Verdict::In), None, false), None);
-/// assert!(barred(Some(Verdict::Out), None, false).is_some());
-/// assert_eq!(barred(Some(Verdict::Out), Some(Decision::ReleaseWithNote), true), None);
-/// assert!(barred(Some(Verdict::Out), Some(Decision::ReleaseWithNote), false).is_some());
-/// assert!(barred(Some(Verdict::In), Some(Decision::Hold), true).is_some());
+/// assert_eq!(barred(Some(Verdict::Out), None, false), Some(Barred::OutOfSpecification));
+/// let noted = Some(Decision::ReleaseWithNote);
+/// assert_eq!(barred(Some(Verdict::Out), noted, true), None);
+/// assert_eq!(barred(Some(Verdict::Out), noted, false), Some(Barred::ReleasedForEarlier));
+/// assert_eq!(barred(Some(Verdict::In), Some(Decision::Hold), true), Some(Barred::Held));
 /// ```
 pub fn barred(
     verdict: Option<Verdict>,
     decided: Option<Decision>,
     of_these: bool,
-) -> Option<&'static str> {
+) -> Option<Barred> {
     match (decided, verdict) {
-        (Some(Decision::Hold), _) => Some("it is held"),
-        (Some(Decision::Reject), _) => Some("it was rejected"),
+        (Some(Decision::Hold), _) => Some(Barred::Held),
+        (Some(Decision::Reject), _) => Some(Barred::Rejected),
         (Some(Decision::ReleaseWithNote), Some(Verdict::Out)) if of_these => None,
-        (Some(Decision::ReleaseWithNote), Some(Verdict::Out)) => Some(
-            "it was released for an earlier certificate or specification, and is out of this one",
-        ),
-        (_, Some(Verdict::Out)) => {
-            Some("it is out of its specification and nobody has released it with a note")
-        }
+        (Some(Decision::ReleaseWithNote), Some(Verdict::Out)) => Some(Barred::ReleasedForEarlier),
+        (_, Some(Verdict::Out)) => Some(Barred::OutOfSpecification),
         _ => None,
     }
 }

@@ -79,8 +79,17 @@ pub struct SiftAnswer {
     /// Passes that take off about as much.
     pub passes: Vec<SievePass>,
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub reason: Option<String>,
+    pub reason: Option<SiftMiss>,
     pub why: Derivation,
+}
+
+/// Why sieving does not do what was asked.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum SiftMiss {
+    /// So much bran would take more ash than the flour has.
+    MoreAshThanThere { removed_pct: f64, bran_ash_pct: f64, most_pct: f64 },
+    /// The ash that is wanted is above the flour's.
+    NotLower { wanted_pct: f64, has_pct: f64 },
 }
 
 /// A flour to be sieved; any figures have a balance.
@@ -187,25 +196,20 @@ impl Sift {
     }
 
     /// What is removed, the nearest where it cannot be as wanted, and then why.
-    fn possible(&self, bran: f64) -> (f64, Option<String>) {
-        let ash = self.ash_dm_pct;
+    fn possible(&self, bran_ash_pct: f64) -> (f64, Option<SiftMiss>) {
+        let has_pct = self.ash_dm_pct;
         match self.wanted {
-            SiftTarget::RemovedPct(removed) if removed / 100.0 * bran > ash => {
-                let most = 100.0 * ash / bran;
-                let message = format!(
-                    "{removed} % of bran at {bran} % ash is more ash than the flour has; at most \
-                     {most:.1} % can be bran"
-                );
-                (most, Some(message))
+            SiftTarget::RemovedPct(removed_pct) if removed_pct / 100.0 * bran_ash_pct > has_pct => {
+                let most_pct = 100.0 * has_pct / bran_ash_pct;
+                (most_pct, Some(SiftMiss::MoreAshThanThere { removed_pct, bran_ash_pct, most_pct }))
             }
             SiftTarget::RemovedPct(removed) => (removed, None),
-            SiftTarget::AshDmPct(target) if target > ash => {
-                let message = format!(
-                    "sieving only lowers ash: {target} % is above the flour's {ash} %; nothing is removed"
-                );
-                (0.0, Some(message))
+            SiftTarget::AshDmPct(wanted_pct) if wanted_pct > has_pct => {
+                (0.0, Some(SiftMiss::NotLower { wanted_pct, has_pct }))
             }
-            SiftTarget::AshDmPct(target) => (100.0 * (ash - target) / (bran - target), None),
+            SiftTarget::AshDmPct(wanted) => {
+                (100.0 * (has_pct - wanted) / (bran_ash_pct - wanted), None)
+            }
         }
     }
 }

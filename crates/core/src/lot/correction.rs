@@ -8,7 +8,7 @@ use crate::flour::coefficients::{
 };
 use crate::flour::{
     LEAST_FALLING_NUMBER_S, MoistureBasis, Property, Readings, SIEVE_PASSES, SievePass, Sift,
-    SiftTarget, liquefaction,
+    SiftMiss, SiftTarget, liquefaction,
 };
 use crate::plant::PlantParameters;
 
@@ -45,7 +45,7 @@ pub enum CorrectionError {
     )]
     FallingNumber { has: f64, wanted: f64 },
     #[error("{0}")]
-    Sieve(String),
+    Sieve(SiftMiss),
     #[error(
         "{wanted} % of ash does not lie between the white flour's {white} % and this one's {has:.2} %"
     )]
@@ -90,8 +90,7 @@ const HUNDREDTHS: f64 = 100.0;
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Correction {
-    /// What the figure counts: “on flour”, “of the flour, taken off”, “of the flour, replaced”.
-    pub amount_of: &'static str,
+    pub amount_of: AmountOf,
     pub amount_pct: f64,
     pub low_pct: f64,
     pub high_pct: f64,
@@ -101,9 +100,34 @@ pub struct Correction {
     pub water_points: f64,
     pub water_low: f64,
     pub water_high: f64,
-    pub message: String,
+    pub message: Corrected,
     pub passes: Vec<SievePass>,
     pub why: Derivation,
+}
+
+/// What the figure of a correction counts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum AmountOf {
+    OnFlour,
+    TakenOff,
+    Replaced,
+}
+
+/// What a correction does; percents, the falling number in s.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Corrected {
+    Protein { gluten_pct: f64, has_pct: f64, wanted_pct: f64 },
+    FallingNumber { malt_pct: f64, has_s: f64, wanted_s: f64 },
+    Replaced { share_pct: f64, white_ash_pct: f64, wanted_pct: f64 },
+    Sieved { taken_off_pct: f64, has_pct: f64, wanted_pct: f64, left_pct: f64, by: SievedBy },
+}
+
+/// Which passes take off about as much.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum SievedBy {
+    LessThanOnePass,
+    MoreThanAll,
+    About(SievePass),
 }
 
 impl CorrectionInput {
@@ -156,11 +180,7 @@ fn vital_gluten(
     }
     let on_flour = |gluten: f64| 100.0 * (wanted - has) / (gluten - wanted);
     let amount = [protein.value, protein.high, protein.low].map(on_flour);
-    let message = format!(
-        "{:.1} % vital gluten on flour brings protein from {has:.1} to {wanted:.1} %: a stronger \
-         film, a thirstier dough, and wheat gluten on the label",
-        amount[0]
-    );
+    let message = Corrected::Protein { gluten_pct: amount[0], has_pct: has, wanted_pct: wanted };
     let gluten_water = gluten_water(plant);
     let water = gluten_water.as_ref().map_or([0.0; 3], |per| points(per, amount[0]));
     let why = Derivation {
@@ -173,7 +193,7 @@ fn vital_gluten(
     };
     Ok(Correction {
         yield_pct: 100.0 + amount[0],
-        ..mended("on flour", amount, water, message, why)
+        ..mended(AmountOf::OnFlour, amount, water, message, why)
     })
 }
 
@@ -185,11 +205,7 @@ fn malt(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, Co
     let (has_ln, wanted_ln) = (liquefaction(has), liquefaction(wanted));
     let on_flour = |malt: f64| 100.0 * (wanted_ln - has_ln) / (malt - wanted_ln);
     let amount = [number.value, number.high, number.low].map(on_flour);
-    let message = format!(
-        "{:.2} % diastatic malt flour on flour brings the falling number from {has:.0} to \
-         {wanted:.0} s: more sugar, gas and colour; too much makes the crumb sticky",
-        amount[0]
-    );
+    let message = Corrected::FallingNumber { malt_pct: amount[0], has_s: has, wanted_s: wanted };
     let why = Derivation {
         formula: "LN = 6000/(FN − 50); malt on flour = (LN wanted − LN) / (LN of malt − LN wanted)",
         inputs: vec![
@@ -200,7 +216,7 @@ fn malt(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, Co
     };
     Ok(Correction {
         yield_pct: 100.0 + amount[0],
-        ..mended("on flour", amount, [0.0; 3], message, why)
+        ..mended(AmountOf::OnFlour, amount, [0.0; 3], message, why)
     })
 }
 
@@ -214,10 +230,8 @@ fn part_white(
         return Err(CorrectionError::Ash { has, white, wanted });
     }
     let share = 100.0 * (has - wanted) / (has - white);
-    let message = format!(
-        "{share:.0} % of the flour replaced by white flour of {white} % ash leaves {wanted} %: \
-         less bran to cut the film, less flavour and fibre"
-    );
+    let message =
+        Corrected::Replaced { share_pct: share, white_ash_pct: white, wanted_pct: wanted };
     let water = points(per_ash, wanted - has);
     let why = Derivation {
         formula: "share replaced = (ash − wanted) / (ash − white flour's ash)",
@@ -228,7 +242,7 @@ fn part_white(
         ],
         coefficients: vec![per_ash.clone()],
     };
-    Ok(mended("of the flour, replaced", [share; 3], water, message, why))
+    Ok(mended(AmountOf::Replaced, [share; 3], water, message, why))
 }
 
 fn sieve(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, CorrectionError> {
@@ -240,16 +254,17 @@ fn sieve(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, C
         return Err(CorrectionError::Sieve(reason));
     }
     let by = match sifted.passes.as_slice() {
-        [] if sifted.removed_pct < SIEVE_PASSES[0].removed_low_pct => {
-            "less than one pass of 30 mesh takes off".to_owned()
-        }
-        [] => "more than 30 and 50 mesh take off".to_owned(),
-        [pass, ..] => format!("about the {}", pass.pass),
+        [] if sifted.removed_pct < SIEVE_PASSES[0].removed_low_pct => SievedBy::LessThanOnePass,
+        [] => SievedBy::MoreThanAll,
+        [pass, ..] => SievedBy::About(*pass),
     };
-    let message = format!(
-        "{:.1} % of the flour taken off as bran brings ash from {has:.2} to {wanted:.2} %: {by}; {:.1} % is left",
-        sifted.removed_pct, sifted.extraction_pct
-    );
+    let message = Corrected::Sieved {
+        taken_off_pct: sifted.removed_pct,
+        has_pct: has,
+        wanted_pct: wanted,
+        left_pct: sifted.extraction_pct,
+        by,
+    };
     let water = points(&per_ash, wanted - has);
     let mut why = sifted.why;
     why.coefficients.push(per_ash);
@@ -257,7 +272,7 @@ fn sieve(has: f64, wanted: f64, plant: &PlantParameters) -> Result<Correction, C
     Ok(Correction {
         yield_pct: sifted.extraction_pct,
         passes: sifted.passes,
-        ..mended("of the flour, taken off", amount, water, message, why)
+        ..mended(AmountOf::TakenOff, amount, water, message, why)
     })
 }
 
@@ -281,10 +296,10 @@ fn gluten_water(plant: &PlantParameters) -> Option<Coefficient> {
 }
 
 fn mended(
-    amount_of: &'static str,
+    amount_of: AmountOf,
     [amount_pct, one, other]: [f64; 3],
     [water_points, wet, dry]: [f64; 3],
-    message: String,
+    message: Corrected,
     why: Derivation,
 ) -> Correction {
     Correction {

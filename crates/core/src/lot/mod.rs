@@ -5,4 +5,6 @@ mod correction;
 mod words;
 
 pub use comparison::{Consequence, Difference, LotComparison, compare_lots};
-pub use correction::{Correction, CorrectionError, CorrectionInput, CorrectionTargets};
+pub use correction::{
+    AmountOf, Corrected, Correction, CorrectionError, CorrectionInput, CorrectionTargets, SievedBy,
+};

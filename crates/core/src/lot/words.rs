@@ -4,7 +4,7 @@ use std::fmt::{self, Display, Formatter};
 
 use serde::Serialize;
 
-use super::Consequence;
+use super::{AmountOf, Consequence, Corrected, SievedBy};
 use crate::flour::{strength, tenacity_class};
 
 /// A consequence as it travels.
@@ -24,6 +24,7 @@ impl From<Consequence> for ConsequenceWords {
 }
 
 crate::units::words::describe!(Consequence as ConsequenceWords);
+crate::units::words::serialize_in_words!(AmountOf, Corrected);
 
 impl Consequence {
     const fn key_and_subject(&self) -> (&'static str, &'static str) {
@@ -116,6 +117,55 @@ fn write_strength(f: &mut Formatter<'_>, before: f64, after: f64) -> fmt::Result
         ),
         (false, false) => {
             write!(f, "from {was} to {is}: less water, gentler mixing, shorter times")
+        }
+    }
+}
+
+impl Display for AmountOf {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        f.write_str(match self {
+            Self::OnFlour => "on flour",
+            Self::TakenOff => "of the flour, taken off",
+            Self::Replaced => "of the flour, replaced",
+        })
+    }
+}
+
+impl Display for SievedBy {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::LessThanOnePass => f.write_str("less than one pass of 30 mesh takes off"),
+            Self::MoreThanAll => f.write_str("more than 30 and 50 mesh take off"),
+            Self::About(pass) => write!(f, "about the {}", pass.pass),
+        }
+    }
+}
+
+impl Display for Corrected {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        match *self {
+            Self::Protein { gluten_pct, has_pct, wanted_pct } => write!(
+                f,
+                "{gluten_pct:.1} % vital gluten on flour brings protein from {has_pct:.1} to \
+                 {wanted_pct:.1} %: a stronger film, a thirstier dough, and wheat gluten on the \
+                 label"
+            ),
+            Self::FallingNumber { malt_pct, has_s, wanted_s } => write!(
+                f,
+                "{malt_pct:.2} % diastatic malt flour on flour brings the falling number from \
+                 {has_s:.0} to {wanted_s:.0} s: more sugar, gas and colour; too much makes the \
+                 crumb sticky"
+            ),
+            Self::Replaced { share_pct, white_ash_pct, wanted_pct } => write!(
+                f,
+                "{share_pct:.0} % of the flour replaced by white flour of {white_ash_pct} % ash \
+                 leaves {wanted_pct} %: less bran to cut the film, less flavour and fibre"
+            ),
+            Self::Sieved { taken_off_pct, has_pct, wanted_pct, left_pct, by } => write!(
+                f,
+                "{taken_off_pct:.1} % of the flour taken off as bran brings ash from {has_pct:.2} \
+                 to {wanted_pct:.2} %: {by}; {left_pct:.1} % is left"
+            ),
         }
     }
 }

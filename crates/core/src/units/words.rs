@@ -49,6 +49,15 @@ macro_rules! describe {
             fn name() -> std::borrow::Cow<'static, str> {
                 stringify!($verdict).into()
             }
+
+            fn schemas(
+                schemas: &mut Vec<(
+                    String,
+                    utoipa::openapi::RefOr<utoipa::openapi::schema::Schema>,
+                )>,
+            ) {
+                <$wire as utoipa::ToSchema>::schemas(schemas);
+            }
         }
     };
 }

@@ -2,7 +2,7 @@
 
 use axum::extract::State;
 use chrono::Utc;
-use ironpeel_core::flour::{Decision, Limit, Verdict, assess, barred};
+use ironpeel_core::flour::{Barred, Decision, Limit, Verdict, assess, barred};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{Disposition, LotDisposition, LotRevision, LotStock, Word};
 use serde::{Deserialize, Serialize};
@@ -26,7 +26,7 @@ pub struct LotStatus {
     pub decision: Option<LotDisposition>,
     pub stock: Option<LotStock>,
     /// Why no batch may be planned of it; none where one may.
-    pub barred: Option<&'static str>,
+    pub barred: Option<Barred>,
 }
 
 /// What a lot is judged by: its certificate, the specification, and what comes of the two.
@@ -58,7 +58,7 @@ impl LotAssessment {
     }
 
     /// Why no batch may be planned of the lot; none where one may.
-    pub fn barred(&self, decision: Option<&LotDisposition>) -> Option<&'static str> {
+    pub fn barred(&self, decision: Option<&LotDisposition>) -> Option<Barred> {
         let of_these = match (decision, self.by) {
             (Some(decision), Some((by, _))) => decision.is_of(self.lot_revision_id, by),
             _ => false,

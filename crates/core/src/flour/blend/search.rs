@@ -2,7 +2,7 @@ use good_lp::{
     Constraint, Expression, ProblemVariables, Solution, SolverModel, Variable, microlp, variable,
 };
 
-use super::{BlendFlour, BlendProperty, Conflict, Side, Target};
+use super::{BlendFlour, BlendProperty, Conflict, ConflictOf, Side, Target};
 
 /// What is left over when a solver's answer is rounded, in the property's own unit.
 const SLACK: f64 = 1e-6;
@@ -89,22 +89,8 @@ impl<'a> BlendSearch<'a> {
     fn conflict(&self, target: &Target, others: &[Target]) -> Conflict {
         let Target { property, side, wanted } = *target;
         let best_reachable = self.best(property, side, others).unwrap_or(wanted);
-        let (word, bound) = match side {
-            Side::Min => ("at most", "minimum"),
-            Side::Max => ("at least", "maximum"),
-        };
-        let while_kept = if others.is_empty() {
-            "from these flours within their shares".to_owned()
-        } else {
-            let kept: Vec<_> = others.iter().map(|other| other.property.label()).collect();
-            format!("while {} is kept", kept.join(" and "))
-        };
-        let label = property.label();
-        let message = format!(
-            "{label} can be {word} {best_reachable:.2} {} {while_kept}; the {bound} is {wanted}",
-            property.unit()
-        );
-        Conflict { property: property.key(), side, wanted, best_reachable, message }
+        let kept = others.iter().map(|other| other.property).collect();
+        Conflict { of: ConflictOf::Property(property), side, wanted, best_reachable, kept }
     }
 
     /// The highest or lowest a property can be within the other targets.
@@ -129,14 +115,15 @@ impl<'a> BlendSearch<'a> {
         let total = |of: fn(&BlendFlour) -> f64| self.flours.iter().map(of).sum::<f64>();
         let least = total(|flour| flour.min_share_pct);
         let most = total(|flour| flour.max_share_pct);
-        let (side, best_reachable, message) = if least > 100.0 + SLACK {
-            (Side::Max, least, format!("the smallest shares add up to {least:.1} %, above 100"))
+        let (side, best_reachable) = if least > 100.0 + SLACK {
+            (Side::Max, least)
         } else if most < 100.0 - SLACK {
-            (Side::Min, most, format!("the largest shares add up to {most:.1} %, below 100"))
+            (Side::Min, most)
         } else {
             return None;
         };
-        Some(Conflict { property: "share", side, wanted: 100.0, best_reachable, message })
+        let (of, kept) = (ConflictOf::Shares, Vec::new());
+        Some(Conflict { of, side, wanted: 100.0, best_reachable, kept })
     }
 
     /// Masses that sum to one: each flour's shares are then plain bounds.
