@@ -10,6 +10,7 @@ import { BatchList } from "../src/start/BatchList";
 import { LotList } from "../src/start/LotList";
 import { ChainBar } from "../src/shell/ChainBar";
 import { FieldText } from "../src/form/FieldText";
+import { Form } from "../src/form/Form";
 import { Finder } from "../src/shell/Finder";
 import { ChangeSummary } from "../src/shell/ChangeSummary";
 import { PreferencesDialog } from "../src/shell/PreferencesDialog";
@@ -48,6 +49,28 @@ test("a refusal is told in the server's words, or that nobody answers", () => {
   expect(screen.getByRole("alert").textContent).toContain("The server does not answer");
   expect(problem([{ field: "kg", message: "too much" }]).at("kg")).toBe("too much");
   expect(problem().at("kg")).toBeUndefined();
+});
+
+test("what is refused of a form stands at its field, and only what has none after them all", () => {
+  const filled = (error: unknown, withWhy: boolean) => (
+    <Form error={error} onSubmit={() => {}}>
+      <FieldText label="Name" value="" onChange={() => {}} field={["name", "slug"]} />
+      {withWhy && <FieldText label="Why" value="" onChange={() => {}} field="signed.reason" />}
+    </Form>
+  );
+  const two = problem([
+    { field: "slug", message: "taken" },
+    { field: "signed.reason", message: "why is it made?" },
+  ]);
+  const { rerender } = render(filled(null, true));
+  rerender(filled(two, true));
+  expect(screen.getByLabelText("Name").getAttribute("aria-invalid")).toBe("true");
+  expect(screen.getByText("taken")).toBeTruthy();
+  expect(screen.getByText("why is it made?")).toBeTruthy();
+  expect(screen.queryByRole("alert"), "nothing is said twice").toBeNull();
+  rerender(filled(null, false));
+  rerender(filled(two, false));
+  expect(screen.getByRole("alert").textContent).toBe("why is it made?");
 });
 
 test("a field's fault belongs to it", async () => {

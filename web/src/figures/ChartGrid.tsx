@@ -1,4 +1,5 @@
 import type { ScaleLinear } from "d3-scale";
+import { ChartAxis, marksOf } from "./ChartAxis";
 
 interface Props {
   x: ScaleLinear<number, number>;
@@ -14,25 +15,12 @@ interface Props {
 export function ChartGrid({ x, y, width, height, edge, units }: Props) {
   return (
     <g fontSize="12" fill="var(--color-iron)">
-      {y.ticks(6).map((tick) => (
-        <g key={tick}>
-          <line
-            x1={edge.left}
-            x2={width - edge.right}
-            y1={y(tick)}
-            y2={y(tick)}
-            stroke="var(--color-hair)"
-          />
-          <text x={edge.left - 6} y={y(tick) + 4} textAnchor="end">
-            {tick}
-          </text>
-        </g>
-      ))}
-      {x.ticks(12).map((tick) => (
-        <text key={tick} x={x(tick)} y={height - 10} textAnchor="middle">
-          {tick}
-        </text>
-      ))}
+      <ChartAxis
+        marks={marksOf(y, 6, String)}
+        left={edge.left - 6}
+        across={[edge.left, width - edge.right]}
+      />
+      <ChartAxis marks={marksOf(x, 12, String)} foot={height - 10} />
       <text x={width - 4} y={height - 22} textAnchor="end">
         {units[0]}
       </text>

@@ -3,6 +3,7 @@ import { useRef, useState, type PointerEvent } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { spread } from "./scale";
+import { ChartAxis, marksOf } from "./ChartAxis";
 
 const WIDTH = 1000;
 const HEIGHT = 330;
@@ -87,34 +88,11 @@ export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
           opacity="0.13"
         />
       )}
-      {y.ticks(6).map((tick) => (
-        <text
-          key={tick}
-          x={EDGE.left - 8}
-          y={y(tick) + 4}
-          textAnchor="end"
-          fontSize="12"
-          fill="var(--color-iron)"
-        >
-          {format.plain(tick)}
-        </text>
-      ))}
-      {months.map(({ i, month }) => (
-        <text
-          key={month}
-          x={x(i)}
-          y={HEIGHT - 10}
-          textAnchor="middle"
-          fontSize="12"
-          fill="var(--color-iron)"
-        >
-          {new Date(`${month}-15`).toLocaleDateString("en-GB", {
-            month: "short",
-            year: "2-digit",
-            timeZone: "UTC",
-          })}
-        </text>
-      ))}
+      <ChartAxis marks={marksOf(y, 6, (tick) => format.plain(tick))} left={EDGE.left - 8} />
+      <ChartAxis
+        marks={months.map(({ i, month }) => ({ at: x(i), word: format.month(`${month}-15`) }))}
+        foot={HEIGHT - 10}
+      />
       {rule(centre, "centre")}
       {rule(upper, "+3σ", "6 4")}
       {rule(lower, "−3σ", "6 4")}

@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { fitted, spread, thinned } from "./scale";
+import { ChartAxis, marksOf } from "./ChartAxis";
 
 const WIDTH = 1000;
 const HEIGHT = 360;
@@ -58,32 +59,16 @@ export function FermentationFigure({ series, stages }: Props) {
             </g>
           );
         })}
-        <g fontSize="12" fill="var(--color-iron)">
-          {rise.ticks(5).map((tick) => (
-            <g key={tick}>
-              <line
-                x1={EDGE.left}
-                x2={WIDTH - EDGE.right}
-                y1={rise(tick)}
-                y2={rise(tick)}
-                stroke="var(--color-hair)"
-              />
-              <text x={EDGE.left - 6} y={rise(tick) + 4} textAnchor="end">
-                {tick} %
-              </text>
-            </g>
-          ))}
-          {warm.ticks(4).map((tick) => (
-            <text key={tick} x={EDGE.left - 6} y={warm(tick) + 4} textAnchor="end">
-              {format.temperature(tick, step < 1 ? 1 : 0)}
-            </text>
-          ))}
-          {x.ticks(12).map((tick) => (
-            <text key={tick} x={x(tick)} y={HEIGHT - 10} textAnchor="middle">
-              {format.minutes(tick * 60)}
-            </text>
-          ))}
-        </g>
+        <ChartAxis
+          marks={marksOf(rise, 5, (tick) => `${tick} %`)}
+          left={EDGE.left - 6}
+          across={[EDGE.left, WIDTH - EDGE.right]}
+        />
+        <ChartAxis
+          marks={marksOf(warm, 4, (tick) => format.temperature(tick, step < 1 ? 1 : 0))}
+          left={EDGE.left - 6}
+        />
+        <ChartAxis marks={marksOf(x, 12, (tick) => format.minutes(tick * 60))} foot={HEIGHT - 10} />
         <path
           d={line((point) => rise(point.rise_pct))}
           fill="none"

@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
+import { ChartAxis, marksOf } from "./ChartAxis";
 
 const WIDTH = 1000;
 const HEIGHT = 200;
@@ -58,18 +59,7 @@ export function RefreshmentFigure({ feed, feedAt }: Props) {
         <text x={EDGE} y={14} fontSize="12" fill="var(--color-iron)">
           rise, to {format.number(top, 0)} %
         </text>
-        {x.ticks(10).map((tick) => (
-          <text
-            key={tick}
-            x={x(tick)}
-            y={FOOT + 18}
-            fontSize="12"
-            textAnchor="middle"
-            fill="var(--color-iron)"
-          >
-            {clock(tick)}
-          </text>
-        ))}
+        <ChartAxis marks={marksOf(x, 10, clock)} foot={FOOT + 18} />
       </svg>
     </figure>
   );

@@ -1,5 +1,6 @@
 import type { ScaleTime } from "d3-scale";
 import { useFormat } from "../units/format";
+import { ChartAxis, marksOf } from "./ChartAxis";
 
 interface Props {
   x: ScaleTime<number, number>;
@@ -14,18 +15,7 @@ export function TimeAxis({ x, y }: Props) {
   return (
     <>
       <line x1={from} x2={to} y1={y} y2={y} stroke="var(--color-ink)" />
-      {x.ticks(10).map((tick) => (
-        <text
-          key={+tick}
-          x={x(tick)}
-          y={y + 18}
-          fontSize="12"
-          textAnchor="middle"
-          fill="var(--color-iron)"
-        >
-          {format.time(tick.toISOString())}
-        </text>
-      ))}
+      <ChartAxis marks={marksOf(x, 10, (tick) => format.time(tick.toISOString()))} foot={y + 18} />
     </>
   );
 }

@@ -15,7 +15,8 @@ export function Refusal({ error, placed }: Props) {
   if (!message) return null;
   return (
     <p className="mt-2 text-stop" role="alert">
-      {format.text(message)}.
+      {format.text(message)}
+      {!/[.?!]$/.test(message) && "."}
     </p>
   );
 }

@@ -1,8 +1,7 @@
-import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { LoadMore } from "../shell/LoadMore";
-import { DataTable, type Column } from "../table/DataTable";
+import type { Column } from "../table/DataTable";
+import { PagedList } from "../table/PagedList";
 import { useFormat, type Format } from "../units/format";
 
 const columns = (format: Format): Column<Schemas["BatchSummary"]>[] => [
@@ -25,34 +24,19 @@ const columns = (format: Format): Column<Schemas["BatchSummary"]>[] => [
   { head: "planned by", of: (batch) => batch.saved_by },
 ];
 
-/** Planned batches, newest first, a page at a time. */
+/** Planned batches. */
 export function BatchList() {
   const format = useFormat();
-  const list = useInfiniteQuery({
-    queryKey: ["batches"],
-    initialPageParam: {} as Partial<Schemas["Cursor"]>,
-    queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/batches", { params: { query } })),
-    getNextPageParam: (page) => page.next,
-  });
-  const batches = list.data?.pages.flatMap((page) => page.batches);
   return (
-    <section aria-labelledby="planned">
-      <h2 id="planned">Planned batches</h2>
-      {batches?.length === 0 && (
-        <p className="mt-1 text-iron">
-          No batches planned yet. Select a product, go to Floor, and plan its mixing sheet.
-        </p>
-      )}
-      {batches && batches.length > 0 && (
-        <DataTable
-          caption="Planned batches"
-          rows={batches}
-          columns={columns(format)}
-          rowKey={(batch) => batch.id}
-          empty=""
-          more={<LoadMore of={list}>Earlier batches</LoadMore>}
-        />
-      )}
-    </section>
+    <PagedList
+      heading="Planned batches"
+      queryKey={["batches"]}
+      ask={(query) => answer(api.GET("/api/v1/batches", { params: { query } }))}
+      rows={(page) => page.batches}
+      columns={columns(format)}
+      rowKey={(batch) => batch.id}
+      empty="No batches planned yet. Select a product, go to Floor, and plan its mixing sheet."
+      more="Earlier batches"
+    />
   );
 }

@@ -1,10 +1,9 @@
-import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { DISPOSITION } from "../shell/disposition";
 import { VERDICT } from "../shell/verdict";
-import { LoadMore } from "../shell/LoadMore";
-import { DataTable, type Column } from "../table/DataTable";
+import type { Column } from "../table/DataTable";
+import { PagedList } from "../table/PagedList";
 import { useFormat, type Format } from "../units/format";
 
 type LotRow = Schemas["LotPage"]["lots"][number];
@@ -55,29 +54,20 @@ const columns = (format: Format): Column<LotRow>[] => [
   },
 ];
 
-/** Lots, newest first, a page at a time. */
+/** Lots of every flour. */
 export function LotList() {
   const format = useFormat();
-  const list = useInfiniteQuery({
-    queryKey: ["lots"],
-    initialPageParam: {} as Partial<Schemas["Cursor"]>,
-    queryFn: ({ pageParam: query }) => answer(api.GET("/api/v1/lots", { params: { query } })),
-    getNextPageParam: (page) => page.next,
-  });
-  const lots = list.data?.pages.flatMap((page) => page.lots);
   return (
-    <section aria-labelledby="lots" className="mt-8">
-      <h2 id="lots">Lots, newest first</h2>
-      {lots && (
-        <DataTable
-          caption="Lots"
-          rows={lots}
-          columns={columns(format)}
-          rowKey={(lot) => lot.id}
-          empty="No lots yet. Drop a mill's certificate to import one."
-          more={<LoadMore of={list}>Older lots</LoadMore>}
-        />
-      )}
-    </section>
+    <PagedList
+      heading="Lots, newest first"
+      className="mt-8"
+      queryKey={["lots"]}
+      ask={(query) => answer(api.GET("/api/v1/lots", { params: { query } }))}
+      rows={(page) => page.lots}
+      columns={columns(format)}
+      rowKey={(lot) => lot.id}
+      empty="No lots yet. Drop a mill's certificate to import one."
+      more="Older lots"
+    />
   );
 }

@@ -123,6 +123,15 @@ export class Format {
     });
   }
 
+  /** The month of a date and its year in two figures. */
+  month(date: string): string {
+    return new Date(date).toLocaleDateString("en-GB", {
+      month: "short",
+      year: "2-digit",
+      timeZone: "UTC",
+    });
+  }
+
   moment(iso: string): string {
     return new Date(iso).toLocaleString("en-GB", {
       weekday: "short",
