@@ -1,9 +1,16 @@
 //! Certificates as they arrive, and what is said of the rows that cannot be used.
 
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
-    CertificateColumn, Limit, MoistureBasis, Property, Readings, Row, Verdict, assess, read_rows,
+    Assessment, CertificateColumn, Limit, MoistureBasis, Property, Readings, Row, Verdict,
+    read_rows,
 };
 use proptest::prelude::*;
+
+/// By the house's coefficients.
+fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
+    ironpeel_core::flour::assess(limits, readings, &Coefficients::default())
+}
 
 fn row(text: &str) -> Row {
     let mut cells = text.split(';').map(str::to_owned);

@@ -2,14 +2,29 @@
 
 use ironpeel_core::coefficient::{Coefficients, Origin};
 use ironpeel_core::flour::{
-    Censored, ColumnMeaning, DateOrder, FlourName, IntendedUse, Limit, LotField, MoistureBasis,
-    NameKind, Property, Reading, Readings, Row, Species, SuggestedFrom, Verdict, assess,
-    date_parts, drift, flour_names, own_header_of, read_rows, suggest_limits, suggest_mapping,
+    Assessment, Censored, ColumnMeaning, DateOrder, FlourName, IntendedUse, Limit, LotField,
+    MoistureBasis, NameKind, Property, Reading, Readings, Row, Species, SuggestedFrom,
+    SuggestedLimit, Verdict, date_parts, drift, own_header_of, read_rows, suggest_mapping,
 };
 use ironpeel_core::lot::{Consequence, CorrectionInput, compare_lots};
 use ironpeel_core::plant::PlantParameters;
 use ironpeel_core::water::{AbsorptionModel, Composition, StarchTrap};
 use proptest::prelude::*;
+
+/// By the house's coefficients.
+fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
+    ironpeel_core::flour::assess(limits, readings, &Coefficients::default())
+}
+
+/// By the house's coefficients.
+fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
+    ironpeel_core::flour::flour_names(species, readings, &Coefficients::default())
+}
+
+/// By the house's coefficients.
+fn suggest_limits(intended: IntendedUse, history: &[Readings], k: f64) -> Vec<SuggestedLimit> {
+    ironpeel_core::flour::suggest_limits(intended, history, k, &Coefficients::default())
+}
 
 #[track_caller]
 fn near(found: f64, wanted: f64, within: f64) {

@@ -2,10 +2,20 @@
 
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
-    CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict, age_message,
-    assess, check_against_curve, nonconformities, revised, strength, targets, tenacity_class,
+    Assessment, CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict,
+    age_message, check_against_curve, revised, strength, targets, tenacity_class,
 };
 use proptest::prelude::*;
+
+/// By the house's coefficients.
+fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
+    ironpeel_core::flour::assess(limits, readings, &Coefficients::default())
+}
+
+/// By the house's coefficients.
+fn nonconformities(limits: &[Limit], readings: &Readings) -> Assessment {
+    ironpeel_core::flour::nonconformities(limits, readings, &Coefficients::default())
+}
 
 fn limit(property: Property, min: Option<f64>, target: Option<f64>, max: Option<f64>) -> Limit {
     let basis = (property == Property::Protein).then_some(MoistureBasis::Fourteen);

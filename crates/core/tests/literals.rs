@@ -8,14 +8,26 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 48] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 49] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
-    ("flour/names.rs", &[], "classes of national standards"),
     (
-        "flour/property.rs",
-        &[],
-        "ranges a property can have, and repeatability of its standard method",
+        "flour/names.rs",
+        &[
+            "FR_WHEAT",
+            "DE_WHEAT",
+            "DE_RYE",
+            "DE_SPELT",
+            "IT_WHEAT",
+            "IT_PROTEIN",
+            "US_WHEAT",
+            "US_PATENT",
+            "US_BREAD",
+            "standing",
+        ],
+        "classes of national standards, by ash to two decimals",
     ),
+    ("flour/names.rs", &["strength", "tenacity_class"], "what W and P/L are called"),
+    ("flour/property.rs", &[], "ranges a property can have, and the step it is stated to"),
     ("flour/farinograph.rs", &[], "ISO 5530-1"),
     ("flour/alveograph.rs", &[], "ISO 27971"),
     ("flour/falling_number.rs", &[], "ISO 3093"),

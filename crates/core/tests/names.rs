@@ -3,11 +3,15 @@
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
     FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, NameStanding, Property, Reading,
-    Readings, Species, Treatment, age_message, flour_names, hard_and_soft, strength,
-    tenacity_class,
+    Readings, Species, Treatment, age_message, hard_and_soft, strength, tenacity_class,
 };
 use proptest::prelude::*;
 use serde_json::json;
+
+/// By the house's coefficients.
+fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
+    ironpeel_core::flour::flour_names(species, readings, &Coefficients::default())
+}
 
 fn reading(property: Property, value: f64, basis: MoistureBasis) -> Reading {
     Reading { property, value, basis: Some(basis), method: None, censored: None }

@@ -1,9 +1,16 @@
 //! Limits, fringes and verdicts.
 
+use ironpeel_core::coefficient::{Coefficients, Override};
 use ironpeel_core::flour::{
-    BasisConversion, Limit, LimitFault, Moisture, MoistureBasis, Property, Reading, Readings,
-    Verdict, assess,
+    Assessment, BasisConversion, Limit, LimitFault, Moisture, MoistureBasis, Property, Reading,
+    Readings, Verdict,
 };
+use ironpeel_core::units::Estimate;
+
+/// By the house's coefficients.
+fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
+    ironpeel_core::flour::assess(limits, readings, &Coefficients::default())
+}
 
 fn limit(property: Property, min: Option<f64>, target: Option<f64>, max: Option<f64>) -> Limit {
     let basis =
@@ -46,7 +53,7 @@ fn the_fringe_lies_on_both_sides_of_a_limit() {
         (13.8, Verdict::Borderline),
         (13.81, Verdict::Out),
     ] {
-        assert_eq!(protein.judge(value), verdict, "{value}");
+        assert_eq!(protein.judge(value, &Coefficients::default()), verdict, "{value}");
     }
 }
 
@@ -61,8 +68,23 @@ fn a_fringe_in_percent_is_of_the_limit() {
         (431.9, Verdict::Borderline),
         (433.0, Verdict::Out),
     ] {
-        assert_eq!(falling.judge(value), verdict, "{value}");
+        assert_eq!(falling.judge(value, &Coefficients::default()), verdict, "{value}");
     }
+}
+
+#[test]
+fn a_plants_own_repeatability_makes_its_own_fringe() {
+    let value = Estimate::new(0.05, 0.04, 0.06);
+    let own = Override {
+        key: "repeatability_ash".into(),
+        off: false,
+        value,
+        reason: "the ring test of this year".into(),
+    };
+    let ash = limit(Property::Ash, None, None, Some(0.64));
+    let reading = 0.68;
+    assert_eq!(ash.judge(reading, &Coefficients::default()), Verdict::Out);
+    assert_eq!(ash.judge(reading, &Coefficients(vec![own])), Verdict::Borderline);
 }
 
 #[test]
@@ -74,7 +96,7 @@ fn without_a_repeatability_on_record_the_step_it_is_stated_to_is_the_fringe() {
         (9.0, Verdict::Borderline),
         (9.2, Verdict::In),
     ] {
-        assert_eq!(stability.judge(value), verdict, "{value}");
+        assert_eq!(stability.judge(value, &Coefficients::default()), verdict, "{value}");
     }
     let is = Readings(vec![reading(Property::Stability, 8.9, None)]);
     let assessment = assess(&[stability], &is);
@@ -85,7 +107,7 @@ fn without_a_repeatability_on_record_the_step_it_is_stated_to_is_the_fringe() {
 #[test]
 fn a_target_alone_puts_nothing_out() {
     let only = limit(Property::W, None, Some(310.0), None);
-    assert_eq!(only.judge(90.0), Verdict::In);
+    assert_eq!(only.judge(90.0, &Coefficients::default()), Verdict::In);
     let assessment = assess(&[only], &Readings(vec![reading(Property::W, 90.0, None)]));
     assert_eq!(assessment.checks[0].message, "no limit, only a target");
 }

@@ -211,6 +211,7 @@ async fn releases(
     let flours = iter::once((&documents.flour, LOT, SPECIFICATION)).chain(others);
     let ids: Vec<Uuid> = flours.clone().map(|(flour, ..)| flour.lot.id).collect();
     let dispositions = app.store.dispositions(&ids).await?;
+    let plant = app.parameters().await?;
     let mut releases = Vec::new();
     for (Specified { lot, specification }, at, asked_at) in flours {
         if specification.flour_id != lot.flour.id {
@@ -219,7 +220,7 @@ async fn releases(
             continue;
         }
         let by = (specification.revision.id, &*specification.limits);
-        let judged = LotAssessment::of(&lot.current, Some(by));
+        let judged = LotAssessment::of(&lot.current, Some(by), &plant.coefficients);
         let decision =
             dispositions.get(&lot.id).and_then(|disposition| disposition.decision.as_ref());
         if let Some(why) = judged.barred(decision) {

@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use super::ScenarioFlour;
+use crate::coefficient::Coefficients;
 use crate::dough::{AllergenLine, Cost, DoughColumns, Ingredient, Scaled, Storage};
 use crate::flour::{Assessment, RequirementCheck, Verdict, nonconformities};
 use crate::heat::{HeatCaution, HeatSolution, WaterFrom};
@@ -29,21 +30,20 @@ pub struct OtherFlour {
 }
 
 impl FlourLink {
-    pub(super) fn of(flours: &[ScenarioFlour<'_>]) -> Self {
-        let Some((main, others)) = flours.split_first() else {
-            return Self {
-                verdict: Verdict::Missing,
-                nonconformities: Vec::new(),
-                others: Vec::new(),
-            };
-        };
-        let Assessment { verdict, checks } = nonconformities(main.limits, main.readings);
+    pub(super) const fn none() -> Self {
+        Self { verdict: Verdict::Missing, nonconformities: Vec::new(), others: Vec::new() }
+    }
+
+    pub(super) fn of(flours: &[ScenarioFlour<'_>], coefficients: &Coefficients) -> Self {
+        let Some((main, others)) = flours.split_first() else { return Self::none() };
+        let Assessment { verdict, checks } =
+            nonconformities(main.limits, main.readings, coefficients);
         let others: Vec<OtherFlour> = others
             .iter()
             .map(|other| OtherFlour {
                 name: other.name.into(),
                 share_pct: other.share_pct,
-                verdict: nonconformities(other.limits, other.readings).verdict,
+                verdict: nonconformities(other.limits, other.readings, coefficients).verdict,
             })
             .collect();
         let verdict = others.iter().map(|other| other.verdict).fold(verdict, Verdict::max);

@@ -99,7 +99,7 @@ impl Chain {
     /// No link computed.
     pub(crate) fn empty() -> Self {
         Self {
-            flour: FlourLink::of(&[]),
+            flour: FlourLink::none(),
             water: None,
             dough: None,
             heat: None,
@@ -138,8 +138,11 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
 /// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`changes`]
 /// closes the heat balances itself.
 pub fn figures(scenario: &Scenario<'_>) -> Chain {
-    let mut chain =
-        Chain { flour: FlourLink::of(scenario.flours), method: method(scenario), ..Chain::empty() };
+    let mut chain = Chain {
+        flour: FlourLink::of(scenario.flours, scenario.coefficients()),
+        method: method(scenario),
+        ..Chain::empty()
+    };
     if let Err(error) = run(scenario, &mut chain) {
         chain.error = Some(error);
     }

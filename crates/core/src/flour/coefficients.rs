@@ -3,6 +3,9 @@
 
 use crate::coefficient::{Coefficient, coefficients};
 
+const REPEATS: &str =
+    "how far two measurements of one sample lie apart; take your laboratory's own";
+const USED: &str = "what a white flour of so much protein is sold for";
 const BEGUN: &str = "a target to begin with; to be set";
 
 coefficients! {
@@ -44,6 +47,32 @@ coefficients! {
     /// Ash of what a sieve holds back, % on dry matter.
     BRAN_ASH = Coefficient::house("bran_ash", "ash of the bran", (5.8, 5.0, 6.5), "% on dry matter",
         "usual for the coarse bran of wheat; measure your own").within(3.0, 9.0);
+    /// Within how much two measurements of one sample agree: a reading so near a limit is borderline.
+    REPEATS_MOISTURE = Coefficient::house("repeatability_moisture", "repeatability of moisture",
+        (0.2, 0.1, 0.4), "points", REPEATS);
+    REPEATS_PROTEIN = Coefficient::house("repeatability_protein", "repeatability of protein",
+        (0.2, 0.1, 0.4), "points", REPEATS);
+    REPEATS_ASH = Coefficient::house("repeatability_ash", "repeatability of ash",
+        (0.02, 0.01, 0.04), "points", REPEATS);
+    REPEATS_ABSORPTION = Coefficient::house("repeatability_absorption",
+        "repeatability of water absorption", (0.6, 0.3, 1.0), "points", REPEATS);
+    REPEATS_DAMAGED_STARCH = Coefficient::house("repeatability_damaged_starch",
+        "repeatability of damaged starch", (0.4, 0.2, 0.8), "points", REPEATS);
+    REPEATS_WET_GLUTEN = Coefficient::house("repeatability_wet_gluten", "repeatability of wet gluten",
+        (0.8, 0.4, 1.5), "points", REPEATS);
+    REPEATS_W = Coefficient::house("repeatability_w", "repeatability of W", (8.0, 5.0, 12.0),
+        "% of the value", REPEATS);
+    REPEATS_FALLING_NUMBER = Coefficient::house("repeatability_falling_number",
+        "repeatability of the falling number", (8.0, 5.0, 12.0), "% of the value", REPEATS);
+    /// Protein on 14 % from which on a white flour is for more than cake in the United States.
+    US_PASTRY = Coefficient::house("us_pastry_protein", "protein of a US pastry flour, from",
+        (8.5, 8.0, 9.0), "% on 14 %", USED);
+    US_ALL_PURPOSE = Coefficient::house("us_all_purpose_protein",
+        "protein of a US all-purpose flour, from", (9.8, 9.0, 10.5), "% on 14 %", USED);
+    US_BREAD_FLOUR = Coefficient::house("us_bread_protein", "protein of a US bread flour, from",
+        (11.5, 11.0, 12.0), "% on 14 %", USED);
+    US_HIGH_GLUTEN = Coefficient::house("us_high_gluten_protein",
+        "protein of a US high-gluten flour, from", (13.5, 13.0, 14.0), "% on 14 %", USED);
     /// Within such a share of the value figures agree where no repeatability is on record, %.
     CURVE_AGREES = Coefficient::house("curve_agrees",
         "certificate and curve agree within", (10.0, 5.0, 15.0), "% of the value",

@@ -69,7 +69,7 @@ pub fn check_against_curve(
 ) -> Vec<CurveCheck> {
     let agrees_pct = coefficients.value(&CURVE_AGREES);
     let check = |&FromCurve { property, value: from_curve, unsure }: &FromCurve| {
-        let within = match property.repeatability() {
+        let within = match property.repeatability(coefficients) {
             Repeatability::AtLeast(_) => from_curve * agrees_pct / 100.0,
             known => 2.0 * known.at(from_curve),
         }

@@ -1,12 +1,13 @@
 use serde::Serialize;
 
-use super::words::FlourNameWords;
+use super::coefficients::{US_ALL_PURPOSE, US_BREAD_FLOUR, US_HIGH_GLUTEN, US_PASTRY};
 use super::{MoistureBasis, Property, Readings};
+use crate::coefficient::Coefficients;
 use crate::flour::Species;
 
 /// What a national system calls a flour.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[serde(into = "FlourNameWords")]
+#[serde(into = "super::words::FlourNameWords")]
 pub struct FlourName {
     /// Country of the system: FR, DE, IT, US.
     pub system: &'static str,
@@ -150,16 +151,21 @@ const US_WHEAT: [Class; 4] = [
 /// common wheat by ash, and up to the first clear by what its protein suits (H), both on 14 %. Ash is taken to two decimals, as it is reported.
 ///
 /// ```
+/// use ironpeel_core::coefficient::Coefficients;
 /// use ironpeel_core::flour::{MoistureBasis, Property, Reading, Readings, flour_names};
 /// use ironpeel_core::flour::Species;
 /// let ash = Reading {
 ///     property: Property::Ash, value: 0.61, basis: Some(MoistureBasis::DryMatter), method: None,
 ///     censored: None,
 /// };
-/// let names = flour_names(Species::Wheat, &Readings(vec![ash]));
+/// let names = flour_names(Species::Wheat, &Readings(vec![ash]), &Coefficients::default());
 /// assert_eq!((names[0].name(), names[1].name()), ("between T55 and T65".into(), "550".into()));
 /// ```
-pub fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
+pub fn flour_names(
+    species: Species,
+    readings: &Readings,
+    coefficients: &Coefficients,
+) -> Vec<FlourName> {
     let dry = |property| readings.value(property, Some(MoistureBasis::DryMatter));
     let ash_dm = dry(Property::Ash);
     let ash_14 = readings.value(Property::Ash, Some(MoistureBasis::Fourteen));
@@ -185,9 +191,10 @@ pub fn flour_names(species: Species, readings: &Readings) -> Vec<FlourName> {
             has_pct: protein_dm,
         }),
         named("US", ash_14, common.then_some(&US_WHEAT), &|at| match at {
-            US_PATENT | US_BREAD => {
-                NameProtein::Use { patent: at == US_PATENT, found: protein_14.map(use_of) }
-            }
+            US_PATENT | US_BREAD => NameProtein::Use {
+                patent: at == US_PATENT,
+                found: protein_14.map(|protein| use_of(protein, coefficients)),
+            },
             _ => NameProtein::Nothing,
         }),
     ]
@@ -218,15 +225,16 @@ fn standing(ash: Option<f64>, classes: Option<&[Class]>, asks: &Asks<'_>) -> Nam
 const US_PATENT: usize = 0;
 const US_BREAD: usize = 1;
 
-/// What a flour of an ash up to the first clear's is used for in the United States by its protein on
-/// 14 % (H): so much and more.
-const US_USE: [(&str, f64); 5] =
-    [("cake", 0.0), ("pastry", 8.5), ("all-purpose", 9.8), ("bread", 11.5), ("high-gluten", 13.5)];
-
-/// Ash grades an American flour; what it is for goes by protein.
-fn use_of(protein_14_pct: f64) -> UseByProtein {
-    let found = US_USE.iter().rev().find(|(_, least)| protein_14_pct >= *least);
-    UseByProtein { used: found.map_or(US_USE[0].0, |(used, _)| used), protein_14_pct }
+/// Ash grades an American flour; what it is for goes by protein (H).
+fn use_of(protein_14_pct: f64, coefficients: &Coefficients) -> UseByProtein {
+    let uses = [
+        ("high-gluten", &US_HIGH_GLUTEN),
+        ("bread", &US_BREAD_FLOUR),
+        ("all-purpose", &US_ALL_PURPOSE),
+        ("pastry", &US_PASTRY),
+    ];
+    let found = uses.into_iter().find(|(_, from)| protein_14_pct >= coefficients.value(from));
+    UseByProtein { used: found.map_or("cake", |(used, _)| used), protein_14_pct }
 }
 
 /// How hard a common wheat's kernel is: a matter apart from the grain.

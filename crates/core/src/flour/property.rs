@@ -1,6 +1,11 @@
 use serde::{Deserialize, Serialize};
 
 use super::MoistureBasis;
+use super::coefficients::{
+    REPEATS_ABSORPTION, REPEATS_ASH, REPEATS_DAMAGED_STARCH, REPEATS_FALLING_NUMBER,
+    REPEATS_MOISTURE, REPEATS_PROTEIN, REPEATS_W, REPEATS_WET_GLUTEN,
+};
+use crate::coefficient::Coefficients;
 
 /// A property a laboratory measures on flour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
@@ -198,16 +203,19 @@ impl Property {
         }
     }
 
-    /// House defaults for the fringe in which a reading is borderline; where none is on record, the
-    /// step a certificate states the property to.
-    pub const fn repeatability(self) -> Repeatability {
+    /// The fringe in which a reading is borderline; where none is on record, the step a certificate
+    /// states the property to.
+    pub fn repeatability(self, coefficients: &Coefficients) -> Repeatability {
+        let here = |coefficient| coefficients.value(coefficient);
         match self {
-            Self::Moisture | Self::Protein => Repeatability::Absolute(0.2),
-            Self::Ash => Repeatability::Absolute(0.02),
-            Self::Absorption => Repeatability::Absolute(0.6),
-            Self::DamagedStarch => Repeatability::Absolute(0.4),
-            Self::WetGluten => Repeatability::Absolute(0.8),
-            Self::W | Self::FallingNumber => Repeatability::PercentOfValue(8.0),
+            Self::Moisture => Repeatability::Absolute(here(&REPEATS_MOISTURE)),
+            Self::Protein => Repeatability::Absolute(here(&REPEATS_PROTEIN)),
+            Self::Ash => Repeatability::Absolute(here(&REPEATS_ASH)),
+            Self::Absorption => Repeatability::Absolute(here(&REPEATS_ABSORPTION)),
+            Self::DamagedStarch => Repeatability::Absolute(here(&REPEATS_DAMAGED_STARCH)),
+            Self::WetGluten => Repeatability::Absolute(here(&REPEATS_WET_GLUTEN)),
+            Self::W => Repeatability::PercentOfValue(here(&REPEATS_W)),
+            Self::FallingNumber => Repeatability::PercentOfValue(here(&REPEATS_FALLING_NUMBER)),
             // Days are counted, not measured.
             Self::Age => Repeatability::Absolute(0.0),
             _ => Repeatability::AtLeast(self.resolution()),

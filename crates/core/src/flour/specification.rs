@@ -5,6 +5,7 @@ use thiserror::Error;
 
 use super::property::folded;
 use super::{BasisConversion, Censored, MoistureBasis, Property, Reading, Readings, Repeatability};
+use crate::coefficient::Coefficients;
 
 /// What a specification wants of one property: any of minimum, target and maximum, on one basis.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -61,19 +62,22 @@ impl Limit {
     /// laboratory could as well have found it on the other.
     ///
     /// ```
+    /// use ironpeel_core::coefficient::Coefficients;
     /// use ironpeel_core::flour::{Limit, MoistureBasis, Property, Verdict};
+    /// let house = Coefficients::default();
     /// let ash = Limit {
     ///     property: Property::Ash, basis: Some(MoistureBasis::DryMatter),
     ///     min: None, target: Some(0.60), max: Some(0.64), must: true, method: None,
     /// };
-    /// assert_eq!(ash.judge(0.60), Verdict::In);
-    /// assert_eq!(ash.judge(0.65), Verdict::Borderline);
-    /// assert_eq!(ash.judge(0.67), Verdict::Out);
+    /// assert_eq!(ash.judge(0.60, &house), Verdict::In);
+    /// assert_eq!(ash.judge(0.65, &house), Verdict::Borderline);
+    /// assert_eq!(ash.judge(0.67, &house), Verdict::Out);
     /// ```
-    pub fn judge(&self, value: f64) -> Verdict {
+    pub fn judge(&self, value: f64, coefficients: &Coefficients) -> Verdict {
         // Two decimals more than any laboratory states, so that 0.66 − 0.64 is 0.02.
         const SLACK: f64 = 1e-9;
-        let fringe = |limit: f64| self.property.repeatability().at(limit) + SLACK;
+        let repeats = self.property.repeatability(coefficients);
+        let fringe = |limit: f64| repeats.at(limit) + SLACK;
         let beyond = |limit: f64, distance: f64| {
             if distance > fringe(limit) {
                 Verdict::Out
@@ -93,27 +97,34 @@ impl Limit {
     /// borderline where it does not decide.
     ///
     /// ```
+    /// use ironpeel_core::coefficient::Coefficients;
     /// use ironpeel_core::flour::{Censored, Limit, Property, Verdict};
+    /// let house = Coefficients::default();
     /// let limit = |min, max| Limit {
     ///     property: Property::FallingNumber, basis: None, min, target: None, max, must: true,
     ///     method: None,
     /// };
-    /// let below_300 = |limit: Limit| limit.judge_reading(300.0, Some(Censored::Below));
+    /// let below_300 = |limit: Limit| limit.judge_reading(300.0, Some(Censored::Below), &house);
     /// assert_eq!(below_300(limit(None, Some(350.0))), Verdict::In);
     /// assert_eq!(below_300(limit(Some(350.0), None)), Verdict::Out);
     /// assert_eq!(below_300(limit(Some(250.0), None)), Verdict::Borderline);
     /// assert_eq!(below_300(limit(None, Some(250.0))), Verdict::Borderline);
     /// ```
-    pub fn judge_reading(&self, value: f64, censored: Option<Censored>) -> Verdict {
-        let one_side = |min, max| Self { min, max, ..self.clone() }.judge(value);
+    pub fn judge_reading(
+        &self,
+        value: f64,
+        censored: Option<Censored>,
+        coefficients: &Coefficients,
+    ) -> Verdict {
+        let one_side = |min, max| Self { min, max, ..self.clone() }.judge(value, coefficients);
         let (nearest, farther) = match censored {
-            None => return self.judge(value),
+            None => return self.judge(value, coefficients),
             Some(Censored::Below) => (one_side(self.min, None), self.min.is_some()),
             Some(Censored::Above) => (one_side(None, self.max), self.max.is_some()),
         };
         if nearest == Verdict::Out {
             Verdict::Out
-        } else if farther || self.judge(value) != Verdict::In {
+        } else if farther || self.judge(value, coefficients) != Verdict::In {
             Verdict::Borderline
         } else {
             Verdict::In
@@ -184,16 +195,21 @@ pub struct Assessment {
 /// Holds a lot's readings against the limits: the verdict is the worst of its readings.
 ///
 /// Holding or rejecting stays a person's act.
-pub fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
-    let checks: Vec<RequirementCheck> = limits.iter().map(|limit| rule(limit, readings)).collect();
+pub fn assess(limits: &[Limit], readings: &Readings, coefficients: &Coefficients) -> Assessment {
+    let checks: Vec<RequirementCheck> =
+        limits.iter().map(|limit| rule(limit, readings, coefficients)).collect();
     Assessment { verdict: worst(&checks), checks }
 }
 
 /// As [`assess`], with only the rules that are not simply in: what a what-if looks at.
-pub fn nonconformities(limits: &[Limit], readings: &Readings) -> Assessment {
-    let not_in = |limit: &&Limit| judged(limit, readings).1 != Verdict::In;
+pub fn nonconformities(
+    limits: &[Limit],
+    readings: &Readings,
+    coefficients: &Coefficients,
+) -> Assessment {
+    let not_in = |limit: &&Limit| judged(limit, readings, coefficients).1 != Verdict::In;
     let checks: Vec<RequirementCheck> =
-        limits.iter().filter(not_in).map(|limit| rule(limit, readings)).collect();
+        limits.iter().filter(not_in).map(|limit| rule(limit, readings, coefficients)).collect();
     Assessment { verdict: worst(&checks), checks }
 }
 
@@ -202,26 +218,34 @@ fn worst(checks: &[RequirementCheck]) -> Verdict {
     checks.iter().map(|rule| rule.limit.counts(rule.verdict)).max().unwrap_or(Verdict::In)
 }
 
-fn judged(limit: &Limit, readings: &Readings) -> (Option<f64>, Verdict) {
+fn judged(
+    limit: &Limit,
+    readings: &Readings,
+    coefficients: &Coefficients,
+) -> (Option<f64>, Verdict) {
     let value = readings.value(limit.property, limit.basis);
     let censored = readings.get(limit.property).and_then(|reading| reading.censored);
-    (value, value.map_or(Verdict::Missing, |value| limit.judge_reading(value, censored)))
+    (
+        value,
+        value.map_or(Verdict::Missing, |value| limit.judge_reading(value, censored, coefficients)),
+    )
 }
 
-fn rule(limit: &Limit, readings: &Readings) -> RequirementCheck {
+fn rule(limit: &Limit, readings: &Readings, coefficients: &Coefficients) -> RequirementCheck {
     let reading = readings.get(limit.property);
-    let (value, verdict) = judged(limit, readings);
+    let (value, verdict) = judged(limit, readings, coefficients);
+    let repeats = limit.property.repeatability(coefficients);
     let message = match (value, reading) {
         (Some(_), Some(Reading { censored: Some(_), .. })) if verdict == Verdict::Borderline => {
             "only a bound is stated, and it does not decide against the limit".into()
         }
-        (Some(value), _) => words(limit, value, verdict),
+        (Some(value), _) => words(limit, value, verdict, repeats),
         (None, Some(_)) => {
             "cannot be moved to this basis: the lot's moisture is not on the certificate".into()
         }
         (None, None) => "asked for, and not on the certificate".into(),
     };
-    let fringe = |bound: Option<f64>| bound.map_or(0.0, |at| limit.property.repeatability().at(at));
+    let fringe = |bound: Option<f64>| bound.map_or(0.0, |at| repeats.at(at));
     RequirementCheck {
         limit: limit.clone(),
         label: limit.property.label(),
@@ -239,7 +263,7 @@ fn rule(limit: &Limit, readings: &Readings) -> RequirementCheck {
     }
 }
 
-fn words(limit: &Limit, value: f64, verdict: Verdict) -> Cow<'static, str> {
+fn words(limit: &Limit, value: f64, verdict: Verdict, repeats: Repeatability) -> Cow<'static, str> {
     let nearest = [("minimum", limit.min), ("maximum", limit.max)]
         .into_iter()
         .filter_map(|(name, bound)| bound.map(|at| (name, at, value - at)))
@@ -252,7 +276,7 @@ fn words(limit: &Limit, value: f64, verdict: Verdict) -> Cow<'static, str> {
     match verdict {
         Verdict::In => "inside its limits".into(),
         Verdict::Borderline => {
-            let repeats = match limit.property.repeatability() {
+            let repeats = match repeats {
                 Repeatability::AtLeast(step) => format!("the step it is stated to ({step})"),
                 known => format!("what the method repeats to ({})", round3(known.at(at))),
             };

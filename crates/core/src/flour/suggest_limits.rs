@@ -1,6 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Limit, MoistureBasis, Property, Readings, Verdict, usual_basis};
+use crate::coefficient::Coefficients;
 
 /// Binary fractions are cut off at this.
 const MILLIONTHS: f64 = 1e6;
@@ -119,7 +120,12 @@ pub struct SuggestedLimit {
 /// From history: mean ± k standard deviations, rounded to what a certificate states, where there
 /// are at least five lots; only the side that matters for each property. From the use: usual
 /// limits (H). Each says which part of the past lots it would have put out.
-pub fn suggest_limits(intended: IntendedUse, history: &[Readings], k: f64) -> Vec<SuggestedLimit> {
+pub fn suggest_limits(
+    intended: IntendedUse,
+    history: &[Readings],
+    k: f64,
+    coefficients: &Coefficients,
+) -> Vec<SuggestedLimit> {
     let mut suggestions = Vec::new();
     for property in Property::ALL {
         let basis = usual_basis(property);
@@ -128,7 +134,7 @@ pub fn suggest_limits(intended: IntendedUse, history: &[Readings], k: f64) -> Ve
         let usual = intended.usual().iter().find(|(one, ..)| *one == property);
         if let Some((_, min, target, max)) = usual {
             let limit = limit(property, basis, *min, *target, *max);
-            suggestions.push(proposal(limit, SuggestedFrom::Use, &values));
+            suggestions.push(proposal(limit, SuggestedFrom::Use, &values, coefficients));
         }
         if values.len() >= LEAST {
             let (mean, sd) = mean_and_sd(&values);
@@ -141,7 +147,7 @@ pub fn suggest_limits(intended: IntendedUse, history: &[Readings], k: f64) -> Ve
             let min = low.then(|| round((mean - k * sd).max(property.range().0)));
             let max = high.then(|| round(mean + k * sd));
             let limit = limit(property, basis, min, Some(round(mean)), max);
-            suggestions.push(proposal(limit, SuggestedFrom::History, &values));
+            suggestions.push(proposal(limit, SuggestedFrom::History, &values, coefficients));
         }
     }
     suggestions
@@ -168,9 +174,15 @@ const fn limit(
     Limit { property, basis, min, target, max, must: true, method: None }
 }
 
-fn proposal(limit: Limit, from: SuggestedFrom, values: &[f64]) -> SuggestedLimit {
+fn proposal(
+    limit: Limit,
+    from: SuggestedFrom,
+    values: &[f64],
+    coefficients: &Coefficients,
+) -> SuggestedLimit {
     let share = |verdict: Verdict| {
-        let counted = values.iter().filter(|value| limit.judge(**value) == verdict).count();
+        let counted =
+            values.iter().filter(|value| limit.judge(**value, coefficients) == verdict).count();
         if values.is_empty() { 0.0 } else { 100.0 * counted as f64 / values.len() as f64 }
     };
     let known = (values.len() > 1).then(|| mean_and_sd(values));

@@ -1,5 +1,6 @@
 use serde::Serialize;
 
+use crate::coefficient::Coefficients;
 use crate::flour::coefficients::{FELT_DEVELOPMENT, FELT_STABILITY, FELT_WATER};
 use crate::flour::{MoistureBasis, Property, Readings, tenacity_class, usual_basis};
 use crate::plant::PlantParameters;
@@ -78,17 +79,22 @@ pub struct LotComparison {
 pub fn compare_lots(before: &Readings, after: &Readings, plant: &PlantParameters) -> LotComparison {
     let differences: Vec<Difference> = Property::ALL
         .into_iter()
-        .filter_map(|property| difference(property, before, after))
+        .filter_map(|property| difference(property, before, after, &plant.coefficients))
         .collect();
     let absorption_difference = absorption_difference(before, after, &plant.model);
     let consequences = consequences(&differences, &absorption_difference, plant);
     LotComparison { differences, absorption_difference, consequences }
 }
 
-fn difference(property: Property, before: &Readings, after: &Readings) -> Option<Difference> {
+fn difference(
+    property: Property,
+    before: &Readings,
+    after: &Readings,
+    coefficients: &Coefficients,
+) -> Option<Difference> {
     let basis = usual_basis(property);
     let (before, after) = (before.value(property, basis)?, after.value(property, basis)?);
-    let real = (after - before).abs() > property.repeatability().at(before) + SLACK;
+    let real = (after - before).abs() > property.repeatability(coefficients).at(before) + SLACK;
     let (label, unit) = (property.label(), property.unit());
     Some(Difference { property, label, unit, basis, before, after, real })
 }

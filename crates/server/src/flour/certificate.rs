@@ -131,6 +131,7 @@ impl Certificate {
         let readings = rows.iter().filter_map(|(_, read)| read.as_ref().ok()).cloned();
         let readings = Readings(readings.collect());
         let moisture = readings.moisture();
+        let plant = app.parameters().await?;
         let earlier = match specification {
             Some(specification) => earlier(app, specification, except).await?,
             None => Vec::new(),
@@ -148,8 +149,10 @@ impl Certificate {
                 })
                 .collect(),
             moisture_pct: moisture.map(Moisture::percent),
-            assessment: specification
-                .map(|specification| assess(&specification.limits, &readings.with_age(age_days))),
+            assessment: specification.map(|specification| {
+                let readings = readings.with_age(age_days);
+                assess(&specification.limits, &readings, &plant.coefficients)
+            }),
             specification: specification.map(|specification| specification.revision.clone()),
             earlier,
         })

@@ -2,6 +2,7 @@
 
 use axum::extract::State;
 use chrono::Utc;
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{Barred, Decision, Limit, Verdict, assess, barred};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{Disposition, LotDisposition, LotRevision, LotStock, Word};
@@ -39,8 +40,13 @@ pub struct LotAssessment {
 
 impl LotAssessment {
     /// A lot's certificate held against a specification, where there is one.
-    pub fn of(current: &LotRevision, specification: Option<(Uuid, &[Limit])>) -> Self {
-        let by = specification.map(|(id, limits)| (id, assess(limits, &current.judged()).verdict));
+    pub fn of(
+        current: &LotRevision,
+        specification: Option<(Uuid, &[Limit])>,
+        coefficients: &Coefficients,
+    ) -> Self {
+        let verdict = |limits| assess(limits, &current.judged(), coefficients).verdict;
+        let by = specification.map(|(id, limits)| (id, verdict(limits)));
         Self { lot_revision_id: current.revision.id, by }
     }
 

@@ -117,12 +117,13 @@ async fn lots(
     let mut found = app.store.lots(of.flour_id, page.key(), PAGE + 1).await?;
     let next = paginate(&mut found, |lot| (lot.received_at, lot.id));
     let specifications = app.store.current_specifications().await?;
+    let plant = app.parameters().await?;
     let ids: Vec<Uuid> = found.iter().map(|lot| lot.id).collect();
     let mut dispositions = app.store.dispositions(&ids).await?;
     let lots = found.into_iter().map(|lot| {
         let specification = specifications.get(&lot.flour_id);
         let specification = specification.map(|current| (current.revision_id, &*current.limits));
-        let judged = LotAssessment::of(&lot.current, specification);
+        let judged = LotAssessment::of(&lot.current, specification, &plant.coefficients);
         LotRow {
             verdict: judged.verdict(),
             status: LotStatus::of(dispositions.remove(&lot.id), &judged),
@@ -172,15 +173,15 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     let certificate =
         Certificate::judged(app, rows, specification.as_ref(), Some(lot.id), delivered_at).await?;
     let by = specification.as_ref().map(|current| (current.revision.id, &*current.limits));
-    let judged = LotAssessment::of(&lot.current, by);
+    let plant = app.parameters().await?;
+    let judged = LotAssessment::of(&lot.current, by, &plant.coefficients);
     let status = LotStatus::of(app.store.dispositions(&[lot.id]).await?.remove(&lot.id), &judged);
     let decisions = app.store.decisions(lot.id).await?;
     let parts = app.store.lot_parts(lot.id).await?;
     let today = app.today().await?;
-    let plant = app.parameters().await?;
     let age_days = lot.current.milled_on.map(|milled| (today - milled).num_days());
     Ok(LotView {
-        names: flour_names(lot.flour.species, &lot.current.readings),
+        names: flour_names(lot.flour.species, &lot.current.readings, &plant.coefficients),
         hard_and_soft: hard_and_soft(lot.flour.species, lot.flour.hardness),
         age_message: age_days.and_then(|days| age_message(days as f64, &plant.coefficients)),
         age_days,

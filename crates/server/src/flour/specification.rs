@@ -176,7 +176,9 @@ async fn suggestions(
     let flour = app.store.flour(id).await?;
     let lots = app.store.lots(Some(id), None, HISTORY).await?;
     let history: Vec<Readings> = lots.into_iter().map(|lot| lot.current.judged()).collect();
-    Ok(Json(suggest_limits(from.intended_use.unwrap_or(flour.intended_use), &history, k)))
+    let plant = app.parameters().await?;
+    let intended = from.intended_use.unwrap_or(flour.intended_use);
+    Ok(Json(suggest_limits(intended, &history, k, &plant.coefficients)))
 }
 
 /// Records a specification's next state; sent twice, it is stored once
