@@ -2,8 +2,8 @@
 
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
-    Assessment, CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict,
-    age_message, check_against_curve, revised, strength, targets, tenacity_class,
+    Assessment, CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings,
+    StrengthClass, TenacityClass, Verdict, age_message, check_against_curve, revised, targets,
 };
 use proptest::prelude::*;
 
@@ -111,7 +111,7 @@ fn the_words_for_age_strength_and_temper_change_where_they_should() {
         (260.0, "strong"),
         (341.0, "very strong"),
     ] {
-        assert_eq!(strength(w), word);
+        assert_eq!(StrengthClass::of(w, &Coefficients::default()).to_string(), word);
     }
     for (ratio, word) in [
         (0.49, "extensible"),
@@ -119,7 +119,7 @@ fn the_words_for_age_strength_and_temper_change_where_they_should() {
         (0.9, "between balanced and tenacious"),
         (1.01, "tenacious"),
     ] {
-        assert_eq!(tenacity_class(ratio), word);
+        assert_eq!(TenacityClass::of(ratio, &Coefficients::default()).to_string(), word);
     }
 }
 

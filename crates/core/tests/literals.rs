@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 49] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 48] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -26,7 +26,6 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 49] = [
         ],
         "classes of national standards, by ash to two decimals",
     ),
-    ("flour/names.rs", &["strength", "tenacity_class"], "what W and P/L are called"),
     ("flour/property.rs", &[], "ranges a property can have, and the step it is stated to"),
     ("flour/farinograph.rs", &[], "ISO 5530-1"),
     ("flour/alveograph.rs", &[], "ISO 27971"),

@@ -3,7 +3,7 @@
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
     FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, NameStanding, Property, Reading,
-    Readings, Species, Treatment, age_message, hard_and_soft, strength, tenacity_class,
+    Readings, Species, StrengthClass, TenacityClass, Treatment, age_message, hard_and_soft,
 };
 use proptest::prelude::*;
 use serde_json::json;
@@ -195,7 +195,7 @@ fn strength_and_temper_change_where_they_say() {
         (340.0, "strong"),
         (340.1, "very strong"),
     ] {
-        assert_eq!(strength(w), word, "{w}");
+        assert_eq!(StrengthClass::of(w, &Coefficients::default()).to_string(), word, "{w}");
     }
     for (p_over_l, word) in [
         (0.49, "extensible"),
@@ -204,7 +204,11 @@ fn strength_and_temper_change_where_they_say() {
         (0.9, "between balanced and tenacious"),
         (1.01, "tenacious"),
     ] {
-        assert_eq!(tenacity_class(p_over_l), word, "{p_over_l}");
+        assert_eq!(
+            TenacityClass::of(p_over_l, &Coefficients::default()).to_string(),
+            word,
+            "{p_over_l}"
+        );
     }
 }
 

@@ -5,6 +5,7 @@ use crate::coefficient::{Coefficient, coefficients};
 
 const REPEATS: &str =
     "how far two measurements of one sample lie apart; take your laboratory's own";
+const CALLED: &str = "what the trade calls it; a plant may draw its own line";
 const USED: &str = "what a white flour of so much protein is sold for";
 const BEGUN: &str = "a target to begin with; to be set";
 
@@ -64,6 +65,22 @@ coefficients! {
         "% of the value", REPEATS);
     REPEATS_FALLING_NUMBER = Coefficient::house("repeatability_falling_number",
         "repeatability of the falling number", (8.0, 5.0, 12.0), "% of the value", REPEATS);
+    /// W from which on a flour is called low, medium, strong, and above which very strong, 10⁻⁴ J.
+    STRENGTH_LOW = Coefficient::house("strength_low", "low strength from W", (120.0, 100.0, 140.0),
+        "10⁻⁴ J", CALLED);
+    STRENGTH_MEDIUM = Coefficient::house("strength_medium", "medium strength from W",
+        (180.0, 160.0, 200.0), "10⁻⁴ J", CALLED);
+    STRENGTH_STRONG = Coefficient::house("strength_strong", "a strong flour from W",
+        (260.0, 240.0, 280.0), "10⁻⁴ J", CALLED);
+    STRENGTH_VERY_STRONG = Coefficient::house("strength_very_strong", "a very strong flour above W",
+        (340.0, 320.0, 360.0), "10⁻⁴ J", CALLED);
+    /// P/L from which on a dough is balanced, and above which it is more and is tenacious.
+    TENACITY_BALANCED = Coefficient::house("tenacity_balanced", "a balanced dough from P/L",
+        (0.5, 0.4, 0.6), "", CALLED);
+    TENACITY_HIGH = Coefficient::house("tenacity_high", "more than balanced above P/L",
+        (0.8, 0.7, 0.9), "", CALLED);
+    TENACITY_OVER = Coefficient::house("tenacity_over", "a tenacious dough above P/L",
+        (1.0, 0.9, 1.2), "", CALLED);
     /// Protein on 14 % from which on a white flour is for more than cake in the United States.
     US_PASTRY = Coefficient::house("us_pastry_protein", "protein of a US pastry flour, from",
         (8.5, 8.0, 9.0), "% on 14 %", USED);

@@ -21,6 +21,7 @@ mod sift;
 mod smooth;
 mod species;
 mod specification;
+mod strength;
 mod suggest_limits;
 mod treatment;
 mod words;
@@ -55,7 +56,7 @@ pub use moisture::{
 pub use moisture_basis::MoistureBasis;
 pub use names::{
     FlourName, Hardness, NameKind, NameProtein, NameStanding, UseByProtein, flour_names,
-    hard_and_soft, strength, tenacity_class,
+    hard_and_soft,
 };
 pub use property::{BasisConversion, Property, Repeatability, usual_basis};
 pub use reading::{Censored, Reading, Readings, ValuesByBasis};
@@ -66,5 +67,6 @@ pub use species::Species;
 pub use specification::{
     Assessment, Limit, LimitFault, RequirementCheck, Verdict, assess, nonconformities, targets,
 };
+pub use strength::{StrengthClass, TenacityClass};
 pub use suggest_limits::{IntendedUse, SuggestedFrom, SuggestedLimit, suggest_limits};
 pub use treatment::Treatment;

@@ -273,24 +273,3 @@ pub fn hard_and_soft(species: Species, hardness: Option<Hardness>) -> String {
         other => format!("neither word is used of {}", other.label()),
     }
 }
-
-/// What W says of strength (H): below 120 weak, 180 low, 260 medium, 340 strong, then very strong.
-pub const fn strength(w: f64) -> &'static str {
-    match w {
-        ..120.0 => "weak",
-        120.0..180.0 => "low",
-        180.0..260.0 => "medium",
-        260.0..=340.0 => "strong",
-        _ => "very strong",
-    }
-}
-
-/// What P/L says of a dough's temper (H): below 0.5 extensible, to 0.8 balanced, above 1 tenacious.
-pub const fn tenacity_class(p_over_l: f64) -> &'static str {
-    match p_over_l {
-        ..0.5 => "extensible",
-        0.5..=0.8 => "balanced",
-        0.8..=1.0 => "between balanced and tenacious",
-        _ => "tenacious",
-    }
-}

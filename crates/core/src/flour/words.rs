@@ -9,7 +9,7 @@ use super::blend::{Conflict, ConflictOf, Side};
 use super::farinograph::{AIM_FU, FALLEN_FU, OFF_AIM_FU};
 use super::{
     AlveogramNote, Barred, FarinogramNote, FlourName, LateMark, NameKind, NameProtein,
-    NameStanding, SiftMiss,
+    NameStanding, SiftMiss, StrengthClass, TenacityClass,
 };
 use crate::units::words::{describe, serialize_in_words};
 
@@ -97,6 +97,29 @@ impl Display for FlourName {
                 write!(f, "; for {} by protein {:.1} % on 14 % (H)", by.used, by.protein_14_pct)
             }
         }
+    }
+}
+
+impl Display for StrengthClass {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        f.write_str(match self {
+            Self::Weak => "weak",
+            Self::Low => "low",
+            Self::Medium => "medium",
+            Self::Strong => "strong",
+            Self::VeryStrong => "very strong",
+        })
+    }
+}
+
+impl Display for TenacityClass {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        f.write_str(match self {
+            Self::Extensible => "extensible",
+            Self::Balanced => "balanced",
+            Self::BalancedToTenacious => "between balanced and tenacious",
+            Self::Tenacious => "tenacious",
+        })
     }
 }
 

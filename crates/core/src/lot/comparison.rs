@@ -2,7 +2,7 @@ use serde::Serialize;
 
 use crate::coefficient::Coefficients;
 use crate::flour::coefficients::{FELT_DEVELOPMENT, FELT_STABILITY, FELT_WATER};
-use crate::flour::{MoistureBasis, Property, Readings, tenacity_class, usual_basis};
+use crate::flour::{MoistureBasis, Property, Readings, StrengthClass, TenacityClass, usual_basis};
 use crate::plant::PlantParameters;
 use crate::water::{AbsorptionDifference, StarchTrap, absorption_difference, arrival_target_pct};
 
@@ -37,13 +37,15 @@ pub enum Consequence {
     DrinksMore {
         more_points: f64,
     },
+    /// W before and after, each with its class.
     Strength {
-        before: f64,
-        after: f64,
+        before: (f64, StrengthClass),
+        after: (f64, StrengthClass),
     },
+    /// P/L before and after, each with its class.
     Tenacity {
-        before: f64,
-        after: f64,
+        before: (f64, TenacityClass),
+        after: (f64, TenacityClass),
     },
     Mixing {
         before_min: f64,
@@ -123,8 +125,8 @@ fn consequences(
     let told = Differences(differences);
     [
         damaged_starch(&told, absorption_difference, plant),
-        told.real(Property::W).map(|(before, after)| Consequence::Strength { before, after }),
-        told.of(Property::POverL).and_then(tenacity),
+        told.real(Property::W).map(|both| strength(both, &plant.coefficients)),
+        told.of(Property::POverL).and_then(|both| tenacity(both, &plant.coefficients)),
         told.of(Property::Development).and_then(|both| mixing(both, plant)),
         told.of(Property::Stability).and_then(|both| tolerance(both, plant)),
         told.real(Property::FallingNumber)
@@ -154,9 +156,15 @@ fn damaged_starch(
         .then_some(Consequence::DrinksMore { more_points })
 }
 
-fn tenacity((before, after): (f64, f64)) -> Option<Consequence> {
-    (tenacity_class(before) != tenacity_class(after))
-        .then_some(Consequence::Tenacity { before, after })
+fn strength((before, after): (f64, f64), coefficients: &Coefficients) -> Consequence {
+    let classed = |w| (w, StrengthClass::of(w, coefficients));
+    Consequence::Strength { before: classed(before), after: classed(after) }
+}
+
+fn tenacity((before, after): (f64, f64), coefficients: &Coefficients) -> Option<Consequence> {
+    let classed = |p_over_l| (p_over_l, TenacityClass::of(p_over_l, coefficients));
+    let (before, after) = (classed(before), classed(after));
+    (before.1 != after.1).then_some(Consequence::Tenacity { before, after })
 }
 
 fn mixing((before_min, after_min): (f64, f64), plant: &PlantParameters) -> Option<Consequence> {

@@ -5,7 +5,7 @@ use std::fmt::{self, Display, Formatter};
 use serde::Serialize;
 
 use super::{AmountOf, Consequence, Corrected, SievedBy};
-use crate::flour::{strength, tenacity_class};
+use crate::flour::StrengthClass;
 
 /// A consequence as it travels.
 #[derive(Serialize)]
@@ -57,11 +57,9 @@ impl Display for Consequence {
                  before, below the level at which any is held back: wait before judging the water"
             ),
             Self::Strength { before, after } => write_strength(f, before, after),
-            Self::Tenacity { before, after } => write!(
+            Self::Tenacity { before: (before, was), after: (after, is) } => write!(
                 f,
-                "P/L {before:.2} → {after:.2}: from {} to {}; {}",
-                tenacity_class(before),
-                tenacity_class(after),
+                "P/L {before:.2} → {after:.2}: from {was} to {is}; {}",
                 if after > before {
                     "rest it before moulding, or it springs back"
                 } else {
@@ -105,8 +103,11 @@ impl Display for Consequence {
     }
 }
 
-fn write_strength(f: &mut Formatter<'_>, before: f64, after: f64) -> fmt::Result {
-    let (was, is) = (strength(before), strength(after));
+fn write_strength(
+    f: &mut Formatter<'_>,
+    (before, was): (f64, StrengthClass),
+    (after, is): (f64, StrengthClass),
+) -> fmt::Result {
     write!(f, "W {before:.0} → {after:.0}, ")?;
     match (was == is, after > before) {
         (true, true) => write!(f, "still {is}, with more to spare for water and time"),

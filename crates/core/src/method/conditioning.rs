@@ -3,6 +3,7 @@ use serde::Serialize;
 use super::Process;
 use super::coefficients as c;
 use crate::coefficient::Coefficients;
+use crate::flour::StrengthClass;
 use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
 
 /// What a dough may need besides flour, water, yeast and salt.
@@ -57,7 +58,7 @@ pub struct Conditioning {
 pub enum ConditioningReason {
     /// What the process leaves to be done.
     Process(ConditioningMeans, Process),
-    WeakW(f64),
+    WeakW(f64, StrengthClass),
     StrongW(f64),
     Green,
     Aged,
@@ -119,7 +120,9 @@ fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients
         Process::LongCold => {}
     }
     match flour.w {
-        Some(w) if w < here(&c::WEAK_W) => tally.add(1, ConditioningReason::WeakW(w)),
+        Some(w) if w < here(&c::WEAK_W) => {
+            tally.add(1, ConditioningReason::WeakW(w, StrengthClass::of(w, coefficients)))
+        }
         Some(w) if w > here(&c::STRONG_W) => tally.add(-1, ConditioningReason::StrongW(w)),
         _ => {}
     }

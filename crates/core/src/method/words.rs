@@ -5,7 +5,6 @@ use std::fmt::{self, Display, Formatter};
 use super::{
     AdditionPoint, ConditioningMeans, ConditioningReason, Process, SheetCaution, StageCaution,
 };
-use crate::flour::strength;
 use crate::units::G_PER_KG;
 use crate::units::serialize_in_words;
 
@@ -55,7 +54,7 @@ impl Display for ConditioningReason {
     fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
         match self {
             Self::Process(means, process) => f.write_str(left_to_do(*means, *process)),
-            Self::WeakW(w) => write!(f, "W {w:.0} is {}: its film needs help", strength(*w)),
+            Self::WeakW(w, class) => write!(f, "W {w:.0} is {class}: its film needs help"),
             Self::StrongW(w) => write!(f, "W {w:.0} holds by itself"),
             Self::Green => f.write_str(
                 "green flour, under 48 hours from the mill, does not yet hold what its W says",
