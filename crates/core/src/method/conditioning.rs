@@ -121,7 +121,7 @@ fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients
     }
     match flour.w {
         Some(w) if w < here(&c::WEAK_W) => {
-            tally.add(1, ConditioningReason::WeakW(w, StrengthClass::of(w, coefficients)))
+            tally.add(1, ConditioningReason::WeakW(w, StrengthClass::of(w, coefficients)));
         }
         Some(w) if w > here(&c::STRONG_W) => tally.add(-1, ConditioningReason::StrongW(w)),
         _ => {}
