@@ -19,10 +19,10 @@ const queries = new QueryClient({
 // The page's head has the code of the views sent for; their figures are asked for meanwhile.
 loadOf(location.pathname);
 const words = askPlantWords();
-const ahead = askAhead(queries, location.search)
-  .then((search) => history.replaceState(history.state, "", search || location.pathname))
-  .catch(() => undefined);
-await Promise.race([ahead, new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
+const ahead = askAhead(queries, location.search).catch(() => undefined);
+const late = new Promise<undefined>((resolve) => setTimeout(resolve, PATIENCE_MS));
+const search = await Promise.race([ahead, late]);
+if (search) history.replaceState(history.state, "", search + location.hash);
 
 const { show } = await import("./app");
 // The first time no hour is shown before the plant's clock is known; later what was kept will do.

@@ -251,7 +251,7 @@ function Beside({
                   <td>{one.mill}</td>
                   <td className="text-right">{chart.points.length}</td>
                   <td className="text-right">
-                    {format.plain(Number(chart.centre.toPrecision(4)))}
+                    {format.plain(Number(chart.centre.toPrecision(3)))}
                   </td>
                   <td className="text-right">{format.plain(Number(chart.sigma.toPrecision(2)))}</td>
                   <td className="text-right">
