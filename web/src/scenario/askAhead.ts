@@ -17,12 +17,12 @@ export async function askAhead(queries: QueryClient, search: string): Promise<st
     queries.fetchQuery(FLOURS),
     ...[scenario.lot ?? [], scenario.others].flat().map(lot),
   ]);
-  const first = await usual(product.flour.id, scenario.lot);
+  const first = scenario.lot ?? (await usual(product.flour.id));
   if (!first) return search;
   const others = await Promise.all(
     otherFlours(product, edited.draft, flours).map(async (flour) => {
       const here = chosen.find((one) => one.flour.id === flour.id);
-      const id = here?.id ?? (await usual(flour.id, null));
+      const id = here?.id ?? (await usual(flour.id));
       return id ? lot(id) : [];
     }),
   );
@@ -34,8 +34,8 @@ export async function askAhead(queries: QueryClient, search: string): Promise<st
   function lot(id: string) {
     return queries.fetchQuery(lotOf(id));
   }
-  async function usual(flour: string, lot: string | null) {
+  async function usual(flour: string) {
     const { lots } = await queries.fetchQuery(lotsOf(flour));
-    return lot ?? usualLot(lots)?.id ?? null;
+    return usualLot(lots)?.id;
   }
 }
