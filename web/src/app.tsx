@@ -3,14 +3,11 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
-import { onRecorded } from "./api/outbox";
 import { ROUTES } from "./routes";
 import { PreferencesProvider } from "./units/preferences";
 
 /** Shows the view the address names, once its code is there. */
 export async function show(queries: QueryClient) {
-  // Whatever was recorded, here or in another tab, may change what is shown.
-  onRecorded(() => void queries.invalidateQueries());
   const root = document.getElementById("root");
   if (!root) return;
   const router = createBrowserRouter(ROUTES);

@@ -53,7 +53,7 @@ export function FloursPage() {
       </div>
       <DataTable
         caption="Flours"
-        rows={flours ?? []}
+        rows={flours}
         columns={columns(format)}
         rowKey={(one) => one.id}
         search={text}

@@ -63,7 +63,7 @@ export function LinesPage() {
       </div>
       <DataTable
         caption="Lines"
-        rows={lines ?? []}
+        rows={lines}
         columns={columns(format)}
         rowKey={(one) => one.id}
         search={text}

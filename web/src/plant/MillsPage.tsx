@@ -41,7 +41,7 @@ export function MillsPage() {
       </div>
       <DataTable
         caption="Mills"
-        rows={mills ?? []}
+        rows={mills}
         columns={columns(format)}
         rowKey={(one) => one.id}
         search={text}

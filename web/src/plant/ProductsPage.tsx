@@ -40,7 +40,7 @@ export function ProductsPage() {
       </div>
       <DataTable
         caption="Products"
-        rows={products ?? []}
+        rows={products}
         columns={COLUMNS}
         rowKey={(one) => one.slug}
         search={text}

@@ -22,7 +22,8 @@ export interface Column<Row> {
 
 interface Props<Row> {
   caption: string;
-  rows: readonly Row[];
+  /** None while they are under way. */
+  rows: readonly Row[] | undefined;
   columns: readonly Column<Row>[];
   rowKey: (row: Row) => string;
   /** What is searched for. */
@@ -37,9 +38,11 @@ interface Props<Row> {
 /** Rows shown at once. */
 const PAGE = 50;
 
+const NONE: unknown[] = [];
+
 /** A list that sorts by any column, is searched, and goes to the clipboard as CSV. */
 export function DataTable<Row>(props: Props<Row>) {
-  const { caption, rows, columns, rowKey, search = "", act, empty, more } = props;
+  const { caption, rows = NONE as Row[], columns, rowKey, search = "", act, empty, more } = props;
   const [sorting, sort] = useState<SortingState>([]);
   const [copied, tell] = useState<string>();
   const [most, show] = useState(PAGE);
@@ -81,6 +84,7 @@ export function DataTable<Row>(props: Props<Row>) {
     );
   };
   const side = (figures?: boolean) => (figures ? "text-right" : "text-left");
+  if (!props.rows) return null;
   return (
     <>
       <div className="mt-2 overflow-x-auto lg:overflow-visible">
