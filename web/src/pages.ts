@@ -23,10 +23,14 @@ const OF: Record<string, () => Promise<unknown>> = {
   plant,
 };
 
+/** What does not come now is asked for again when it is wanted, and said then. */
+const inGoodTime = (load: (() => Promise<unknown>) | undefined) =>
+  void load?.().catch(() => undefined);
+
 /** Loads the pages an address stands among, before the router asks for its own. */
-export const loadOf = (path: string) => void OF[path.split("/")[1] ?? ""]?.();
+export const loadOf = (path: string) => inGoodTime(OF[path.split("/")[1] ?? ""]);
 
 /** Loads the other links' pages, so that a lost connection takes none of them away. */
 export function loadAll() {
-  for (const load of [...Object.values(OF), curve, dialogs]) void load();
+  for (const load of [...Object.values(OF), curve, dialogs]) inGoodTime(load);
 }
