@@ -12,7 +12,7 @@ use ironpeel_core::water::{
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use support::{Asked, PLAIN, climb, climb_by, flour, near, parts};
+use support::{Asked, PLAIN, climb, climb_by, composition, flour, near, parts};
 
 fn model(input: Value) -> Result<ironpeel_core::water::AbsorptionModelAnswer, ValidationErrors> {
     let input: AbsorptionModelInput = serde_json::from_value(input).expect("the contract's shape");
@@ -45,14 +45,7 @@ fn points(build_up: &AbsorptionBuildUp, key: &str) -> Option<f64> {
 fn unmeasured(species: Species, whole_grain_pct: f64, ash: Option<f64>) -> Flour {
     Flour {
         absorption_14_pct: None,
-        composition: Composition {
-            ash_dm_pct: ash,
-            ..Composition {
-                protein_14_pct: Some(12.0),
-                damaged_starch_pct: Some(7.5),
-                ash_dm_pct: Some(0.6),
-            }
-        },
+        composition: Composition { ash_dm_pct: ash, ..composition(12.0, 7.5, 0.6) },
         species,
         whole_grain_pct,
         age_days: None,
@@ -104,19 +97,9 @@ fn each_bad_lot_is_named() {
 #[test]
 fn what_a_certificate_does_not_state_widens_the_estimate() {
     let prior = AbsorptionModel::default();
-    let all = prior.predict(Composition {
-        protein_14_pct: Some(12.0),
-        damaged_starch_pct: Some(7.5),
-        ash_dm_pct: Some(0.6),
-    });
-    let no_damaged = prior.predict(Composition {
-        damaged_starch_pct: None,
-        ..Composition {
-            protein_14_pct: Some(12.0),
-            damaged_starch_pct: Some(7.5),
-            ash_dm_pct: Some(0.6),
-        }
-    });
+    let all = prior.predict(composition(12.0, 7.5, 0.6));
+    let no_damaged =
+        prior.predict(Composition { damaged_starch_pct: None, ..composition(12.0, 7.5, 0.6) });
     assert_eq!(all.mean_pct, no_damaged.mean_pct);
     assert!(no_damaged.sd_pct > all.sd_pct + 0.5);
 }
@@ -257,14 +240,7 @@ fn a_rule_switched_off_leaves_a_step_of_nothing() {
     assert_eq!((step.points, step.low, step.high), (0.0, 0.0, 0.0));
     assert!(step.label.ends_with("switched off"));
     near(found.dough_absorption_pct, 62.0, 1e-9);
-    let trap = Flour {
-        composition: Composition {
-            protein_14_pct: Some(12.9),
-            damaged_starch_pct: Some(11.0),
-            ash_dm_pct: Some(0.6),
-        },
-        ..flour()
-    };
+    let trap = Flour { composition: composition(12.9, 11.0, 0.6), ..flour() };
     let quiet = climb_by(
         &[(trap, 100.0)],
         &PLAIN,
@@ -375,29 +351,19 @@ fn bran_weak_grains_and_damage_ask_to_hold_back_and_wait() {
     assert!(spelt.low <= spelt.points && spelt.points <= spelt.high);
     let rye = held(&[(unmeasured(Species::Rye, 0.0, None), 100.0)]).expect("pentosans");
     assert_eq!((rye.points, rye.wait_min_low), (0.0, 10.0));
-    let damaged = Flour {
-        composition: Composition {
-            protein_14_pct: Some(12.9),
-            damaged_starch_pct: Some(11.5),
-            ash_dm_pct: Some(0.6),
-        },
-        ..flour()
-    };
+    let damaged = Flour { composition: composition(12.9, 11.5, 0.6), ..flour() };
     near(held(&[(damaged, 100.0)]).expect("the trap").points, 1.5 * 1.4, 1e-9);
 }
 
-fn composition() -> impl Strategy<Value = Composition> {
-    (7.0..18.0f64, 2.0..14.0f64, 0.4..2.2f64).prop_map(|(protein, damaged, ash)| Composition {
-        protein_14_pct: Some(protein),
-        damaged_starch_pct: Some(damaged),
-        ash_dm_pct: Some(ash),
-    })
+fn compositions() -> impl Strategy<Value = Composition> {
+    (7.0..18.0f64, 2.0..14.0f64, 0.4..2.2f64)
+        .prop_map(|(protein, damaged, ash)| composition(protein, damaged, ash))
 }
 
 proptest! {
     #[test]
     fn more_damaged_starch_never_lowers_predicted_water(
-        lot in composition(), more in 0.1..5.0f64,
+        lot in compositions(), more in 0.1..5.0f64,
     ) {
         let damaged = lot.damaged_starch_pct.map(|damaged| damaged + more);
         let prior = AbsorptionModel::default();
@@ -407,7 +373,7 @@ proptest! {
 
     #[test]
     fn a_lot_learned_draws_its_own_prediction_to_it_and_nothing_grows_less_sure(
-        lot in composition(), other in composition(), measured in 50.0..75.0f64,
+        lot in compositions(), other in compositions(), measured in 50.0..75.0f64,
     ) {
         let prior = AbsorptionModel::default();
         let learned = prior.learn(lot, measured);
@@ -418,7 +384,7 @@ proptest! {
 
     #[test]
     fn the_order_lots_came_in_does_not_matter(
-        lots in prop::collection::vec((composition(), 50.0..75.0f64), 1..12), flour in composition(),
+        lots in prop::collection::vec((compositions(), 50.0..75.0f64), 1..12), flour in compositions(),
     ) {
         let learn = |model: AbsorptionModel, (lot, measured): &(Composition, f64)| model.learn(*lot, *measured);
         let forward = lots.iter().fold(AbsorptionModel::default(), learn);
@@ -428,7 +394,7 @@ proptest! {
     }
 
     #[test]
-    fn an_estimated_stair_still_sums(lot in composition(), whole in 0.0..100.0f64, share in 1.0..99.0f64) {
+    fn an_estimated_stair_still_sums(lot in compositions(), whole in 0.0..100.0f64, share in 1.0..99.0f64) {
         let estimated = Flour {
             composition: lot, ..unmeasured(Species::Emmer, whole, None)
         };

@@ -5,12 +5,12 @@ mod support;
 use ironpeel_core::coefficient::{Coefficients, Origin};
 use ironpeel_core::dough::{
     Amount, ByAmount, Ingredient, IngredientPrice, IngredientPropertiesInput, KeptConstant,
-    Library, Losses, Masses, QuantityError, RescalingError, ScaleRequest, cost, read_quantity,
+    Library, Masses, QuantityError, RescalingError, cost, read_quantity,
 };
 use ironpeel_core::units::{DecimalMark, NumberError, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use support::{formula, near};
+use support::{formula, near, scaled};
 
 fn kg(text: &str, of: Ingredient) -> Result<(f64, f64, f64), QuantityError> {
     let found = read_quantity(text, Library::default().properties(of), None)?;
@@ -227,14 +227,7 @@ fn a_run_costs_what_is_in_it_and_water_is_worth_what_it_saves() {
         price(Ingredient::Inulin, 4.2),
     ];
     let library = Library::default().priced(&paid);
-    let run = ScaleRequest {
-        amount: Amount::Dough { kg: 163.0 },
-        piece_kg: 0.9,
-        mixer_max_kg: 200.0,
-        losses: Losses::house(),
-        total_pct: 163.0,
-    }
-    .scale();
+    let run = scaled(Amount::Dough { kg: 163.0 }, 0.9, 200.0, 163.0);
     let found = cost(&formula, 60.0, &run, &[(100.0, Some(0.40))], &library);
     near(found.per_kg, (40.0 + 0.7 + 4.2 + 0.18) / 163.0, 1e-9);
     near(found.run, found.per_kg * 163.0, 1e-9);
@@ -364,10 +357,10 @@ proptest! {
         pieces in 1u32..5000, cooled in 0.02..2.0f64, most in 10.0..500.0f64,
     ) {
         let wanted = Amount::Baked { pieces: pieces.into(), cooled_kg: cooled };
-        let run = ScaleRequest { amount: wanted, piece_kg: 0.5, mixer_max_kg: most, losses: Losses::house(), total_pct: 165.0 }.scale();
+        let run = scaled(wanted, 0.5, most, 165.0);
         prop_assert!((run.cooled_piece_kg - cooled).abs() < 1e-9);
         prop_assert_eq!(run.pieces, pieces);
-        let flour = ScaleRequest { amount: Amount::Flour { kg: run.total_kg / 1.65 }, piece_kg: run.piece_kg, mixer_max_kg: most, losses: Losses::house(), total_pct: 165.0 }.scale();
+        let flour = scaled(Amount::Flour { kg: run.total_kg / 1.65 }, run.piece_kg, most, 165.0);
         prop_assert!((flour.total_kg - run.total_kg).abs() < 1e-6);
     }
 }

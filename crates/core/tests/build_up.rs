@@ -6,7 +6,7 @@ use ironpeel_core::coefficient::Origin;
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::flour::{Moisture, Species};
 use ironpeel_core::method::Process;
-use ironpeel_core::water::{AbsorptionBuildUp, AbsorptionUnknown, Caution, Composition, Flour};
+use ironpeel_core::water::{AbsorptionBuildUp, AbsorptionUnknown, Composition, Flour};
 use support::{Asked, PLAIN, climb, flour};
 
 #[track_caller]
@@ -119,7 +119,7 @@ fn green_and_aged_flour_step_and_the_days_between_do_not() {
         let found = climb(&aged, &PLAIN).expect("has a base");
         let age = found.adjustments.iter().find(|adjustment| adjustment.key == "age");
         assert_eq!(age.map(|adjustment| adjustment.points), points, "{days} days");
-        let green = found.cautions.contains(&Caution::Green);
+        let green = found.cautions.iter().any(|caution| caution.key() == "green");
         assert_eq!(green, days < 2.0);
     }
 }

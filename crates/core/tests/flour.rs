@@ -1,5 +1,7 @@
 //! Names, drift, what changed, proposals, remedies and mappings.
 
+mod support;
+
 use ironpeel_core::coefficient::{Coefficients, Origin};
 use ironpeel_core::flour::{
     Assessment, Censored, ColumnMeaning, DateOrder, FlourName, IntendedUse, Limit, LotField,
@@ -8,8 +10,9 @@ use ironpeel_core::flour::{
 };
 use ironpeel_core::lot::{Consequence, CorrectionInput, compare_lots};
 use ironpeel_core::plant::PlantParameters;
-use ironpeel_core::water::{AbsorptionModel, Composition, StarchTrap};
+use ironpeel_core::water::{AbsorptionModel, StarchTrap};
 use proptest::prelude::*;
+use support::composition;
 
 /// By the house's coefficients.
 fn assess(limits: &[Limit], readings: &Readings) -> Assessment {
@@ -233,11 +236,7 @@ fn a_remedy_moves_the_water_by_what_the_plant_learned_of_ash() {
     };
     assert_eq!(sieve(&plant).1, Some(Origin::House));
     for ash in [0.5, 0.9, 1.3, 1.7] {
-        let lot = Composition {
-            protein_14_pct: Some(12.0),
-            damaged_starch_pct: Some(7.5),
-            ash_dm_pct: Some(ash),
-        };
+        let lot = composition(12.0, 7.5, ash);
         plant.model = plant.model.learn(lot, 60.0 + 8.0 * (ash - 0.60));
     }
     let learned = plant.model.per_ash().value;

@@ -1,13 +1,16 @@
 //! Formulas, scaling and the method's arithmetic.
 
+mod support;
+
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{
-    Amount, AmountInput, Formula, Ingredient, LineInput, Losses, ScaleRequest, round_to_resolution,
+    Amount, AmountInput, Formula, Ingredient, LineInput, round_to_resolution,
 };
 use ironpeel_core::method::{
     Method, Mixer, Process, Speed, Stage, StageCaution, StageKind, cautions_at,
 };
 use ironpeel_core::units::{RawNumber, ValidationErrors};
+use support::scaled;
 
 fn line(ingredient: Ingredient, pct: impl Into<RawNumber>) -> LineInput {
     LineInput { ingredient, pct: pct.into() }
@@ -96,38 +99,17 @@ fn a_run_is_split_into_the_fewest_equal_doughs() {
     for (kg, most, doughs) in
         [(160.0, 160.0, 1), (160.1, 160.0, 2), (480.0, 160.0, 3), (1.0, 160.0, 1)]
     {
-        let run = ScaleRequest {
-            amount: Amount::Dough { kg },
-            piece_kg: 0.06,
-            mixer_max_kg: most,
-            losses: Losses::house(),
-            total_pct: 165.0,
-        }
-        .scale();
+        let run = scaled(Amount::Dough { kg }, 0.06, most, 165.0);
         assert_eq!(run.doughs, doughs, "{kg} kg in {most} kg");
         assert!((run.dough_kg * f64::from(doughs) - kg).abs() < 1e-9);
     }
-    let full = ScaleRequest {
-        amount: Amount::Mixer { doughs: 3.0 },
-        piece_kg: 0.06,
-        mixer_max_kg: 160.0,
-        losses: Losses::house(),
-        total_pct: 165.0,
-    }
-    .scale();
+    let full = scaled(Amount::Mixer { doughs: 3.0 }, 0.06, 160.0, 165.0);
     assert_eq!((full.doughs, full.total_kg), (3, 480.0));
 }
 
 #[test]
 fn a_piece_loses_on_its_way_to_the_rack() {
-    let run = ScaleRequest {
-        amount: Amount::Pieces { pieces: 100.0 },
-        piece_kg: 1.0,
-        mixer_max_kg: 500.0,
-        losses: Losses::house(),
-        total_pct: 165.0,
-    }
-    .scale();
+    let run = scaled(Amount::Pieces { pieces: 100.0 }, 1.0, 500.0, 165.0);
     assert!((run.total_kg - 100.0 / 0.995).abs() < 1e-9);
     assert!((run.cooled_piece_kg - 0.99 * 0.88 * 0.985).abs() < 1e-9);
 }

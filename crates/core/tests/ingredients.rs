@@ -11,7 +11,7 @@ use ironpeel_core::flour::Species;
 use ironpeel_core::units::{RawNumber, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use support::{formula, near};
+use support::{formula, near, scaled};
 
 #[test]
 fn every_ingredient_has_facts_that_make_sense() {
@@ -261,7 +261,7 @@ proptest! {
 
     #[test]
     fn a_full_mixer_is_one_dough(doughs in 1u32..40, most in 5.0..600.0f64) {
-        let run = ScaleRequest { amount: Amount::Mixer { doughs: f64::from(doughs) }, piece_kg: 0.5, mixer_max_kg: most, losses: Losses::house(), total_pct: 165.0 }.scale();
+        let run = scaled(Amount::Mixer { doughs: f64::from(doughs) }, 0.5, most, 165.0);
         prop_assert_eq!(run.doughs, doughs);
         prop_assert!((run.dough_kg - most).abs() < 1e-9 * most);
     }

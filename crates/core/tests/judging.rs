@@ -2,8 +2,8 @@
 
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
-    Assessment, CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings,
-    StrengthClass, TenacityClass, Verdict, age_message, check_against_curve, revised, targets,
+    Assessment, CurveCheck, FromCurve, Limit, MoistureBasis, Property, Reading, Readings, Verdict,
+    check_against_curve, revised, targets,
 };
 use proptest::prelude::*;
 
@@ -89,38 +89,6 @@ fn a_method_that_was_not_asked_for_is_seen() {
         assess(std::slice::from_ref(&asked), &Readings(vec![measured])).checks[0].other_method
     };
     assert!(!by(Some("aacc 76 31")) && !by(None) && by(Some("AACC 76-33")));
-}
-
-#[test]
-fn the_words_for_age_strength_and_temper_change_where_they_should() {
-    for (days, message) in [(0.0, "green"), (1.9, "green"), (2.0, ""), (14.0, ""), (15.0, "aged")] {
-        assert!(
-            age_message(days, &Coefficients::default()).unwrap_or_default().starts_with(message),
-            "{days}"
-        );
-        assert_eq!(
-            age_message(days, &Coefficients::default()).is_none(),
-            message.is_empty(),
-            "{days}"
-        );
-    }
-    for (w, word) in [
-        (119.0, "weak"),
-        (120.0, "low"),
-        (180.0, "medium"),
-        (260.0, "strong"),
-        (341.0, "very strong"),
-    ] {
-        assert_eq!(StrengthClass::of(w, &Coefficients::default()).to_string(), word);
-    }
-    for (ratio, word) in [
-        (0.49, "extensible"),
-        (0.5, "balanced"),
-        (0.9, "between balanced and tenacious"),
-        (1.01, "tenacious"),
-    ] {
-        assert_eq!(TenacityClass::of(ratio, &Coefficients::default()).to_string(), word);
-    }
 }
 
 #[test]

@@ -3,13 +3,13 @@
 mod support;
 
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::dough::{Amount, Ingredient, Losses, ScaleRequest, round_to_resolution};
+use ironpeel_core::dough::{Amount, Ingredient, round_to_resolution};
 use ironpeel_core::flour::{Moisture, Species, absorption_at_moisture, at_moisture};
 use ironpeel_core::heat::{Balance, HOTTEST_WATER_C, HeatPart, HeatSource};
 use ironpeel_core::method::Process;
 use ironpeel_core::water::{Composition, Flour};
 use proptest::prelude::*;
-use support::{Asked, PLAIN, climb};
+use support::{Asked, PLAIN, climb, composition, scaled};
 
 fn moisture() -> impl Strategy<Value = Moisture> {
     (0.0..=30.0).prop_map(|percent| Moisture::new(percent).expect("in range"))
@@ -22,11 +22,7 @@ fn flour() -> impl Strategy<Value = Flour> {
             absorption_14_pct: Some(absorption),
             species: Species::Spelt,
             age_days,
-            composition: Composition {
-                protein_14_pct: Some(12.0),
-                damaged_starch_pct: Some(8.0),
-                ash_dm_pct: Some(0.6),
-            },
+            composition: composition(12.0, 8.0, 0.6),
             whole_grain_pct: 0.0,
             w: Some(w),
         },
@@ -145,10 +141,10 @@ proptest! {
 
     #[test]
     fn scaling_there_and_back(pieces in 1u32..50_000, piece in 0.03..1.2f64, most in 10.0..800.0f64) {
-        let run = ScaleRequest { amount: Amount::Pieces { pieces: pieces.into() }, piece_kg: piece, mixer_max_kg: most, losses: Losses::house(), total_pct: 165.0 }.scale();
+        let run = scaled(Amount::Pieces { pieces: pieces.into() }, piece, most, 165.0);
         prop_assert_eq!(run.pieces, pieces);
         prop_assert!(run.dough_kg <= most * (1.0 + 1e-6));
-        let back = ScaleRequest { amount: Amount::Dough { kg: run.total_kg }, piece_kg: piece, mixer_max_kg: most, losses: Losses::house(), total_pct: 165.0 }.scale();
+        let back = scaled(Amount::Dough { kg: run.total_kg }, piece, most, 165.0);
         prop_assert_eq!(back.pieces, pieces);
         prop_assert!((f64::from(run.doughs) * run.dough_kg - run.total_kg).abs() < 1e-6);
     }

@@ -2,8 +2,8 @@
 
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::flour::{
-    FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, NameStanding, Property, Reading,
-    Readings, Species, StrengthClass, TenacityClass, Treatment, age_message, hard_and_soft,
+    FlourAge, FlourName, Hardness, IntendedUse, MoistureBasis, NameKind, NameStanding, Property,
+    Reading, Readings, Species, StrengthClass, TenacityClass, Treatment, hard_and_soft,
 };
 use proptest::prelude::*;
 use serde_json::json;
@@ -214,18 +214,14 @@ fn strength_and_temper_change_where_they_say() {
 
 #[test]
 fn age_is_told_at_its_ends_alone() {
-    assert!(
-        age_message(0.0, &Coefficients::default()).is_some_and(|message| message.contains("green"))
-    );
-    assert!(
-        age_message(1.9, &Coefficients::default()).is_some_and(|message| message.contains("green"))
-    );
-    for days in [2.0, 7.0, 14.0] {
-        assert_eq!(age_message(days, &Coefficients::default()), None, "{days}");
+    let of = |days| FlourAge::of(days, &Coefficients::default());
+    for days in [0.0, 1.9] {
+        assert_eq!(of(days), Some(FlourAge::Green { until_days: 2.0 }), "{days}");
     }
-    assert!(
-        age_message(14.1, &Coefficients::default()).is_some_and(|message| message.contains("aged"))
-    );
+    for days in [2.0, 7.0, 14.0] {
+        assert_eq!(of(days), None, "{days}");
+    }
+    assert_eq!(of(14.1), Some(FlourAge::Aged { from_days: 14.0 }));
 }
 
 #[test]

@@ -8,11 +8,10 @@ use ironpeel_core::method::Process;
 use ironpeel_core::plant::COEFFICIENTS;
 use ironpeel_core::units::Estimate;
 use ironpeel_core::water::{
-    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Composition, Flour, build_up,
-    coefficients, hold_back,
+    AbsorptionBuildUp, AbsorptionModel, AbsorptionRequest, Flour, build_up, coefficients, hold_back,
 };
 use proptest::prelude::*;
-use support::{flour, parts};
+use support::{composition, flour, parts};
 
 fn off(of: &Coefficient) -> Coefficients {
     let value = Estimate::new(0.0, 0.0, 0.0);
@@ -39,15 +38,7 @@ fn of(
 }
 
 fn damaged(pct: f64) -> Flour {
-    Flour {
-        composition: Composition {
-            protein_14_pct: Some(12.9),
-            damaged_starch_pct: Some(pct),
-            ash_dm_pct: Some(0.6),
-        },
-        w: Some(300.0),
-        ..flour()
-    }
+    Flour { composition: composition(12.9, pct, 0.6), w: Some(300.0), ..flour() }
 }
 
 #[test]
@@ -93,7 +84,7 @@ proptest! {
             absorption_14_pct: None,
             whole_grain_pct: whole,
             age_days: Some(age),
-            composition: Composition { protein_14_pct: Some(12.5), damaged_starch_pct: Some(damaged), ash_dm_pct: Some(0.9) },
+            composition: composition(12.5, damaged, 0.9),
             w: Some(250.0),
             ..flour()
         };

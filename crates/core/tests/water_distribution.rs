@@ -9,7 +9,7 @@ use ironpeel_core::water::{
     mix_of_grains,
 };
 use proptest::prelude::*;
-use support::{flour, near, parts};
+use support::{composition, flour, near, parts};
 
 const GREER: WaterDistribution =
     WaterDistribution { protein_pct: 12.0, damaged_pct: 8.0, intact_pct: 58.5, pentosan_pct: 1.3 };
@@ -26,24 +26,13 @@ fn each_holds_by_its_mass_and_capacity() {
 
 #[test]
 fn a_usual_white_flour_is_made_of_what_the_example_is() {
-    let stated = Composition {
-        protein_14_pct: Some(12.0),
-        damaged_starch_pct: Some(8.0),
-        ash_dm_pct: Some(0.6),
-    };
+    let stated = composition(12.0, 8.0, 0.6);
     let white = Flour { composition: stated, ..flour() };
     let found =
         WaterDistribution::of(&parts(&[(white, 100.0)]), &Coefficients::default()).expect("wheat");
     near(found.intact_pct, 58.5, 0.05);
     near(found.pentosan_pct, 1.3, 1e-9);
-    let whole = Flour {
-        composition: Composition {
-            protein_14_pct: Some(13.0),
-            damaged_starch_pct: Some(7.0),
-            ash_dm_pct: Some(1.6),
-        },
-        ..flour()
-    };
+    let whole = Flour { composition: composition(13.0, 7.0, 1.6), ..flour() };
     let found =
         WaterDistribution::of(&parts(&[(whole, 100.0)]), &Coefficients::default()).expect("wheat");
     assert!(found.pentosan_pct > 5.0 && found.intact_pct < 55.0, "{found:?}");
@@ -58,14 +47,7 @@ fn a_usual_white_flour_is_made_of_what_the_example_is() {
 
 #[test]
 fn what_no_certificate_states_is_said_to_be_taken_as_usual() {
-    let stated = Flour {
-        composition: Composition {
-            protein_14_pct: Some(12.0),
-            damaged_starch_pct: Some(8.0),
-            ash_dm_pct: Some(0.6),
-        },
-        ..flour()
-    };
+    let stated = Flour { composition: composition(12.0, 8.0, 0.6), ..flour() };
     assert!(
         WaterDistribution::assumed(&parts(&[(stated, 100.0)]), &Coefficients::default()).is_empty()
     );

@@ -5,7 +5,7 @@ import { PREPARATIONS } from "./formula";
 import { Refusal } from "../form/Refusal";
 import { useFormulaEdit } from "./useFormulaEdit";
 import { usePlantParameters } from "../plant/usePlantParameters";
-import { Select } from "../form/Select";
+import { optionsOf, Select } from "../form/Select";
 
 /** What may come into a formula: an ingredient, another flour, a part made before. */
 export function AddToFormula() {
@@ -41,31 +41,28 @@ export function AddToFormula() {
       />
       <AddMenu
         label="Add preferment or soaker"
-        options={Object.entries(PREPARATIONS)}
-        onChoose={(kind) =>
-          edit.mutate({ edit: "add_preparation", kind: kind as keyof typeof PREPARATIONS })
-        }
+        options={optionsOf(PREPARATIONS)}
+        onChoose={(kind) => edit.mutate({ edit: "add_preparation", kind })}
       />
       <Refusal error={edit.error} />
     </div>
   );
 }
 
-interface ChoiceProps {
+interface AddProps<T extends string> {
   label: string;
-  options: [string, string][];
-  onChoose: (value: string) => void;
+  options: (readonly [T, string])[];
+  onChoose: (value: T) => void;
 }
 
 /** A choice that acts, and shows its own name again. */
-function AddMenu({ label, options, onChoose }: ChoiceProps) {
-  return (
-    <Select
-      label={label}
-      place="hidden"
-      value=""
-      options={[["", `${label} …`], ...options]}
-      onSet={onChoose}
-    />
-  );
-}
+const AddMenu = <T extends string>({ label, options, onChoose }: AddProps<T>) => (
+  <Select
+    label={label}
+    place="hidden"
+    value=""
+    none={`${label} …`}
+    options={options}
+    onSet={onChoose}
+  />
+);

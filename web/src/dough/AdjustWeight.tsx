@@ -69,15 +69,14 @@ export function AdjustWeight() {
           options={names.map((name) => [name, labels(name)])}
           onSet={choose}
         />
-        <div className="w-28">
-          <NumberField
-            label="New weight, one batch"
-            kind="mass"
-            value={kg}
-            onSet={setKg}
-            field="kg"
-          />
-        </div>
+        <NumberField
+          className="w-28"
+          label="New weight, one batch"
+          kind="mass"
+          value={kg}
+          onSet={setKg}
+          field="kg"
+        />
         <Select label="Keep constant" value={keep} options={KEEPS} onSet={setKeep} />
         <button type="submit" className="act" disabled={change.isPending || kg === null}>
           Adjust

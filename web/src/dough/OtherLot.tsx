@@ -22,8 +22,8 @@ export function OtherLot({ name }: { name: string }) {
       place="hidden"
       className={other.lot ? undefined : "text-stop"}
       value={other.lot?.id ?? ""}
+      none="none may be planned: choose"
       options={[
-        ...(other.lot ? [] : [["", "none may be planned: choose"] as const]),
         ...(older ? [[older.id, older.code] as const] : []),
         ...other.lots.map(
           (one) => [one.id, `${one.code} ${one.verdict ? VERDICT[one.verdict].mark : ""}`] as const,

@@ -43,23 +43,20 @@ export function PreparationsPanel() {
               {hydration != null && `, hydration ${format.percent(hydration, 0)}`}
             </p>
             <div className="mt-1 flex gap-4">
-              <div className="w-28">
-                <NumberField
-                  label="Temperature"
-                  kind="temperature"
-                  value={part.temperature_c ?? null}
-                  usual={usual}
-                  onSet={(temperature_c) =>
-                    change(at, { temperature_c: temperature_c ?? undefined })
-                  }
-                  fault={refused?.at(`parts[${at}].temperature_c`)}
-                />
-              </div>
+              <NumberField
+                className="w-28"
+                label="Temperature"
+                kind="temperature"
+                value={part.temperature_c ?? null}
+                usual={usual}
+                onSet={(temperature_c) => change(at, { temperature_c: temperature_c ?? undefined })}
+                fault={refused?.at(`parts[${at}].temperature_c`)}
+              />
               {flours.length > 1 && (
                 <Select
                   label="Its flour"
                   value={part.flour ?? flours[0]?.name ?? ""}
-                  options={flours.map(({ name = "" }) => [name ?? "", name ?? ""])}
+                  options={flours.flatMap(({ name }) => (name ? [[name, name] as const] : []))}
                   onSet={(flour) => change(at, { flour })}
                 />
               )}

@@ -78,24 +78,22 @@ export function StarterBox({ at }: { at: number }) {
             options={CONVENTIONS}
             onSet={setConvention}
           />
-          <div className="w-20 shrink-0">
-            <NumberField
-              label="Share"
-              kind="percent"
-              value={shares ? Number(shares[`${convention}_pct`].toFixed(2)) : null}
-              onSet={(pct) => state.mutate({ pct: pct ?? 0 })}
-              field="pct"
-            />
-          </div>
-          <div className="w-20 shrink-0">
-            <NumberField
-              label="Hydration"
-              kind="percent"
-              value={shares ? Number(shares.hydration_pct.toFixed(2)) : null}
-              onSet={(next) => state.mutate({ hydration_pct: next ?? 100 })}
-              field="hydration_pct"
-            />
-          </div>
+          <NumberField
+            className="w-20 shrink-0"
+            label="Share"
+            kind="percent"
+            value={shares ? Number(shares[`${convention}_pct`].toFixed(2)) : null}
+            onSet={(pct) => state.mutate({ pct: pct ?? 0 })}
+            field="pct"
+          />
+          <NumberField
+            className="w-20 shrink-0"
+            label="Hydration"
+            kind="percent"
+            value={shares ? Number(shares.hydration_pct.toFixed(2)) : null}
+            onSet={(next) => state.mutate({ hydration_pct: next ?? 100 })}
+            field="hydration_pct"
+          />
         </div>
       </Faults>
     </div>

@@ -202,9 +202,14 @@ function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
           <h2 id="set" className="text-lg">
             The trial: unchanged, each change alone, all changes
           </h2>
-          <div className="w-32">
-            <NumberField label="Dough of each" kind="mass" value={kg} onSet={setKg} field="kg" />
-          </div>
+          <NumberField
+            className="w-32"
+            label="Dough of each"
+            kind="mass"
+            value={kg}
+            onSet={setKg}
+            field="kg"
+          />
           <NameField label="Set up by" />
           <button
             type="button"

@@ -17,6 +17,16 @@ interface Row {
   shares: Schemas["WaterShares"];
 }
 
+/** The shares one after another, each from where the one before ends. */
+function laidOut(shares: Schemas["WaterShares"]) {
+  let end = 0;
+  return HELD.map((held) => {
+    const start = end;
+    end += shares[held.key];
+    return { ...held, start, share: shares[held.key] };
+  });
+}
+
 /** How a dough's water is distributed, a row each, the same widths meaning the same share. */
 export function WaterDistributionFigure({ rows }: { rows: Row[] }) {
   const format = useFormat();
@@ -32,29 +42,22 @@ export function WaterDistributionFigure({ rows }: { rows: Row[] }) {
                 preserveAspectRatio="none"
                 className="block h-9 w-full border border-ink"
               >
-                {HELD.map(({ key, fill }, at) => {
-                  const start = HELD.slice(0, at).reduce(
-                    (sum, one) => sum + row.shares[one.key],
-                    0,
-                  );
-                  return (
-                    <rect
-                      key={key}
-                      x={start}
-                      width={row.shares[key]}
-                      height="8"
-                      fill={fill}
-                      stroke="var(--color-sheet)"
-                      strokeWidth="0.15"
-                    />
-                  );
-                })}
+                {laidOut(row.shares).map(({ key, fill, start, share }) => (
+                  <rect
+                    key={key}
+                    x={start}
+                    width={share}
+                    height="8"
+                    fill={fill}
+                    stroke="var(--color-sheet)"
+                    strokeWidth="0.15"
+                  />
+                ))}
               </svg>
-              {HELD.map(({ key, word }, at) => {
-                const start = HELD.slice(0, at).reduce((sum, one) => sum + row.shares[one.key], 0);
-                const share = row.shares[key];
-                // What is too narrow for a word stands in the table below.
-                return share < WIDE_PCT ? null : (
+              {/* What is too narrow for a word stands in the table below. */}
+              {laidOut(row.shares)
+                .filter(({ share }) => share >= WIDE_PCT)
+                .map(({ key, word, start, share }) => (
                   <span
                     key={key}
                     className="absolute top-1.5 truncate bg-sheet px-1 text-sm text-ink"
@@ -62,8 +65,7 @@ export function WaterDistributionFigure({ rows }: { rows: Row[] }) {
                   >
                     {word}
                   </span>
-                );
-              })}
+                ))}
             </div>
           </div>
         ))}

@@ -198,15 +198,14 @@ function Lots({ draft, calculation, setLot, remove }: LotsProps) {
                 value={lot.share}
                 onChange={(event) => setLot(at, { share: Number(event.target.value) })}
               />
-              <div className="w-20">
-                <NumberField
-                  place="hidden"
-                  label={`Share of ${name}, %`}
-                  kind="percent"
-                  value={lot.share}
-                  onSet={(share) => setLot(at, { share: Math.max(0, share ?? 0) })}
-                />
-              </div>
+              <NumberField
+                className="w-20"
+                place="hidden"
+                label={`Share of ${name}, %`}
+                kind="percent"
+                value={lot.share}
+                onSet={(share) => setLot(at, { share: Math.max(0, share ?? 0) })}
+              />
               <div className="flex w-24 items-baseline text-sm text-iron">
                 <NumberField
                   place="hidden"
@@ -245,16 +244,11 @@ function AddLot({ taken, onAdd }: { taken: string[]; onAdd: (lotId: string) => v
         label="Add a lot"
         place="hidden"
         value=""
-        options={[
-          ["", "add a lot …"],
-          ...(free ?? []).map(
-            (lot) =>
-              [
-                lot.id,
-                `${lot.code}, ${lot.flour}${lot.id === scenario.lot ? " (selected)" : ""}`,
-              ] as const,
-          ),
-        ]}
+        none="add a lot …"
+        options={(free ?? []).map((lot) => [
+          lot.id,
+          `${lot.code}, ${lot.flour}${lot.id === scenario.lot ? " (selected)" : ""}`,
+        ])}
         onSet={onAdd}
       />
     </p>

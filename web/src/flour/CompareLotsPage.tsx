@@ -47,8 +47,8 @@ export function CompareLotsPage() {
             place="beside"
             className="text-base font-normal"
             value={compared?.lot_id ?? (compared ? "target" : "")}
+            none="no other lot"
             options={[
-              ...(compared ? [] : [["", "no other lot"] as const]),
               ["target", "the specification's targets"],
               ...(lots ?? [])
                 .filter((one) => one.id !== lot.id)

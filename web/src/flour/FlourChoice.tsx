@@ -22,10 +22,8 @@ export function FlourChoice({ path, flour, flours }: Props) {
         label="Flour"
         place="hidden"
         value={flour?.id ?? ""}
-        options={[
-          ...(flour ? [] : [["", "…"] as const]),
-          ...(flours ?? []).map((one) => [one.id, one.name] as const),
-        ]}
+        none="…"
+        options={(flours ?? []).map((one) => [one.id, one.name])}
         onSet={(id) => void navigate({ pathname: `${path}/${id}`, search })}
       />
       {unknown && (

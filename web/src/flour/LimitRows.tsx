@@ -128,10 +128,8 @@ export function LimitRows({ limits, onChange }: Props) {
                   label="Add a property"
                   place="hidden"
                   value=""
-                  options={[
-                    ["", "add a property …"],
-                    ...unasked.map(({ property, label }) => [property, label] as const),
-                  ]}
+                  none="add a property …"
+                  options={unasked.map(({ property, label }) => [property, label])}
                   onSet={(chosen) => {
                     const property = unasked.find((one) => one.property === chosen);
                     if (property) onChange((limits) => [...limits, emptyLimit(property)]);

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
-import { usePreferences } from "../units/preferences";
 import { changeDraft, type Draft } from "./draft";
+import { NameField } from "../form/NameField";
 import { Select } from "../form/Select";
 
 interface Props {
@@ -12,7 +12,6 @@ interface Props {
 
 /** The head of a certificate: which flour, which lot, when, how much, who. */
 export function ReceiveFlourHead({ draft, flourId, flours }: Props) {
-  const { preferences, prefer } = usePreferences();
   const text = (key: "code" | "milled" | "delivered" | "tonnes", label: string, like: string) => (
     <FieldText
       label={label}
@@ -38,13 +37,7 @@ export function ReceiveFlourHead({ draft, flourId, flours }: Props) {
       {text("milled", "Milled", "2026-11-05")}
       {text("delivered", "Delivered", "2026-11-07")}
       {text("tonnes", "Tonnes", "24.6")}
-      <FieldText
-        label="Saved by"
-        placeholder="name or initials"
-        value={preferences.name}
-        field="signed.by"
-        onChange={(name) => prefer({ name })}
-      />
+      <NameField field="signed.by" />
       {draft.number > 1 && (
         <div className="col-span-2 md:col-span-6">
           <FieldText

@@ -3,7 +3,7 @@ import { Faults } from "./Faults";
 
 interface Props {
   /** What was refused of it, or why it could not be sent. */
-  error: unknown;
+  error?: unknown;
   onSubmit: () => void;
   label?: string;
   className?: string;

@@ -6,6 +6,8 @@ interface Props<T extends string> extends Named {
   value: T | "";
   /** Each value with its word; one of nothing chosen may be among them. */
   options: readonly (readonly [T | "", string])[];
+  /** What stands there while nothing is chosen. */
+  none?: string;
   onSet: (value: T) => void;
   disabled?: boolean;
   title?: string | undefined;
@@ -23,6 +25,7 @@ export function Select<T extends string>({
   name,
   value,
   options,
+  none,
   onSet,
   disabled,
   title,
@@ -42,6 +45,7 @@ export function Select<T extends string>({
           title={title}
           onChange={(event) => onSet(event.target.value as T)}
         >
+          {none !== undefined && value === "" && <option value="">{none}</option>}
           {options.map(([key, word]) => (
             <option key={key} value={key}>
               {word}

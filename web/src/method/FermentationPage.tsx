@@ -193,18 +193,17 @@ function AnotherRise({ now }: { now: number }) {
       <h2 id="another-rise">Target rise</h2>
       <Faults error={ask.error}>
         <div className="mt-1 flex items-end gap-4">
-          <div className="w-32">
-            <NumberField
-              label="Rise at the oven"
-              kind="percent"
-              value={wanted}
-              onSet={(next) => {
-                want(next);
-                if (next !== null) ask.mutate({ rise_pct: next, at });
-              }}
-              field="rise_pct"
-            />
-          </div>
+          <NumberField
+            className="w-32"
+            label="Rise at the oven"
+            kind="percent"
+            value={wanted}
+            onSet={(next) => {
+              want(next);
+              if (next !== null) ask.mutate({ rise_pct: next, at });
+            }}
+            field="rise_pct"
+          />
         </div>
         {ask.data && (
           <dl className="mt-1">

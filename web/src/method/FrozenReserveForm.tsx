@@ -38,15 +38,14 @@ export function FrozenReserveForm({ spare, onSpare }: Props) {
     <fieldset className="text-sm">
       <legend className="text-iron">Surplus pieces, frozen</legend>
       <div className="flex items-end gap-3">
-        <div className="w-20">
-          <NumberField
-            label="Pieces"
-            kind="number"
-            value={spare.pieces}
-            onSet={(value) => onSpare({ ...spare, pieces: value ?? 1 })}
-            field="spare.pieces"
-          />
-        </div>
+        <NumberField
+          className="w-20"
+          label="Pieces"
+          kind="number"
+          value={spare.pieces}
+          onSet={(value) => onSpare({ ...spare, pieces: value ?? 1 })}
+          field="spare.pieces"
+        />
         <DateTimeField
           label="To be used"
           value={spare.on}

@@ -112,17 +112,16 @@ function Run({ product, scenario }: Props) {
       <Faults error={asked.error}>
         <div className="screen-only mt-4 flex flex-wrap items-start gap-x-10 gap-y-3">
           <WhenAsked day={run} set={(next) => set({ ...next, since: now.toISOString() })} />
-          <div className="w-20">
-            <NumberField
-              label="Doughs"
-              kind="number"
-              value={chain?.dough?.doughs ?? null}
-              onSet={(value) =>
-                change({ amount: { by: "mixer", value: Math.max(1, Math.round(value ?? 1)) } })
-              }
-              field="scenario.run_settings.amount"
-            />
-          </div>
+          <NumberField
+            className="w-20"
+            label="Doughs"
+            kind="number"
+            value={chain?.dough?.doughs ?? null}
+            onSet={(value) =>
+              change({ amount: { by: "mixer", value: Math.max(1, Math.round(value ?? 1)) } })
+            }
+            field="scenario.run_settings.amount"
+          />
           <ClosedHours day={run} set={set} refused={refused} />
           <StopForm
             stop={run.stop}

@@ -66,7 +66,6 @@ export function ReadingsFit({ product }: { product: string }) {
       <h2 id="followed">Tonight's readings</h2>
       <Form
         className="mt-1 flex items-end gap-3"
-        error={undefined}
         onSubmit={() => {
           if (minutes === null || rise === null) return;
           set(({ rows }) => ({ rows: [...rows, { minutes, rise_pct: rise }] }));
@@ -74,12 +73,14 @@ export function ReadingsFit({ product }: { product: string }) {
           setRise(null);
         }}
       >
-        <div className="w-20">
-          <NumberField label="After, min" kind="number" value={minutes} onSet={setMinutes} />
-        </div>
-        <div className="w-20">
-          <NumberField label="Risen" kind="percent" value={rise} onSet={setRise} />
-        </div>
+        <NumberField
+          className="w-20"
+          label="After, min"
+          kind="number"
+          value={minutes}
+          onSet={setMinutes}
+        />
+        <NumberField className="w-20" label="Risen" kind="percent" value={rise} onSet={setRise} />
         <Select
           label="What is read"
           place="hidden"

@@ -70,26 +70,24 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
           options={optionsOf(PROCESSES)}
           onSet={(process) => set(() => ({ process }))}
         />
-        <div className="w-28">
-          <NumberField
-            label="Off the mixer"
-            kind="temperature"
-            value={method.target_c ?? null}
-            onSet={(value) => set(() => ({ target_c: value ?? product.method.target_c }))}
-            fault={fault("target_c")}
-          />
-        </div>
+        <NumberField
+          className="w-28"
+          label="Off the mixer"
+          kind="temperature"
+          value={method.target_c ?? null}
+          onSet={(value) => set(() => ({ target_c: value ?? product.method.target_c }))}
+          fault={fault("target_c")}
+        />
         {method.process === "sponge_dough" && (
-          <div className="w-28">
-            <NumberField
-              label="Sponge set at"
-              kind="temperature"
-              value={method.sponge_c ?? null}
-              usual={24}
-              onSet={(value) => set(() => ({ sponge_c: value ?? undefined }))}
-              fault={fault("sponge_c")}
-            />
-          </div>
+          <NumberField
+            className="w-28"
+            label="Sponge set at"
+            kind="temperature"
+            value={method.sponge_c ?? null}
+            usual={24}
+            onSet={(value) => set(() => ({ sponge_c: value ?? undefined }))}
+            fault={fault("sponge_c")}
+          />
         )}
         <label className="flex items-center gap-2 pb-1">
           <input
@@ -168,12 +166,11 @@ function Families() {
     <Select
       label="Begin again from"
       value=""
-      options={[
-        ["", "a family of methods …"],
-        ...families.map(
-          (one) => [one.key, `${one.name}, ${format.minutes(one.total_min ?? 0)}`] as const,
-        ),
-      ]}
+      none="a family of methods …"
+      options={families.map((one) => [
+        one.key,
+        `${one.name}, ${format.minutes(one.total_min ?? 0)}`,
+      ])}
       onSet={(key) => {
         const family = families.find((one) => one.key === key);
         if (family) editMethod(asDraft(family));

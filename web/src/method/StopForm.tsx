@@ -41,15 +41,14 @@ export function StopForm({ stop, onStop }: Props) {
         onSet={(place) => set({ place })}
       />
       <DateTimeField label="Stopped from" value={stop.at} onSet={(at) => set({ at })} />
-      <div className="w-20">
-        <NumberField
-          label="For, min"
-          kind="number"
-          value={stop.minutes}
-          onSet={(value) => set({ minutes: value ?? 90 })}
-          field="stop.minutes"
-        />
-      </div>
+      <NumberField
+        className="w-20"
+        label="For, min"
+        kind="number"
+        value={stop.minutes}
+        onSet={(value) => set({ minutes: value ?? 90 })}
+        field="stop.minutes"
+      />
       <button type="button" className="link" onClick={() => onStop(undefined)}>
         Restart
       </button>

@@ -116,8 +116,8 @@ function Frame({ children }: { children: ReactNode }) {
               place="hidden"
               className="font-semibold"
               value={scenario.lot ?? ""}
+              none="no lot"
               options={[
-                ...(scenario.lot ? [] : [["", "no lot"] as const]),
                 ...(held.lot && !lots?.some((lot) => lot.id === held.lot?.id)
                   ? [[held.lot.id, `${held.lot.code} · ${held.lot.flour.name}`] as const]
                   : []),

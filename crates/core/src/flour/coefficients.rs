@@ -66,20 +66,20 @@ coefficients! {
     REPEATS_FALLING_NUMBER = Coefficient::house("repeatability_falling_number",
         "repeatability of the falling number", (8.0, 5.0, 12.0), "% of the value", REPEATS);
     /// W from which on a flour is called low, medium, strong, and above which very strong, 10⁻⁴ J.
-    STRENGTH_LOW = Coefficient::house("strength_low", "low strength from W", (120.0, 100.0, 140.0),
+    LOW_FROM = Coefficient::house("low_w", "low strength from W", (120.0, 100.0, 140.0),
         "10⁻⁴ J", CALLED);
-    STRENGTH_MEDIUM = Coefficient::house("strength_medium", "medium strength from W",
+    MEDIUM_FROM = Coefficient::house("weak_w", "medium strength from W; below it the film needs help",
         (180.0, 160.0, 200.0), "10⁻⁴ J", CALLED);
-    STRENGTH_STRONG = Coefficient::house("strength_strong", "a strong flour from W",
+    STRONG_FROM = Coefficient::house("strong_from_w", "a strong flour from W",
         (260.0, 240.0, 280.0), "10⁻⁴ J", CALLED);
-    STRENGTH_VERY_STRONG = Coefficient::house("strength_very_strong", "a very strong flour above W",
+    VERY_STRONG_FROM = Coefficient::house("strong_w", "a very strong flour above W: its film holds by itself",
         (340.0, 320.0, 360.0), "10⁻⁴ J", CALLED);
     /// P/L from which on a dough is balanced, and above which it is more and is tenacious.
-    TENACITY_BALANCED = Coefficient::house("tenacity_balanced", "a balanced dough from P/L",
+    BALANCED_FROM = Coefficient::house("giving_p_over_l", "a balanced dough from P/L; below it it gives by itself",
         (0.5, 0.4, 0.6), "", CALLED);
-    TENACITY_HIGH = Coefficient::house("tenacity_high", "more than balanced above P/L",
+    BALANCED_TO = Coefficient::house("balanced_p_over_l", "more than balanced above P/L",
         (0.8, 0.7, 0.9), "", CALLED);
-    TENACITY_OVER = Coefficient::house("tenacity_over", "a tenacious dough above P/L",
+    TENACIOUS_FROM = Coefficient::house("tenacious_p_over_l", "a tenacious dough above P/L",
         (1.0, 0.9, 1.2), "", CALLED);
     /// Protein on 14 % from which on a white flour is for more than cake in the United States.
     US_PASTRY = Coefficient::house("us_pastry_protein", "protein of a US pastry flour, from",

@@ -26,7 +26,7 @@ mod suggest_limits;
 mod treatment;
 mod words;
 
-pub use age::age_message;
+pub use age::FlourAge;
 pub use alveograph::{
     AlveogramCurve, AlveogramCurveInput, AlveogramNote, AlveographAnswer, AlveographInput, Curve,
     read_curves,

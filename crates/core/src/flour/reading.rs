@@ -27,8 +27,6 @@ pub enum Censored {
     Above,
 }
 
-impl Censored {}
-
 /// What is known of one sample, a reading for each property.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Readings(pub Vec<Reading>);

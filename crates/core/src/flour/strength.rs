@@ -1,6 +1,6 @@
 use super::coefficients::{
-    STRENGTH_LOW, STRENGTH_MEDIUM, STRENGTH_STRONG, STRENGTH_VERY_STRONG, TENACITY_BALANCED,
-    TENACITY_HIGH, TENACITY_OVER,
+    BALANCED_FROM, BALANCED_TO, LOW_FROM, MEDIUM_FROM, STRONG_FROM, TENACIOUS_FROM,
+    VERY_STRONG_FROM,
 };
 use crate::coefficient::Coefficients;
 
@@ -25,13 +25,13 @@ impl StrengthClass {
     /// ```
     pub fn of(w: f64, coefficients: &Coefficients) -> Self {
         let here = |coefficient| coefficients.value(coefficient);
-        if w < here(&STRENGTH_LOW) {
+        if w < here(&LOW_FROM) {
             Self::Weak
-        } else if w < here(&STRENGTH_MEDIUM) {
+        } else if w < here(&MEDIUM_FROM) {
             Self::Low
-        } else if w < here(&STRENGTH_STRONG) {
+        } else if w < here(&STRONG_FROM) {
             Self::Medium
-        } else if w <= here(&STRENGTH_VERY_STRONG) {
+        } else if w <= here(&VERY_STRONG_FROM) {
             Self::Strong
         } else {
             Self::VeryStrong
@@ -57,11 +57,11 @@ impl TenacityClass {
     /// ```
     pub fn of(p_over_l: f64, coefficients: &Coefficients) -> Self {
         let here = |coefficient| coefficients.value(coefficient);
-        if p_over_l < here(&TENACITY_BALANCED) {
+        if p_over_l < here(&BALANCED_FROM) {
             Self::Extensible
-        } else if p_over_l <= here(&TENACITY_HIGH) {
+        } else if p_over_l <= here(&BALANCED_TO) {
             Self::Balanced
-        } else if p_over_l <= here(&TENACITY_OVER) {
+        } else if p_over_l <= here(&TENACIOUS_FROM) {
             Self::BalancedToTenacious
         } else {
             Self::Tenacious

@@ -8,12 +8,12 @@ use super::alveograph::STRAY;
 use super::blend::{Conflict, ConflictOf, Side};
 use super::farinograph::{AIM_FU, FALLEN_FU, OFF_AIM_FU};
 use super::{
-    AlveogramNote, Barred, FarinogramNote, FlourName, LateMark, NameKind, NameProtein,
+    AlveogramNote, Barred, FarinogramNote, FlourAge, FlourName, LateMark, NameKind, NameProtein,
     NameStanding, SiftMiss, StrengthClass, TenacityClass,
 };
 use crate::units::words::{describe, serialize_in_words};
 
-serialize_in_words!(AlveogramNote, FarinogramNote, Barred, SiftMiss);
+serialize_in_words!(AlveogramNote, FarinogramNote, Barred, FlourAge, SiftMiss);
 describe!(FlourName as FlourNameWords);
 describe!(Conflict as ConflictWords);
 
@@ -95,6 +95,21 @@ impl Display for FlourName {
             }
             NameProtein::Use { found: Some(by), .. } => {
                 write!(f, "; for {} by protein {:.1} % on 14 % (H)", by.used, by.protein_14_pct)
+            }
+        }
+    }
+}
+
+impl Display for FlourAge {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Green { until_days } => write!(
+                f,
+                "green: its strength comes with {until_days:.0} days of age; it needs oxidation or \
+                 time"
+            ),
+            Self::Aged { .. } => {
+                f.write_str("aged: it takes a little more water and acts stronger")
             }
         }
     }

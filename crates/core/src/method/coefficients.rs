@@ -3,7 +3,6 @@
 use crate::coefficient::{Coefficient, coefficients};
 
 const STAGE: &str = "of the trade; a method states its own";
-const NEED: &str = "house judgement of what strength, time and age do";
 
 coefficients! {
     /// Hands for a set of folds, and to bring a dough to where it lies, minutes.
@@ -76,12 +75,6 @@ coefficients! {
         (260.0, 240.0, 300.0), "10⁻⁴ J", "only strength and the mixer hold it up");
     STRAIGHT_ASKS_STABILITY = Coefficient::house("straight_asks_stability",
         "stability a straight dough asks", (9.0, 7.0, 12.0), "min", "it must stand intensive mixing");
-    /// Dough conditioning: W below which film needs help and above which it holds by itself, P/L
-    /// above which a dough is tenacious and below which it gives.
-    WEAK_W = Coefficient::house("weak_w", "film needs help below W", (180.0, 150.0, 210.0), "10⁻⁴ J", NEED);
-    STRONG_W = Coefficient::house("strong_w", "film holds by itself above W", (340.0, 310.0, 370.0), "10⁻⁴ J", NEED);
-    TENACIOUS = Coefficient::house("tenacious_p_over_l", "tenacious above P/L", (1.0, 0.8, 1.2), "", NEED);
-    GIVING = Coefficient::house("giving_p_over_l", "gives by itself below P/L", (0.5, 0.4, 0.6), "", NEED);
     /// A minute of sponge mixing past clean-up brings it forward so much, %.
     MINUTE_BRINGS = Coefficient::house("sponge_mixing_brings",
         "a minute of sponge mixing brings it forward", (6.0, 0.0, 10.0), "%",

@@ -1,10 +1,8 @@
 use serde::Serialize;
 
 use super::Process;
-use super::coefficients as c;
 use crate::coefficient::Coefficients;
-use crate::flour::StrengthClass;
-use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
+use crate::flour::{FlourAge, StrengthClass, TenacityClass};
 
 /// What a dough may need besides flour, water, yeast and salt.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -60,8 +58,7 @@ pub enum ConditioningReason {
     Process(ConditioningMeans, Process),
     WeakW(f64, StrengthClass),
     StrongW(f64),
-    Green,
-    Aged,
+    Age(FlourAge),
     TenaciousPOverL(f64),
     GivingPOverL(f64),
     /// A very strong flour springs back.
@@ -109,9 +106,9 @@ pub fn conditioning(
 }
 
 fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients) -> Conditioning {
-    let here = |coefficient| coefficients.value(coefficient);
     let help = ConditioningMeans::Oxidation;
-    let green = flour.age_days.is_some_and(|days| days < here(&GREEN_DAYS));
+    let age = flour.age_days.and_then(|days| FlourAge::of(days, coefficients));
+    let green = matches!(age, Some(FlourAge::Green { .. }));
     let mut tally = DemandBalance::default();
     let by_process = ConditioningReason::Process(help, process);
     match process {
@@ -119,18 +116,19 @@ fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients
         Process::StraightBulk | Process::SpongeDough => tally.add(1, by_process),
         Process::LongCold => {}
     }
-    match flour.w {
-        Some(w) if w < here(&c::WEAK_W) => {
-            tally.add(1, ConditioningReason::WeakW(w, StrengthClass::of(w, coefficients)));
+    if let Some(w) = flour.w {
+        match StrengthClass::of(w, coefficients) {
+            class @ (StrengthClass::Weak | StrengthClass::Low) => {
+                tally.add(1, ConditioningReason::WeakW(w, class));
+            }
+            StrengthClass::VeryStrong => tally.add(-1, ConditioningReason::StrongW(w)),
+            StrengthClass::Medium | StrengthClass::Strong => {}
         }
-        Some(w) if w > here(&c::STRONG_W) => tally.add(-1, ConditioningReason::StrongW(w)),
-        _ => {}
     }
-    if green {
-        tally.add(1, ConditioningReason::Green);
-    }
-    if flour.age_days.is_some_and(|days| days > here(&AGED_DAYS)) {
-        tally.add(-1, ConditioningReason::Aged);
+    match age {
+        Some(green @ FlourAge::Green { .. }) => tally.add(1, ConditioningReason::Age(green)),
+        Some(aged @ FlourAge::Aged { .. }) => tally.add(-1, ConditioningReason::Age(aged)),
+        None => {}
     }
     Conditioning {
         help,
@@ -147,22 +145,20 @@ fn oxidation(flour: FlourStrength, process: Process, coefficients: &Coefficients
 }
 
 fn relaxation(flour: FlourStrength, process: Process, coefficients: &Coefficients) -> Conditioning {
-    let here = |coefficient| coefficients.value(coefficient);
     let help = ConditioningMeans::Relaxation;
     let mut tally = DemandBalance::default();
     if matches!(process, Process::NoTime | Process::Frozen) {
         tally.add(1, ConditioningReason::Process(help, process));
     }
-    match flour.p_over_l {
-        Some(ratio) if ratio > here(&c::TENACIOUS) => {
-            tally.add(2, ConditioningReason::TenaciousPOverL(ratio));
+    if let Some(ratio) = flour.p_over_l {
+        match TenacityClass::of(ratio, coefficients) {
+            TenacityClass::Tenacious => tally.add(2, ConditioningReason::TenaciousPOverL(ratio)),
+            TenacityClass::Extensible => tally.add(-1, ConditioningReason::GivingPOverL(ratio)),
+            TenacityClass::Balanced | TenacityClass::BalancedToTenacious => {}
         }
-        Some(ratio) if ratio < here(&c::GIVING) => {
-            tally.add(-1, ConditioningReason::GivingPOverL(ratio));
-        }
-        _ => {}
     }
-    if flour.w.is_some_and(|w| w > here(&c::STRONG_W)) {
+    let very_strong = |w| StrengthClass::of(w, coefficients) == StrengthClass::VeryStrong;
+    if flour.w.is_some_and(very_strong) {
         tally.add(1, ConditioningReason::SpringsBack);
     }
     Conditioning {

@@ -34,8 +34,6 @@ pub enum Speed {
     Fast,
 }
 
-impl Speed {}
-
 /// What says that a stage is over. The clock is only one of them, and seldom the best.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -5,6 +5,7 @@ use std::fmt::{self, Display, Formatter};
 use super::{
     AdditionPoint, ConditioningMeans, ConditioningReason, Process, SheetCaution, StageCaution,
 };
+use crate::flour::FlourAge;
 use crate::units::G_PER_KG;
 use crate::units::serialize_in_words;
 
@@ -56,10 +57,14 @@ impl Display for ConditioningReason {
             Self::Process(means, process) => f.write_str(left_to_do(*means, *process)),
             Self::WeakW(w, class) => write!(f, "W {w:.0} is {class}: its film needs help"),
             Self::StrongW(w) => write!(f, "W {w:.0} holds by itself"),
-            Self::Green => f.write_str(
-                "green flour, under 48 hours from the mill, does not yet hold what its W says",
+            Self::Age(FlourAge::Green { until_days }) => write!(
+                f,
+                "green flour, under {until_days:.0} days from the mill, does not yet hold what its \
+                 W says"
             ),
-            Self::Aged => f.write_str("flour past two weeks has taken up its air"),
+            Self::Age(FlourAge::Aged { from_days }) => {
+                write!(f, "flour past {from_days:.0} days has taken up its air")
+            }
             Self::TenaciousPOverL(ratio) => write!(f, "P/L {ratio:.2} is tenacious"),
             Self::GivingPOverL(ratio) => write!(f, "P/L {ratio:.2} gives by itself"),
             Self::SpringsBack => f.write_str("a very strong flour springs back at the moulder"),

@@ -11,7 +11,7 @@ use super::{
     HoldBack, hold_back,
 };
 use crate::coefficient::{Coefficient, Coefficients, Origin};
-use crate::flour::coefficients::{AGED_DAYS, GREEN_DAYS};
+use crate::flour::FlourAge;
 use crate::units::Estimate;
 
 /// The absorption build-up: the dough absorption is exactly the sum of its steps.
@@ -133,13 +133,9 @@ fn climb(
         Some((c::held_back_of(flour.species)?, 1.0))
     }));
     adjustments.extend(ruled("age", flours, wanted.coefficients, |flour| {
-        let days = flour.age_days?;
-        let rule = if days < wanted.coefficients.value(&GREEN_DAYS) {
-            &c::GREEN
-        } else if days > wanted.coefficients.value(&AGED_DAYS) {
-            &c::AGED
-        } else {
-            return None;
+        let rule = match FlourAge::of(flour.age_days?, wanted.coefficients)? {
+            FlourAge::Green { .. } => &c::GREEN,
+            FlourAge::Aged { .. } => &c::AGED,
         };
         flour.species.has_gluten().then_some((rule, 1.0))
     }));

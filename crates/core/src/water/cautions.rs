@@ -3,7 +3,7 @@ use super::coefficients as c;
 use super::hold_back::damaged_starch;
 use super::strength_ceiling::strength;
 use crate::coefficient::Coefficients;
-use crate::flour::coefficients::GREEN_DAYS;
+use crate::flour::FlourAge;
 
 /// Something to know before going on.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -23,8 +23,7 @@ pub enum Caution {
     DamagedStarch {
         damaged_pct: f64,
     },
-    /// Too fresh from the mill.
-    Green,
+    Green(FlourAge),
     NoGluten,
 }
 
@@ -35,7 +34,7 @@ impl Caution {
             Self::TooWet { .. } => "too_wet",
             Self::Strength { .. } => "strength",
             Self::DamagedStarch { .. } => "damaged_starch",
-            Self::Green => "green",
+            Self::Green(_) => "green",
             Self::NoGluten => "no_gluten",
         }
     }
@@ -62,10 +61,10 @@ pub(super) fn cautions(
     if let Some(damaged_pct) = damaged.filter(|pct| critical.is_some_and(|most| *pct > most)) {
         cautions.push(Caution::DamagedStarch { damaged_pct });
     }
-    let green = coefficients.value(&GREEN_DAYS);
-    if flours.iter().any(|part| part.flour.age_days.is_some_and(|days| days < green)) {
-        cautions.push(Caution::Green);
-    }
+    let ages = flours.iter().filter_map(|part| FlourAge::of(part.flour.age_days?, coefficients));
+    cautions.extend(
+        ages.filter(|age| matches!(age, FlourAge::Green { .. })).map(Caution::Green).next(),
+    );
     if flours.iter().any(|part| !part.flour.species.has_gluten()) {
         cautions.push(Caution::NoGluten);
     }

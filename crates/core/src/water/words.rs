@@ -27,9 +27,7 @@ impl Display for Caution {
                 "damaged starch is {damaged_pct:.1} %: the dough will feel dry early and stick \
                  late. Do not add water for feel; wait, and judge at the divider"
             ),
-            Self::Green => f.write_str(
-                "green flour: its strength comes with two days of age; it needs oxidation or time",
-            ),
+            Self::Green(age) => write!(f, "a flour is {age}"),
             Self::NoGluten => f.write_str(
                 "no gluten film: add the water in stages, mix softly, one rise. Keep it apart from \
                  wheat: flour dust, tins and hands carry gluten over",

@@ -4,7 +4,9 @@
 pub mod bench;
 
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, Library};
+use ironpeel_core::dough::{
+    Amount, Formula, FormulaDraft, Ingredient, Library, Losses, ScaleRequest, Scaled,
+};
 use ironpeel_core::flour::Moisture;
 use ironpeel_core::method::Process;
 use ironpeel_core::water::{
@@ -30,6 +32,20 @@ pub const PLAIN: Asked<'static> = Asked {
     override_pct: None,
     machine_divided: false,
 };
+
+/// An amount scaled to doughs with the house's losses.
+pub fn scaled(amount: Amount, piece_kg: f64, mixer_max_kg: f64, total_pct: f64) -> Scaled {
+    ScaleRequest { amount, piece_kg, mixer_max_kg, losses: Losses::house(), total_pct }.scale()
+}
+
+/// A flour's protein on 14 %, damaged starch as is and ash on dry matter, all stated.
+pub const fn composition(protein: f64, damaged: f64, ash: f64) -> Composition {
+    Composition {
+        protein_14_pct: Some(protein),
+        damaged_starch_pct: Some(damaged),
+        ash_dm_pct: Some(ash),
+    }
+}
 
 /// A measured strong white flour of usual damaged starch.
 pub fn flour() -> Flour {

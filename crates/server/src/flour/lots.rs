@@ -1,7 +1,7 @@
 use axum::extract::State;
 use chrono::{DateTime, NaiveDate, Utc};
 use ironpeel_core::flour::{
-    FlourName, Readings, Row, Verdict, age_message, flour_names, hard_and_soft, read_rows,
+    FlourAge, FlourName, Readings, Row, Verdict, flour_names, hard_and_soft, read_rows,
 };
 use ironpeel_core::units::{
     DecimalMark, NumberError, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
@@ -66,7 +66,7 @@ pub struct LotView {
     /// Days since milling.
     pub age_days: Option<i64>,
     /// What the age means for the dough, where it means something.
-    pub age_message: Option<&'static str>,
+    pub age_message: Option<FlourAge>,
     pub certificate: Certificate,
     /// What each national system calls it.
     pub names: Vec<FlourName>,
@@ -183,7 +183,7 @@ pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
     Ok(LotView {
         names: flour_names(lot.flour.species, &lot.current.readings, &plant.coefficients),
         hard_and_soft: hard_and_soft(lot.flour.species, lot.flour.hardness),
-        age_message: age_days.and_then(|days| age_message(days as f64, &plant.coefficients)),
+        age_message: age_days.and_then(|days| FlourAge::of(days as f64, &plant.coefficients)),
         age_days,
         status,
         decisions,
