@@ -49,6 +49,8 @@ describe("what a view is asked", () => {
       targets: { protein_14_pct: { min: "12,4", max: "" } },
     };
     expect(thereAndBack(BLEND_IN_ADDRESS, blend)).toEqual(blend);
+    const mistyped = BLEND_IN_ADDRESS.read(new URLSearchParams("mix=one:much:dear"));
+    expect(mistyped?.lots).toEqual([{ lotId: "one", share: 0, price: null }]);
   });
 
   it("is nothing where nothing of it stands there", () => {

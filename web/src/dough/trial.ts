@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { numberOf } from "../scenario/scenario";
 import { joined, parted, type InAddress } from "../scenario/useAddressed";
 
 /** What is wanted, the changes chosen for it, and the dough of each in kg. */
@@ -14,11 +15,10 @@ export const TRIAL_IN_ADDRESS: InAddress<TrialQuery> = {
   read: (search) => {
     const goal = search.get("goal");
     if (!goal) return undefined;
-    const each = Number(search.get("each") ?? 1);
     return {
       goal: goal as TrialQuery["goal"],
       interventions: parted(search.get("try")) as TrialQuery["interventions"],
-      kg: Number.isFinite(each) ? each : 1,
+      kg: numberOf(search.get("each")) ?? 1,
     };
   },
   write: ({ goal, interventions, kg }) => ({

@@ -6,7 +6,7 @@ import { ChartAxis, marksOf } from "./ChartAxis";
 
 const WIDTH = 1000;
 const HEIGHT = 360;
-const EDGE = { left: 52, right: 14, top: 30 };
+const EDGE = { left: 52, right: 28, top: 30 };
 /** Where the rise ends and the temperature begins. */
 const SPLIT = 232;
 const FOOT = HEIGHT - 28;

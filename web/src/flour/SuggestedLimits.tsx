@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { USES } from "../plant/uses";
 import { optionsOf, Select } from "../form/Select";
+import { BASES } from "./bases";
 
 interface Props {
   flour: Schemas["FlourView"];
@@ -53,6 +54,7 @@ export function SuggestedLimits({ flour, disabled, onTake }: Props) {
           <thead>
             <tr className="border-b border-ink">
               <th scope="col">property</th>
+              <th scope="col">basis</th>
               <th scope="col">from</th>
               <th scope="col" className="text-right">
                 minimum
@@ -78,6 +80,7 @@ export function SuggestedLimits({ flour, disabled, onTake }: Props) {
                   <th scope="row" className="py-0.5 text-base font-normal text-ink">
                     {label} <span className="text-xs text-iron">{unit}</span>
                   </th>
+                  <td className="text-sm">{limit.basis && BASES[limit.basis]}</td>
                   <td className="text-sm">{from === "history" ? "its own lots" : "the use (H)"}</td>
                   <td className="text-right">{bound(limit.min)}</td>
                   <td className="text-right">{bound(limit.target)}</td>

@@ -1,3 +1,4 @@
+import { numberOf } from "../scenario/scenario";
 import { joined, parted, type InAddress } from "../scenario/useAddressed";
 
 /** A lot on the bench, as it is set. */
@@ -27,7 +28,7 @@ export const BLEND_IN_ADDRESS: InAddress<BlendDraft> = {
     return {
       lots: parted(mix).map((text) => {
         const [lotId = "", share, price] = text.split(":");
-        return { lotId, share: Number(share) || 0, price: price ? Number(price) : null };
+        return { lotId, share: numberOf(share) ?? 0, price: numberOf(price) };
       }),
       targets: Object.fromEntries(targets),
     };

@@ -24,7 +24,7 @@ export function CadenceTable({ cadence, fullest }: Props) {
                 {pace.place}
                 <span className="block text-xs text-iron">{pace.message}</span>
               </th>
-              <td className="w-28 py-1 pl-3">
+              <td className="w-30 px-3 py-1">
                 <span
                   aria-hidden
                   className={`block h-2 ${pace.place === cadence.bottleneck ? "bg-crust" : "bg-hair"}`}

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { numberOf } from "../scenario/scenario";
 import { joined, parted, type InAddress } from "../scenario/useAddressed";
 import { fieldOf, momentOf } from "../units/clock";
 import { hoursOf, hoursText, usualDay, type ScheduleQuery } from "./schedule";
@@ -39,7 +40,7 @@ export const RUN_IN_ADDRESS: InAddress<RunQuery> = {
         return whole ? [{ dough: dough ?? 0, stage: stage ?? 0, by_min: by_min ?? 0 }] : [];
       }),
       stop: from
-        ? { at: from, minutes: Number(minutes) || 0, place: (place ?? "") as StopAsked["place"] }
+        ? { at: from, minutes: numberOf(minutes) ?? 0, place: (place ?? "") as StopAsked["place"] }
         : undefined,
       dropped: parted(search.get("dropped")).map(Number).filter(Number.isInteger),
     };

@@ -48,11 +48,12 @@ const IN_ADDRESS = {
 } as const satisfies Record<AmountBy, string>;
 const NUMBERS = ["cooled", "division", "water", "target", "flour", "room", "tap", "rate"] as const;
 
+/** The number an address holds; none where it holds none, or what is no number. */
+export const numberOf = (text: string | null | undefined): number | null =>
+  text && Number.isFinite(Number(text)) ? Number(text) : null;
+
 export function readScenario(search: URLSearchParams): Scenario {
-  const number = (key: string) => {
-    const text = search.get(key);
-    return text === null || text === "" || Number.isNaN(Number(text)) ? null : Number(text);
-  };
+  const number = (key: string) => numberOf(search.get(key));
   const by = (["pieces", "baked", "dough", "flour", "mixer"] as const).find(
     (key) => number(IN_ADDRESS[key]) !== null,
   );
@@ -72,9 +73,8 @@ export function readScenario(search: URLSearchParams): Scenario {
     jacket: search.get("jacket") === "on",
     cold: (search.get("cold") ?? "").split(",").flatMap((one): Scenario["cold"] => {
       const [ingredient, celsius] = one.split(":");
-      return ingredient && celsius && !Number.isNaN(Number(celsius))
-        ? [[ingredient, Number(celsius)]]
-        : [];
+      const read = numberOf(celsius);
+      return ingredient && read !== null ? [[ingredient, read]] : [];
     }),
   };
 }
