@@ -6,15 +6,11 @@ import "./index.css";
 import { ROUTES } from "./routes";
 import { PreferencesProvider } from "./units/preferences";
 
-/** Shows the view the address names, once its code is there. */
-export async function show(queries: QueryClient) {
+/** Shows the frame with its figures, and the view the address names once its code is there. */
+export function show(queries: QueryClient) {
   const root = document.getElementById("root");
   if (!root) return;
   const router = createBrowserRouter(ROUTES);
-  await new Promise<void>((resolve) => {
-    if (router.state.initialized) resolve();
-    else router.subscribe((state) => state.initialized && resolve());
-  });
   createRoot(root).render(
     <StrictMode>
       <PreferencesProvider>

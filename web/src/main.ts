@@ -22,6 +22,6 @@ if (search) history.replaceState(history.state, "", search + location.hash);
 if (!isZoneKnown()) await words;
 // What was asked for before it was recorded counts for nothing.
 if (isRecorded) queries.clear();
-await show(queries);
+show(queries);
 // Once the first view stands.
 setTimeout(loadAll, 1500);

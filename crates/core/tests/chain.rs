@@ -144,7 +144,7 @@ fn line() -> ScenarioLine {
 }
 
 const KNOBS: RunSettings = RunSettings {
-    amount: Amount::Pieces { pieces: 4000.0 },
+    amount: Some(Amount::Pieces { pieces: 4000.0 }),
     division_kg: None,
     hydration_pct: None,
     target_c: None,
@@ -251,7 +251,7 @@ fn run_settings() -> impl Strategy<Value = RunSettings<'static>> {
                 jacket: false,
                 ingredients_c: &[],
                 rate: None,
-                amount: Amount::Dough { kg },
+                amount: Some(Amount::Dough { kg }),
                 division_kg,
                 hydration_pct,
                 target_c,

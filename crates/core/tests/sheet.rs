@@ -29,7 +29,7 @@ fn sheet(bench: &Bench, kg: f64, division_kg: f64) -> Sheet {
 
 fn whole_sheet(bench: &Bench, flours: &[ScenarioFlour<'_>], kg: f64, division_kg: f64) -> Chain {
     let mut scenario = bench.scenario(flours);
-    scenario.run_settings.amount = Amount::Dough { kg };
+    scenario.run_settings.amount = Some(Amount::Dough { kg });
     scenario.run_settings.division_kg = Some(division_kg);
     chain(&scenario)
 }

@@ -41,7 +41,7 @@ fn plant() -> Bench {
 
 fn full<'a>(bench: &'a Bench, flours: &'a [ScenarioFlour<'a>], doughs: f64) -> Scenario<'a> {
     let mut scenario = bench.scenario(flours);
-    scenario.run_settings.amount = Amount::Mixer { doughs };
+    scenario.run_settings.amount = Some(Amount::Mixer { doughs });
     scenario
 }
 
@@ -396,7 +396,7 @@ fn a_small_sponge_set_warmer_than_its_room_is_answered() {
     bench.method.sponge_c = Some(24.0);
     bench.method.stages[0].temperature_c = Some(18.0);
     let mut scenario = bench.scenario(&flours);
-    scenario.run_settings.amount = Amount::Dough { kg: 2.0 };
+    scenario.run_settings.amount = Some(Amount::Dough { kg: 2.0 });
     let chain = chain(&scenario);
     let sponge = SpongeView::of(&scenario, &chain).expect("it has one");
     assert!(sponge.end_c < 24.0, "{}", sponge.end_c);
@@ -417,7 +417,7 @@ proptest! {
         bench.method.stages[0].temperature_c = Some(room_c);
         bench.method.stages[0].minutes = minutes;
         let mut scenario = bench.scenario(&flours);
-        scenario.run_settings.amount = Amount::Dough { kg };
+        scenario.run_settings.amount = Some(Amount::Dough { kg });
         let chain = chain(&scenario);
         let risen = rise(&scenario, &chain).expect("it has yeast");
         prop_assert!(risen.stages.iter().all(|stage| stage.rise_pct.is_finite()));

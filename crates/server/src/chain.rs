@@ -29,7 +29,8 @@ pub fn routes() -> OpenApiRouter<App> {
 /// What is set for tonight, as it was typed; what is left out comes from the line or the method.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct RunSettingsInput {
-    pub amount: AmountInput,
+    /// The formula's usual batch, or one full mixer, if left out.
+    pub amount: Option<AmountInput>,
     /// The scale's division, 0.0001 to 5 kg.
     #[serde(default)]
     pub division_kg: RawNumber,
@@ -175,7 +176,7 @@ impl RunSettingsInput {
 
     fn check(&self, at: &str, faults: &mut ValidationErrors) -> RunSettings<'static> {
         RunSettings {
-            amount: self.amount.check(at, faults),
+            amount: self.amount.as_ref().map(|amount| amount.check(at, faults)),
             division_kg: DIVISION.check_opt(&self.division_kg, at, faults),
             hydration_pct: HYDRATION.check_opt(&self.hydration_pct, at, faults),
             target_c: TARGET.check_opt(&self.target_c, at, faults),

@@ -18,6 +18,7 @@ mod health;
 mod heavy;
 mod method;
 mod moved;
+mod opening;
 mod page;
 mod plant;
 mod problem;
@@ -80,6 +81,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(flour::routes())
         .merge(curve::routes())
         .merge(products::routes())
+        .merge(opening::routes())
         .merge(dough::routes())
         .merge(plant::routes())
         .merge(method::routes())

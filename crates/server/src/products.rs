@@ -86,7 +86,12 @@ async fn products(State(app): State<App>) -> Result<Json<Vec<ProductRow>>> {
 #[utoipa::path(get, path = "/api/v1/products/{slug}", tag = "product", params(("slug" = String, Path)),
     responses((status = 200, body = ProductView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Json<ProductView>> {
-    let product = app.store.product(&slug).await?;
+    product_view(&app, &slug).await.map(Json)
+}
+
+/// A product with the newest state of everything it is made by.
+pub async fn product_view(app: &App, slug: &str) -> Result<ProductView> {
+    let product = app.store.product(slug).await?;
     let method = app.store.current_method(product.method_id).await?;
     let line = app.store.current_line(product.line_id).await?;
     let own = app.store.current_parameters().await?;
@@ -105,7 +110,7 @@ async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Jso
             other_flours.push(OtherFlourView { flour: flour.into(), specification });
         }
     }
-    Ok(Json(ProductView {
+    Ok(ProductView {
         flour: app.store.flour(product.flour_id).await?.into(),
         specification: app.store.current_specification(product.flour_id).await?.revision,
         other_flours,
@@ -116,7 +121,7 @@ async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Jso
         id: product.id,
         slug: product.slug,
         name: product.name,
-    }))
+    })
 }
 
 /// Makes a product from a template; sent twice, it is stored once
@@ -130,7 +135,7 @@ async fn create(
     // Its word in addresses is what a product is made under once.
     let records = write.of(&app, Uuid::new_v5(&Uuid::NAMESPACE_URL, slug.as_bytes()));
     if records.was_written().await? {
-        return product(State(app), Path(slug)).await;
+        return product_view(&app, &slug).await.map(Json);
     }
     let mut faults = ValidationErrors::default();
     let name = input.name.trim();
@@ -177,5 +182,5 @@ async fn create(
         line,
     };
     records.make_product(&new, &formula, &template.method(), &signed).await?;
-    product(State(app), Path(slug)).await
+    product_view(&app, &slug).await.map(Json)
 }

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { batchOf, runSettingsOf } from "../scenario/scenario";
+import { runSettingsOf } from "../scenario/scenario";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
 import { useScenarioContext } from "../shell/useScenarioContext";
@@ -19,7 +19,7 @@ const KEEPS: [Schemas["KeptConstant"], string][] = [
 
 /** One mass of a dough changed, while flour, the dough or water stays as it is. */
 export function AdjustWeight() {
-  const { input, product } = useScenarioContext();
+  const { input } = useScenarioContext();
   const { set, newest } = useScenario();
   const { lines, parts, whole } = useFormula();
   const labels = useLabels();
@@ -33,7 +33,7 @@ export function AdjustWeight() {
         if (!input) throw new Error("asked without a product");
         const now = {
           ...input,
-          run_settings: runSettingsOf(scenario, product && batchOf(product, draft)),
+          run_settings: runSettingsOf(scenario),
           draft,
           method,
         };

@@ -1,5 +1,6 @@
 import { Radio, RadioGroup } from "@headlessui/react";
-import { AMOUNTS, batchOf, usualAmount, type AmountBy } from "../scenario/scenario";
+import type { Schemas } from "../api/client";
+import { AMOUNTS, type AmountBy } from "../scenario/scenario";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { GlossaryTerm } from "../shell/GlossaryTerm";
 import { useScenarioContext } from "../shell/useScenarioContext";
@@ -17,13 +18,20 @@ const WAYS: { by: AmountBy; name: string; label: string }[] = [
 
 const DIVISIONS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.5];
 
+const valueOf = (amount: Schemas["Amount"]) =>
+  "kg" in amount ? amount.kg : "doughs" in amount ? amount.doughs : amount.pieces;
+
 /** How much is wanted, and the scale it is weighed on. */
 export function BatchSizePanel() {
   const { chain, product, refused } = useScenarioContext();
-  const { scenario, draft, change } = useScenario();
+  const { scenario, change } = useScenario();
   const format = useFormat();
-  const { by, value } = scenario.amount ?? usualAmount(product && batchOf(product, draft));
   const dough = chain?.dough;
+  const usual = dough?.amount;
+  const { by, value } = scenario.amount ?? {
+    by: usual?.by ?? "mixer",
+    value: usual ? valueOf(usual) : null,
+  };
   const way = WAYS.find((one) => one.by === by);
   const now = (next: AmountBy) => {
     if (!dough) return 1;

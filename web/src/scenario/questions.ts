@@ -41,10 +41,6 @@ export const chainOf = (input: Input | null, before: Input | null) =>
     },
   });
 
-/** The lot a flour is taken from where nobody chose: its newest that may be planned. */
-export const usualLot = (lots: Schemas["LotRow"][] | undefined) =>
-  lots?.find((lot) => !lot.status.barred);
-
 /** The formula's flours beside its first, edited or as recorded. */
 export const otherFlours = (
   product: Schemas["ProductView"] | undefined,

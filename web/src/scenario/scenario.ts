@@ -140,32 +140,16 @@ export function scenarioInput(
           : [],
       ),
     },
-    run_settings: runSettingsOf(scenario, batchOf(product, draft)),
+    run_settings: runSettingsOf(scenario),
     draft,
     method,
   };
 }
 
-/** The usual batch of a product, edited or as recorded. */
-export const batchOf = (product: Schemas["ProductView"], draft?: Schemas["EditedFormula"]) =>
-  draft ? draft.batch_kg : product.formula.batch_kg;
-
-/** What is wanted where nobody says: the formula's usual batch, or one full mixer. */
-export const usualAmount = (batch_kg: number | null | undefined): Amount =>
-  batch_kg == null ? { by: "mixer", value: 1 } : { by: "dough", value: batch_kg };
-
 /** What is set of a dough, as the server takes it. */
-export function runSettingsOf(
-  scenario: Scenario,
-  batch_kg: number | null | undefined,
-): Schemas["ScenarioInput"]["run_settings"] {
-  const { by, value } = scenario.amount ?? usualAmount(batch_kg);
+export function runSettingsOf(scenario: Scenario): Schemas["ScenarioInput"]["run_settings"] {
   return {
-    amount: {
-      by,
-      [AMOUNTS[by]]: value,
-      ...(by === "baked" && scenario.cooled !== null && { cooled_kg: scenario.cooled }),
-    } as Schemas["AmountInput"],
+    amount: amountOf(scenario),
     division_kg: scenario.division ?? undefined,
     hydration_pct: scenario.water ?? undefined,
     target_c: scenario.target ?? undefined,
@@ -181,4 +165,17 @@ export function runSettingsOf(
       })),
     }),
   };
+}
+
+/** How much is wanted, where somebody said. */
+function amountOf({ amount, cooled }: Scenario): Schemas["AmountInput"] | undefined {
+  return (
+    (amount &&
+      ({
+        by: amount.by,
+        [AMOUNTS[amount.by]]: amount.value,
+        ...(amount.by === "baked" && cooled !== null && { cooled_kg: cooled }),
+      } as Schemas["AmountInput"])) ??
+    undefined
+  );
 }

@@ -1,7 +1,7 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { isFinal, type Refused, type Schemas } from "../api/client";
 import type { Draft } from "./edited";
-import { chainOf, lotOf, lotsOf, otherFlours, productOf, usualLot } from "./questions";
+import { chainOf, lotOf, lotsOf, otherFlours, productOf } from "./questions";
 import { lastOfSameDough } from "./sameDough";
 import { scenarioInput } from "./scenario";
 import { useScenario } from "./ScenarioProvider";
@@ -24,14 +24,14 @@ export function useOthers(
   const flours = useFlours();
   const wanted = otherFlours(product, draft, flours);
   const lists = useQueries({ queries: wanted.map((flour) => lotsOf(flour.id)) }).map(
-    (list) => list.data?.lots,
+    (list) => list.data,
   );
   // A lot that was chosen may be older than those the list begins with.
   const picked = useQueries({ queries: chosen.map(lotOf) });
   const asking = picked.some((one) => one.isPending);
-  const ids = lists.map((lots, at) => {
+  const ids = lists.map((list, at) => {
     const here = picked.find((one) => one.data?.flour.id === wanted[at]?.id)?.data?.id;
-    return here ?? (asking ? null : (usualLot(lots)?.id ?? null));
+    return here ?? (asking ? null : (list?.usual ?? null));
   });
   const views = useQueries({
     queries: ids.map((id, at) => ({ ...lotOf(id ?? `of ${at}`), enabled: id !== null })),
@@ -40,7 +40,8 @@ export function useOthers(
   if ((draft?.flours ?? product?.formula.flours ?? []).length > 1 && !flours) return undefined;
   return wanted.map((flour, at) => ({
     flour,
-    lots: lists[at] ?? [],
+    lots: lists[at]?.lots ?? [],
+    usual: lists[at]?.usual ?? null,
     known: lists[at] !== undefined,
     lot: views[at],
   }));
@@ -50,6 +51,8 @@ export function useOthers(
 export interface OtherInHand {
   flour: Schemas["FlourView"];
   lots: Schemas["LotRow"][];
+  /** The lot it is taken from where nobody chose. */
+  usual: string | null;
   /** Its lots have come. */
   known: boolean;
   lot: Schemas["LotView"] | undefined;

@@ -2,7 +2,6 @@ import type { ReactNode } from "react";
 import { Link, type To } from "react-router";
 import { isFinal, type Schemas } from "../api/client";
 import { writeScenario, type Scenario } from "../scenario/scenario";
-import { usualLot } from "../scenario/questions";
 import { useLot, useLotsOf, useProduct } from "../scenario/useChain";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "./useScenarioContext";
@@ -64,11 +63,11 @@ function useWanting(): ReactNode {
   const without = others.find((other) => other.known && other.lots.length === 0);
   if (without)
     return message("No lot of a flour", `No lot of ${without.flour.name} is on record`, intake);
-  const barred = product && lots.data && !scenario.lot && !usualLot(lots.data.lots);
+  const barred = product && lots.data && !scenario.lot && !lots.data.usual;
   if (barred) return none(product.flour.name, lots.data.lots, (lot) => ({ lot }));
   const kept = others.find(
-    ({ known, lot, lots }) =>
-      known && !lot && !usualLot(lots) && !lots.some((one) => scenario.others.includes(one.id)),
+    ({ known, lot, lots, usual }) =>
+      known && !lot && !usual && !lots.some((one) => scenario.others.includes(one.id)),
   );
   if (kept)
     return none(kept.flour.name, kept.lots, (lot) => ({ others: [...scenario.others, lot] }));

@@ -5,7 +5,6 @@ import { Select } from "../form/Select";
 import { DISPOSITION } from "./disposition";
 import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
-import { usualLot } from "../scenario/questions";
 import { useChain, useLotsOf } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
 import { LINKS } from "./links";
@@ -48,18 +47,17 @@ function Frame({ children }: { children: ReactNode }) {
   const [open, setOpen] = useState<Open>(null);
   const held = useChain();
   const { scenario, search, change } = useScenario();
-  const lots = useLotsOf(held.product?.flour.id).data?.lots;
+  const { lots, usual } = useLotsOf(held.product?.flour.id).data ?? {};
   const navigate = useNavigate();
   const { keys } = usePreferences().preferences;
   const { product } = held;
 
   useFlourNames();
 
-  // A product without a selected lot takes its flour's newest that may be planned.
-  const newest = usualLot(lots)?.id;
+  // A product without a selected lot takes its flour's usual one.
   useEffect(() => {
-    if (product && !scenario.lot && newest) change({ lot: newest });
-  }, [product, scenario.lot, newest, change]);
+    if (product && !scenario.lot && usual) change({ lot: usual });
+  }, [product, scenario.lot, usual, change]);
 
   // Before the view is painted: a key pressed as soon as it is seen is not lost.
   useLayoutEffect(() => {

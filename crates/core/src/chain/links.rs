@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::ScenarioFlour;
 use crate::coefficient::Coefficients;
-use crate::dough::{AllergenLine, Cost, DoughColumns, Ingredient, Scaled, Storage};
+use crate::dough::{AllergenLine, Amount, Cost, DoughColumns, Ingredient, Scaled, Storage};
 use crate::flour::{Assessment, RequirementCheck, Verdict, nonconformities};
 use crate::heat::{HeatCaution, HeatSolution, WaterFrom};
 
@@ -55,6 +55,8 @@ impl FlourLink {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct DoughLink {
+    /// How much is wanted.
+    pub amount: Amount,
     #[serde(flatten)]
     pub scaled: Scaled,
     /// Of one dough.

@@ -191,8 +191,9 @@ fn dough(scenario: &Scenario<'_>, water: &AbsorptionBuildUp, columns: DoughColum
     let ScenarioFormula { formula, piece_kg, losses, .. } = scenario.formula;
     let total_pct = formula.total_pct(water.added_water_pct);
     let max_kg = scenario.line.mixer.max_kg;
+    let amount = scenario.run_settings.amount.unwrap_or_else(|| scenario.formula.usual_amount());
     let scaled = ScaleRequest {
-        amount: scenario.run_settings.amount,
+        amount,
         piece_kg: *piece_kg,
         mixer_max_kg: max_kg,
         losses: *losses,
@@ -205,6 +206,7 @@ fn dough(scenario: &Scenario<'_>, water: &AbsorptionBuildUp, columns: DoughColum
     let flours: Vec<_> = scenario.flours.iter().map(ScenarioFlour::allergens).collect();
     let library = &scenario.plant.library;
     DoughLink {
+        amount,
         scaled,
         flour_kg,
         water_kg: flour_kg * water.added_water_pct / FLOUR_PCT,

@@ -89,10 +89,18 @@ pub struct ScenarioFormula {
     pub batch_kg: Option<f64>,
 }
 
+impl ScenarioFormula {
+    /// How much of it is made where nobody says: its usual batch, or one full mixer.
+    pub fn usual_amount(&self) -> Amount {
+        self.batch_kg.map_or(Amount::Mixer { doughs: 1.0 }, |kg| Amount::Dough { kg })
+    }
+}
+
 /// What is set for tonight; what is left out comes from the line or the method.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct RunSettings<'a> {
-    pub amount: Amount,
+    /// The formula's usual one if none.
+    pub amount: Option<Amount>,
     pub division_kg: Option<f64>,
     /// The floor water set by hand, instead of where the build-up ends.
     pub hydration_pct: Option<f64>,

@@ -90,6 +90,7 @@ impl Losses {
 
 /// How much is wanted.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(tag = "by", rename_all = "snake_case")]
 pub enum Amount {
     /// So many pieces of the product's piece mass.

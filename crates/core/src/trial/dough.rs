@@ -62,7 +62,7 @@ impl<'a> TrialDough<'a> {
             allergens: flour.allergens.cloned(),
         });
         let mut run_settings = scenario.run_settings;
-        run_settings.amount = Amount::Dough { kg };
+        run_settings.amount = Some(Amount::Dough { kg });
         run_settings.division_kg = Some(scenario.division_kg().min(0.001));
         Self {
             flours: flours.collect(),

@@ -146,7 +146,7 @@ impl Bench {
             line: &self.line,
             plant: &self.plant,
             run_settings: RunSettings {
-                amount: Amount::Dough { kg: 5.0 },
+                amount: Some(Amount::Dough { kg: 5.0 }),
                 division_kg: None,
                 hydration_pct: None,
                 target_c: None,

@@ -16,7 +16,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::PRICE;
-use super::lots::{LotInput, LotView, view};
+use super::lots::{LotInput, LotView, view_of};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
 use crate::revision::SignedInput;
@@ -259,7 +259,7 @@ async fn save(
     };
     write.of(&app, input.revision_id).make_blend(&blend).await?;
     let lot = app.store.lot_at(input.lot_revision_id).await?;
-    view(&app, lot).await.map(Json)
+    view_of(&app, lot).await.map(Json)
 }
 
 /// What its parts state together; none where one states nothing.

@@ -6,7 +6,9 @@ use ironpeel_core::flour::{
 use ironpeel_core::units::{
     DecimalMark, NumberError, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
 };
-use ironpeel_store::{Lot, LotDisposition, LotPart, LotRevision, NewLotRevision, Revision, Stated};
+use ironpeel_store::{
+    Lot, LotDisposition, LotPart, LotRevision, NewLotRevision, PageKey, Revision, Stated,
+};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -49,6 +51,9 @@ pub struct LotRow {
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct LotPage {
     pub lots: Vec<LotRow>,
+    /// Of one flour, the lot it is taken from where nobody chose: its newest on this page that may
+    /// be planned.
+    pub usual: Option<Uuid>,
     /// Where the next page begins; none on the last.
     pub next: Option<Cursor>,
 }
@@ -114,7 +119,16 @@ async fn lots(
     Query(of): Query<OfFlour>,
     Query(page): Query<PageQuery>,
 ) -> Result<Json<LotPage>> {
-    let mut found = app.store.lots(of.flour_id, page.key(), PAGE + 1).await?;
+    lot_page(&app, of.flour_id, page.key()).await.map(Json)
+}
+
+/// A page of lots, of one flour or of all.
+pub async fn lot_page(
+    app: &App,
+    flour_id: Option<Uuid>,
+    after: Option<PageKey>,
+) -> Result<LotPage> {
+    let mut found = app.store.lots(flour_id, after, PAGE + 1).await?;
     let next = paginate(&mut found, |lot| (lot.received_at, lot.id));
     let specifications = app.store.current_specifications().await?;
     let plant = app.parameters().await?;
@@ -138,15 +152,16 @@ async fn lots(
             tonnes: lot.current.tonnes,
         }
     });
-    Ok(Json(LotPage { lots: lots.collect(), next }))
+    let lots: Vec<LotRow> = lots.collect();
+    let usual = lots.iter().find(|lot| lot.status.barred.is_none()).map(|lot| lot.id);
+    Ok(LotPage { usual: flour_id.and(usual), lots, next })
 }
 
 /// A lot in its newest state
 #[utoipa::path(get, path = "/api/v1/lots/{lot_id}", tag = "flour", params(("lot_id" = Uuid, Path)),
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn lot(State(app): State<App>, Path(lot_id): Path<Uuid>) -> Result<Json<LotView>> {
-    let lot = app.store.lot(lot_id).await?;
-    view(&app, lot).await.map(Json)
+    lot_view(&app, lot_id).await.map(Json)
 }
 
 /// Records a lot, or a correction of one; sent twice, it is stored once
@@ -162,10 +177,15 @@ async fn save(
     app.store.flour(new.flour_id).await?;
     write.of(&app, revision_id).add_lot_revision(&new).await?;
     let lot = app.store.lot_at(revision_id).await?;
-    view(&app, lot).await.map(Json)
+    view_of(&app, lot).await.map(Json)
 }
 
-pub async fn view(app: &App, lot: Lot) -> Result<LotView> {
+/// A lot in its newest state.
+pub async fn lot_view(app: &App, lot_id: Uuid) -> Result<LotView> {
+    view_of(app, app.store.lot(lot_id).await?).await
+}
+
+pub async fn view_of(app: &App, lot: Lot) -> Result<LotView> {
     let readings = lot.current.readings.0.iter().cloned().map(Ok);
     let rows = written(&lot.current).into_iter().zip(readings).collect();
     let specification = app.specification_of(lot.flour.id).await?;

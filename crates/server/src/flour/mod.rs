@@ -34,6 +34,7 @@ use crate::state::App;
 pub use certificate::Certificate;
 pub use disposition::LotAssessment;
 pub use file::CertificateFile;
+pub use lots::{LotPage, LotView, lot_page, lot_view};
 
 const NAME_MAX: usize = 80;
 const NOTE_MAX: usize = 400;
@@ -168,8 +169,12 @@ async fn mills(State(app): State<App>) -> Result<Json<Vec<Mill>>> {
 #[utoipa::path(get, path = "/api/v1/flours", tag = "flour",
     responses((status = 200, body = Vec<FlourView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn flours(State(app): State<App>) -> Result<Json<Vec<FlourView>>> {
-    let flours = app.store.flours().await?;
-    Ok(Json(flours.into_iter().map(Into::into).collect()))
+    flour_views(&app).await.map(Json)
+}
+
+/// Every flour.
+pub async fn flour_views(app: &App) -> Result<Vec<FlourView>> {
+    Ok(app.store.flours().await?.into_iter().map(Into::into).collect())
 }
 
 /// One flour
