@@ -124,8 +124,9 @@ test("a flour whose every lot is barred chooses none by itself, and says so", as
     const answer = await route.fetch();
     const { lots, ...rest } = await answer.json();
     const barred = lots.map((lot: object) => ({ ...lot, status: { barred: "it is held" } }));
-    await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
+    await route.fulfill({ response: answer, json: { ...rest, lots: barred, usual: null } });
   });
+  await page.route("**/opening", (route) => route.abort());
   await page.goto("/water?product=deck-roll-60");
   await expect(page.getByRole("heading", { name: "No released lot" })).toBeVisible();
   expect(new URL(page.url()).searchParams.get("lot")).toBeNull();
@@ -142,7 +143,8 @@ test("a flour that comes in with every lot barred asks for one, and claims no fi
     const barred = lots.map((lot: { flour: string }) =>
       lot.flour === "Tarn Plain" ? { ...lot, status: { barred: "it is held" } } : lot,
     );
-    await route.fulfill({ response: answer, json: { ...rest, lots: barred } });
+    const usual = lots[0]?.flour === "Tarn Plain" ? null : rest.usual;
+    await route.fulfill({ response: answer, json: { ...rest, lots: barred, usual } });
   });
   await page.goto("/dough?product=deck-roll-60");
   const water = page.getByRole("row", { name: /^water/ });

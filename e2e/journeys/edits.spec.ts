@@ -107,7 +107,7 @@ test("two limits of a specification", async ({ page }) => {
 test("no other flour's fields stand there while the product is under way", async ({ page }) => {
   let answer = () => {};
   const held = new Promise<void>((resolve) => (answer = resolve));
-  await page.route("**/api/v1/products/deck-roll-60", async (route) => {
+  await page.route("**/api/v1/products/deck-roll-60{,/opening}", async (route) => {
     await held;
     await route.continue();
   });

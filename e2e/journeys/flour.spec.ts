@@ -301,6 +301,7 @@ test("a flour nobody wrote a note on is its name and its mill", async ({ page })
     const lot = await answer.json();
     await route.fulfill({ response: answer, json: { ...lot, flour: { ...lot.flour, note: "" } } });
   });
+  await page.route("**/opening", (route) => route.abort());
   await page.goto("/flour?product=deck-roll-60");
   await expect(page.getByText("Tarn Strong · Vennick Roller Mill")).toBeVisible();
 });

@@ -28,7 +28,7 @@ const MOST_LOTS: usize = 20;
 /// What is chosen, set and edited of a product.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct OpeningInput {
-    /// The lot of its flour; the flour's usual one if left out.
+    /// The lot it is looked at with, of any flour; its flour's usual one if left out.
     pub lot_id: Option<Uuid>,
     /// Lots chosen of the formula's other flours, up to 20; the usual one of each left out.
     #[serde(default)]
@@ -76,11 +76,16 @@ async fn open(
     let (product, flours) = tokio::try_join!(product_view(&app, &slug), flour_views(&app))?;
     let ids = flours_of(&product, input.draft.as_ref(), &flours);
     let pages = try_join_all(ids.iter().map(|id| lot_page(&app, Some(*id), None)));
-    let chosen = input.lot_id.iter().chain(&input.other_lots).map(|id| lot_view(&app, *id));
-    let (pages, chosen) = tokio::try_join!(pages, try_join_all(chosen))?;
-    let selected = try_join_all(ids.iter().zip(&pages).map(|(flour, page)| {
-        let here = chosen.iter().find(|lot| lot.flour.id == *flour).cloned();
-        let app = &app;
+    let main = try_join_all(input.lot_id.iter().map(|id| lot_view(&app, *id)));
+    let others = try_join_all(input.other_lots.iter().map(|id| lot_view(&app, *id)));
+    let (pages, main, others) = tokio::try_join!(pages, main, others)?;
+    let selected = try_join_all(ids.iter().zip(&pages).enumerate().map(|(at, (flour, page))| {
+        // The product may be looked at with a lot of any flour.
+        let here = match at {
+            0 => main.first(),
+            _ => others.iter().find(|lot| lot.flour.id == *flour),
+        };
+        let (app, here) = (&app, here.cloned());
         async move {
             match (here, page.usual) {
                 (Some(lot), _) => Ok(Some(lot)),

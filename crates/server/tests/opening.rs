@@ -47,6 +47,10 @@ async fn the_lots_chosen_are_those_it_is_made_from() {
         open(&plant, "deck-roll-60", json!({"lot_id": lot["id"], "run_settings": {}})).await;
     assert_eq!(opened["selected"][0]["code"], "VR-26-1063");
     assert_ne!(opened["lots"][0]["page"]["usual"], lot["id"]);
+    let of_another_flour = plant.lot("VP-26-0435").await;
+    let input = json!({"lot_id": of_another_flour["id"], "run_settings": {}});
+    let (_, opened) = open(&plant, "deck-roll-60", input).await;
+    assert_eq!(opened["selected"][0]["code"], "VP-26-0435");
 }
 
 #[tokio::test]
