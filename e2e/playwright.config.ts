@@ -1,6 +1,8 @@
 import { defineConfig } from "@playwright/test";
+import { stateOf } from "./signIn";
 
 export default defineConfig({
+  globalSetup: "./signIn.ts",
   testDir: "journeys",
   outputDir: "results",
   fullyParallel: true,
@@ -12,6 +14,7 @@ export default defineConfig({
   expect: { timeout: 15_000 },
   use: {
     baseURL: process.env.IRONPEEL_URL ?? "http://127.0.0.1:7420",
+    storageState: stateOf("technologist"),
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -1,14 +1,22 @@
-"""Real ids of a running demo plant, as parameters of the requests that are made up."""
+"""A technologist's session and real ids of a running demo plant, for the requests that are made up."""
 
 import json
 import sys
-from urllib.request import urlopen
+from urllib.request import Request, urlopen
 
 address = sys.argv[1]
+account = {"email": "technologist@skerrow.example", "password": "skerrow-demo"}
+sign_in = Request(
+    f"{address}/api/v1/session",
+    data=json.dumps(account).encode(),
+    headers={"content-type": "application/json"},
+)
+with urlopen(sign_in) as answer:
+    headers = {"Cookie": answer.headers["set-cookie"].split(";")[0], "Origin": address}
 
 
 def get(path):
-    with urlopen(f"{address}/api/v1/{path}") as answer:
+    with urlopen(Request(f"{address}/api/v1/{path}", headers=headers)) as answer:
         return json.load(answer)
 
 
@@ -24,6 +32,9 @@ ids = {
     "was": product["formula"]["revision"]["id"],
     "is": product["formula"]["revision"]["id"],
 }
+print("[headers]")
+for name, value in headers.items():
+    print(f"{name} = {json.dumps(value)}")
 print("[parameters]")
 for name, value in ids.items():
     print(f"{name} = {json.dumps(value)}")

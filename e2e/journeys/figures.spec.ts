@@ -12,7 +12,6 @@ const USUAL: Preferences = {
   clock: "24",
   keys: "on",
   theme: "day",
-  name: "",
 };
 const metric = new Format(USUAL);
 const pounds = new Format({ ...USUAL, temperature: "F", mass: "lb", mark: "," });

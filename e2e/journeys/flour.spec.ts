@@ -1,13 +1,6 @@
 import { expect, link, test } from "./plant";
 import type { Page } from "@playwright/test";
 
-/** Says who records, so that no field has to be filled for it. */
-test.beforeEach(async ({ page }) => {
-  await page.addInitScript(() => {
-    localStorage.setItem("ironpeel.preferences", JSON.stringify({ name: "RK" }));
-  });
-});
-
 /** A table as a mill sends it, a lot in each row. */
 function table(codes: string[]): string {
   const rows = codes.map(
@@ -55,7 +48,7 @@ test("a month's certificates are taken in, corrected once, and never doubled", a
 
   await page.reload();
   await page.locator("input[type=file]").first().setInputFiles(file);
-  await expect(page.getByText("Read as RK corrected it last time")).toBeVisible();
+  await expect(page.getByText("Read as Runa Kell corrected it last time")).toBeVisible();
   await expect(page.getByLabel("Falling number s means")).toHaveValue("");
   await page.getByRole("button", { name: "Import all rows" }).click();
   await expect(page.getByText("0 recorded")).toBeVisible();
@@ -114,7 +107,7 @@ test("a curve is run live, its mark moved and put back", async ({ page }) => {
     .toBeCloseTo(read + 0.1, 1);
   await page.getByRole("button", { name: "Put development back" }).click();
   await expect(mark).toHaveAttribute("aria-valuenow", String(read));
-  await expect(page.getByText("development put back, RK")).toBeVisible();
+  await expect(page.getByText("development put back, Runa Kell")).toBeVisible();
 });
 
 test("a laboratory's curve is taken in, and one that missed or disagrees says so", async ({
@@ -190,7 +183,7 @@ test("a specification is revised from a proposal, compared, and judged by at onc
   await page.getByRole("button", { name: "Take falling number from history" }).click();
   await page.getByRole("button", { name: "Save revision 2" }).click();
   await expect(page.getByLabel("revision", { exact: false }).first()).toContainText(
-    "2, RK: damp store",
+    "2, Runa Kell: damp store",
   );
   const compared = page.locator("section", { hasText: "Revision 2 against" });
   await expect(compared.getByRole("row", { name: /moisture/ })).toContainText("narrower");
@@ -210,7 +203,7 @@ test("a flour's price is revised, and what it was stays readable", async ({ page
   await expect(page.getByText(/1\s?612\.50 EUR a tonne/)).toBeVisible();
   await page.getByRole("button", { name: "2 revisions" }).click();
   const newest = page.getByRole("listitem").filter({ hasText: "Revision 2" });
-  await expect(newest).toContainText("RK: new contract");
+  await expect(newest).toContainText("Runa Kell: new contract");
   await expect(newest).toContainText(/price of a tonne \d+ → 1612.5/);
 });
 
@@ -228,7 +221,7 @@ test("a new flour is recorded and something is asked of it", async ({ page }) =>
   await page.getByRole("button", { name: "begin with moisture" }).click();
   await page.getByLabel("moisture, max").fill("14,0");
   await page.getByRole("button", { name: "Save revision 1" }).click();
-  await expect(page.getByLabel("revision", { exact: false }).first()).toContainText("1, RK");
+  await expect(page.getByLabel("revision", { exact: false }).first()).toContainText("1, Runa Kell");
 });
 
 test("a lot is decided on with a reason and said to lie somewhere", async ({ page }) => {

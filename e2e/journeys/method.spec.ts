@@ -167,11 +167,10 @@ test("stages are changed, recorded with a reason, and taken up again", async ({ 
   await minutes.press("Enter");
   await page.reload();
   await expect(page.getByText("Edited, not saved")).toBeVisible();
-  await page.getByLabel("Saved by").fill("RK");
   await page.getByLabel("Why", { exact: true }).fill("warm weeks");
   await page.getByRole("button", { name: "Save revision 2" }).click();
   const revisions = page.getByRole("region", { name: "Revisions" });
-  await expect(revisions).toContainText("RK: warm weeks");
+  await expect(revisions).toContainText("Runa Kell: warm weeks");
   await revisions.getByRole("button", { name: "Restore" }).click();
   await expect(page.getByText("Edited, not saved")).toBeVisible();
   await page.getByRole("button", { name: "Discard" }).click();
@@ -216,14 +215,13 @@ test("a line's mixer is revised, and measured doughs stand beside its power", as
   const turn = page.getByLabel("Batch interval, min");
   await turn.fill("200");
   await turn.press("Enter");
-  await page.getByLabel("Saved by").fill("RK");
   await page.getByLabel("Why", { exact: true }).fill("the fork mixer is back");
   await page.getByRole("button", { name: /^Save revision/ }).click();
   await expect(page.getByText("batch interval must be from 0 to 120 min")).toBeVisible();
   await turn.fill("4");
   await turn.press("Enter");
   await page.getByRole("button", { name: /^Save revision/ }).click();
-  await expect(page.getByText("RK: the fork mixer is back")).toBeVisible();
+  await expect(page.getByText("Runa Kell: the fork mixer is back")).toBeVisible();
   await expect(page.getByText(/^Bench mixer, fork,/)).toBeVisible();
 });
 

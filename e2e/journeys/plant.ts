@@ -1,3 +1,4 @@
+import AxeBuilder from "@axe-core/playwright";
 import { expect, test as base, type Page } from "@playwright/test";
 
 /** A page on which nothing may be logged as an error: no broken policy, no failing script. */
@@ -64,4 +65,21 @@ export async function drop(page: Page, file: { name: string; mimeType: string; b
 /** Pages of a PDF. */
 export function pages(pdf: Buffer): number {
   return pdf.toString("latin1").match(/\/Type\s*\/Page[^s]/g)?.length ?? 0;
+}
+
+/** A tablet, and a screen of 1280 by 800 at 200 % zoom. */
+const SIZES = [
+  { width: 820, height: 1180 },
+  { width: 640, height: 400 },
+];
+
+/** Nothing on the page keeps anybody from using it, on a tablet or at 200 % zoom either. */
+export async function everybodyCanUse(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);
+  for (const size of SIZES) {
+    await page.setViewportSize(size);
+    const wider = () => document.documentElement.scrollWidth - window.innerWidth;
+    expect(await page.evaluate(wider), `${size.width} wide`).toBeLessThanOrEqual(0);
+  }
 }

@@ -1,18 +1,36 @@
-import { QueryClient } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient } from "@tanstack/react-query";
 import { isFinal } from "./api/client";
+import { onSignedOut, setAuthor } from "./api/outbox";
 import { loadOf } from "./pages";
+import { isSignedOut, NOBODY, SESSION } from "./session/session";
 import { askAhead } from "./scenario/askAhead";
 import { askPlantWords } from "./units/clock";
 
 // What the first view stands on is asked for as soon as this is read, before the code that shows it.
 
+/** Whatever says so first, nobody is signed in any more. */
+const onError = (error: unknown) => {
+  if (isSignedOut(error)) signedOut();
+};
+const signedOut = () => queries.setQueryData(SESSION.queryKey, NOBODY);
+
 export const queries = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
   defaultOptions: {
     queries: {
       staleTime: 15_000,
       retry: (count, error) => !isFinal(error) && count < 3,
     },
   },
+});
+
+onSignedOut(signedOut);
+
+/** Who is signed in; what waits of theirs is sent. */
+export const session = queries.prefetchQuery(SESSION);
+queries.getQueryCache().subscribe(() => {
+  setAuthor(queries.getQueryData(SESSION.queryKey)?.person?.id ?? undefined);
 });
 
 /** What is everybody's. */

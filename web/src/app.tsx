@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
+import { Door } from "./people/Door";
 import { ROUTES } from "./routes";
 import { PreferencesProvider } from "./units/preferences";
 
@@ -15,7 +16,9 @@ export function show(queries: QueryClient) {
     <StrictMode>
       <PreferencesProvider>
         <QueryClientProvider client={queries}>
-          <RouterProvider router={router} />
+          <Door>
+            <RouterProvider router={router} />
+          </Door>
         </QueryClientProvider>
       </PreferencesProvider>
     </StrictMode>,

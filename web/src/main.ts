@@ -1,5 +1,5 @@
 // First: it asks while the rest is still read.
-import { figures, queries, words } from "./ahead";
+import { figures, queries, session, words } from "./ahead";
 import { onRecorded } from "./api/outbox";
 import { show } from "./app";
 import { loadAll } from "./pages";
@@ -16,7 +16,10 @@ onRecorded(() => {
 });
 
 const late = new Promise<undefined>((resolve) => setTimeout(resolve, PATIENCE_MS));
-const search = await Promise.race([figures, late]);
+const [search] = await Promise.race([
+  Promise.all([figures, session]),
+  late.then(() => [undefined]),
+]);
 if (search) history.replaceState(history.state, "", search + location.hash);
 // The first time no hour is shown before the plant's clock is known; later what was kept will do.
 if (!isZoneKnown()) await words;

@@ -8,6 +8,7 @@ export const dough = () => import("./dough/pages");
 export const method = () => import("./method/pages");
 export const floor = () => import("./floor/pages");
 export const plant = () => import("./plant/pages");
+export const people = () => import("./people/pages");
 export const dialogs = () => import("./shell/dialogs");
 
 /** By the first word of their addresses. */
@@ -32,5 +33,5 @@ export const loadOf = (path: string) => inGoodTime(OF[path.split("/")[1] ?? ""])
 
 /** Loads the other links' pages, so that a lost connection takes none of them away. */
 export function loadAll() {
-  for (const load of [...Object.values(OF), curve, dialogs]) inGoodTime(load);
+  for (const load of [...Object.values(OF), curve, people, dialogs]) inGoodTime(load);
 }

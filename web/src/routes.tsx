@@ -1,6 +1,6 @@
 import { redirect, type LoaderFunctionArgs, type RouteObject } from "react-router";
 import { DropOverlay } from "./flour/DropOverlay";
-import { curve, dough, floor, flour, method, plant, start, water } from "./pages";
+import { curve, dough, floor, flour, method, people, plant, start, water } from "./pages";
 import { ErrorPage } from "./shell/ErrorPage";
 import { Shell } from "./shell/Shell";
 import { ViewFault } from "./shell/ViewFault";
@@ -97,6 +97,9 @@ export const ROUTES: RouteObject[] = [
           page("/plant/ingredients", plant, "IngredientsPage"),
           page("/plant/coefficients", plant, "CoefficientsPage"),
           page("/plant/settings", plant, "SettingsPage"),
+          page("/plant/people", people, "PeoplePage"),
+          page("/plant/keys", people, "KeysPage"),
+          page("/plant/audit", people, "AuditPage"),
           page("/batches/:id", floor, "BatchPage"),
           ...moved,
           { path: "*", element: <ErrorPage /> },

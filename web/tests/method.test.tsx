@@ -21,7 +21,6 @@ beforeEach(() => localStorage.clear());
 async function held(page: React.ReactNode, path: string, product: string, more = "") {
   const opened = open(page, {
     at: await inHand(path, product, STRONG, more),
-    preferences: { name: "RK" },
   });
   await computed();
   return opened;

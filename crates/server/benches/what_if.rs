@@ -8,8 +8,9 @@ mod support;
 
 use std::time::{Duration, Instant};
 
+use ironpeel_store::PersonRole;
 use serde_json::{Value, json};
-use support::{Plant, full_mixer};
+use support::{Plant, full_mixer, key_of};
 
 const ROUNDS: usize = 5_000;
 const WARM_UP: usize = 500;
@@ -26,12 +27,15 @@ async fn main() {
         json!({"now": wetter, "before": usual}).to_string(),
     ];
     let client = reqwest::Client::new();
+    let key = key_of(PersonRole::Technologist);
     let mut empty = Vec::with_capacity(ROUNDS);
     let mut what_if = Vec::with_capacity(ROUNDS);
     for round in 0..WARM_UP + ROUNDS {
         let healthz = timed(client.get(format!("{}/healthz", plant.base))).await;
         let body = asked[round % 2].clone();
-        let chain = timed(client.post(format!("{}/api/v1/chain", plant.base)).body(body)).await;
+        let chain =
+            timed(client.post(format!("{}/api/v1/chain", plant.base)).bearer_auth(&key).body(body))
+                .await;
         if round >= WARM_UP {
             empty.push(healthz);
             what_if.push(chain);
@@ -39,6 +43,7 @@ async fn main() {
     }
     let moved: Value = client
         .post(format!("{}/api/v1/chain", plant.base))
+        .bearer_auth(&key)
         .body(asked[0].clone())
         .send()
         .await

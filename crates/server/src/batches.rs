@@ -6,7 +6,7 @@ use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::units::{ValidationErrors, timestamp};
-use ironpeel_store::{BatchFlour, BatchSummary, LotDisposition, NewBatch, Product};
+use ironpeel_store::{Author, BatchFlour, BatchSummary, LotDisposition, NewBatch, Product};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -107,12 +107,10 @@ pub struct BatchInput {
     pub scenario: ScenarioInput,
     #[serde(deserialize_with = "timestamp::within")]
     pub planned_for: DateTime<Utc>,
-    #[serde(default)]
-    pub by: String,
 }
 
 /// Batches, newest first
-#[utoipa::path(get, path = "/api/v1/batches", tag = "batch", params(PageQuery),
+#[utoipa::path(get, path = "/api/v1/batches", security(("session" = ["read"])), tag = "batch", params(PageQuery),
     responses((status = 200, body = BatchPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn batches(State(app): State<App>, Query(page): Query<PageQuery>) -> Result<Json<BatchPage>> {
     let mut found = app.store.batches(page.key(), PAGE + 1).await?;
@@ -121,7 +119,7 @@ async fn batches(State(app): State<App>, Query(page): Query<PageQuery>) -> Resul
 }
 
 /// A batch as it was issued
-#[utoipa::path(get, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/batches/{batch_id}", security(("session" = ["read"])), tag = "batch", params(("batch_id" = Uuid, Path)),
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn batch(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<BatchView>> {
     let (batch, slug, others) = app.store.batch(id).await?;
@@ -147,7 +145,7 @@ async fn batch(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Batc
 }
 
 /// Plans a batch; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/batches/{batch_id}", tag = "batch", params(("batch_id" = Uuid, Path)), request_body = BatchInput,
+#[utoipa::path(put, path = "/api/v1/batches/{batch_id}", security(("session" = ["change"])), tag = "batch", params(("batch_id" = Uuid, Path)), request_body = BatchInput,
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
@@ -162,7 +160,8 @@ async fn save(
         let run_settings = paths.iter().find_map(|path| sent.pointer(path)).cloned();
         let input: BatchInput = from_value(sent)?;
         let (new, others) =
-            Box::pin(plan(&app, id, input, run_settings.unwrap_or_default())).await?;
+            Box::pin(plan(&app, id, input, run_settings.unwrap_or_default(), &write.author))
+                .await?;
         records.add_batch(&new, &others).await?;
     }
     batch(State(app), Path(id)).await
@@ -238,6 +237,7 @@ async fn plan(
     id: Uuid,
     mut input: BatchInput,
     run_settings: Value,
+    author: &Author,
 ) -> Result<(NewBatch, Vec<BatchFlour>)> {
     let product = app.store.product(&input.slug).await?;
     // The lot's age counts to the day of mixing, and the sheet is of what is on record.
@@ -249,10 +249,6 @@ async fn plan(
     let documents = &context.documents;
 
     let mut faults = ValidationErrors::default();
-    let by = input.by.trim();
-    if by.is_empty() || by.chars().count() > 200 {
-        faults.push("by", "who plans this? a name or initials");
-    }
     belongs(documents, &product, &mut faults);
     let releases = releases(app, documents, &mut faults).await?;
     faults.or(())?;
@@ -297,7 +293,7 @@ async fn plan(
         line_revision_id,
         parameters_revision_id,
         planned_for: input.planned_for,
-        saved_by: by.into(),
+        saved_by: author.name.clone(),
         run_settings,
         issued: json!(issued),
     };

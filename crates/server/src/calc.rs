@@ -42,7 +42,7 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 /// A share of the flour moved from one moisture to another
-#[utoipa::path(post, path = "/api/v1/calc/moisture-basis", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/moisture-basis", security(()), tag = "calculators",
     request_body = MoistureBasisInput,
     responses((status = 200, body = MoistureBasisAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn moisture_basis(
@@ -52,7 +52,7 @@ async fn moisture_basis(
 }
 
 /// A farinogram read by the standard
-#[utoipa::path(post, path = "/api/v1/calc/farinograph", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/farinograph", security(()), tag = "calculators",
     request_body = FarinographInput,
     responses((status = 200, body = FarinographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn farinograph(Json(input): Json<FarinographInput>) -> Result<Json<FarinographAnswer>> {
@@ -60,7 +60,7 @@ async fn farinograph(Json(input): Json<FarinographInput>) -> Result<Json<Farinog
 }
 
 /// An alveogram read by the standard
-#[utoipa::path(post, path = "/api/v1/calc/alveograph", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/alveograph", security(()), tag = "calculators",
     request_body = AlveographInput,
     responses((status = 200, body = AlveographAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn alveograph(Json(input): Json<AlveographInput>) -> Result<Json<AlveographAnswer>> {
@@ -68,7 +68,7 @@ async fn alveograph(Json(input): Json<AlveographInput>) -> Result<Json<Alveograp
 }
 
 /// The cheapest blend within targets
-#[utoipa::path(post, path = "/api/v1/calc/blend", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/blend", security(()), tag = "calculators",
     request_body = BlendInput,
     responses((status = 200, body = BlendAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn blend(Json(input): Json<BlendInput>) -> Result<Json<BlendAnswer>> {
@@ -76,7 +76,7 @@ async fn blend(Json(input): Json<BlendInput>) -> Result<Json<BlendAnswer>> {
 }
 
 /// What sieving bran out of a flour leaves
-#[utoipa::path(post, path = "/api/v1/calc/sift", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/sift", security(()), tag = "calculators",
     request_body = SiftInput,
     responses((status = 200, body = SiftAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn sift(Json(input): Json<SiftInput>) -> Result<Json<SiftAnswer>> {
@@ -84,7 +84,7 @@ async fn sift(Json(input): Json<SiftInput>) -> Result<Json<SiftAnswer>> {
 }
 
 /// Absorption of a flour without a curve, learned from measured lots
-#[utoipa::path(post, path = "/api/v1/calc/absorption-model", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/absorption-model", security(()), tag = "calculators",
     request_body = AbsorptionModelInput,
     responses((status = 200, body = AbsorptionModelAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn absorption_model(
@@ -94,7 +94,7 @@ async fn absorption_model(
 }
 
 /// From the flour to the floor: how much water the dough wants
-#[utoipa::path(post, path = "/api/v1/calc/absorption", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/absorption", security(()), tag = "calculators",
     request_body = AbsorptionInput,
     responses((status = 200, body = AbsorptionBuildUp), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn absorption(Json(input): Json<AbsorptionInput>) -> Result<Json<AbsorptionBuildUp>> {
@@ -102,7 +102,7 @@ async fn absorption(Json(input): Json<AbsorptionInput>) -> Result<Json<Absorptio
 }
 
 /// A starter counted into flour and water
-#[utoipa::path(post, path = "/api/v1/calc/starter", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/starter", security(()), tag = "calculators",
     request_body = StarterInput,
     responses((status = 200, body = StarterAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn starter(Json(input): Json<StarterInput>) -> Result<Json<StarterAnswer>> {
@@ -110,7 +110,7 @@ async fn starter(Json(input): Json<StarterInput>) -> Result<Json<StarterAnswer>>
 }
 
 /// Water temperature, or ice, by heat balance
-#[utoipa::path(post, path = "/api/v1/calc/dough-temperature", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/dough-temperature", security(()), tag = "calculators",
     request_body = DoughTemperatureInput,
     responses((status = 200, body = HeatSolution), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn dough_temperature(Json(input): Json<DoughTemperatureInput>) -> Result<Json<HeatSolution>> {
@@ -118,7 +118,7 @@ async fn dough_temperature(Json(input): Json<DoughTemperatureInput>) -> Result<J
 }
 
 /// Friction of a mixer learned from measured doughs
-#[utoipa::path(post, path = "/api/v1/calc/friction", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/friction", security(()), tag = "calculators",
     request_body = FrictionInput,
     responses((status = 200, body = Friction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn friction(Json(input): Json<FrictionInput>) -> Result<Json<Friction>> {
@@ -126,7 +126,7 @@ async fn friction(Json(input): Json<FrictionInput>) -> Result<Json<Friction>> {
 }
 
 /// How a dough rises, cools and warms through its phases
-#[utoipa::path(post, path = "/api/v1/calc/fermentation", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/fermentation", security(()), tag = "calculators",
     request_body = FermentationInput,
     responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<FermentationAnswer>> {
@@ -134,7 +134,7 @@ async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<Ferme
 }
 
 /// A starter's feed: when it is ripe, or the feed that is ripe at an hour
-#[utoipa::path(post, path = "/api/v1/calc/starter-feed", tag = "calculators",
+#[utoipa::path(post, path = "/api/v1/calc/starter-feed", security(()), tag = "calculators",
     request_body = RefreshmentInput,
     responses((status = 200, body = Refreshment), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn starter_feed(Json(input): Json<RefreshmentInput>) -> Result<Json<Refreshment>> {

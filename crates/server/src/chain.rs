@@ -282,7 +282,7 @@ impl EditedFormula {
 }
 
 /// The whole chain for the selected product
-#[utoipa::path(post, path = "/api/v1/chain", tag = "chain", request_body = WhatIf,
+#[utoipa::path(post, path = "/api/v1/chain", security(("session" = ["read"])), tag = "chain", request_body = WhatIf,
     responses((status = 200, body = WhatIfAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn what_if(State(app): State<App>, Json(asked): Json<WhatIf>) -> Result<Json<WhatIfAnswer>> {
     let now = ScenarioContext::load(&app, &asked.now, "now.").await?;
@@ -306,7 +306,7 @@ async fn what_if(State(app): State<App>, Json(asked): Json<WhatIf>) -> Result<Js
 }
 
 /// What the figures of the chain rest on
-#[utoipa::path(post, path = "/api/v1/chain/derivations", tag = "chain", request_body = ScenarioInput,
+#[utoipa::path(post, path = "/api/v1/chain/derivations", security(("session" = ["read"])), tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = Derivations), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn why(
     State(app): State<App>,

@@ -35,7 +35,7 @@ pub struct FoundLot {
 }
 
 /// Lots whose code begins with what was typed, newest first
-#[utoipa::path(get, path = "/api/v1/find", tag = "find", params(FindQuery),
+#[utoipa::path(get, path = "/api/v1/find", security(("session" = ["read"])), tag = "find", params(FindQuery),
     responses((status = 200, body = Vec<FoundLot>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn find(
     State(app): State<App>,

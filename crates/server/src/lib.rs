@@ -7,6 +7,7 @@ mod batches;
 mod calc;
 mod chain;
 mod coefficient_list;
+mod config;
 mod curve;
 pub mod demo;
 mod dough;
@@ -20,6 +21,7 @@ mod method;
 mod moved;
 mod opening;
 mod page;
+mod people;
 mod plant;
 mod problem;
 mod products;
@@ -32,7 +34,10 @@ mod water;
 mod web;
 
 pub use coefficient_list::coefficient_list;
+pub use config::Config;
+pub use people::setup_code;
 
+use std::net::SocketAddr;
 use std::path::Path;
 use std::pin::Pin;
 use std::time::Duration;
@@ -40,7 +45,7 @@ use std::time::Duration;
 use axum::Router;
 use axum::extract::Request;
 use axum::http::{HeaderValue, StatusCode, header};
-use axum::middleware::{Next, from_fn};
+use axum::middleware::{Next, from_fn, from_fn_with_state};
 use axum::response::Response;
 use ironpeel_store::Store;
 use tokio::net::TcpListener;
@@ -52,9 +57,11 @@ use tower_http::trace::{DefaultMakeSpan, DefaultOnResponse, TraceLayer};
 use tracing::Level;
 use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
+use utoipa::openapi::security::{ApiKey, ApiKeyValue, Http, HttpAuthScheme, SecurityScheme};
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::request::Json;
+use people::{Guard, Rules};
 use problem::Problem;
 use state::App;
 
@@ -89,6 +96,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(chain::routes())
         .merge(batches::routes())
         .merge(find::routes())
+        .merge(people::routes())
 }
 
 /// The OpenAPI document of every route.
@@ -97,25 +105,38 @@ pub fn document() -> Document {
 }
 
 /// Gives every operation a name of its own, from its method and path: handlers of different
-/// subjects share plain names.
+/// subjects share plain names. What opens it with a session opens it with a key as well.
 fn named(mut document: Document) -> Document {
     for (path, item) in &mut document.paths.paths {
         let words = path.trim_start_matches("/api/v1/").replace(['/', '-', '.'], "_");
         let words = words.replace(['{', '}'], "");
-        let operations = [("get", &mut item.get), ("put", &mut item.put), ("post", &mut item.post)];
+        let operations = [
+            ("get", &mut item.get),
+            ("put", &mut item.put),
+            ("post", &mut item.post),
+            ("delete", &mut item.delete),
+        ];
         for (method, operation) in operations {
             if let Some(operation) = operation {
                 operation.operation_id = Some(format!("{method}_{words}"));
+                people::open_to_keys(operation);
             }
         }
     }
+    let components = document.components.get_or_insert_default();
+    let session = SecurityScheme::ApiKey(ApiKey::Cookie(ApiKeyValue::new("ironpeel")));
+    components.add_security_scheme(people::SESSION, session);
+    let key = SecurityScheme::Http(Http::new(HttpAuthScheme::Bearer));
+    components.add_security_scheme(people::KEY, key);
     document
 }
 
 /// Every route and the layers all requests pass.
-pub fn app(store: Store, web: Option<&Path>) -> Router {
+pub fn app(store: Store, web: Option<&Path>, config: Config) -> Router {
     let (routes, document) = api().split_for_parts();
     let document = named(document);
+    let app = App::new(store, config);
+    let guard = Guard { app: app.clone(), rules: Rules::of(&document) };
     let mut routes = routes
         .route("/api/openapi.json", axum::routing::get(|| async { Json(document) }))
         .route("/api/{*rest}", axum::routing::any(moved::moved))
@@ -138,8 +159,9 @@ pub fn app(store: Store, web: Option<&Path>) -> Router {
         .layer(CompressionLayer::new().compress_when(SizeAbove::new(MIN_COMPRESS_SIZE.into())))
         .layer(from_fn(api_headers))
         .layer(from_fn(deadline))
+        .layer(from_fn_with_state(guard, people::enforce))
         .layer(from_fn(request::reject_nul));
-    routes.layer(layers).with_state(App::new(store))
+    routes.layer(layers).with_state(app)
 }
 
 /// Answers of the API are never kept and never guessed at; a fault of ours names its request.
@@ -172,6 +194,7 @@ const GRACE: Duration = Duration::from_secs(10);
 /// Serves until `stop` resolves, then finishes what is under way; a stream that stays open is cut.
 pub async fn serve(listener: TcpListener, app: Router, stop: Stop) -> std::io::Result<()> {
     let (tell, told) = tokio::sync::oneshot::channel();
+    let app = app.into_make_service_with_connect_info::<SocketAddr>();
     let server = axum::serve(listener, app).with_graceful_shutdown(async {
         // Told, or nobody is left to tell.
         let _ = told.await;

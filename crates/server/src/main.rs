@@ -5,6 +5,7 @@ use std::path::PathBuf;
 
 use anyhow::Context;
 use clap::{Parser, Subcommand};
+use ironpeel_server::Config;
 use ironpeel_store::Store;
 use tokio::net::TcpListener;
 use tracing_subscriber::EnvFilter;
@@ -40,6 +41,9 @@ struct Serve {
     /// Load the demo plant if the records are empty.
     #[arg(long)]
     demo: bool,
+    /// Where people reach it, as `https://bread.example`: behind TLS its cookies are for TLS alone.
+    #[arg(long, env = "IRONPEEL_BASE_URL")]
+    base_url: Option<String>,
     /// Logs as one JSON object a line.
     #[arg(long)]
     log_json: bool,
@@ -75,8 +79,17 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     if arguments.demo && ironpeel_server::demo::load_if_empty(&store).await? {
         tracing::info!("the demo plant was loaded");
     }
-    let app = ironpeel_server::app(store, arguments.web.as_deref());
-    println!("Ironpeel is at http://{}", listener.local_addr()?);
+    if arguments.demo {
+        ironpeel_server::demo::load_people(&store).await?;
+    }
+    let address = listener.local_addr()?;
+    println!("Ironpeel is at http://{address}");
+    if let Some(code) = ironpeel_server::setup_code(&store, arguments.demo).await? {
+        println!("Nobody has an account yet. The first administrator is made there with: {code}");
+    }
+    let Serve { demo, base_url, .. } = arguments;
+    let config = Config { demo, base_url, ..Config::default() };
+    let app = ironpeel_server::app(store, arguments.web.as_deref(), config);
     ironpeel_server::serve(listener, app, Box::pin(shutdown_signal())).await?;
     println!("Ironpeel has stopped.");
     Ok(())

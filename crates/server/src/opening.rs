@@ -62,7 +62,7 @@ pub struct LotsOfFlour {
 }
 
 /// Opens a product: its lots, and its chain
-#[utoipa::path(post, path = "/api/v1/products/{slug}/opening", tag = "product", params(("slug" = String, Path)), request_body = OpeningInput,
+#[utoipa::path(post, path = "/api/v1/products/{slug}/opening", security(("session" = ["read"])), tag = "product", params(("slug" = String, Path)), request_body = OpeningInput,
     responses((status = 200, body = Opening), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn open(
     State(app): State<App>,

@@ -17,13 +17,28 @@ pub struct Problem {
     /// Each field that cannot be used.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     errors: Vec<FieldError>,
+    /// Seconds until the same may be asked again, where that is known.
+    #[serde(skip)]
+    retry_after: Option<i64>,
 }
 
 pub type Result<T> = std::result::Result<T, Problem>;
 
 impl Problem {
     pub fn new(status: StatusCode, title: &'static str, detail: impl Into<String>) -> Self {
-        Self { status: status.as_u16(), title, detail: detail.into(), errors: Vec::new() }
+        Self {
+            status: status.as_u16(),
+            title,
+            detail: detail.into(),
+            errors: Vec::new(),
+            retry_after: None,
+        }
+    }
+
+    /// The same may be asked again after so many seconds.
+    #[must_use]
+    pub fn retry_after(self, seconds: i64) -> Self {
+        Self { retry_after: Some(seconds), ..self }
     }
 
     /// Whether what was sent is to blame, and not the server.
@@ -62,11 +77,13 @@ impl Problem {
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::SERVICE_UNAVAILABLE);
+        let unavailable = (status == StatusCode::SERVICE_UNAVAILABLE).then_some(2);
+        let retry_after = self.retry_after.or(unavailable);
         let mut response = (status, axum::Json(self)).into_response();
         let kind = HeaderValue::from_static("application/problem+json");
         response.headers_mut().insert(header::CONTENT_TYPE, kind);
-        if status == StatusCode::SERVICE_UNAVAILABLE {
-            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("2"));
+        if let Some(seconds) = retry_after {
+            response.headers_mut().insert(header::RETRY_AFTER, seconds.into());
         }
         response
     }

@@ -69,7 +69,7 @@ pub struct ProductInput {
 }
 
 /// Every product
-#[utoipa::path(get, path = "/api/v1/products", tag = "product",
+#[utoipa::path(get, path = "/api/v1/products", security(("session" = ["read"])), tag = "product",
     responses((status = 200, body = Vec<ProductRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn products(State(app): State<App>) -> Result<Json<Vec<ProductRow>>> {
     let row = |Product { slug, name, flour_id, flour, line, .. }| ProductRow {
@@ -83,7 +83,7 @@ async fn products(State(app): State<App>) -> Result<Json<Vec<ProductRow>>> {
 }
 
 /// A product with the newest state of everything it is made by
-#[utoipa::path(get, path = "/api/v1/products/{slug}", tag = "product", params(("slug" = String, Path)),
+#[utoipa::path(get, path = "/api/v1/products/{slug}", security(("session" = ["read"])), tag = "product", params(("slug" = String, Path)),
     responses((status = 200, body = ProductView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn product(State(app): State<App>, Path(slug): Path<String>) -> Result<Json<ProductView>> {
     product_view(&app, &slug).await.map(Json)
@@ -125,7 +125,7 @@ pub async fn product_view(app: &App, slug: &str) -> Result<ProductView> {
 }
 
 /// Makes a product from a template; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/products/{slug}", tag = "product", params(("slug" = String, Path)), request_body = ProductInput,
+#[utoipa::path(put, path = "/api/v1/products/{slug}", security(("session" = ["change"])), tag = "product", params(("slug" = String, Path)), request_body = ProductInput,
     responses((status = 200, body = ProductView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn create(
     State(app): State<App>,
@@ -146,7 +146,7 @@ async fn create(
     if slug.is_empty() || slug.len() > 80 || !slug.chars().all(plain) {
         faults.push("slug", "its word in addresses: small letters, digits and hyphens");
     }
-    let signed = input.signed.check(false, &mut faults);
+    let signed = input.signed.check(&write.author, false, &mut faults);
     let Some(template) = template(&input.template) else {
         faults.push("template", format!("“{}” is no template here", input.template));
         return Err(faults.into());

@@ -1,11 +1,11 @@
 //! What handlers take from a request, with every refusal told as a [`Problem`].
 
 use axum::body::Bytes;
-use axum::extract::{FromRequest, FromRequestParts, Request};
+use axum::extract::{FromRequest, FromRequestParts, MatchedPath, Request};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use ironpeel_core::units::DecimalMark;
-use ironpeel_store::Store;
+use ironpeel_store::{AuditedAct, Author, ClientWrite, Store};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -14,6 +14,7 @@ use sha2::{Digest, Sha256};
 use uuid::Uuid;
 
 use crate::heavy::heavy;
+use crate::people::Caller;
 use crate::problem::Problem;
 use crate::state::App;
 
@@ -63,13 +64,31 @@ pub struct Recorded<T> {
 #[derive(Debug)]
 pub struct Write {
     body_hash: Vec<u8>,
-    by: String,
+    pub author: Author,
+    /// As the document names it.
+    action: String,
+    /// The address it is sent to.
+    subject: String,
+    /// Of the revision it makes, where it says one.
+    number: Option<i32>,
 }
 
 impl Write {
     /// The records for this write under the id the client made for it.
     pub fn of(&self, app: &App, id: Uuid) -> Store {
-        app.store.once(id, self.body_hash.clone(), &self.by)
+        app.store.once(ClientWrite {
+            id,
+            body_hash: self.body_hash.clone(),
+            author: self.author.clone(),
+            act: AuditedAct {
+                action: self.action.clone(),
+                subject: self.subject.clone(),
+                record_id: Some(id),
+                revision_before: self.number.map(|number| number - 1).filter(|before| *before > 0),
+                revision_after: self.number,
+                details: None,
+            },
+        })
     }
 }
 
@@ -77,14 +96,20 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Recorded<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
-        let path = request.uri().path().to_owned();
+        let subject = request.uri().path().to_owned();
+        let extensions = request.extensions();
+        let caller = extensions.get::<Caller>().cloned();
+        let author = caller.ok_or_else(|| Problem::fault("nobody's write was let in"))?.author;
+        let matched = extensions.get::<MatchedPath>().map_or(&*subject, MatchedPath::as_str);
+        let action = format!("{} {matched}", request.method());
         let bytes = Bytes::from_request(request, state).await?;
         // Sameness is of what was said of what, not of its spaces or the order of its fields.
         let value: Value = read_body(bytes).await?;
-        let by = value.pointer("/signed/by").or(value.get("by")).and_then(Value::as_str);
-        let by = by.map_or("somebody", str::trim).chars().take(200).collect();
-        let body_hash = Sha256::digest(format!("{path} {value}")).to_vec();
-        Ok(Self { input: from_value(value)?, write: Write { body_hash, by } })
+        let number = value.get("number").and_then(Value::as_i64);
+        let number = number.and_then(|number| i32::try_from(number).ok());
+        let body_hash = Sha256::digest(format!("{subject} {value}")).to_vec();
+        let write = Write { body_hash, author, action, subject, number };
+        Ok(Self { input: from_value(value)?, write })
     }
 }
 

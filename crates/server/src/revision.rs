@@ -1,34 +1,29 @@
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::Signed;
+use ironpeel_store::{Author, Signed};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
-/// Longest name or reason kept.
+/// Longest reason kept.
 const MOST_LETTERS: usize = 400;
 
-/// Who records something and why.
+/// Why something is recorded; who records it is who is signed in.
 #[derive(Debug, Clone, Default, Deserialize, ToSchema)]
 pub struct SignedInput {
-    #[serde(default)]
-    pub by: String,
     #[serde(default)]
     pub reason: String,
 }
 
 impl SignedInput {
-    /// A name is needed, and a reason where something on record is changed.
-    pub fn check(&self, is_change: bool, faults: &mut ValidationErrors) -> Signed {
-        let (by, reason) = (self.by.trim(), self.reason.trim());
-        if by.is_empty() {
-            faults.push("signed.by", "who records this? a name or initials");
-        }
+    /// A reason is needed where something on record is changed.
+    pub fn check(&self, author: &Author, is_change: bool, faults: &mut ValidationErrors) -> Signed {
+        let reason = self.reason.trim();
         if is_change && reason.is_empty() {
             faults
                 .push("signed.reason", "why is it changed? a few words for whoever reads it later");
         }
-        if by.chars().count() > MOST_LETTERS || reason.chars().count() > MOST_LETTERS {
-            faults.push("signed", format!("name and reason: up to {MOST_LETTERS} letters each"));
+        if reason.chars().count() > MOST_LETTERS {
+            faults.push("signed.reason", format!("a reason: up to {MOST_LETTERS} letters"));
         }
-        Signed { by: by.into(), reason: reason.into() }
+        Signed { by: author.name.clone(), reason: reason.into() }
     }
 }

@@ -13,6 +13,7 @@ use ironpeel_store::{
 use moka::future::Cache;
 use uuid::Uuid;
 
+use crate::config::Config;
 use crate::problem::Problem;
 use crate::revision_refs::RevisionRefs;
 
@@ -26,11 +27,12 @@ const REMEMBERED: u64 = 20_000;
 pub struct App {
     pub store: Store,
     pub revisions: Revisions,
+    pub config: Arc<Config>,
 }
 
 impl App {
-    pub fn new(store: Store) -> Self {
-        Self { revisions: Revisions::new(store.clone()), store }
+    pub fn new(store: Store, config: Config) -> Self {
+        Self { revisions: Revisions::new(store.clone()), store, config: Arc::new(config) }
     }
 
     /// What is asked of a flour now; none where nobody asked anything yet.

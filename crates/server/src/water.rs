@@ -60,7 +60,7 @@ const ADDED: NumberRange =
     NumberRange::new("added_points", "extra water by the operator", "points of water", 0.0, 20.0);
 
 /// How the water is distributed in the selected product, beside a reference lot and with extra water by the operator
-#[utoipa::path(post, path = "/api/v1/chain/water-distribution", tag = "chain", request_body = WaterDistributionInput,
+#[utoipa::path(post, path = "/api/v1/chain/water-distribution", security(("session" = ["read"])), tag = "chain", request_body = WaterDistributionInput,
     responses((status = 200, body = WaterDistributionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn water_distribution(
     State(app): State<App>,

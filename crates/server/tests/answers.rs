@@ -29,7 +29,7 @@ async fn no_question_changes_anything() {
     let batch = new_id();
     let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let body = serde_json::json!({
-        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z",
     });
     let (status, _) = plant.put(&format!("/api/v1/batches/{batch}"), &body).await;
     assert_eq!(status, StatusCode::OK);
@@ -88,7 +88,7 @@ async fn addresses_of_earlier_versions_lead_to_where_their_subject_is_now() {
         plant.get(&path).await;
     }
     let body = serde_json::json!({
-        "decision": "hold", "signed": {"by": "RK", "reason": "queued before the upgrade"},
+        "decision": "hold", "signed": {"reason": "queued before the upgrade"},
     });
     let path = format!("/api/v1/lots/{lot_id}/decisions/{}", new_id());
     assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
@@ -99,7 +99,7 @@ async fn addresses_of_earlier_versions_lead_to_where_their_subject_is_now() {
         scenario.as_object_mut().expect("an object").remove(is);
     }
     let body = serde_json::json!({
-        "slug": "deck-roll-60", "hand": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "hand": scenario, "planned_for": "2026-11-24T22:00:00Z",
     });
     let (status, batch) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
     assert_eq!(status, StatusCode::OK, "{batch}");

@@ -95,7 +95,7 @@ async fn what_cannot_be_is_said_at_its_field() {
 
 async fn plan(plant: &Plant, id: &str, scenario: &Value) -> (StatusCode, Value) {
     let body = json!({
-        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z",
     });
     plant.put(&format!("/api/v1/batches/{id}"), &body).await
 }
@@ -117,7 +117,7 @@ async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
     lines[1]["pct"] = json!(2.2);
     let revision = json!({
         "number": 2, "lines": lines, "piece_kg": 0.060,
-        "signed": {"by": "RK", "reason": "cold night"},
+        "signed": {"reason": "cold night"},
     });
     let path = format!("/api/v1/formulas/{formula}/revisions/{}", new_id());
     let (status, changed) = plant.put(&path, &revision).await;
@@ -158,8 +158,7 @@ async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
             "scenario.revision_refs.specification_revision_id",
         ]
     );
-    let body =
-        json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": "tonight", "by": "RK"});
+    let body = json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": "tonight"});
     let (status, problem) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["planned_for"]));
 }
@@ -175,12 +174,17 @@ async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
     assert_eq!(kept["saved_by"], "RK");
 
     let nowhere = ironpeel_store::Store::new("postgres://nobody@127.0.0.1:1/nothing", 1);
-    let app = ironpeel_server::app(nowhere.expect("connects later"), None);
+    let app = ironpeel_server::app(
+        nowhere.expect("connects later"),
+        None,
+        ironpeel_server::Config::default(),
+    );
     let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.expect("a free port");
     let base = format!("http://{}", listener.local_addr().expect("bound"));
     tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
     for path in ["/readyz", "/api/v1/lots", "/api/v1/products/deck-roll-60"] {
-        let response = reqwest::get(format!("{base}{path}")).await.expect("an answer");
+        let asked = reqwest::Client::new().get(format!("{base}{path}")).bearer_auth("a key");
+        let response = asked.send().await.expect("an answer");
         assert_eq!(response.status(), StatusCode::SERVICE_UNAVAILABLE);
         assert!(response.headers().contains_key("retry-after"));
         let problem: Value = response.json().await.expect("JSON");

@@ -3,6 +3,7 @@
 mod support;
 
 use chrono::{DateTime, Timelike, Utc};
+use ironpeel_store::PersonRole;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use support::{Plant, fields, full_mixer};
@@ -12,7 +13,12 @@ const FIRST: &str = "Pacific/Kiritimati";
 const LAST: &str = "Pacific/Pago_Pago";
 
 async fn set(plant: &Plant, time_zone: &str) -> (StatusCode, Value) {
-    plant.ask(Method::PUT, "/api/v1/plant/settings", &json!({ "time_zone": time_zone })).await
+    settings(plant, &json!({ "time_zone": time_zone })).await
+}
+
+/// Settings as an administrator changes them.
+async fn settings(plant: &Plant, change: &Value) -> (StatusCode, Value) {
+    plant.ask_as(PersonRole::Administrator, Method::PUT, "/api/v1/plant/settings", change).await
 }
 
 #[tokio::test]
@@ -21,7 +27,7 @@ async fn the_clock_is_set_by_a_name_that_is_known_and_a_lot_ages_by_it() {
     assert_eq!(plant.get("/api/v1/plant/settings").await["time_zone"], "Europe/London");
     let (status, refused) = set(&plant, "Atlantis/Skerrow").await;
     assert_eq!((status, fields(&refused)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["time_zone"]));
-    let (_, as_it_was) = plant.ask(Method::PUT, "/api/v1/plant/settings", &json!({})).await;
+    let (_, as_it_was) = settings(&plant, &json!({})).await;
     assert_eq!(as_it_was["time_zone"], "Europe/London", "what is left out stays");
 
     let lots = plant.get("/api/v1/lots").await;
@@ -65,7 +71,7 @@ async fn currency_week_and_units_are_the_plants_and_old_addresses_lead_to_them()
     let path = "/api/v1/plant/settings";
     let wanted =
         json!({"currency": " GBP ", "week_starts": "sunday", "temperature_unit": "fahrenheit"});
-    let (status, set) = plant.ask(Method::PUT, path, &wanted).await;
+    let (status, set) = settings(&plant, &wanted).await;
     assert_eq!(status, StatusCode::OK, "{set}");
     assert_eq!(
         plant.get("/api/v1/plant/clock").await,
@@ -74,8 +80,12 @@ async fn currency_week_and_units_are_the_plants_and_old_addresses_lead_to_them()
     );
     let wrong = json!({"currency": "doubloons", "week_starts": "noon", "mass_unit": "stone",
         "temperature_unit": "kelvin"});
-    let (status, refused) = plant.ask(Method::PUT, path, &wrong).await;
+    let (status, refused) = settings(&plant, &wrong).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(fields(&refused), ["currency", "week_starts", "temperature_unit", "mass_unit"]);
     assert_eq!(plant.get(path).await["currency"], "GBP", "a refusal changes nothing");
+    let trail = plant.get("/api/v1/audit?q=settings").await;
+    let details = &trail["entries"][0]["details"];
+    assert_eq!(details["before"]["week_starts"], "monday");
+    assert_eq!(details["after"]["week_starts"], "sunday");
 }

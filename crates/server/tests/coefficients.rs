@@ -8,7 +8,7 @@ use serde_json::{Value, json};
 use support::{Plant, full_mixer, list, new_id, number};
 
 async fn save(plant: &Plant, number: u32, change: Value) -> (StatusCode, Value) {
-    let mut input = json!({"number": number, "signed": {"by": "RK", "reason": "a year of jars"}});
+    let mut input = json!({"number": number, "signed": {"reason": "a year of jars"}});
     input.as_object_mut().expect("a body").extend(change.as_object().expect("a change").clone());
     plant.put(&format!("/api/v1/plant/parameters/revisions/{}", new_id()), &input).await
 }

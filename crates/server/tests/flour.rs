@@ -11,7 +11,7 @@ const MIXING: &str = include_str!("../demo/curve-mixing.csv");
 const BUBBLE: &str = include_str!("../demo/curve-bubble.csv");
 
 fn signed() -> Value {
-    json!({"by": "RK", "reason": "for the test"})
+    json!({"reason": "for the test"})
 }
 
 fn text(value: &Value) -> &str {
@@ -88,10 +88,10 @@ async fn a_specification_is_revised_compared_and_sent() {
     let wrong = json!({"number": 3, "limits": [
         {"property": "ash", "basis": "dry_matter", "min": 0.7, "max": 0.6, "must": true},
         {"property": "protein", "min": "much", "must": true},
-        {"property": "protein", "basis": "fourteen", "max": 130, "must": true}], "signed": {"by": ""}});
+        {"property": "protein", "basis": "fourteen", "max": 130, "must": true}], "signed": {}});
     let (status, problem) = plant.put(&format!("{path}/{}", new_id()), &wrong).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    for field in ["limits[0]", "limits[1].min", "limits[2].max", "signed.by", "signed.reason"] {
+    for field in ["limits[0]", "limits[1].min", "limits[2].max", "signed.reason"] {
         assert!(fields(&problem).contains(&field), "{field}: {problem}");
     }
 }
@@ -118,9 +118,8 @@ async fn a_lot_is_decided_on_and_placed() {
     let lot = plant.lot("VR-26-1098").await;
     let id = text(&lot["id"]);
     let path = format!("/api/v1/lots/{id}/dispositions/{}", new_id());
-    let (status, problem) = plant
-        .put(&path, &json!({"decision": "reject", "signed": {"by": "RK", "reason": ""}}))
-        .await;
+    let (status, problem) =
+        plant.put(&path, &json!({"decision": "reject", "signed": {"reason": ""}})).await;
     assert_eq!(
         (status, fields(&problem)),
         (StatusCode::UNPROCESSABLE_ENTITY, vec!["signed.reason"])
@@ -255,9 +254,6 @@ async fn rows_that_cannot_be_taken_in_are_told_and_spoil_no_other() {
         text(&report["faults"].as_array().expect("a list").last().expect("one")["message"])
             .contains("another certificate")
     );
-    let (status, _) =
-        plant.post("/api/v1/imports/lots", &json!({"table": table, "signed": {"by": ""}})).await;
-    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
 #[tokio::test]
@@ -369,13 +365,11 @@ async fn an_instrument_draws_live_and_is_recorded_once() {
         let curve = format!("/api/v1/curves/{id}");
         let (status, _) = plant.ask(Method::GET, &curve, &Value::Null).await;
         assert_eq!(status, StatusCode::NOT_FOUND, "what is only shown is not recorded");
-        let (_, problem) = plant.put(&path, &json!({"by": " "})).await;
-        assert_eq!(fields(&problem), ["by"]);
         for _ in 0..2 {
-            assert_eq!(plant.put(&path, &json!({"by": "RK"})).await.0, StatusCode::OK);
+            assert_eq!(plant.put(&path, &json!({})).await.0, StatusCode::OK);
         }
-        let (status, _) = plant.put(&path, &json!({"by": "JM"})).await;
-        assert_eq!(status, StatusCode::CONFLICT);
+        let (status, _) = plant.put(&path, &json!({"speed": 2})).await;
+        assert_eq!(status, StatusCode::CONFLICT, "another body under the same id");
         let read = plant.get(&curve).await;
         assert_eq!((&read["source"], &read["made_by"]), (&json!("instrument"), &json!("RK")));
         let off: Vec<_> =
@@ -426,7 +420,7 @@ async fn a_blend_is_mixed_solved_and_becomes_a_flour_of_its_own() {
     for (key, value) in [
         ("number", json!(2)),
         ("price_per_t", Value::Null),
-        ("signed", json!({"by": "RK", "reason": "no contract"})),
+        ("signed", json!({"reason": "no contract"})),
     ] {
         unpriced[key] = value;
     }
@@ -481,7 +475,7 @@ async fn a_flour_is_recorded_as_it_is() {
     let plant = Plant::open().await;
     let id = new_id();
     let path = format!("/api/v1/flours/{id}/revisions/{}", new_id());
-    let mut body = json!({"number": 1, "signed": {"by": "RK"}, "mill": "Brae Stone Mill", "name": "Brae Einkorn", "species": "einkorn", "note": "",
+    let mut body = json!({"number": 1, "signed": {}, "mill": "Brae Stone Mill", "name": "Brae Einkorn", "species": "einkorn", "note": "",
         "hardness": null, "extraction_pct": 100, "treatment": "none", "intended_use": "ancient_grain_bread"});
     assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
     assert_eq!(plant.get(&format!("/api/v1/flours/{id}")).await["species_label"], "einkorn");
@@ -501,13 +495,13 @@ async fn a_flour_is_recorded_as_it_is() {
         (status, fields(&problem)),
         (StatusCode::UNPROCESSABLE_ENTITY, vec!["signed.reason"])
     );
-    body["signed"] = json!({"by": "RK", "reason": "the mill's new screens"});
+    body["signed"] = json!({"reason": "the mill's new screens"});
     assert_eq!(plant.put(&path, &body).await.0, StatusCode::OK);
     let revisions = plant.get(&format!("/api/v1/flours/{id}/revisions")).await;
     let extractions = revisions.as_array().expect("a list").iter();
     let extractions: Vec<_> = extractions.map(|one| &one["flour"]["extraction_pct"]).collect();
     assert_eq!(extractions, [&json!(92.0), &json!(100.0)]);
-    let taken = json!({"number": 1, "signed": {"by": "RK"}, "mill": "x", "name": "Tarn Strong", "species": "wheat", "treatment": "none", "intended_use": "general"});
+    let taken = json!({"number": 1, "signed": {}, "mill": "x", "name": "Tarn Strong", "species": "wheat", "treatment": "none", "intended_use": "general"});
     assert_eq!(
         plant.put(&format!("/api/v1/flours/{}/revisions/{}", new_id(), new_id()), &taken).await.0,
         StatusCode::CONFLICT

@@ -49,7 +49,7 @@ async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
     let path = format!("/api/v1/methods/{id}/revisions/{}", new_id());
     let mut input = draft.clone();
     input["number"] = json!(2);
-    input["signed"] = json!({"by": "RK", "reason": ""});
+    input["signed"] = json!({"reason": ""});
     let (status, refused) = plant.put(&path, &input).await;
     assert_eq!(
         (status, fields(&refused)),
@@ -70,8 +70,7 @@ async fn a_method_is_revised_with_a_reason_and_a_what_if_sees_it_before() {
     assert_eq!(old["stages"], method["stages"], "the old one is as it was");
 
     // A sheet is planned from what is recorded only.
-    let batch =
-        json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": to_come(), "by": "RK"});
+    let batch = json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": to_come()});
     let (status, planned) = plant.put(&format!("/api/v1/batches/{}", new_id()), &batch).await;
     assert_eq!(status, StatusCode::OK, "{planned}");
     assert_eq!(planned["issued"]["chain"]["heat"]["target_c"], 27.0, "as its pinned revision says");
@@ -124,18 +123,14 @@ async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
     assert_eq!(guide["friction_factor"]["friction"]["friction_c"], 14.0);
     let product = plant.get("/api/v1/products/ferry-tin-800").await;
     let mut dough = json!({
-        "method_id": product["method"]["id"], "line_id": product["line"]["id"], "by": "",
+        "method_id": product["method"]["id"], "line_id": product["line"]["id"],
         "taken_at": Utc::now(), "flour_c": 22, "room_c": 250, "water_c": 9, "dough_c": 27,
     });
     let path = format!("/api/v1/dough-temperatures/{}", new_id());
     let (status, refused) = plant.put(&path, &dough).await;
-    assert_eq!(
-        (status, fields(&refused)),
-        (StatusCode::UNPROCESSABLE_ENTITY, vec!["room_c", "by"])
-    );
+    assert_eq!((status, fields(&refused)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["room_c"]));
     dough["room_c"] = json!(24);
     dough["preferment_c"] = json!(28.5);
-    dough["by"] = json!("RK");
     for _ in 0..2 {
         let (status, saved) = plant.put(&path, &dough).await;
         assert_eq!(status, StatusCode::OK, "{saved}");
@@ -167,7 +162,7 @@ async fn friction_is_learned_from_measured_doughs_and_the_line_is_revised() {
     let line = product["line"]["id"].as_str().expect("an id");
     let path = format!("/api/v1/lines/{line}/revisions/{}", new_id());
     let mut change = json!({"number": 2, "oven_pieces": 0, "max_kg": 100,
-        "signed": {"by": "RK", "reason": "a smaller oven"}});
+        "signed": {"reason": "a smaller oven"}});
     let (_, refused) = plant.put(&path, &change).await;
     assert_eq!(fields(&refused), ["max_kg", "oven_pieces"]);
     change["oven_pieces"] = json!(650);
@@ -376,7 +371,7 @@ async fn a_run_that_fits_no_hours_says_what_is_in_the_way() {
 async fn a_line_is_made_from_nothing_and_asks_for_what_it_needs() {
     let plant = Plant::open().await;
     let path = format!("/api/v1/lines/{}/revisions/{}", new_id(), new_id());
-    let signed = json!({"by": "RK", "reason": ""});
+    let signed = json!({"reason": ""});
     let (status, _) = plant.put(&path, &json!({"number": 1, "signed": signed})).await;
     assert_eq!(status, StatusCode::NOT_FOUND, "neither a line nor a name for one");
     let bare = json!({"number": 1, "name": "Line 1", "mixer_kind": "hand", "signed": signed});

@@ -98,7 +98,7 @@ async fn a_character_zero_is_refused_and_any_other_letter_kept() {
     let plant = Plant::open().await;
     let flour = |name: &str| {
         json!({
-            "number": 1, "signed": {"by": "RK"},
+            "number": 1, "signed": {},
             "name": name, "mill": "Brae Stone Mill", "species": "wheat", "treatment": "none",
             "intended_use": "general",
         })
@@ -218,13 +218,13 @@ async fn moments_no_plant_can_mean_are_refused() {
             (
                 Method::PUT,
                 &*format!("/api/v1/dough-temperatures/{}", new_id()),
-                json!({"method_id": method_id, "line_id": line_id, "by": "RK", "taken_at": far,
+                json!({"method_id": method_id, "line_id": line_id, "taken_at": far,
                     "flour_c": 20, "room_c": 22, "water_c": 9, "dough_c": 26}),
             ),
             (
                 Method::PUT,
                 &*format!("/api/v1/batches/{}", new_id()),
-                json!({"slug": "ferry-tin-800", "scenario": scenario, "planned_for": far, "by": "RK"}),
+                json!({"slug": "ferry-tin-800", "scenario": scenario, "planned_for": far}),
             ),
         ] {
             let status = told(&plant, &method, path, body.to_string().into_bytes()).await;

@@ -29,7 +29,7 @@ async fn record_lot(plant: &Plant, flour_id: &Value, code: &str) -> String {
     let row = json!({"property": "W", "value": "300", "unit": "10-4 J"});
     let lot = json!({
         "flour_id": flour_id, "code": code, "number": 1, "rows": [row],
-        "signed": {"by": "RK", "reason": ""},
+        "signed": {"reason": ""},
     });
     let path = format!("/api/v1/lots/{id}/revisions/{}", new_id());
     let (status, answer) = plant.put(&path, &lot).await;
@@ -65,7 +65,7 @@ async fn batches_are_each_seen_once() {
     for hour in 0..53 {
         let id = new_id();
         let body = json!({
-            "slug": "deck-roll-60", "scenario": scenario, "by": "RK",
+            "slug": "deck-roll-60", "scenario": scenario,
             "planned_for": format!("2026-11-{:02}T{:02}:00:00Z", 1 + hour / 24, hour % 24),
         });
         let (status, _) = plant.put(&format!("/api/v1/batches/{id}"), &body).await;

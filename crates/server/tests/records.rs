@@ -11,7 +11,7 @@ const DAMAGED: &str = "VR-26-1033";
 const STRONG: &str = "VR-26-1090";
 
 fn signed(reason: &str) -> Value {
-    json!({"by": "RK", "reason": reason})
+    json!({"reason": reason})
 }
 
 async fn decide(plant: &Plant, lot: &Value, decision: &str) {
@@ -23,7 +23,7 @@ async fn decide(plant: &Plant, lot: &Value, decision: &str) {
 
 async fn plan(plant: &Plant, scenario: &Value) -> (StatusCode, Value) {
     let body = json!({
-        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+        "slug": "deck-roll-60", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z",
     });
     plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await
 }
@@ -125,9 +125,9 @@ async fn the_same_sent_again_is_answered_and_another_of_the_same_name_is_told_wh
         (
             format!("/api/v1/dough-temperatures/{}", new_id()),
             json!({"method_id": method, "line_id": line, "taken_at": "2026-11-24T22:00:00Z",
-                "by": "RK", "flour_c": 22, "room_c": 24, "water_c": 9, "dough_c": 27}),
+                "flour_c": 22, "room_c": 24, "water_c": 9, "dough_c": 27}),
             json!({"method_id": method, "line_id": line, "taken_at": "2026-11-24T22:00:00Z",
-                "by": "RK", "flour_c": 22, "room_c": 24, "water_c": 9, "dough_c": 29}),
+                "flour_c": 22, "room_c": 24, "water_c": 9, "dough_c": 29}),
         ),
     ];
     for (path, body, other) in writes {
@@ -218,7 +218,7 @@ async fn no_batch_is_planned_of_another_flour_or_by_another_flours_limits() {
     let other = plant.scenario("ferry-tin-short", STRONG, full_mixer()).await;
     let refused = async |scenario: &Value| {
         let body = json!({
-            "slug": "kesh-dark", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z", "by": "RK",
+            "slug": "kesh-dark", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z",
         });
         let path = format!("/api/v1/batches/{}", new_id());
         let (status, problem) = plant.put(&path, &body).await;

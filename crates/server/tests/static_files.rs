@@ -62,7 +62,11 @@ async fn no_answer_of_the_api_is_kept_or_guessed_at() {
 #[tokio::test]
 async fn what_never_ends_does_not_keep_it_from_stopping() {
     let plant = Plant::open().await;
-    let app = ironpeel_server::app(plant.database.store.clone(), None);
+    let app = ironpeel_server::app(
+        plant.database.store.clone(),
+        None,
+        ironpeel_server::Config::default(),
+    );
     let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
     let mut stream =
         TcpStream::connect(listener.local_addr().expect("bound")).await.expect("connected");
@@ -70,7 +74,7 @@ async fn what_never_ends_does_not_keep_it_from_stopping() {
     let stopped = Box::pin(async { drop(told.await) });
     let server = tokio::spawn(ironpeel_server::serve(listener, app, stopped));
     // The head of a request whose body is promised and never comes, once it is being answered.
-    let head = "POST /api/v1/chain HTTP/1.1\r\nHost: x\r\nContent-Length: 9\r\nExpect: 100-continue\r\n\r\n";
+    let head = "POST /api/v1/calc/starter HTTP/1.1\r\nHost: x\r\nContent-Length: 9\r\nExpect: 100-continue\r\n\r\n";
     stream.write_all(head.as_bytes()).await.expect("sent");
     let mut going_on = [0; 12];
     stream.read_exact(&mut going_on).await.expect("asked to go on");

@@ -26,7 +26,7 @@ async fn a_rule_is_overridden_switched_off_and_goes_back() {
     let plant = Plant::open().await;
     let house = build_up(&plant, "deck-roll-60", "VR-26-1090").await;
     let before = number(&step(&house, "no_time").expect("a no-time dough")["points"]);
-    let change = |number: u32, one: Value| json!({"number": number, "coefficients": [one], "signed": {"by": "RK", "reason": "our mixer"}});
+    let change = |number: u32, one: Value| json!({"number": number, "coefficients": [one], "signed": {"reason": "our mixer"}});
     let own =
         json!({"key": "no_time", "typical": -1.6, "low": -2, "high": 0, "reason": "our mixer"});
     let (status, parameters) = save(&plant, &change(1, own)).await;
@@ -44,7 +44,7 @@ async fn a_rule_is_overridden_switched_off_and_goes_back() {
     assert!(step(&without, "no_time").is_none_or(|step| number(&step["points"]) == 0.0));
 
     let back = json!({
-        "number": 3, "coefficients_back": ["no_time"], "signed": {"by": "RK", "reason": "house again"},
+        "number": 3, "coefficients_back": ["no_time"], "signed": {"reason": "house again"},
     });
     assert_eq!(save(&plant, &back).await.0, StatusCode::OK);
     assert_eq!(build_up(&plant, "deck-roll-60", "VR-26-1090").await, house);
@@ -69,16 +69,14 @@ async fn a_rule_without_sense_or_reason_is_refused_at_its_field() {
         ),
         (json!({"key": "no_time", "typical": -1, "low": -2, "high": 0}), "coefficients[0].reason"),
     ] {
-        let input =
-            json!({"number": 1, "coefficients": [rule], "signed": {"by": "RK", "reason": "ours"}});
+        let input = json!({"number": 1, "coefficients": [rule], "signed": {"reason": "ours"}});
         let (status, problem) = save(&plant, &input).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
         assert!(fields(&problem).iter().all(|field| field.starts_with(named)), "{problem}");
     }
-    let unsigned =
-        json!({"number": 1, "coefficients_back": ["no_time"], "signed": {"by": "", "reason": ""}});
+    let unsigned = json!({"number": 1, "coefficients_back": ["no_time"], "signed": {"reason": ""}});
     let (_, problem) = save(&plant, &unsigned).await;
-    assert_eq!(fields(&problem), ["signed.by", "signed.reason"]);
+    assert_eq!(fields(&problem), ["signed.reason"]);
     let parameters = plant.get("/api/v1/plant/parameters").await;
     assert_eq!(parameters["revision"], Value::Null, "nothing was recorded");
     assert!(list(&parameters["coefficients"]).iter().all(|one| one["own"] == Value::Null));
@@ -92,7 +90,7 @@ async fn an_ingredient_of_the_plant_s_own_counts_in_water_cost_and_allergens() {
         "points": 1.5, "points_low": 1, "points_high": 2, "kg_per_l": 0.6, "kg_per_l_low": 0.5,
         "kg_per_l_high": 0.7, "allergens": ["mustard", "mustard"], "price_per_kg": 12,
     });
-    let input = |number: u32, kelp: &Value| json!({"number": number, "ingredients": [kelp], "signed": {"by": "RK", "reason": "the shore"}});
+    let input = |number: u32, kelp: &Value| json!({"number": number, "ingredients": [kelp], "signed": {"reason": "the shore"}});
     let (status, parameters) = save(&plant, &input(1, &kelp)).await;
     assert_eq!(status, StatusCode::OK, "{parameters}");
     let known = list(&parameters["ingredients"]).iter().find(|one| one["ingredient"] == "own_1");
@@ -140,7 +138,7 @@ async fn an_ingredient_of_the_plant_s_own_counts_in_water_cost_and_allergens() {
         assert!(fields(&problem).contains(&&*format!("ingredients[0].{key}")), "{problem}");
     }
     let back = json!({
-        "number": 2, "ingredients_back": ["own_1"], "signed": {"by": "RK", "reason": "gone"},
+        "number": 2, "ingredients_back": ["own_1"], "signed": {"reason": "gone"},
     });
     let (_, parameters) = save(&plant, &back).await;
     assert!(list(&parameters["ingredients"]).iter().all(|one| one["ingredient"] != "own_1"));
@@ -181,7 +179,7 @@ async fn a_lot_without_a_curve_is_estimated_and_the_plant_s_lots_narrow_it() {
         "the more lots, the surer"
     );
 
-    let learn = json!({"number": 1, "model": "learn", "signed": {"by": "RK", "reason": "a year"}});
+    let learn = json!({"number": 1, "model": "learn", "signed": {"reason": "a year"}});
     let (status, parameters) = save(&plant, &learn).await;
     assert_eq!(
         (status, &parameters["model_lots"]),
@@ -191,7 +189,7 @@ async fn a_lot_without_a_curve_is_estimated_and_the_plant_s_lots_narrow_it() {
     let taught = build_up(&plant, "deck-roll-60", "VR-NOCURVE").await;
     let band = |build_up: &Value| number(&build_up["high_pct"]) - number(&build_up["low_pct"]);
     assert!(band(&taught) < band(&house), "what was learned narrows the band");
-    let forget = json!({"number": 2, "model": "forget", "signed": {"by": "RK", "reason": "anew"}});
+    let forget = json!({"number": 2, "model": "forget", "signed": {"reason": "anew"}});
     save(&plant, &forget).await;
     assert_eq!(build_up(&plant, "deck-roll-60", "VR-NOCURVE").await, house);
 }

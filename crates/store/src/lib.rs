@@ -4,6 +4,7 @@
 //! lines are never overwritten: each is a chain of numbered revisions with who, when and why.
 //! Everything a client makes carries the client's own id, so that sending twice stores once.
 
+mod audit;
 mod batch;
 mod blend;
 mod dough_temperature;
@@ -19,10 +20,13 @@ mod mapping;
 mod method;
 mod mill;
 mod parameters;
+mod person;
 mod plant;
 mod product;
 mod revision;
 mod schema;
+mod session;
+mod sign_in;
 mod specification;
 mod store;
 #[cfg(feature = "testing")]
@@ -31,6 +35,7 @@ mod trace;
 mod trial;
 mod word;
 
+pub use audit::{AuditEntry, AuditFilter, AuditedAct, Author};
 pub use batch::{Batch, BatchFlour, BatchSummary, NewBatch};
 pub use blend::{BlendPart, BlendRevision, LotPart, NewBlend};
 pub use dough_temperature::DoughTemperature;
@@ -46,11 +51,14 @@ pub use mapping::MillMapping;
 pub use method::{MethodRevision, NewMethod};
 pub use mill::Mill;
 pub use parameters::ParametersRevision;
+pub use person::{Account, Person, PersonFacts, PersonRole};
 pub use plant::{MassUnit, Plant, PlantSettings, TemperatureUnit, WeekStart};
 pub use product::Product;
 pub use revision::{Revision, Signed};
+pub use session::{ApiKey, Session};
+pub use sign_in::SignInFailures;
 pub use specification::{CurrentLimits, SpecificationRevision};
-pub use store::{PageKey, Store, migrate};
+pub use store::{ClientWrite, PageKey, Store, migrate};
 pub use trace::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
 pub use trial::{NewTrial, Trial, TrialSummary};
 pub use word::Word;

@@ -411,6 +411,85 @@ diesel::table! {
         body_hash -> Binary,
         written_by -> Text,
         written_at -> Timestamptz,
+        person_id -> Nullable<Uuid>,
+        api_key_id -> Nullable<Uuid>,
+    }
+}
+
+diesel::table! {
+    person (id) {
+        id -> Uuid,
+        name -> Text,
+        initials -> Text,
+        email -> Text,
+        password_hash -> Nullable<Text>,
+        active -> Bool,
+        demo -> Bool,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    person_role (person_id, role) {
+        person_id -> Uuid,
+        role -> Text,
+    }
+}
+
+diesel::table! {
+    session (id) {
+        id -> Uuid,
+        token_hash -> Binary,
+        person_id -> Uuid,
+        made_at -> Timestamptz,
+        seen_at -> Timestamptz,
+        expires_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    api_key (id) {
+        id -> Uuid,
+        name -> Text,
+        key_hash -> Binary,
+        role -> Text,
+        made_by -> Text,
+        made_at -> Timestamptz,
+        revoked_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    sign_in_failure (account, address) {
+        account -> Text,
+        address -> Text,
+        failures -> Int4,
+        failed_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    setup_code (singleton) {
+        singleton -> Bool,
+        code_hash -> Binary,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    audit_entry (id) {
+        id -> Uuid,
+        at -> Timestamptz,
+        person_id -> Nullable<Uuid>,
+        api_key_id -> Nullable<Uuid>,
+        who -> Text,
+        address -> Text,
+        action -> Text,
+        subject -> Text,
+        record_id -> Nullable<Uuid>,
+        revision_before -> Nullable<Int4>,
+        revision_after -> Nullable<Int4>,
+        details -> Nullable<Jsonb>,
     }
 }
 
@@ -469,6 +548,7 @@ diesel::joinable!(batch -> line_revision (line_revision_id));
 diesel::joinable!(formula_flour -> flour (flour_id));
 diesel::joinable!(formula_part -> flour (flour_id));
 diesel::joinable!(trial -> product (product_id));
+diesel::joinable!(session -> person (person_id));
 
 diesel::allow_tables_to_appear_in_same_query!(
     mill,
@@ -505,3 +585,4 @@ diesel::allow_tables_to_appear_in_same_query!(
     batch_flour,
     trial,
 );
+diesel::allow_tables_to_appear_in_same_query!(person, person_role, session);

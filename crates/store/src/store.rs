@@ -11,6 +11,7 @@ use diesel_async::{AsyncPgConnection, RunQueryDsl};
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use uuid::Uuid;
 
+use crate::audit::{AuditedAct, Author};
 use crate::error::{Result, StoreError};
 use crate::schema::written;
 
@@ -26,15 +27,16 @@ pub type PageKey = (DateTime<Utc>, Uuid);
 pub struct Store {
     pool: Pool<AsyncPgConnection>,
     /// The client's write that is being done, if it is one.
-    once: Option<Once>,
+    once: Option<ClientWrite>,
 }
 
-/// A client's write: the id it made for it, its content, and who signed it.
-#[derive(Clone)]
-pub(crate) struct Once {
-    id: Uuid,
-    body_hash: Vec<u8>,
-    by: String,
+/// A client's write: the id it made for it, its content, whose it is and what it does.
+#[derive(Debug, Clone)]
+pub struct ClientWrite {
+    pub id: Uuid,
+    pub body_hash: Vec<u8>,
+    pub author: Author,
+    pub act: AuditedAct,
 }
 
 /// Why a write did not come about.
@@ -106,8 +108,8 @@ impl Store {
     /// The records for one write of a client: sent again it is answered with what is stored, and
     /// with other content under the same id it is refused.
     #[must_use]
-    pub fn once(&self, id: Uuid, body_hash: Vec<u8>, by: &str) -> Self {
-        Self { once: Some(Once { id, body_hash, by: by.into() }), ..self.clone() }
+    pub fn once(&self, write: ClientWrite) -> Self {
+        Self { once: Some(write), ..self.clone() }
     }
 
     /// Whether this write was stored before, with the same content.
@@ -122,7 +124,7 @@ impl Store {
         Ok(hash.is_some_and(|hash| hash == once.body_hash))
     }
 
-    pub(crate) const fn client_write(&self) -> Option<&Once> {
+    pub(crate) const fn client_write(&self) -> Option<&ClientWrite> {
         self.once.as_ref()
     }
 
@@ -189,7 +191,7 @@ pub(crate) use add_once;
 
 /// A client's write that found something under its id is refused.
 pub(crate) fn added_if_new(
-    once: Option<&Once>,
+    once: Option<&ClientWrite>,
     added: bool,
 ) -> std::result::Result<(), WriteError> {
     if once.is_some() && !added {
@@ -203,19 +205,22 @@ const TAKEN: &str = "something else stands under this id already; nothing was ch
 /// Whether a client's write is new; false where the same was stored before.
 pub(crate) async fn is_new(
     connection: &mut AsyncPgConnection,
-    once: &Once,
+    once: &ClientWrite,
 ) -> std::result::Result<bool, WriteError> {
     let added = diesel::insert_into(written::table)
         .values((
             written::id.eq(once.id),
             written::body_hash.eq(&once.body_hash),
-            written::written_by.eq(&once.by),
+            written::written_by.eq(&once.author.name),
+            written::person_id.eq(once.author.person_id),
+            written::api_key_id.eq(once.author.api_key_id),
         ))
         .on_conflict(written::id)
         .do_nothing()
         .execute(connection)
         .await?;
     if added == 1 {
+        crate::audit::append(connection, &once.author, &once.act).await?;
         return Ok(true);
     }
     let (hash, by, at): (Vec<u8>, String, DateTime<Utc>) = written::table

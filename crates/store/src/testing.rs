@@ -49,6 +49,14 @@ impl TestDatabase {
         run(&self.url, sql).await;
     }
 
+    /// What the database says to a statement it refuses.
+    pub async fn refuses(&self, sql: &str) -> String {
+        let connection = AsyncPgConnection::establish(&self.url).await;
+        let mut connection = connection.expect("the test server takes connections");
+        let done = diesel::sql_query(sql).execute(&mut connection).await;
+        done.expect_err(sql).to_string()
+    }
+
     /// Cuts every connection to this database, as a restart would.
     pub async fn cut_connections(&self) {
         let server = SERVER.get().expect("this database is on it");

@@ -8,8 +8,8 @@ use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    Flour, FlourRevision, Imported, MillMapping, NewBlend, NewLotRevision, Store, StoreError,
-    Trace, TraceKind, TraceMark, TraceSource, Word,
+    AuditedAct, Author, ClientWrite, Flour, FlourRevision, Imported, MillMapping, NewBlend,
+    NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark, TraceSource, Word,
 };
 use support::{flour, lot, signed};
 use uuid::Uuid;
@@ -387,7 +387,10 @@ async fn a_blend_is_made_at_once_and_writes_over_nothing() {
 
 /// A client's write with a body of so many bytes alike.
 fn sent(store: &Store, id: Uuid, body: u8) -> Store {
-    store.once(id, vec![body; 32], "RK")
+    let author =
+        Author { person_id: None, api_key_id: None, name: "RK".into(), address: "here".into() };
+    let act = AuditedAct { action: "test".into(), record_id: Some(id), ..AuditedAct::default() };
+    store.once(ClientWrite { id, body_hash: vec![body; 32], author, act })
 }
 
 #[tokio::test]

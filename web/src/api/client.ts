@@ -33,6 +33,12 @@ export async function answer<T>(
   throw new Refused(asProblem(error, response.status));
 }
 
+/** Waits for what answers with nothing, or the problem thrown. */
+export async function done(asked: Promise<{ error?: unknown; response: Response }>) {
+  const { error, response } = await asked;
+  if (!response.ok) throw new Refused(asProblem(error, response.status));
+}
+
 export function asProblem(error: unknown, status: number): Problem {
   if (error && typeof error === "object" && "detail" in error) return error as Problem;
   return { status, title: "No answer", detail: "the server did not answer in words" };

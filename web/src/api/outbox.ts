@@ -35,6 +35,9 @@ const waiters = new Map<number, Waiter[]>();
 const toldAt = new Map<number, string>();
 const listeners = new Set<() => void>();
 const recordedListeners = new Set<() => void>();
+const signedOutListeners = new Set<() => void>();
+/** Who is signed in: what another queued waits for them. */
+let author: string | undefined;
 let again: ReturnType<typeof setTimeout> | undefined;
 let failures = 0;
 
@@ -62,7 +65,8 @@ export async function record<T>(entry: Entry): Promise<T> {
   for (const one of before.filter((one) => one.refused)) await forget(one.at);
   // Pressed twice, it waits once.
   const waiting = before.find((one) => !one.refused && same(one.body, entry.body));
-  const { at } = waiting ?? (await keep({ ...entry, subject, since: Date.now() }));
+  const { at } =
+    waiting ?? (await keep({ ...entry, subject, since: Date.now(), ...(author && { author }) }));
   const answer = new Promise<T>((resolve, reject) => {
     const waiter = { resolve: resolve as Waiter["resolve"], reject };
     waiters.set(at, [...(waiters.get(at) ?? []), waiter]);
@@ -140,7 +144,8 @@ async function sendWanted(): Promise<void> {
 async function sendAll(): Promise<boolean> {
   const held = new Set<string>();
   for (;;) {
-    const next = (await queue()).find((one) => !one.refused && !held.has(one.subject));
+    const mine = (one: Queued) => !one.author || !author || one.author === author;
+    const next = (await queue()).find((one) => !one.refused && !held.has(one.subject) && mine(one));
     if (!next) return held.size > 0;
     if (!(await sendOne(next))) held.add(next.subject);
   }
@@ -158,7 +163,8 @@ async function sendOne(entry: Queued): Promise<boolean> {
       body: JSON.stringify(entry.body),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
-    if (response.status >= 500 || [408, 425, 429].includes(response.status)) return false;
+    if (response.status === 401) signedOutListeners.forEach((listener) => listener());
+    if (response.status >= 500 || [401, 408, 425, 429].includes(response.status)) return false;
     answer = await response.json();
   } catch {
     return false;
@@ -206,6 +212,16 @@ export function useOutbox(): Queued[] {
 
 /** Whether a refusal stands on this page where it was typed. */
 export const isToldAt = (at: number, path: string) => toldAt.get(at) === path;
+
+/** Says who is signed in, and sends what of theirs waits. */
+export function setAuthor(id: string | undefined) {
+  if (id === author) return;
+  author = id;
+  if (id) void send();
+}
+
+/** Calls back when the server says that nobody is signed in. */
+export const onSignedOut = (listener: () => void) => void signedOutListeners.add(listener);
 
 /** Calls back whenever something was recorded, in this tab or another. */
 export function onRecorded(listener: () => void): () => void {

@@ -21,6 +21,8 @@ export interface Queued extends Entry {
   subject: string;
   /** When it was put here, as milliseconds. */
   since: number;
+  /** Whose it is, by their id. */
+  author?: string;
   refused?: Problem;
 }
 

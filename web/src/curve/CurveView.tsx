@@ -3,15 +3,13 @@ import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
 import { CurveSheet, type Drawn } from "../figures/CurveSheet";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
-import { usePreferences } from "../units/preferences";
 
 /** One curve as a sheet, its readings, the moves of its marks, and what the certificate says beside. */
 export function CurveView({ id, underId }: { id: string; underId: string | undefined }) {
   const format = useFormat();
-  const { preferences } = usePreferences();
   const queries = useQueryClient();
   const curve = useCurve(id);
   const under = useCurve(underId);
@@ -21,7 +19,7 @@ export function CurveView({ id, underId }: { id: string; underId: string | undef
       record<Schemas["ReadCurve"]>({
         path: `/api/v1/curves/${id}/marks/${crypto.randomUUID()}`,
         label: `the mark ${mark}`,
-        body: { mark, minute, signed: { by: preferences.name, reason: "" } },
+        body: { mark, minute, signed: { reason: "" } },
       }),
     onSuccess: (read) => queries.setQueryData(["curve", id], read),
   });
@@ -158,7 +156,7 @@ export function CurveView({ id, underId }: { id: string; underId: string | undef
                 Drag a mark, or choose it and use the arrow keys: what rests on it follows, and the
                 move is kept.
               </p>
-              <NameField label="Marks moved by" />
+              <Author label="Marks moved by" />
               {marks
                 .filter((mark) => mark.moved)
                 .map(({ mark }) => (

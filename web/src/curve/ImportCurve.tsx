@@ -3,7 +3,7 @@ import { useState } from "react";
 import { asProblem, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { useFormat } from "../units/format";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
@@ -69,7 +69,7 @@ export function ImportCurve({
       return record({
         path: `/api/v1/lots/${lot.id}/curves/${id}`,
         label: `curve of ${lot.code}`,
-        body: { kind: file?.kind, input, signed: { by: preferences.name, reason: "" } },
+        body: { kind: file?.kind, input, signed: { reason: "" } },
       }).then(() => id);
     },
     onSuccess: async (id) => {
@@ -129,7 +129,7 @@ export function ImportCurve({
                   {field("water_ml", "Water, ml")}
                 </>
               )}
-              <NameField label="Imported by" field="signed.by" />
+              <Author label="Imported by" />
               <button
                 type="button"
                 className="act act-main"

@@ -3,8 +3,7 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { BubbleSheet, type DrawnBubble } from "../figures/BubbleSheet";
 import { CurveSheet, type Drawn } from "../figures/CurveSheet";
-import { NameField } from "../form/NameField";
-import { usePreferences } from "../units/preferences";
+import { Author } from "../form/Author";
 import { Select } from "../form/Select";
 
 type Kind = "farinograph" | "alveograph";
@@ -22,7 +21,6 @@ export function RunInstrument({
   lot: Schemas["LotView"];
   onDone: (id: string) => void;
 }) {
-  const { preferences } = usePreferences();
   const [kind, setKind] = useState<Kind>("farinograph");
   const [speed, setSpeed] = useState(120);
   const [live, setLive] = useState<Live>();
@@ -35,7 +33,6 @@ export function RunInstrument({
   };
   useEffect(() => () => source.current?.close(), []);
   const run = () => {
-    if (preferences.name.trim() === "") return setSays("Who runs it? A name or initials");
     setSays(undefined);
     setLive({ kind, mixing: { t_s: [], fu: [], band_fu: [] }, bubbles: [] });
     const path = `/api/v1/lots/${lot.id}/instruments/${kind}/${crypto.randomUUID()}`;
@@ -48,7 +45,7 @@ export function RunInstrument({
     events.addEventListener("done", (event) => {
       stop();
       const id = (event as MessageEvent<string>).data;
-      record({ path, label: `curve of ${lot.code}`, body: { by: preferences.name } }).then(
+      record({ path, label: `curve of ${lot.code}`, body: {} }).then(
         () => onDone(id),
         (error: Error) => setSays(error.message),
       );
@@ -80,7 +77,7 @@ export function RunInstrument({
           options={[10, 60, 120, 600, 6000].map((one) => [String(one), `${one} times`])}
           onSet={(times) => setSpeed(Number(times))}
         />
-        <NameField label="Run by" />
+        <Author label="Run by" />
         {live ? (
           <button type="button" className="act" onClick={stop}>
             Stop

@@ -5,10 +5,9 @@ import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { useFlours } from "../scenario/useFlours";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
-import { usePreferences } from "../units/preferences";
 import { DoughTabs } from "./DoughTabs";
 import { Select } from "../form/Select";
 import { Form } from "../form/Form";
@@ -72,7 +71,6 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
   }).data;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { preferences } = usePreferences();
   const key = `ironpeel.product.${template.key}`;
   const [typing, type, forget] = useKept(key, begin);
   const { name, chosen, lineId } = typing;
@@ -108,7 +106,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
           template: template.key,
           flours: ids,
           line_id: lineId || lines?.[0]?.id,
-          signed: { by: preferences.name },
+          signed: {},
         },
       });
       forget(typing);
@@ -142,7 +140,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
         onSet={(lineId) => type({ lineId })}
       />
       <div className="mt-3">
-        <NameField field="signed.by" />
+        <Author />
       </div>
       <button
         type="submit"

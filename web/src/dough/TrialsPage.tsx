@@ -2,12 +2,11 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
-import { usePreferences } from "../units/preferences";
 import { NumberField } from "../form/NumberField";
 import { DoughTabs } from "./DoughTabs";
 import { TrialList } from "./TrialList";
@@ -179,7 +178,6 @@ interface SetOutProps {
 function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
   const navigate = useNavigate();
   const { search } = useScenario();
-  const { preferences } = usePreferences();
   const body = { scenario: input, interventions, kg };
   const set = useQuery({
     queryKey: ["trial set", body],
@@ -191,7 +189,7 @@ function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
       record<Schemas["TrialView"]>({
         path: `/api/v1/trials/${crypto.randomUUID()}`,
         label: `trial of ${slug}`,
-        body: { ...body, slug, by: preferences.name },
+        body: { ...body, slug },
       }),
     onSuccess: (trial) => void navigate({ pathname: `/trials/${trial.id}`, search }),
   });
@@ -210,7 +208,7 @@ function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
             onSet={setKg}
             field="kg"
           />
-          <NameField label="Set up by" />
+          <Author label="Set up by" />
           <button
             type="button"
             className="act act-main"

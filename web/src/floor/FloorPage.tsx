@@ -10,10 +10,9 @@ import { useScenarioContext } from "../shell/useScenarioContext";
 import { addDays, set } from "date-fns";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
-import { usePreferences } from "../units/preferences";
 import { MixingSheet } from "./MixingSheet";
 import { releaseOf } from "./release";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { Form } from "../form/Form";
 
 /** Tonight's mixing sheet, to print or to plan as a batch. */
@@ -67,7 +66,6 @@ interface Props {
 }
 
 function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props) {
-  const { preferences } = usePreferences();
   const navigate = useNavigate();
   const { search } = useScenario();
   const queries = useQueryClient();
@@ -78,7 +76,6 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
         slug: product.slug,
         scenario: input,
         planned_for: momentOf(planned).toISOString(),
-        by: preferences.name,
       };
       return record<Schemas["BatchView"]>({
         path: `/api/v1/batches/${id}`,
@@ -111,7 +108,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
         <DateTimeField label="Mixing starts" value={planned} onSet={setPlanned} />
       </div>
       <div className="mt-3">
-        <NameField label="Planned by" />
+        <Author label="Planned by" />
       </div>
       <button
         type="submit"

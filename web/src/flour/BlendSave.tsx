@@ -6,8 +6,7 @@ import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
-import { usePreferences } from "../units/preferences";
+import { Author } from "../form/Author";
 import type { BlendLot } from "./blend";
 import { useFlours } from "../scenario/useFlours";
 import { Faults } from "../form/Faults";
@@ -18,7 +17,6 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { newest } = useScenario();
-  const { preferences } = usePreferences();
   const [is, setIs] = useState({ name: "", code: "", tonnes: "", reason: "" });
   const known = flours?.find((flour) => flour.name.toLowerCase() === is.name.trim().toLowerCase());
   const save = useMutation({
@@ -42,7 +40,7 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
           lot_revision_id: crypto.randomUUID(),
           lot_code: is.code,
           tonnes: is.tonnes,
-          signed: { by: preferences.name, reason: is.reason },
+          signed: { reason: is.reason },
         },
       });
     },
@@ -91,7 +89,7 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
               onChange={(reason) => setIs({ ...is, reason })}
             />
           )}
-          <NameField label="Blended by" field="signed.by" />
+          <Author label="Blended by" />
           <button
             type="button"
             className="act act-main"

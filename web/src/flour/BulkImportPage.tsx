@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { asProblem, type Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { usePreferences } from "../units/preferences";
 import { FlourTabs } from "./FlourTabs";
 import { ImportProgress } from "./ImportProgress";
@@ -109,25 +109,21 @@ export function BulkImportPage() {
               onChange={setMill}
             />
           )}
-          <NameField label="Imported by" />
+          <Author label="Imported by" />
           <button
             type="button"
             className="act act-main"
-            disabled={run.state?.running || preferences.name.trim() === ""}
+            disabled={run.state?.running}
             onClick={() =>
               void run.start(file, {
                 mapping: preview?.mapping,
                 mill,
-                by: preferences.name,
                 decimal_mark: preview?.decimal_mark ?? preferences.mark,
               })
             }
           >
             Import all rows
           </button>
-          {preferences.name.trim() === "" && (
-            <p className="text-sm text-iron">Enter who imports them.</p>
-          )}
         </div>
       )}
       {run.state && <ImportProgress state={run.state} onCancel={run.cancel} />}

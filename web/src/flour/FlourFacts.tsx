@@ -4,7 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { AllergensOf, message } from "../plant/AllergensOf";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { stored } from "../storage/stored";
 import { useKept } from "../storage/useKept";
 import { useFormat, type Format } from "../units/format";
@@ -144,7 +144,7 @@ export function EditFlour({
         body: {
           ...rest,
           number,
-          signed: { by: preferences.name, reason },
+          signed: { reason },
           hardness: hardness || null,
           extraction_pct: given(extraction, preferences.mark),
           price_per_t: given(price, preferences.mark),
@@ -211,7 +211,7 @@ export function EditFlour({
               onChange={(reason) => set({ reason })}
             />
           )}
-          <NameField field="signed.by" />
+          <Author />
           <button
             type="button"
             className="act act-main"

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { given } from "../units/number";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -32,7 +32,7 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
         path: `/api/v1/lots/${lot.id}/dispositions/${crypto.randomUUID()}`,
         subject: `decision on ${lot.id}`,
         label: `decision on ${lot.code}`,
-        body: { decision, signed: { by: preferences.name, reason } },
+        body: { decision, signed: { reason } },
       }),
     onSuccess: async () => {
       setReason("");
@@ -50,7 +50,7 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
           place: place ?? stock?.place ?? "",
           tonnes_left:
             left === undefined ? (stock?.tonnes_left ?? null) : given(left, preferences.mark),
-          signed: { by: preferences.name, reason: "" },
+          signed: { reason: "" },
         },
       }),
     onSuccess: async () => {
@@ -73,7 +73,7 @@ export function LotDisposition({ lot }: { lot: Schemas["LotView"] }) {
               field="signed.reason"
               onChange={setReason}
             />
-            <NameField label="Released or held by" field="signed.by" />
+            <Author label="Released or held by" />
           </div>
           <div className="mt-3 flex flex-wrap gap-3">
             {Object.entries(DISPOSITION).map(([key, { does }]) => (

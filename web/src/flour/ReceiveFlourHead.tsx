@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
 import { changeDraft, type Draft } from "./draft";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { Select } from "../form/Select";
 
 interface Props {
@@ -37,7 +37,7 @@ export function ReceiveFlourHead({ draft, flourId, flours }: Props) {
       {text("milled", "Milled", "2026-11-05")}
       {text("delivered", "Delivered", "2026-11-07")}
       {text("tonnes", "Tonnes", "24.6")}
-      <NameField field="signed.by" />
+      <Author />
       {draft.number > 1 && (
         <div className="col-span-2 md:col-span-6">
           <FieldText

@@ -188,7 +188,7 @@ function useSaveLot(draft: Draft) {
           number,
           decimal_mark: preferences.mark,
           rows,
-          signed: { by: preferences.name, reason },
+          signed: { reason },
         },
         draft: { key: INTAKE_KEY, as: draft },
       });

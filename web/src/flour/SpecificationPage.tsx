@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../form/FieldText";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
@@ -209,7 +209,7 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
         body: {
           number,
           limits: limits.map((limit) => limitOf(limit, preferences.mark)),
-          signed: { by: preferences.name, reason },
+          signed: { reason },
         },
         draft: { key: draftKey, as: typing },
       });
@@ -234,7 +234,7 @@ function Save({ flour, number, typing, draftKey, onReason, onDone }: SaveProps) 
             onChange={onReason}
           />
         )}
-        <NameField label="Revised by" field="signed.by" />
+        <Author label="Revised by" />
         <button type="button" className="act" onClick={() => onDone()}>
           Discard
         </button>

@@ -22,7 +22,6 @@ export interface ImportState {
 interface How {
   mapping: Schemas["Mapping"] | undefined;
   mill: string;
-  by: string;
   /** Where the file leaves it open. */
   decimal_mark: Mark;
 }
@@ -31,7 +30,7 @@ interface How {
 export function useImport(onDone: () => void) {
   const [state, setState] = useState<ImportState>();
   const stopped = useRef(false);
-  const start = async (file: File, { mapping, mill, by, decimal_mark }: How) => {
+  const start = async (file: File, { mapping, mill, decimal_mark }: How) => {
     stopped.current = false;
     const parts = await partsOf(file);
     if (typeof parts === "string") {
@@ -64,7 +63,6 @@ export function useImport(onDone: () => void) {
         mill,
         decimal_mark,
         first_row: now.done + 1,
-        signed: { by, reason: "" },
       });
       if (typeof sent === "string") {
         now = { ...now, running: false, message: sent };

@@ -2,6 +2,7 @@ import { Labelled, type Named } from "./Labelled";
 
 interface Props extends Named {
   value: string;
+  type?: "text" | "email";
   placeholder?: string;
   onChange: (value: string) => void;
   /** On Enter, or on leaving. */
@@ -9,14 +10,22 @@ interface Props extends Named {
 }
 
 /** A line of text. */
-export function FieldText({ value, placeholder, onChange, onDone, ...named }: Props) {
+export function FieldText({
+  value,
+  type = "text",
+  placeholder,
+  onChange,
+  onDone,
+  ...named
+}: Props) {
   return (
     <Labelled {...named}>
       {(field) => (
         <input
           {...field}
+          type={type}
           className="field"
-          autoComplete="off"
+          autoComplete={type === "email" ? "username" : "off"}
           placeholder={placeholder}
           value={value}
           onChange={(event) => onChange(event.target.value)}

@@ -1,7 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { useKept } from "../storage/useKept";
-import { usePreferences } from "../units/preferences";
 import { Form } from "./Form";
 import { Signed } from "./Signed";
 
@@ -20,12 +19,11 @@ const begin = (kept?: { reason?: string }) => ({ reason: "", ...kept });
 
 /** What is edited becomes the next revision, with who and why. */
 export function SaveEdited({ what, of, number, save, onPutBack }: Props) {
-  const { preferences } = usePreferences();
   const [{ reason }, type, forget] = useKept(`ironpeel.reason.${of}`, begin);
   const saving = useMutation({
     networkMode: "always",
     mutationFn: async () => {
-      await save({ by: preferences.name, reason });
+      await save({ reason });
       forget();
     },
   });

@@ -1,5 +1,5 @@
 import { FieldText } from "./FieldText";
-import { NameField } from "./NameField";
+import { Author } from "./Author";
 
 interface Props {
   label: string;
@@ -13,7 +13,7 @@ interface Props {
 export function Signed({ label, reason, onReason, also }: Props) {
   return (
     <div className="mt-3 flex flex-wrap gap-4">
-      <NameField field="signed.by" />
+      <Author />
       <FieldText
         label={label}
         className="min-w-56 flex-1"

@@ -2,9 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Schemas } from "../api/client";
 import { record } from "../api/outbox";
-import { NameField } from "../form/NameField";
+import { Author } from "../form/Author";
 import { useFormat } from "../units/format";
-import { usePreferences } from "../units/preferences";
 import { NumberField } from "../form/NumberField";
 import { Faults } from "../form/Faults";
 
@@ -28,7 +27,6 @@ interface Props {
 export function MeasuredDoughs({ product, scenario, measured }: Props) {
   const format = useFormat();
   const queries = useQueryClient();
-  const { preferences } = usePreferences();
   const [read, setRead] = useState<Read>({});
   const save = useMutation({
     networkMode: "always",
@@ -38,7 +36,6 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
         method_id: product.method.id,
         line_id: product.line.id,
         taken_at: new Date().toISOString(),
-        by: preferences.name,
         ...(scenario && { scenario }),
       };
       return record<Schemas["TemperatureView"]>({
@@ -77,7 +74,7 @@ export function MeasuredDoughs({ product, scenario, measured }: Props) {
             />
           </div>
           <div className="mt-2 flex items-end gap-4">
-            <NameField />
+            <Author needs="record" />
             <button
               type="button"
               className="act"

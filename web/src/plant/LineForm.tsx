@@ -6,7 +6,6 @@ import { Signed } from "../form/Signed";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import type { Kind } from "../units/parse";
-import { usePreferences } from "../units/preferences";
 import { NumberField } from "../form/NumberField";
 import { Select } from "../form/Select";
 import { Faults } from "../form/Faults";
@@ -85,7 +84,6 @@ function figures(line?: Schemas["LineView"]): Partial<Record<Field, number>> {
 /** A line's figures, to be changed with a reason, or to be stated of a new one. */
 export function LineForm({ line, kinds, onSaved }: LineFormProps) {
   const queries = useQueryClient();
-  const { preferences } = usePreferences();
   const key = `ironpeel.line.${line?.id ?? "new"}`;
   const [typing, type, forget] = useKept(key, begin);
   const { draft, reason } = typing;
@@ -99,7 +97,7 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
       const body: Schemas["LineSaved"] = {
         ...draft,
         number: next,
-        signed: { by: preferences.name, reason },
+        signed: { reason },
       };
       const saved = await record<Schemas["LineView"]>({
         path: `/api/v1/lines/${line?.id ?? crypto.randomUUID()}/revisions/${crypto.randomUUID()}`,

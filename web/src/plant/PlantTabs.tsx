@@ -1,3 +1,4 @@
+import { useMay } from "../session/session";
 import { Tabs } from "../shell/Tabs";
 
 const TABS = [
@@ -10,5 +11,16 @@ const TABS = [
   ["Settings", "/plant/settings"],
 ] as const;
 
-/** What the plant has, beside the chain. */
-export const PlantTabs = () => <Tabs of="Plant" tabs={TABS} />;
+const ACCOUNTS = [
+  ["People", "/plant/people"],
+  ["Keys", "/plant/keys"],
+] as const;
+const TRAIL = ["Audit trail", "/plant/audit"] as const;
+
+/** What the plant has, beside the chain; each person sees what is theirs. */
+export function PlantTabs() {
+  const administers = useMay("administer");
+  const reads = useMay("change") || administers;
+  const tabs = [...TABS, ...(administers ? ACCOUNTS : []), ...(reads ? [TRAIL] : [])];
+  return <Tabs of="Plant" tabs={tabs} />;
+}

@@ -1,14 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { record, type Entry } from "../api/outbox";
-import { usePreferences } from "../units/preferences";
 import { usePlantParameters } from "./usePlantParameters";
 
 /** Records changes to the plant's parameters, and lets every figure be asked for again. */
 export function useSaveParameters(onDone: () => void, draft?: Entry["draft"]) {
   const parameters = usePlantParameters();
   const queries = useQueryClient();
-  const { preferences } = usePreferences();
   return useMutation({
     networkMode: "always",
     mutationFn: ({ reason, ...change }: Partial<Schemas["ParametersInput"]> & { reason: string }) =>
@@ -20,7 +18,7 @@ export function useSaveParameters(onDone: () => void, draft?: Entry["draft"]) {
         body: {
           ...change,
           number: (parameters?.revision?.number ?? 0) + 1,
-          signed: { by: preferences.name, reason },
+          signed: { reason },
         },
       }),
     onSuccess: async () => {

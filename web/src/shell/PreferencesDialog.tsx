@@ -90,16 +90,6 @@ export function PreferencesDialog(props: { open: boolean; onClose: () => void })
           ))}
         </RadioGroup>
       ))}
-      <label className="flex items-center gap-2 border-t border-hair py-2">
-        <span className="w-36 shrink-0">Name on records</span>
-        <input
-          className="field"
-          maxLength={60}
-          value={preferences.name}
-          placeholder="name or initials"
-          onChange={(event) => prefer({ name: event.target.value })}
-        />
-      </label>
       <p className="mt-3 border-t-2 border-ink pt-2 text-sm">
         The plant's clock is {zone}.{" "}
         {zone !== browserZone() && `This browser's own is ${browserZone()}. `}

@@ -7,19 +7,23 @@ import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
 import { useChain, useLotsOf } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
+import { useSession } from "../session/session";
 import { LINKS } from "./links";
 import { ChangeSummary } from "./ChangeSummary";
 import { Outbox } from "./Outbox";
 import { usePreferences } from "../units/preferences";
 import { VERDICT } from "./verdict";
 
+const AccountDialog = lazy(() =>
+  import("./dialogs").then((all) => ({ default: all.AccountDialog })),
+);
 const Finder = lazy(() => import("./dialogs").then((all) => ({ default: all.Finder })));
 const Shortcuts = lazy(() => import("./dialogs").then((all) => ({ default: all.Shortcuts })));
 const PreferencesDialog = lazy(() =>
   import("./dialogs").then((all) => ({ default: all.PreferencesDialog })),
 );
 
-type Open = "finder" | "shortcuts" | "preferences" | null;
+type Open = "account" | "finder" | "shortcuts" | "preferences" | null;
 
 /** A lot with its verdict and what was decided of it. */
 function lotWords({ code, verdict, status: { decision } }: Schemas["LotRow"]): string {
@@ -51,6 +55,7 @@ function Frame({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const { keys } = usePreferences().preferences;
   const { product } = held;
+  const person = useSession()?.person;
 
   useFlourNames();
 
@@ -138,6 +143,17 @@ function Frame({ children }: { children: ReactNode }) {
           <button type="button" className="link" onClick={() => setOpen("shortcuts")}>
             Shortcuts <kbd className="font-sans text-iron">?</kbd>
           </button>
+          {person && (
+            <button
+              type="button"
+              className="link"
+              title={person.name}
+              aria-label={`Account of ${person.name}`}
+              onClick={() => setOpen("account")}
+            >
+              {person.initials}
+            </button>
+          )}
         </p>
       </header>
       <ChainBar held={held} />
@@ -148,6 +164,7 @@ function Frame({ children }: { children: ReactNode }) {
         <Outlet context={held} />
       </main>
       <Suspense>
+        {open === "account" && <AccountDialog open onClose={close} />}
         {open === "finder" && <Finder open onClose={close} />}
         {open === "shortcuts" && <Shortcuts open onClose={close} />}
         {open === "preferences" && <PreferencesDialog open onClose={close} />}

@@ -13,8 +13,6 @@ export interface Preferences {
   /** Whether a key alone goes somewhere. */
   keys: "on" | "off";
   theme: "day" | "night";
-  /** Name or initials on records. */
-  name: string;
 }
 
 const KEY = "ironpeel.preferences";
@@ -26,7 +24,6 @@ export const USUAL: Preferences = {
   clock: "24",
   keys: "on",
   theme: "day",
-  name: "",
 };
 
 interface Held {

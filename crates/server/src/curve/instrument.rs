@@ -39,15 +39,11 @@ struct Run {
 
 /// A run to be kept.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct RunInput {
-    /// Who ran it.
-    #[serde(default)]
-    by: String,
-}
+pub struct RunInput {}
 
 /// Shows a lot's sample on a simulated instrument, as server-sent events: `points` as they are
 /// drawn, then `done` with the curve's id. The same id draws the same; nothing is recorded
-#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/instruments/{kind}/{curve_id}", tag = "curve",
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/instruments/{kind}/{curve_id}", security(("session" = ["read"])), tag = "curve",
     params(("lot_id" = Uuid, Path), ("kind" = String, Path), ("curve_id" = Uuid, Path), Run),
     responses((status = 200, body = String, content_type = "text/event-stream"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn run(
@@ -73,22 +69,19 @@ async fn run(
 }
 
 /// Records what a simulated instrument draws under this id; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/instruments/{kind}/{curve_id}", tag = "curve",
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/instruments/{kind}/{curve_id}", security(("session" = ["change"])), tag = "curve",
     params(("lot_id" = Uuid, Path), ("kind" = String, Path), ("curve_id" = Uuid, Path)), request_body = RunInput,
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn keep(
     State(app): State<App>,
     Path((lot_id, kind, id)): Path<(Uuid, String, Uuid)>,
-    Recorded { input, write }: Recorded<RunInput>,
+    Recorded { write, .. }: Recorded<RunInput>,
 ) -> Result<Json<ReadCurve>> {
     let kind = kind_of(&kind)?;
-    let by = input.by.trim();
-    if by.is_empty() || by.chars().count() > 200 {
-        return Err(Problem::field("by", "who runs this? a name or initials"));
-    }
     let lot = app.store.lot(lot_id).await?;
     let (drawn, _) = measure(kind, &lot, id, TICK.as_secs_f64());
-    let trace = new_trace(id, lot_id, kind, TraceSource::Instrument, drawn, by.into());
+    let trace =
+        new_trace(id, lot_id, kind, TraceSource::Instrument, drawn, write.author.name.clone());
     write.of(&app, id).add_trace(&trace).await?;
     curve(State(app), Path(id)).await
 }

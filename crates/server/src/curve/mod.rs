@@ -62,7 +62,7 @@ pub struct MarkInput {
 const MINUTE: NumberRange = NumberRange::new("minute", "the mark", "min", 0.0, 1440.0);
 
 /// Takes a curve file apart
-#[utoipa::path(post, path = "/api/v1/curves/read", tag = "curve", params(Marks),
+#[utoipa::path(post, path = "/api/v1/curves/read", security(("session" = ["read"])), tag = "curve", params(Marks),
     request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = CurveFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn parse(
@@ -75,7 +75,7 @@ async fn parse(
 }
 
 /// The curves of a lot, newest first
-#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/curves", tag = "curve", params(("lot_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/curves", security(("session" = ["read"])), tag = "curve", params(("lot_id" = Uuid, Path)),
     responses((status = 200, body = Vec<TraceSummary>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn curves(
     State(app): State<App>,
@@ -85,7 +85,7 @@ async fn curves(
 }
 
 /// Records a curve of a lot; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/curves/{curve_id}", tag = "curve",
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/curves/{curve_id}", security(("session" = ["change"])), tag = "curve",
     params(("lot_id" = Uuid, Path), ("curve_id" = Uuid, Path)), request_body = CurveInput,
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -94,7 +94,7 @@ async fn save(
     Recorded { input: asked, write }: Recorded<CurveInput>,
 ) -> Result<Json<ReadCurve>> {
     let mut faults = ValidationErrors::default();
-    let signed = asked.signed.check(false, &mut faults);
+    let signed = asked.signed.check(&write.author, false, &mut faults);
     let Some(kind) = Word::<TraceKind>::named(&asked.kind) else {
         faults.push("kind", "a curve is of a farinograph or an alveograph");
         return Err(faults.into());
@@ -129,7 +129,7 @@ fn new_trace(
 }
 
 /// A curve with what it says, where its marks stand, and whether the certificate agrees
-#[utoipa::path(get, path = "/api/v1/curves/{curve_id}", tag = "curve", params(("curve_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/curves/{curve_id}", security(("session" = ["read"])), tag = "curve", params(("curve_id" = Uuid, Path)),
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn curve(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<ReadCurve>> {
     let (trace, marks) = app.store.trace(id).await?;
@@ -139,7 +139,7 @@ async fn curve(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Read
 }
 
 /// Moves a mark, or puts it back; the reading follows and the move is kept
-#[utoipa::path(put, path = "/api/v1/curves/{curve_id}/marks/{mark_id}", tag = "curve",
+#[utoipa::path(put, path = "/api/v1/curves/{curve_id}/marks/{mark_id}", security(("session" = ["change"])), tag = "curve",
     params(("curve_id" = Uuid, Path), ("mark_id" = Uuid, Path)), request_body = MarkInput,
     responses((status = 200, body = ReadCurve), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn move_mark(
@@ -152,7 +152,7 @@ async fn move_mark(
         faults.push("mark", format!("a mark is one of {}", MARKS.join(", ")));
     }
     let minute = MINUTE.check_opt(&asked.minute, "", &mut faults);
-    let signed = asked.signed.check(false, &mut faults);
+    let signed = asked.signed.check(&write.author, false, &mut faults);
     faults.or(())?;
     let made_at = Utc::now();
     let mark = TraceMark { id, trace_id, mark: asked.mark, minute, made_by: signed.by, made_at };

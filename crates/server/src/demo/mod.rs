@@ -1,6 +1,9 @@
 //! The demo plant: Skerrow Bakehouse, invented from end to end.
 
 mod flour;
+mod people;
+
+pub use people::{DemoPerson, PASSWORD, PEOPLE, load_people};
 
 use std::collections::HashMap;
 

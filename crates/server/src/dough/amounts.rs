@@ -24,7 +24,7 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 /// A dough written down by amounts, understood as baker's percent with its doubt
-#[utoipa::path(post, path = "/api/v1/formula-amounts", tag = "formula", request_body = ByAmount,
+#[utoipa::path(post, path = "/api/v1/formula-amounts", security(("session" = ["read"])), tag = "formula", request_body = ByAmount,
     responses((status = 200, body = AmountsRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn amounts(State(app): State<App>, Json(by): Json<ByAmount>) -> Result<Json<AmountsRead>> {
     let plant = app.parameters().await?;
@@ -46,7 +46,7 @@ struct OneNumber {
 const KG: NumberRange = NumberRange::new("kg", "its mass", "kg", 0.0, 100_000.0);
 
 /// Changes one mass of the selected product and keeps flour, dough or water as it is
-#[utoipa::path(post, path = "/api/v1/chain/weight-adjustment", tag = "formula", request_body = OneNumber,
+#[utoipa::path(post, path = "/api/v1/chain/weight-adjustment", security(("session" = ["read"])), tag = "formula", request_body = OneNumber,
     responses((status = 200, body = WeightAdjustment), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn change(
     State(app): State<App>,
@@ -90,7 +90,7 @@ const DOUGH: NumberRange =
     NumberRange::new("dough_pct", "dough from 100 of flour", "%", 100.0, 400.0);
 
 /// A starter's share in every convention
-#[utoipa::path(post, path = "/api/v1/starter-shares", tag = "formula", request_body = StarterStated,
+#[utoipa::path(post, path = "/api/v1/starter-shares", security(("session" = ["read"])), tag = "formula", request_body = StarterStated,
     responses((status = 200, body = StarterShares), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn starter_shares(Json(asked): Json<StarterStated>) -> Result<Json<StarterShares>> {
     let mut faults = ValidationErrors::default();

@@ -25,7 +25,7 @@ struct EditInput {
 }
 
 /// Makes one edit of a formula that moves several of its numbers; nothing is recorded
-#[utoipa::path(post, path = "/api/v1/formula-edit", tag = "formula", request_body = EditInput,
+#[utoipa::path(post, path = "/api/v1/formula-edit", security(("session" = ["read"])), tag = "formula", request_body = EditInput,
     responses((status = 200, body = FormulaDraft), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn edit(State(app): State<App>, Json(asked): Json<EditInput>) -> Result<Json<FormulaDraft>> {
     let plant = app.parameters().await?;
@@ -44,7 +44,7 @@ struct PreparationKindView {
 }
 
 /// The kinds of preparation, in the order they are made
-#[utoipa::path(get, path = "/api/v1/preparation-kinds", tag = "formula",
+#[utoipa::path(get, path = "/api/v1/preparation-kinds", security(("session" = ["read"])), tag = "formula",
     responses((status = 200, body = Vec<PreparationKindView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn kinds(State(app): State<App>) -> Result<Json<Vec<PreparationKindView>>> {
     let plant = app.parameters().await?;

@@ -65,7 +65,7 @@ struct FormulaFile {
 }
 
 /// One revision of a formula as a file; `kind` is `json` or `csv`
-#[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}/file/{kind}", tag = "formula",
+#[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}/file/{kind}", security(("session" = ["read"])), tag = "formula",
     params(("revision_id" = Uuid, Path), ("kind" = String, Path)),
     responses((status = 200, body = String), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(
@@ -82,7 +82,7 @@ async fn export(
 }
 
 /// Reads a formula's file, JSON or CSV, without recording it
-#[utoipa::path(post, path = "/api/v1/formula-file", tag = "formula", params(Marks), request_body = String,
+#[utoipa::path(post, path = "/api/v1/formula-file", security(("session" = ["read"])), tag = "formula", params(Marks), request_body = String,
     responses((status = 200, body = FormulaRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn read(
     State(app): State<App>,

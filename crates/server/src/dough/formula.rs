@@ -136,7 +136,7 @@ pub async fn checked(
 }
 
 /// Records a formula's next state; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/formulas/{formula_id}/revisions/{revision_id}", tag = "formula",
+#[utoipa::path(put, path = "/api/v1/formulas/{formula_id}/revisions/{revision_id}", security(("session" = ["change"])), tag = "formula",
     params(("formula_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = FormulaInput,
     responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -150,7 +150,7 @@ async fn save(
     let style_points = STYLE.check_or(&input.style_points, 0.0, "", &mut faults);
     let piece_kg = PIECE.check(&input.piece_kg, "", &mut faults);
     let losses = input.losses.check(current.formula.losses, "losses.", &mut faults);
-    let signed = input.signed.check(true, &mut faults);
+    let signed = input.signed.check(&write.author, true, &mut faults);
     let (hydration_pct, batch_kg) = input.holds.check(&mut faults);
     let formula = checked(&app, &input.draft, &library, &mut faults).await?;
     if let Some(formula) = faults.or(formula)? {
@@ -166,7 +166,7 @@ async fn save(
 }
 
 /// Every revision of a formula, newest first
-#[utoipa::path(get, path = "/api/v1/formulas/{formula_id}/revisions", tag = "formula", params(("formula_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/formulas/{formula_id}/revisions", security(("session" = ["read"])), tag = "formula", params(("formula_id" = Uuid, Path)),
     responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
@@ -177,7 +177,7 @@ async fn revisions(
 }
 
 /// One revision of a formula
-#[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}", tag = "formula", params(("revision_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/formula-revisions/{revision_id}", security(("session" = ["read"])), tag = "formula", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = FormulaView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revision(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<FormulaView>> {
     let library = app.parameters().await?.library;
@@ -201,7 +201,7 @@ struct ComparedFormulas {
 }
 
 /// Two revisions, of one formula or of two, side by side with their differences first
-#[utoipa::path(get, path = "/api/v1/formula-comparison", tag = "formula", params(Two),
+#[utoipa::path(get, path = "/api/v1/formula-comparison", security(("session" = ["read"])), tag = "formula", params(Two),
     responses((status = 200, body = ComparedFormulas), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn compared(
     State(app): State<App>,

@@ -114,7 +114,7 @@ struct TemplateView {
 }
 
 /// Formulas and methods to begin with
-#[utoipa::path(get, path = "/api/v1/templates", tag = "formula", responses((status = 200, body = Vec<TemplateView>)))]
+#[utoipa::path(get, path = "/api/v1/templates", security(("session" = ["read"])), tag = "formula", responses((status = 200, body = Vec<TemplateView>)))]
 async fn all() -> Json<Vec<TemplateView>> {
     let view = |template: &'static Template| TemplateView {
         key: &template.key,

@@ -37,7 +37,7 @@ struct QualityGoalView {
 }
 
 /// What may be wanted of a dough
-#[utoipa::path(get, path = "/api/v1/quality-goals", tag = "trial", responses((status = 200, body = Vec<QualityGoalView>)))]
+#[utoipa::path(get, path = "/api/v1/quality-goals", security(("session" = ["read"])), tag = "trial", responses((status = 200, body = Vec<QualityGoalView>)))]
 async fn goals() -> Json<Vec<QualityGoalView>> {
     Json(QualityGoal::ALL.map(|goal| QualityGoalView { goal, label: goal.label() }).into())
 }
@@ -50,7 +50,7 @@ struct QualityGoalInput {
 }
 
 /// The interventions for a quality goal, each with what it would do to the selected product
-#[utoipa::path(post, path = "/api/v1/interventions", tag = "trial", request_body = QualityGoalInput,
+#[utoipa::path(post, path = "/api/v1/interventions", security(("session" = ["read"])), tag = "trial", request_body = QualityGoalInput,
     responses((status = 200, body = Vec<OfferedIntervention>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn interventions(
     State(app): State<App>,
@@ -74,9 +74,6 @@ struct TrialInput {
     /// The product they are variants of; needed to keep them.
     #[serde(default)]
     slug: String,
-    /// Who sets them out; needed to keep them.
-    #[serde(default)]
-    by: String,
 }
 
 const EACH: NumberRange = NumberRange::new("kg", "dough of each", "kg", 0.1, 100.0);
@@ -96,7 +93,7 @@ impl TrialInput {
 }
 
 /// The doughs of a trial: as it is, each change alone, and all together
-#[utoipa::path(post, path = "/api/v1/trial-sets", tag = "trial", request_body = TrialInput,
+#[utoipa::path(post, path = "/api/v1/trial-sets", security(("session" = ["read"])), tag = "trial", request_body = TrialInput,
     responses((status = 200, body = TrialSet), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn set_out(State(app): State<App>, Json(asked): Json<TrialInput>) -> Result<Json<TrialSet>> {
     Ok(Json(asked.set(&app, ValidationErrors::default()).await?))
@@ -131,7 +128,7 @@ struct TrialView {
 }
 
 /// Trial sets, newest first
-#[utoipa::path(get, path = "/api/v1/trials", tag = "trial", params(PageQuery),
+#[utoipa::path(get, path = "/api/v1/trials", security(("session" = ["read"])), tag = "trial", params(PageQuery),
     responses((status = 200, body = TrialPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn trials(State(app): State<App>, Query(page): Query<PageQuery>) -> Result<Json<TrialPage>> {
     let mut found = app.store.trials(page.key(), PAGE + 1).await?;
@@ -146,7 +143,7 @@ async fn trials(State(app): State<App>, Query(page): Query<PageQuery>) -> Result
 }
 
 /// A trial set as it was set out
-#[utoipa::path(get, path = "/api/v1/trials/{trial_id}", tag = "trial", params(("trial_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/trials/{trial_id}", security(("session" = ["read"])), tag = "trial", params(("trial_id" = Uuid, Path)),
     responses((status = 200, body = TrialView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn trial(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<TrialView>> {
     let found = app.store.trial(id).await?;
@@ -161,7 +158,7 @@ async fn trial(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Tria
 }
 
 /// Keeps a trial set to print and to score; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/trials/{trial_id}", tag = "trial", params(("trial_id" = Uuid, Path)), request_body = TrialInput,
+#[utoipa::path(put, path = "/api/v1/trials/{trial_id}", security(("session" = ["change"])), tag = "trial", params(("trial_id" = Uuid, Path)), request_body = TrialInput,
     responses((status = 200, body = TrialView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
@@ -170,14 +167,9 @@ async fn save(
 ) -> Result<Json<TrialView>> {
     let input: TrialInput = from_value(asked.clone())?;
     let product = app.store.product(&input.slug).await?;
-    let mut faults = ValidationErrors::default();
-    let by = input.by.trim();
-    if by.is_empty() || by.chars().count() > 200 {
-        faults.push("by", "who sets them out? a name or initials");
-    }
-    let set = input.set(&app, faults).await?;
-    let new =
-        NewTrial { id, product_id: product.id, saved_by: by.into(), asked, issued: json!(set) };
+    let set = input.set(&app, ValidationErrors::default()).await?;
+    let saved_by = write.author.name.clone();
+    let new = NewTrial { id, product_id: product.id, saved_by, asked, issued: json!(set) };
     write.of(&app, id).add_trial(&new).await?;
     trial(State(app), Path(id)).await
 }

@@ -122,7 +122,7 @@ pub struct BlendPartView {
 const SHARE: NumberRange = NumberRange::new("share_pct", "share", "%", 0.0, 100.0);
 
 /// Mixes lots by their shares and solves for the cheapest within the targets
-#[utoipa::path(post, path = "/api/v1/blends/calculation", tag = "flour", request_body = BlendCalculationInput,
+#[utoipa::path(post, path = "/api/v1/blends/calculation", security(("session" = ["read"])), tag = "flour", request_body = BlendCalculationInput,
     responses((status = 200, body = BlendCalculation), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn calculate(
     State(app): State<App>,
@@ -160,7 +160,7 @@ async fn calculate(
 }
 
 /// What a flour is blended of now; null where it is no blend
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/blend", tag = "flour", params(("flour_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/blend", security(("session" = ["read"])), tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = Option<BlendView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn blend(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Option<BlendView>>> {
     let found = app.store.current_blend(id).await?;
@@ -181,7 +181,7 @@ async fn blend(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Opti
 }
 
 /// Records a blend as a flour of its own and a lot of it; sent twice, each is stored once
-#[utoipa::path(put, path = "/api/v1/blends/{flour_id}", tag = "flour", params(("flour_id" = Uuid, Path)), request_body = BlendSaveInput,
+#[utoipa::path(put, path = "/api/v1/blends/{flour_id}", security(("session" = ["change"])), tag = "flour", params(("flour_id" = Uuid, Path)), request_body = BlendSaveInput,
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
     State(app): State<App>,
@@ -203,7 +203,7 @@ async fn save(
     if lots.iter().any(|lot| lot.flour.id == flour_id) {
         faults.push("parts", "a blend cannot be made of itself");
     }
-    let signed = input.signed.check(input.number > 1, &mut faults);
+    let signed = input.signed.check(&write.author, input.number > 1, &mut faults);
     let parts = parts_of(&app, &lots).await?;
     let lot = LotInput {
         flour_id,
@@ -216,7 +216,7 @@ async fn save(
         rows: computed_rows(&parts, &lots, &shares),
         signed: input.signed.clone(),
     };
-    let new = match lot.check(input.lot_id, input.lot_revision_id) {
+    let new = match lot.check(input.lot_id, input.lot_revision_id, &write.author) {
         Ok(new) => new,
         Err(ValidationErrors(more)) => {
             let renamed = more.into_iter().map(|mut fault| {
@@ -225,7 +225,7 @@ async fn save(
                 }
                 fault
             });
-            faults.0.extend(renamed.filter(|fault| fault.field != "signed.by"));
+            faults.0.extend(renamed);
             return Err(faults.into());
         }
     };

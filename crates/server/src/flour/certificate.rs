@@ -88,7 +88,7 @@ pub struct AssessInput {
 }
 
 /// Takes a certificate file apart into its head and rows
-#[utoipa::path(post, path = "/api/v1/certificates/read", tag = "flour",
+#[utoipa::path(post, path = "/api/v1/certificates/read", security(("session" = ["read"])), tag = "flour",
     request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = CertificateFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn read(
@@ -100,7 +100,7 @@ async fn read(
 }
 
 /// Reads each row, moves it to each basis, and holds it against the flour's specification
-#[utoipa::path(post, path = "/api/v1/certificates/assessment", tag = "flour", request_body = AssessInput,
+#[utoipa::path(post, path = "/api/v1/certificates/assessment", security(("session" = ["read"])), tag = "flour", request_body = AssessInput,
     responses((status = 200, body = Certificate), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn judge(
     State(app): State<App>,

@@ -15,7 +15,7 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 /// How much of a remedy a lot needs, and what comes with it
-#[utoipa::path(post, path = "/api/v1/lots/{lot_id}/correction", tag = "flour", params(("lot_id" = Uuid, Path)), request_body = CorrectionInput,
+#[utoipa::path(post, path = "/api/v1/lots/{lot_id}/correction", security(("session" = ["read"])), tag = "flour", params(("lot_id" = Uuid, Path)), request_body = CorrectionInput,
     responses((status = 200, body = Correction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn mend(
     State(app): State<App>,
@@ -35,7 +35,7 @@ async fn mend(
 }
 
 /// What corrections of a lot are begun with
-#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/correction-targets", tag = "flour", params(("lot_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/correction-targets", security(("session" = ["read"])), tag = "flour", params(("lot_id" = Uuid, Path)),
     responses((status = 200, body = CorrectionTargets), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn targets(
     State(app): State<App>,

@@ -105,7 +105,7 @@ const LEFT: NumberRange = NumberRange::new("tonnes_left", "what is left", "t", 0
 const PLACE_MAX: usize = 80;
 
 /// Decides on a lot: a person's act, with a reason for all but a plain release
-#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/dispositions/{disposition_id}", tag = "flour",
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/dispositions/{disposition_id}", security(("session" = ["change"])), tag = "flour",
     params(("lot_id" = Uuid, Path), ("disposition_id" = Uuid, Path)), request_body = DispositionInput,
     responses((status = 200, body = LotDisposition), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn decide(
@@ -118,7 +118,8 @@ async fn decide(
     if decision.is_none() {
         faults.push("decision", "release, release with a note, hold or reject");
     }
-    let signed = input.signed.check(decision != Some(Decision::Release), &mut faults);
+    let signed =
+        input.signed.check(&write.author, decision != Some(Decision::Release), &mut faults);
     let decision = faults.or(decision)?.unwrap_or(Decision::Hold);
     // A release is of the certificate and the specification as they are now.
     let lot = app.store.lot(lot_id).await?;
@@ -138,7 +139,7 @@ async fn decide(
 }
 
 /// Says where a lot lies and how much is left
-#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/stock/{stock_id}", tag = "flour",
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/stock/{stock_id}", security(("session" = ["record"])), tag = "flour",
     params(("lot_id" = Uuid, Path), ("stock_id" = Uuid, Path)), request_body = StockInput,
     responses((status = 200, body = LotStock), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn place(
@@ -153,7 +154,7 @@ async fn place(
             .push("place", format!("where does it lie? a silo or bay, up to {PLACE_MAX} letters"));
     }
     let tonnes_left = LEFT.check(&input.tonnes_left, "", &mut faults);
-    let signed = input.signed.check(false, &mut faults);
+    let signed = input.signed.check(&write.author, false, &mut faults);
     faults.or(())?;
     let made_at = Utc::now();
     let made =

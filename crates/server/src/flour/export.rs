@@ -42,7 +42,7 @@ struct ExportQuery {
 }
 
 /// Every lot, oldest first, as it is taken in: a lot a row, or our own JSON
-#[utoipa::path(get, path = "/api/v1/lots/export", tag = "flour", params(ExportQuery),
+#[utoipa::path(get, path = "/api/v1/lots/export", security(("session" = ["read"])), tag = "flour", params(ExportQuery),
     responses((status = 200, content((String = "text/csv"), (Vec<serde_json::Value> = "application/json"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(State(app): State<App>, Query(wanted): Query<ExportQuery>) -> Result<Response> {
     let (ending, mime) = match wanted.format {

@@ -55,7 +55,7 @@ pub struct Compared {
 }
 
 /// What changed from one lot to another, why it drinks differently, and what that does
-#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/comparison", tag = "flour", params(("lot_id" = Uuid, Path), Against),
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}/comparison", security(("session" = ["read"])), tag = "flour", params(("lot_id" = Uuid, Path), Against),
     responses((status = 200, body = ChangeView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn what_changed(
     State(app): State<App>,
@@ -127,7 +127,7 @@ pub struct DriftLot {
 }
 
 /// A property over the lots of a flour, with centre, moving average, limits and runs
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/control-chart", tag = "flour", params(("flour_id" = Uuid, Path), Charted),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/control-chart", security(("session" = ["read"])), tag = "flour", params(("flour_id" = Uuid, Path), Charted),
     responses((status = 200, body = DriftView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn drifting(
     State(app): State<App>,

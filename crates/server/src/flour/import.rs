@@ -7,7 +7,7 @@ use axum::extract::{DefaultBodyLimit, State};
 use chrono::Utc;
 use ironpeel_core::flour::{Mapping, Row, date_parts, read_rows, suggest_mapping};
 use ironpeel_core::units::{DecimalMark, ValidationErrors, decimal_mark_of};
-use ironpeel_store::{Flour, Imported, MillMapping, NewLotRevision};
+use ironpeel_store::{AuditedAct, Author, Flour, Imported, MillMapping, NewLotRevision};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -17,6 +17,7 @@ use uuid::Uuid;
 use super::certificate::MOST_BYTES as MOST_PREVIEW_BYTES;
 use super::file::FileFault;
 use super::lots::LotInput;
+use crate::people::Caller;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::revision::SignedInput;
@@ -119,7 +120,6 @@ pub struct ImportInput {
     /// What a mark that could be either is, where the table leaves it open.
     #[serde(default)]
     pub decimal_mark: Option<DecimalMark>,
-    pub signed: SignedInput,
 }
 
 /// What became of a part of an import.
@@ -142,7 +142,7 @@ pub struct ImportFault {
 }
 
 /// Shows what a mill's table would become
-#[utoipa::path(post, path = "/api/v1/imports/preview", tag = "flour", request_body = PreviewInput,
+#[utoipa::path(post, path = "/api/v1/imports/preview", security(("session" = ["read"])), tag = "flour", request_body = PreviewInput,
     responses((status = 200, body = TablePreview), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn preview(
     State(app): State<App>,
@@ -186,7 +186,7 @@ async fn preview(
             });
             let readings = readings.collect();
             let (code, flour, milled) = (lot.lot.clone(), lot.flour.clone(), lot.milled.clone());
-            let faults = match flours.lot(lot, mark, &dummy()) {
+            let faults = match flours.lot(lot, mark, &nobody()) {
                 Ok(_) => Vec::new(),
                 Err(ValidationErrors(faults)) => {
                     faults.into_iter().map(|fault| fault.message).collect()
@@ -198,9 +198,9 @@ async fn preview(
     Ok(Json(TablePreview { headers, mapping, remembered_by, mill, decimal_mark, sample }))
 }
 
-/// Who a preview is for is not asked yet.
-fn dummy() -> SignedInput {
-    SignedInput { by: "preview".into(), reason: String::new() }
+/// A preview records nothing: whose it would be does not matter.
+fn nobody() -> Author {
+    Author { person_id: None, api_key_id: None, name: String::new(), address: String::new() }
 }
 
 fn text(bytes: &[u8]) -> Result<String> {
@@ -208,16 +208,14 @@ fn text(bytes: &[u8]) -> Result<String> {
 }
 
 /// Records the lots of a table or of our own JSON; sent twice, each is stored once
-#[utoipa::path(post, path = "/api/v1/imports/lots", tag = "flour", request_body = ImportInput,
+#[utoipa::path(post, path = "/api/v1/imports/lots", security(("session" = ["change"])), tag = "flour", request_body = ImportInput,
     responses((status = 200, body = ImportReport), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn import(
     State(app): State<App>,
+    Caller { author, .. }: Caller,
     Json(input): Json<ImportInput>,
 ) -> Result<Json<ImportReport>> {
-    let mut faults = ValidationErrors::default();
-    input.signed.check(false, &mut faults);
-    faults.or(())?;
-    let lots = lots_of(&app, &input).await?;
+    let lots = lots_of(&app, &input, &author).await?;
     let mark = mark_of(&lots).or(input.decimal_mark);
     let flours = FloursByName::load(&app).await?;
     let mut report = ImportReport { rows: lots.len(), ..ImportReport::default() };
@@ -227,7 +225,7 @@ async fn import(
         let mut good: Vec<(usize, NewLotRevision)> = Vec::with_capacity(lots.len());
         for (at, lot) in lots.iter().enumerate() {
             let (row, code) = (first + at, lot.lot.clone());
-            match flours.lot(lot.clone(), mark, &input.signed) {
+            match flours.lot(lot.clone(), mark, &author) {
                 Ok(new) => good.push((row, new)),
                 Err(ValidationErrors(faults)) => {
                     let told = |message| ImportFault { row, lot: code.clone(), message };
@@ -250,11 +248,18 @@ async fn import(
             }
         }
     }
+    let act = AuditedAct {
+        action: "POST /api/v1/imports/lots".into(),
+        subject: "/api/v1/imports/lots".into(),
+        details: Some(serde_json::json!({"rows": report.rows, "added": report.added})),
+        ..AuditedAct::default()
+    };
+    app.store.audit(&author, &act).await?;
     Ok(Json(report))
 }
 
 /// The lots of a part of an import; a table's mapping is remembered.
-async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
+async fn lots_of(app: &App, input: &ImportInput, author: &Author) -> Result<Vec<LotJson>> {
     if input.table.trim().is_empty() {
         return Ok(input.lots.clone());
     }
@@ -280,7 +285,7 @@ async fn lots_of(app: &App, input: &ImportInput) -> Result<Vec<LotJson>> {
             mill: input.mill.clone(),
             headers,
             mapping: serde_json::json!(mapping),
-            made_by: input.signed.by.clone(),
+            made_by: author.name.clone(),
             made_at: Utc::now(),
         };
         app.store.add_mapping(&remembered).await?;
@@ -327,7 +332,7 @@ impl FloursByName {
         &self,
         lot: LotJson,
         decimal_mark: Option<DecimalMark>,
-        signed: &SignedInput,
+        author: &Author,
     ) -> std::result::Result<NewLotRevision, ValidationErrors> {
         let mut faults = ValidationErrors::default();
         let flour = self.0.get(&lot.flour.trim().to_lowercase());
@@ -351,9 +356,9 @@ impl FloursByName {
             number: 1,
             decimal_mark,
             rows: lot.readings,
-            signed: signed.clone(),
+            signed: SignedInput::default(),
         };
-        match input.check(Uuid::now_v7(), Uuid::now_v7()) {
+        match input.check(Uuid::now_v7(), Uuid::now_v7(), author) {
             Ok(new) => faults.or(new),
             Err(ValidationErrors(more)) => {
                 faults.0.extend(more);

@@ -7,7 +7,7 @@ use ironpeel_core::units::{
     DecimalMark, NumberError, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
 };
 use ironpeel_store::{
-    Lot, LotDisposition, LotPart, LotRevision, NewLotRevision, PageKey, Revision, Stated,
+    Author, Lot, LotDisposition, LotPart, LotRevision, NewLotRevision, PageKey, Revision, Stated,
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -112,7 +112,7 @@ struct OfFlour {
 }
 
 /// Lots, newest first
-#[utoipa::path(get, path = "/api/v1/lots", tag = "flour", params(OfFlour, PageQuery),
+#[utoipa::path(get, path = "/api/v1/lots", security(("session" = ["read"])), tag = "flour", params(OfFlour, PageQuery),
     responses((status = 200, body = LotPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn lots(
     State(app): State<App>,
@@ -158,14 +158,14 @@ pub async fn lot_page(
 }
 
 /// A lot in its newest state
-#[utoipa::path(get, path = "/api/v1/lots/{lot_id}", tag = "flour", params(("lot_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/lots/{lot_id}", security(("session" = ["read"])), tag = "flour", params(("lot_id" = Uuid, Path)),
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn lot(State(app): State<App>, Path(lot_id): Path<Uuid>) -> Result<Json<LotView>> {
     lot_view(&app, lot_id).await.map(Json)
 }
 
 /// Records a lot, or a correction of one; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/revisions/{revision_id}", tag = "flour",
+#[utoipa::path(put, path = "/api/v1/lots/{lot_id}/revisions/{revision_id}", security(("session" = ["change"])), tag = "flour",
     params(("lot_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = LotInput,
     responses((status = 200, body = LotView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -173,7 +173,7 @@ async fn save(
     Path((lot_id, revision_id)): Path<(Uuid, Uuid)>,
     Recorded { input, write }: Recorded<LotInput>,
 ) -> Result<Json<LotView>> {
-    let new = input.check(lot_id, revision_id)?;
+    let new = input.check(lot_id, revision_id, &write.author)?;
     app.store.flour(new.flour_id).await?;
     write.of(&app, revision_id).add_lot_revision(&new).await?;
     let lot = app.store.lot_at(revision_id).await?;
@@ -237,6 +237,7 @@ impl LotInput {
         self,
         lot_id: Uuid,
         revision_id: Uuid,
+        author: &Author,
     ) -> std::result::Result<NewLotRevision, ValidationErrors> {
         let mut faults = ValidationErrors::default();
         let code = self.code.trim().to_owned();
@@ -277,7 +278,7 @@ impl LotInput {
                 Err(fault) => faults.push(format!("rows[{at}]"), fault.message),
             }
         }
-        let signed = self.signed.check(self.number > 1, &mut faults);
+        let signed = self.signed.check(author, self.number > 1, &mut faults);
         faults.or(NewLotRevision {
             lot_id,
             flour_id: self.flour_id,

@@ -159,14 +159,14 @@ pub struct FlourInput {
 }
 
 /// The mills the plant has flours of, by name
-#[utoipa::path(get, path = "/api/v1/mills", tag = "flour",
+#[utoipa::path(get, path = "/api/v1/mills", security(("session" = ["read"])), tag = "flour",
     responses((status = 200, body = Vec<Mill>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn mills(State(app): State<App>) -> Result<Json<Vec<Mill>>> {
     Ok(Json(app.store.mills().await?))
 }
 
 /// Every flour
-#[utoipa::path(get, path = "/api/v1/flours", tag = "flour",
+#[utoipa::path(get, path = "/api/v1/flours", security(("session" = ["read"])), tag = "flour",
     responses((status = 200, body = Vec<FlourView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn flours(State(app): State<App>) -> Result<Json<Vec<FlourView>>> {
     flour_views(&app).await.map(Json)
@@ -178,21 +178,21 @@ pub async fn flour_views(app: &App) -> Result<Vec<FlourView>> {
 }
 
 /// One flour
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}", tag = "flour", params(("flour_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}", security(("session" = ["read"])), tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = FlourView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn flour(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<FlourView>> {
     Ok(Json(app.store.flour(id).await?.into()))
 }
 
 /// Names flours had before, each with what its flour is called now
-#[utoipa::path(get, path = "/api/v1/flour-names", tag = "flour",
+#[utoipa::path(get, path = "/api/v1/flour-names", security(("session" = ["read"])), tag = "flour",
     responses((status = 200, body = HashMap<String, String>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn earlier_names(State(app): State<App>) -> Result<Json<HashMap<String, String>>> {
     Ok(Json(app.store.earlier_flour_names().await?))
 }
 
 /// What a flour was and is, newest first
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/revisions", tag = "flour", params(("flour_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/revisions", security(("session" = ["read"])), tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = Vec<FlourRevisionView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
@@ -203,7 +203,7 @@ async fn revisions(
 }
 
 /// Records a flour's next state; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/flours/{flour_id}/revisions/{revision_id}", tag = "flour",
+#[utoipa::path(put, path = "/api/v1/flours/{flour_id}/revisions/{revision_id}", security(("session" = ["change"])), tag = "flour",
     params(("flour_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = FlourInput,
     responses((status = 200, body = FlourRevisionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -230,7 +230,7 @@ async fn save(
     let note = text("note", &input.note, NOTE_MAX, None);
     let extraction_pct = EXTRACTION.check_opt(&input.extraction_pct, "", &mut faults);
     let price_per_t = PRICE.check_opt(&input.price_per_t, "", &mut faults);
-    let signed = input.signed.check(input.number > 1, &mut faults);
+    let signed = input.signed.check(&write.author, input.number > 1, &mut faults);
     faults.or(())?;
     let FlourInput { number, species, hardness, treatment, intended_use, allergens, .. } = input;
     let flour = Flour {

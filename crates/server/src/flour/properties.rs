@@ -29,7 +29,7 @@ struct PropertyView {
 }
 
 /// Every property, in the order a certificate lists them
-#[utoipa::path(get, path = "/api/v1/properties", tag = "flour",
+#[utoipa::path(get, path = "/api/v1/properties", security(("session" = ["read"])), tag = "flour",
     responses((status = 200, body = Vec<PropertyView>)))]
 async fn properties() -> Json<Vec<PropertyView>> {
     let view = |property: Property| PropertyView {

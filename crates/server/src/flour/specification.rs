@@ -106,7 +106,7 @@ struct SuggestFrom {
 }
 
 /// Every revision of a flour's specification, newest first
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications", tag = "flour", params(("flour_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications", security(("session" = ["read"])), tag = "flour", params(("flour_id" = Uuid, Path)),
     responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Vec<Revision>>> {
     let found = app.store.specification_revisions(id).await?;
@@ -114,7 +114,7 @@ async fn revisions(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<
 }
 
 /// One revision of a specification
-#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}", tag = "flour", params(("revision_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}", security(("session" = ["read"])), tag = "flour", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = SpecificationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn specification(
     State(app): State<App>,
@@ -124,7 +124,7 @@ async fn specification(
 }
 
 /// One revision of a specification as CSV, to send to a mill
-#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/csv", tag = "flour", params(("revision_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/csv", security(("session" = ["read"])), tag = "flour", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = String, content_type = "text/csv"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(State(app): State<App>, Path(id): Path<Uuid>) -> Result<impl IntoResponse> {
     let found = app.store.specification(id).await?;
@@ -149,7 +149,7 @@ async fn export(State(app): State<App>, Path(id): Path<Uuid>) -> Result<impl Int
 }
 
 /// What differs between two revisions of a specification
-#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/compare", tag = "flour", params(("revision_id" = Uuid, Path), Against),
+#[utoipa::path(get, path = "/api/v1/specifications/{revision_id}/compare", security(("session" = ["read"])), tag = "flour", params(("revision_id" = Uuid, Path), Against),
     responses((status = 200, body = Vec<Revised>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn compare(
     State(app): State<App>,
@@ -162,7 +162,7 @@ async fn compare(
 }
 
 /// Limits to consider, from the use and from past lots
-#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications/suggestions", tag = "flour", params(("flour_id" = Uuid, Path), SuggestFrom),
+#[utoipa::path(get, path = "/api/v1/flours/{flour_id}/specifications/suggestions", security(("session" = ["read"])), tag = "flour", params(("flour_id" = Uuid, Path), SuggestFrom),
     responses((status = 200, body = Vec<SuggestedLimit>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn suggestions(
     State(app): State<App>,
@@ -182,7 +182,7 @@ async fn suggestions(
 }
 
 /// Records a specification's next state; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/flours/{flour_id}/specifications/{revision_id}", tag = "flour",
+#[utoipa::path(put, path = "/api/v1/flours/{flour_id}/specifications/{revision_id}", security(("session" = ["change"])), tag = "flour",
     params(("flour_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = SpecificationInput,
     responses((status = 200, body = SpecificationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -207,7 +207,7 @@ async fn save(
         }
         limits.push(limit);
     }
-    let signed = input.signed.check(input.number > 1, &mut faults);
+    let signed = input.signed.check(&write.author, input.number > 1, &mut faults);
     faults.or(())?;
     write.of(&app, id).add_specification(flour_id, id, input.number, &limits, &signed).await?;
     Ok(Json(app.store.specification(id).await?.into()))

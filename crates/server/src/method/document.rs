@@ -56,7 +56,7 @@ struct MethodInput {
 }
 
 /// Records a method's next state; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/methods/{method_id}/revisions/{revision_id}", tag = "method",
+#[utoipa::path(put, path = "/api/v1/methods/{method_id}/revisions/{revision_id}", security(("session" = ["change"])), tag = "method",
     params(("method_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = MethodInput,
     responses((status = 200, body = MethodView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -67,7 +67,7 @@ async fn save(
     let name = app.store.current_method(method_id).await?.name;
     let mut faults = ValidationErrors::default();
     let method = input.draft.check("", &mut faults);
-    let signed = input.signed.check(true, &mut faults);
+    let signed = input.signed.check(&write.author, true, &mut faults);
     faults.or(())?;
     let number = input.number;
     write
@@ -78,7 +78,7 @@ async fn save(
 }
 
 /// Every revision of a method, newest first
-#[utoipa::path(get, path = "/api/v1/methods/{method_id}/revisions", tag = "method", params(("method_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/methods/{method_id}/revisions", security(("session" = ["read"])), tag = "method", params(("method_id" = Uuid, Path)),
     responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
@@ -89,7 +89,7 @@ async fn revisions(
 }
 
 /// One revision of a method
-#[utoipa::path(get, path = "/api/v1/method-revisions/{revision_id}", tag = "method", params(("revision_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/method-revisions/{revision_id}", security(("session" = ["read"])), tag = "method", params(("revision_id" = Uuid, Path)),
     responses((status = 200, body = MethodView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revision(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<MethodView>> {
     Ok(Json(app.store.method(id).await?.into()))
@@ -134,7 +134,7 @@ static METHOD_FAMILIES: LazyLock<Vec<MethodFamily>> = LazyLock::new(|| {
 });
 
 /// Methods to begin with, a family each
-#[utoipa::path(get, path = "/api/v1/method-families", tag = "method", responses((status = 200, body = Vec<MethodFamily>)))]
+#[utoipa::path(get, path = "/api/v1/method-families", security(("session" = ["read"])), tag = "method", responses((status = 200, body = Vec<MethodFamily>)))]
 async fn families() -> Json<&'static [MethodFamily]> {
     Json(&METHOD_FAMILIES)
 }
@@ -148,7 +148,7 @@ struct OptionalStepInput {
 }
 
 /// The method with a step taken or left out, made good where two schools say it can be
-#[utoipa::path(post, path = "/api/v1/optional-step", tag = "method", request_body = OptionalStepInput,
+#[utoipa::path(post, path = "/api/v1/optional-step", security(("session" = ["read"])), tag = "method", request_body = OptionalStepInput,
     responses((status = 200, body = Method), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn choose(
     State(app): State<App>,

@@ -47,7 +47,7 @@ struct MethodGuide {
 }
 
 /// What the method says of the selected product
-#[utoipa::path(post, path = "/api/v1/chain/method", tag = "chain", request_body = ScenarioInput,
+#[utoipa::path(post, path = "/api/v1/chain/method", security(("session" = ["read"])), tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = MethodGuide), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn guide(
     State(app): State<App>,

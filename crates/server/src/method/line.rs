@@ -44,14 +44,14 @@ impl From<LineRevision> for LineView {
 }
 
 /// The lines of the plant as they are now, by name
-#[utoipa::path(get, path = "/api/v1/lines", tag = "line",
+#[utoipa::path(get, path = "/api/v1/lines", security(("session" = ["read"])), tag = "line",
     responses((status = 200, body = Vec<LineView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn lines(State(app): State<App>) -> Result<Json<Vec<LineView>>> {
     Ok(Json(app.store.lines().await?.into_iter().map(Into::into).collect()))
 }
 
 /// Every revision of a line, newest first
-#[utoipa::path(get, path = "/api/v1/lines/{line_id}/revisions", tag = "line", params(("line_id" = Uuid, Path)),
+#[utoipa::path(get, path = "/api/v1/lines/{line_id}/revisions", security(("session" = ["read"])), tag = "line", params(("line_id" = Uuid, Path)),
     responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(
     State(app): State<App>,
@@ -61,7 +61,7 @@ async fn revisions(
 }
 
 /// The kinds of mixers the house knows, with what is usual of each
-#[utoipa::path(get, path = "/api/v1/mixer-kinds", tag = "line",
+#[utoipa::path(get, path = "/api/v1/mixer-kinds", security(("session" = ["read"])), tag = "line",
     responses((status = 200, body = Vec<MixerKind>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn mixer_kinds() -> Json<Vec<MixerKind>> {
     Json(MIXER_KINDS.into())
@@ -81,7 +81,7 @@ struct LineSaved {
 }
 
 /// Records a line, or its next state; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/lines/{line_id}/revisions/{revision_id}", tag = "line",
+#[utoipa::path(put, path = "/api/v1/lines/{line_id}/revisions/{revision_id}", security(("session" = ["change"])), tag = "line",
     params(("line_id" = Uuid, Path), ("revision_id" = Uuid, Path)), request_body = LineSaved,
     responses((status = 200, body = LineView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -102,7 +102,7 @@ async fn save(
         (None, None) => return Err(StoreError::NotFound("this line").into()),
     };
     let line = input.draft.over(was.map(|was| &was.line), "", &mut faults);
-    let signed = input.signed.check(was.is_some(), &mut faults);
+    let signed = input.signed.check(&write.author, was.is_some(), &mut faults);
     faults.or(())?;
     let number = input.number;
     records.add_line(&NewLine { line_id, name, revision_id, number, line, signed }).await?;

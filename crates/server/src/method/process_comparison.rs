@@ -15,7 +15,7 @@ pub fn routes() -> OpenApiRouter<App> {
 }
 
 /// The selected product both ways, straight and as sponge and dough
-#[utoipa::path(post, path = "/api/v1/chain/process-comparison", tag = "chain", request_body = ScenarioInput,
+#[utoipa::path(post, path = "/api/v1/chain/process-comparison", security(("session" = ["read"])), tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = ProcessComparison), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn both(
     State(app): State<App>,

@@ -32,7 +32,7 @@ struct RiseView {
 }
 
 /// How the selected product rises through its method, from the first mixing to the oven
-#[utoipa::path(post, path = "/api/v1/chain/fermentation", tag = "chain", request_body = ScenarioInput,
+#[utoipa::path(post, path = "/api/v1/chain/fermentation", security(("session" = ["read"])), tag = "chain", request_body = ScenarioInput,
     responses((status = 200, body = RiseView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn rises(State(app): State<App>, Json(asked): Json<ScenarioInput>) -> Result<Json<RiseView>> {
     let context = ScenarioContext::load(&app, &asked, "").await?;
@@ -74,7 +74,7 @@ struct YeastFound {
 const RISE: NumberRange = NumberRange::new("rise_pct", "rise at the oven", "%", 1.0, 1000.0);
 
 /// The yeast that brings the selected product to a rise at the oven
-#[utoipa::path(post, path = "/api/v1/chain/yeast", tag = "chain", request_body = RiseWanted,
+#[utoipa::path(post, path = "/api/v1/chain/yeast", security(("session" = ["read"])), tag = "chain", request_body = RiseWanted,
     responses((status = 200, body = YeastFound), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn yeast(State(app): State<App>, Json(asked): Json<RiseWanted>) -> Result<Json<YeastFound>> {
     let mut faults = ValidationErrors::default();
@@ -126,7 +126,7 @@ struct RiseReading {
 }
 
 /// Follows tonight's dough by readings of its jar or of itself
-#[utoipa::path(post, path = "/api/v1/chain/fermentation-tracking", tag = "chain", request_body = FollowAsked,
+#[utoipa::path(post, path = "/api/v1/chain/fermentation-tracking", security(("session" = ["read"])), tag = "chain", request_body = FollowAsked,
     responses((status = 200, body = FermentationTracking), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn follow(
     State(app): State<App>,

@@ -181,14 +181,14 @@ fn counted(number: usize, field: String, faults: &mut ValidationErrors) -> usize
 }
 
 /// Puts a run of the selected product on the clock at its line's cadence
-#[utoipa::path(post, path = "/api/v1/chain/production-run", tag = "chain", request_body = RunQuery,
+#[utoipa::path(post, path = "/api/v1/chain/production-run", security(("session" = ["read"])), tag = "chain", request_body = RunQuery,
     responses((status = 200, body = RunView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn run(State(app): State<App>, Json(asked): Json<RunQuery>) -> Result<Json<RunView>> {
     Ok(Json(asked.plan(&app).await?.0))
 }
 
 /// The run as a calendar file: an entry for each stage of each dough that somebody does
-#[utoipa::path(post, path = "/api/v1/chain/production-run/calendar", tag = "chain", request_body = RunQuery,
+#[utoipa::path(post, path = "/api/v1/chain/production-run/calendar", security(("session" = ["read"])), tag = "chain", request_body = RunQuery,
     responses((status = 200, body = String, content_type = "text/calendar"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn calendar(
     State(app): State<App>,

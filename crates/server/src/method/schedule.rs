@@ -79,7 +79,7 @@ impl ScheduleQuery {
 }
 
 /// Puts the selected product on the clock, around the closed hours
-#[utoipa::path(post, path = "/api/v1/chain/schedule", tag = "chain", request_body = ScheduleQuery,
+#[utoipa::path(post, path = "/api/v1/chain/schedule", security(("session" = ["read"])), tag = "chain", request_body = ScheduleQuery,
     responses((status = 200, body = ScheduleView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn day(
     State(app): State<App>,
@@ -90,7 +90,7 @@ async fn day(
 
 /// The same plan as a calendar file: an entry for each stage, a reminder before each that needs
 /// somebody
-#[utoipa::path(post, path = "/api/v1/chain/schedule/calendar", tag = "chain", request_body = ScheduleQuery,
+#[utoipa::path(post, path = "/api/v1/chain/schedule/calendar", security(("session" = ["read"])), tag = "chain", request_body = ScheduleQuery,
     responses((status = 200, body = String, content_type = "text/calendar"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn calendar(
     State(app): State<App>,

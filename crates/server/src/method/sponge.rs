@@ -45,7 +45,7 @@ const END: NumberRange = NumberRange::new("end_c", "end of the sponge", "°C", 1
 const SOONER: NumberRange = NumberRange::new("sooner_min", "ripe sooner by", "min", 5.0, 240.0);
 
 /// The sponge of the selected product, its numbers solved from one another
-#[utoipa::path(post, path = "/api/v1/chain/sponge", tag = "chain", request_body = SpongeAsked,
+#[utoipa::path(post, path = "/api/v1/chain/sponge", security(("session" = ["read"])), tag = "chain", request_body = SpongeAsked,
     responses((status = 200, body = SpongeAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn sponge(
     State(app): State<App>,

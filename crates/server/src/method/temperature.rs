@@ -20,9 +20,6 @@ use crate::state::App;
 
 /// Doughs that friction is learned from: the filter has forgotten older ones.
 pub const LEARNED_FROM: i64 = 60;
-/// Longest name kept.
-const LONGEST: usize = 400;
-
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(save))
 }
@@ -35,8 +32,6 @@ struct MeasuredInput {
     /// When it came off the mixer.
     #[serde(deserialize_with = "timestamp::within")]
     taken_at: DateTime<Utc>,
-    #[serde(default)]
-    by: String,
     #[serde(flatten)]
     temperatures: TemperaturesInput,
     /// The dough as it was mixed, so that its own masses are kept.
@@ -95,7 +90,7 @@ impl From<DoughTemperature> for TemperatureView {
 }
 
 /// Records a dough's temperatures; sent twice, they are stored once
-#[utoipa::path(put, path = "/api/v1/dough-temperatures/{id}", tag = "method", params(("id" = Uuid, Path)),
+#[utoipa::path(put, path = "/api/v1/dough-temperatures/{id}", security(("session" = ["record"])), tag = "method", params(("id" = Uuid, Path)),
     request_body = MeasuredInput,
     responses((status = 200, body = TemperatureView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -105,10 +100,6 @@ async fn save(
 ) -> Result<Json<TemperatureView>> {
     let mut faults = ValidationErrors::default();
     let measured = input.temperatures.check("", &mut faults);
-    let by = input.by.trim();
-    if by.is_empty() || by.chars().count() > LONGEST {
-        faults.push("by", "who measured it? a name or initials");
-    }
     faults.or(())?;
     // Both must be on record, and are told apart when they are not.
     app.store.current_method(input.method_id).await?;
@@ -129,7 +120,7 @@ async fn save(
         method_id: input.method_id,
         line_id: input.line_id,
         taken_at: input.taken_at,
-        taken_by: by.into(),
+        taken_by: write.author.name.clone(),
         flour_c,
         room_c,
         water_c,

@@ -51,7 +51,7 @@ struct ModelView {
 }
 
 /// What the absorption model believed and believes, and what it would have predicted for each lot
-#[utoipa::path(get, path = "/api/v1/absorption-model", tag = "plant",
+#[utoipa::path(get, path = "/api/v1/absorption-model", security(("session" = ["read"])), tag = "plant",
     responses((status = 200, body = ModelView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn model(State(app): State<App>) -> Result<Json<ModelView>> {
     let plant = app.parameters().await?;

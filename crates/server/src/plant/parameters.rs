@@ -58,7 +58,7 @@ struct ParametersView {
 }
 
 /// The plant's parameters: every coefficient, ingredients, what was learned of absorption
-#[utoipa::path(get, path = "/api/v1/plant/parameters", tag = "plant",
+#[utoipa::path(get, path = "/api/v1/plant/parameters", security(("session" = ["read"])), tag = "plant",
     responses((status = 200, body = ParametersView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn parameters(State(app): State<App>) -> Result<Json<ParametersView>> {
     let current = app.store.current_parameters().await?;
@@ -160,7 +160,7 @@ impl ParametersInput {
 }
 
 /// Records the plant's parameters with a change; sent twice, it is stored once
-#[utoipa::path(put, path = "/api/v1/plant/parameters/revisions/{revision_id}", tag = "plant",
+#[utoipa::path(put, path = "/api/v1/plant/parameters/revisions/{revision_id}", security(("session" = ["change"])), tag = "plant",
     params(("revision_id" = Uuid, Path)), request_body = ParametersInput,
     responses((status = 200, body = ParametersView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -169,7 +169,7 @@ async fn save(
     Recorded { input, write }: Recorded<ParametersInput>,
 ) -> Result<Json<ParametersView>> {
     let mut faults = ValidationErrors::default();
-    let signed = input.signed.check(true, &mut faults);
+    let signed = input.signed.check(&write.author, true, &mut faults);
     let own = app.store.current_parameters().await?.map(|current| current.own).unwrap_or_default();
     let model = match input.model {
         ModelChange::KeptConstant => own.model,
@@ -183,7 +183,7 @@ async fn save(
 }
 
 /// Every revision of the plant's parameters, newest first
-#[utoipa::path(get, path = "/api/v1/plant/parameters/revisions", tag = "plant",
+#[utoipa::path(get, path = "/api/v1/plant/parameters/revisions", security(("session" = ["read"])), tag = "plant",
     responses((status = 200, body = Vec<Revision>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn revisions(State(app): State<App>) -> Result<Json<Vec<Revision>>> {
     Ok(Json(app.store.parameters_revisions().await?))

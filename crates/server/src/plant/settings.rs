@@ -3,12 +3,14 @@
 use axum::extract::State;
 use ironpeel_core::schedule::time_zone;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{MassUnit, PlantSettings, TemperatureUnit, WeekStart, Word};
+use ironpeel_store::{AuditedAct, MassUnit, PlantSettings, TemperatureUnit, WeekStart, Word};
 use serde::Deserialize;
+use serde_json::json;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+use crate::people::Caller;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;
@@ -38,20 +40,22 @@ struct SettingsInput {
 }
 
 /// What is everybody's at the plant
-#[utoipa::path(get, path = "/api/v1/plant/settings", tag = "plant",
+#[utoipa::path(get, path = "/api/v1/plant/settings", security(("session" = ["read"])), tag = "plant",
     responses((status = 200, body = PlantSettings), (status = "5XX", body = Problem, content_type = "application/problem+json")))]
 async fn settings(State(app): State<App>) -> Result<Json<PlantSettings>> {
     Ok(Json(app.revisions.plant().await?.settings.clone()))
 }
 
 /// Changes what is everybody's; moments on record stay what they are and are shown by its clock
-#[utoipa::path(put, path = "/api/v1/plant/settings", tag = "plant", request_body = SettingsInput,
+#[utoipa::path(put, path = "/api/v1/plant/settings", security(("session" = ["administer"])), tag = "plant", request_body = SettingsInput,
     responses((status = 200, body = PlantSettings), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn set_settings(
     State(app): State<App>,
+    Caller { author, .. }: Caller,
     Json(asked): Json<SettingsInput>,
 ) -> Result<Json<PlantSettings>> {
-    let mut settings = app.store.plant().await?.settings;
+    let before = app.store.plant().await?.settings;
+    let mut settings = before.clone();
     let mut faults = ValidationErrors::default();
     if let Some(name) = asked.time_zone
         && let Some(zone) = time_zone(&name, "time_zone", "", &mut faults)
@@ -85,6 +89,13 @@ async fn set_settings(
     }
     faults.or(())?;
     app.store.set_settings(&settings).await?;
+    let act = AuditedAct {
+        action: "PUT /api/v1/plant/settings".into(),
+        subject: "/api/v1/plant/settings".into(),
+        details: Some(json!({"before": before, "after": settings})),
+        ..AuditedAct::default()
+    };
+    app.store.audit(&author, &act).await?;
     app.revisions.forget_plant().await;
     Ok(Json(settings))
 }

@@ -4,9 +4,13 @@
 
 use std::path::Path;
 
+use chrono::Utc;
+use ironpeel_server::Config;
 use ironpeel_store::testing::TestDatabase;
+use ironpeel_store::{ApiKey, PersonRole};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
+use sha2::{Digest, Sha256};
 use tokio::net::TcpListener;
 use uuid::Uuid;
 
@@ -14,6 +18,11 @@ pub struct Plant {
     pub database: TestDatabase,
     pub base: String,
     client: reqwest::Client,
+}
+
+/// The key machines of a role come with.
+pub fn key_of(role: PersonRole) -> String {
+    format!("the key of {role:?}")
 }
 
 impl Plant {
@@ -25,27 +34,61 @@ impl Plant {
         let database = TestDatabase::new().await;
         let loaded = ironpeel_server::demo::load_if_empty(&database.store).await;
         assert!(loaded.expect("the demo plant loads"), "a new database is empty");
-        let app = ironpeel_server::app(database.store.clone(), web);
+        for role in [
+            PersonRole::Technologist,
+            PersonRole::Floor,
+            PersonRole::Visitor,
+            PersonRole::Administrator,
+        ] {
+            let (id, name) = (Uuid::new_v4(), "RK".to_owned());
+            let (made_by, made_at) = ("a test".to_owned(), Utc::now());
+            let key = ApiKey { id, name, role, made_by, made_at, revoked_at: None };
+            let hash = Sha256::digest(key_of(role));
+            database.store.add_api_key(&key, &hash).await.expect("a new key");
+        }
+        let config = Config { demo: true, ..Config::default() };
+        let app = ironpeel_server::app(database.store.clone(), web, config);
         let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
         let base = format!("http://{}", listener.local_addr().expect("bound"));
         tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
         Self { database, base, client: reqwest::Client::new() }
     }
 
+    /// A request of nobody's.
+    pub fn request(&self, method: Method, path: &str) -> reqwest::RequestBuilder {
+        self.client.request(method, format!("{}{path}", self.base))
+    }
+
+    /// What a technologist's machine sends.
     pub async fn raw(
         &self,
         method: Method,
         path: &str,
         body: impl Into<reqwest::Body>,
     ) -> reqwest::Response {
-        let url = format!("{}{path}", self.base);
-        self.client.request(method, url).body(body).send().await.expect("the server answers")
+        let request = self.request(method, path).bearer_auth(key_of(PersonRole::Technologist));
+        let request = request.header("content-type", "application/json").body(body);
+        request.send().await.expect("the server answers")
     }
 
     pub async fn ask(&self, method: Method, path: &str, body: &Value) -> (StatusCode, Value) {
         let response = self.raw(method, path, body.to_string()).await;
         let status = response.status();
         (status, response.json().await.expect("JSON"))
+    }
+
+    /// What a machine of this role sends.
+    pub async fn ask_as(
+        &self,
+        role: PersonRole,
+        method: Method,
+        path: &str,
+        body: &Value,
+    ) -> (StatusCode, Value) {
+        let request = self.request(method, path).bearer_auth(key_of(role)).json(body);
+        let response = request.send().await.expect("the server answers");
+        let status = response.status();
+        (status, response.json().await.unwrap_or_default())
     }
 
     pub async fn get(&self, path: &str) -> Value {
@@ -88,7 +131,7 @@ impl Plant {
         let input = json!({
             "flour_id": self.flour(flour).await["id"], "code": code, "milled": "2026-11-05",
             "delivered": "2026-11-07", "number": 1, "rows": rows,
-            "signed": {"by": "RK", "reason": ""},
+            "signed": {"reason": ""},
         });
         let path = format!("/api/v1/lots/{}/revisions/{}", new_id(), new_id());
         let (status, answer) = self.put(&path, &input).await;

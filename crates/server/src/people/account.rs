@@ -1,0 +1,181 @@
+//! People and their roles.
+
+use axum::extract::State;
+use axum::http::StatusCode;
+use ironpeel_core::units::ValidationErrors;
+use ironpeel_store::{AuditedAct, Person, PersonFacts, PersonRole, StoreError};
+use serde::{Deserialize, Serialize};
+use serde_json::json;
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use super::caller::Caller;
+use super::password;
+use crate::problem::{Problem, Result};
+use crate::request::{Json, Path};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(people))
+        .routes(routes!(save))
+        .routes(routes!(set_password))
+        .routes(routes!(sign_out))
+}
+
+const NAME_MAX: usize = 80;
+const INITIALS_MAX: usize = 6;
+const EMAIL_MAX: usize = 254;
+
+/// A person as they were typed.
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
+pub struct PersonInput {
+    #[serde(default)]
+    pub name: String,
+    /// Up to 6 letters.
+    #[serde(default)]
+    pub initials: String,
+    #[serde(default)]
+    pub email: String,
+    /// One at least.
+    #[serde(default)]
+    pub roles: Vec<PersonRole>,
+    #[serde(default)]
+    pub active: bool,
+}
+
+/// A password somebody is given.
+#[derive(Debug, Deserialize, ToSchema)]
+struct PasswordInput {
+    /// 12 to 128 letters.
+    #[serde(default)]
+    password: String,
+}
+
+impl PersonInput {
+    pub fn check(&self, faults: &mut ValidationErrors) -> PersonFacts {
+        let mut text = |field: &'static str, value: &str, most: usize, wanted: &str| {
+            let value = value.trim();
+            if value.is_empty() || value.chars().count() > most {
+                faults.push(field, format!("{wanted}, up to {most} letters"));
+            }
+            value.to_owned()
+        };
+        let name = text("name", &self.name, NAME_MAX, "what is this person called?");
+        let initials = text("initials", &self.initials, INITIALS_MAX, "initials");
+        let email = text("email", &self.email, EMAIL_MAX, "the e-mail address to sign in with");
+        let email = email.to_lowercase();
+        let whole = email.split_once('@').is_some_and(|(name, place)| {
+            !name.is_empty() && !place.is_empty() && !email.contains(char::is_whitespace)
+        });
+        if !email.is_empty() && !whole {
+            faults.push("email", "this is no e-mail address");
+        }
+        if self.roles.is_empty() {
+            faults.push("roles", "what is this person here for? one role at least");
+        }
+        let mut roles = self.roles.clone();
+        roles.sort();
+        roles.dedup();
+        PersonFacts { name, initials, email, active: self.active, demo: false, roles }
+    }
+}
+
+fn act(action: &str, id: Uuid) -> AuditedAct {
+    AuditedAct {
+        action: action.into(),
+        subject: format!("/api/v1/people/{id}"),
+        record_id: Some(id),
+        ..AuditedAct::default()
+    }
+}
+
+/// Everybody with an account
+#[utoipa::path(get, path = "/api/v1/people", tag = "people", security(("session" = ["administer"])),
+    responses((status = 200, body = Vec<Person>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn people(State(app): State<App>) -> Result<Json<Vec<Person>>> {
+    let everybody = app.store.people().await?;
+    Ok(Json(everybody.into_iter().filter(|person| app.config.demo || !person.demo).collect()))
+}
+
+/// What the trail keeps of a person.
+#[derive(Serialize)]
+struct Facts<'a> {
+    name: &'a str,
+    initials: &'a str,
+    email: &'a str,
+    active: bool,
+    roles: &'a [PersonRole],
+}
+
+/// Adds a person, or changes one
+#[utoipa::path(put, path = "/api/v1/people/{person_id}", tag = "people", security(("session" = ["administer"])),
+    params(("person_id" = Uuid, Path)), request_body = PersonInput,
+    responses((status = 200, body = Person), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn save(
+    State(app): State<App>,
+    caller: Caller,
+    Path(id): Path<Uuid>,
+    Json(input): Json<PersonInput>,
+) -> Result<Json<Person>> {
+    let mut faults = ValidationErrors::default();
+    let mut facts = input.check(&mut faults);
+    faults.or(())?;
+    let before = match app.store.account_of(id).await {
+        Ok(account) => Some(account.person),
+        Err(StoreError::NotFound(_)) => None,
+        Err(error) => return Err(error.into()),
+    };
+    let administers = facts.active && facts.roles.contains(&PersonRole::Administrator);
+    if caller.author.person_id == Some(id) && !administers {
+        let message = "you would not be an administrator any more; another one can do that";
+        return Err(Problem::field("roles", message));
+    }
+    facts.demo = before.as_ref().is_some_and(|before| before.demo);
+    app.store.set_person(id, &facts).await?;
+    let person = app.store.account_of(id).await?.person;
+    let of = |person: &Person| {
+        let Person { name, initials, email, active, roles, .. } = person;
+        json!(Facts { name, initials, email, active: *active, roles })
+    };
+    let details = json!({"before": before.as_ref().map(of), "after": of(&person)});
+    let act = AuditedAct { details: Some(details), ..act("person", id) };
+    app.store.audit(&caller.author, &act).await?;
+    Ok(Json(person))
+}
+
+/// Gives a person a password, and signs them out everywhere
+#[utoipa::path(put, path = "/api/v1/people/{person_id}/password", tag = "people", security(("session" = ["administer"])),
+    params(("person_id" = Uuid, Path)), request_body = PasswordInput,
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn set_password(
+    State(app): State<App>,
+    caller: Caller,
+    Path(id): Path<Uuid>,
+    Json(PasswordInput { password }): Json<PasswordInput>,
+) -> Result<StatusCode> {
+    let mut faults = ValidationErrors::default();
+    password::check("password", &password, &mut faults);
+    faults.or(())?;
+    app.store.account_of(id).await?;
+    app.store.set_password(id, &password::hash(password).await?, None).await?;
+    app.store.audit(&caller.author, &act("password", id)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Signs a person out everywhere
+#[utoipa::path(delete, path = "/api/v1/people/{person_id}/sessions", tag = "people", security(("session" = ["administer"])),
+    params(("person_id" = Uuid, Path)),
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn sign_out(
+    State(app): State<App>,
+    caller: Caller,
+    Path(id): Path<Uuid>,
+) -> Result<StatusCode> {
+    app.store.account_of(id).await?;
+    app.store.end_sessions(id).await?;
+    app.store.audit(&caller.author, &act("sign-out everywhere", id)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}

@@ -1,0 +1,204 @@
+//! Signing in and out, and one's own password.
+
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum_extra::extract::CookieJar;
+use ironpeel_core::units::ValidationErrors;
+use ironpeel_store::{Account, AuditedAct, Author, PersonRole};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use super::access::Access;
+use super::caller::{Anybody, Caller, Way};
+use super::lockout;
+use super::password;
+use crate::problem::{Problem, Result};
+use crate::request::Json;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(who, sign_in, sign_out))
+        .routes(routes!(sign_out_everywhere))
+        .routes(routes!(set_own_password))
+}
+
+/// Who signs in.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct SignInInput {
+    #[serde(default)]
+    pub email: String,
+    #[serde(default)]
+    pub password: String,
+}
+
+/// Who is signed in, and what they may do.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct SessionView {
+    /// None where nobody is.
+    pub person: Option<SessionPerson>,
+    pub roles: Vec<PersonRole>,
+    pub may: Vec<Access>,
+}
+
+/// Somebody as their own session says.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct SessionPerson {
+    /// None of a key.
+    pub id: Option<Uuid>,
+    pub name: String,
+    pub initials: String,
+    pub email: String,
+}
+
+/// One's own password, to be changed.
+#[derive(Debug, Deserialize, ToSchema)]
+struct OwnPasswordInput {
+    #[serde(default)]
+    current: String,
+    /// 12 to 128 letters.
+    #[serde(default)]
+    password: String,
+}
+
+impl SessionView {
+    const NOBODY: Self = Self { person: None, roles: Vec::new(), may: Vec::new() };
+}
+
+impl From<Caller> for SessionView {
+    fn from(caller: Caller) -> Self {
+        let Author { person_id: id, name, .. } = caller.author;
+        let person = SessionPerson { id, name, initials: caller.initials, email: caller.email };
+        Self { person: Some(person), may: Access::of(&caller.roles), roles: caller.roles }
+    }
+}
+
+/// Who is signed in
+#[utoipa::path(get, path = "/api/v1/session", tag = "session", security(()),
+    responses((status = 200, body = SessionView)))]
+async fn who(Anybody { caller, .. }: Anybody) -> Json<SessionView> {
+    Json(caller.map_or(SessionView::NOBODY, Into::into))
+}
+
+/// Signs in
+#[utoipa::path(post, path = "/api/v1/session", tag = "session", security(()), request_body = SignInInput,
+    responses((status = 200, body = SessionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn sign_in(
+    State(app): State<App>,
+    Anybody { address, .. }: Anybody,
+    jar: CookieJar,
+    Json(SignInInput { email, password }): Json<SignInInput>,
+) -> Result<(CookieJar, Json<SessionView>)> {
+    let email = email.trim().to_lowercase();
+    let attempt = lockout::attempt(&app, &email, &address).await?;
+    let account = app.store.account(&email).await?;
+    let account = account.filter(|account| app.config.demo || !account.person.demo);
+    let hash = account.as_ref().and_then(|account| account.password_hash.clone());
+    let right = password::is_right(password, hash).await;
+    match account {
+        Some(account) if right && account.person.active => {
+            attempt.succeeded(&app).await?;
+            begin(&app, account, address, jar).await
+        }
+        _ => {
+            let nobody = Author { person_id: None, api_key_id: None, name: email, address };
+            app.store.audit(&nobody, &act("sign-in refused")).await?;
+            Err(wrong())
+        }
+    }
+}
+
+/// The same whether or not there is such an account.
+fn wrong() -> Problem {
+    Problem::new(
+        StatusCode::UNAUTHORIZED,
+        "Not signed in",
+        "this e-mail address and password do not go together; after several tries it takes a while \
+         until the next",
+    )
+}
+
+fn act(action: &str) -> AuditedAct {
+    AuditedAct { action: action.into(), subject: "/api/v1/session".into(), ..AuditedAct::default() }
+}
+
+/// Begins a session of somebody who is who they say.
+pub async fn begin(
+    app: &App,
+    Account { person, .. }: Account,
+    address: String,
+    jar: CookieJar,
+) -> Result<(CookieJar, Json<SessionView>)> {
+    let token = password::secret();
+    let hash = password::hash_of_secret(&token);
+    let id = app.store.begin_session(person.id, &hash, app.config.session_lasts).await?;
+    let author =
+        Author { person_id: Some(person.id), api_key_id: None, name: person.name, address };
+    app.store.audit(&author, &act("sign-in")).await?;
+    let caller = Caller {
+        author,
+        initials: person.initials,
+        email: person.email,
+        roles: person.roles,
+        way: Way::Session { id, extended: None },
+    };
+    Ok((jar.add(app.config.session_cookie(&token)), Json(caller.into())))
+}
+
+/// Signs out here
+#[utoipa::path(delete, path = "/api/v1/session", tag = "session", security(()),
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn sign_out(
+    State(app): State<App>,
+    Anybody { caller, .. }: Anybody,
+    jar: CookieJar,
+) -> Result<(StatusCode, CookieJar)> {
+    if let Some(Caller { author, way: Way::Session { id, .. }, .. }) = caller {
+        app.store.end_session(id).await?;
+        app.store.audit(&author, &act("sign-out")).await?;
+    }
+    Ok((StatusCode::NO_CONTENT, jar.remove(app.config.session_cookie(""))))
+}
+
+/// Signs out here and everywhere else
+#[utoipa::path(delete, path = "/api/v1/session/all", tag = "session", security(("session" = ["read"])),
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn sign_out_everywhere(
+    State(app): State<App>,
+    caller: Caller,
+    jar: CookieJar,
+) -> Result<(StatusCode, CookieJar)> {
+    if let Some(person_id) = caller.author.person_id {
+        app.store.end_sessions(person_id).await?;
+        app.store.audit(&caller.author, &act("sign-out everywhere")).await?;
+    }
+    Ok((StatusCode::NO_CONTENT, jar.remove(app.config.session_cookie(""))))
+}
+
+/// Changes one's own password, and signs out everywhere else
+#[utoipa::path(put, path = "/api/v1/session/password", tag = "session", security(("session" = ["read"])), request_body = OwnPasswordInput,
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn set_own_password(
+    State(app): State<App>,
+    caller: Caller,
+    Json(OwnPasswordInput { current, password }): Json<OwnPasswordInput>,
+) -> Result<StatusCode> {
+    let (Some(person_id), Way::Session { id, .. }) = (caller.author.person_id, &caller.way) else {
+        return Err(Problem::unusable("a key has no password"));
+    };
+    let attempt = lockout::attempt(&app, &caller.email, &caller.author.address).await?;
+    let account = app.store.account_of(person_id).await?;
+    if !password::is_right(current, account.password_hash).await {
+        return Err(Problem::field("current", "this is not the password so far"));
+    }
+    attempt.succeeded(&app).await?;
+    let mut faults = ValidationErrors::default();
+    password::check("password", &password, &mut faults);
+    faults.or(())?;
+    app.store.set_password(person_id, &password::hash(password).await?, Some(*id)).await?;
+    app.store.audit(&caller.author, &act("own password")).await?;
+    Ok(StatusCode::NO_CONTENT)
+}

@@ -1,0 +1,394 @@
+//! Who may do what on the real server, how they sign in, and what is kept of it.
+
+mod support;
+
+use chrono::Utc;
+use ironpeel_server::Config;
+use ironpeel_store::PersonRole;
+use reqwest::{Method, RequestBuilder, StatusCode};
+use serde_json::{Value, json};
+use support::{Plant, fields, list, new_id};
+use tokio::net::TcpListener;
+
+const PASSWORD: &str = "skerrow-demo";
+const SESSION: &str = "/api/v1/session";
+
+/// Somebody's browser.
+struct Browser<'a> {
+    plant: &'a Plant,
+    base: &'a str,
+    cookie: String,
+}
+
+impl Browser<'_> {
+    /// What a page of ours sends.
+    fn asks(&self, method: Method, path: &str) -> RequestBuilder {
+        let request = reqwest::Client::new().request(method, format!("{}{path}", self.base));
+        request.header("cookie", &self.cookie).header("origin", self.base)
+    }
+
+    async fn status(&self, method: Method, path: &str, body: &Value) -> StatusCode {
+        self.asks(method, path).json(body).send().await.expect("an answer").status()
+    }
+
+    async fn who(&self) -> Value {
+        let asked = self.asks(Method::GET, SESSION).send().await.expect("an answer");
+        asked.json::<Value>().await.expect("JSON")["person"].clone()
+    }
+}
+
+async fn tries(plant: &Plant, email: &str, password: &str) -> reqwest::Response {
+    let input = json!({"email": email, "password": password});
+    plant.request(Method::POST, SESSION).json(&input).send().await.expect("an answer")
+}
+
+async fn signed_in<'a>(plant: &'a Plant, email: &str, password: &str) -> Browser<'a> {
+    let answer = tries(plant, email, password).await;
+    assert_eq!(answer.status(), StatusCode::OK);
+    let set = answer.headers()["set-cookie"].to_str().expect("text").to_owned();
+    for wanted in ["HttpOnly", "SameSite=Lax", "Path=/"] {
+        assert!(set.contains(wanted), "{set}");
+    }
+    let cookie = set.split(';').next().expect("a cookie").to_owned();
+    Browser { plant, base: &plant.base, cookie }
+}
+
+/// A plant with the people of the demo.
+async fn staffed() -> Plant {
+    let plant = Plant::open().await;
+    ironpeel_server::demo::load_people(&plant.database.store).await.expect("people");
+    plant
+}
+
+/// The operations of the document with what each takes.
+fn operations() -> Vec<(Method, String, Vec<String>)> {
+    let document = serde_json::to_value(ironpeel_server::document()).expect("JSON");
+    let mut all = Vec::new();
+    for (path, item) in document["paths"].as_object().expect("paths") {
+        for (method, operation) in item.as_object().expect("operations") {
+            let Ok(method) = method.to_uppercase().parse::<Method>() else { continue };
+            let stated = operation["security"].as_array();
+            let stated = stated.unwrap_or_else(|| panic!("{method} {path} does not say who may"));
+            let words = stated.iter().filter_map(|one| one["session"].as_array()).flatten();
+            let words = words.map(|word| word.as_str().expect("a word").to_owned()).collect();
+            all.push((method, path.clone(), words));
+        }
+    }
+    all
+}
+
+#[tokio::test]
+async fn every_route_is_for_whom_the_document_says_and_for_nobody_else() {
+    const OPEN: [&str; 5] = ["/healthz", "/readyz", SESSION, "/api/v1/about", "/api/v1/setup"];
+    let plant = Plant::open().await;
+    let may = |role: PersonRole| match role {
+        PersonRole::Technologist => vec!["read", "record", "change"],
+        PersonRole::Floor => vec!["read", "record"],
+        PersonRole::Visitor => vec!["read"],
+        PersonRole::Administrator => vec!["read", "administer"],
+    };
+    let roles = [
+        PersonRole::Technologist,
+        PersonRole::Floor,
+        PersonRole::Visitor,
+        PersonRole::Administrator,
+    ];
+    for (method, path, words) in operations() {
+        let open = OPEN.contains(&&*path) || path.starts_with("/api/v1/calc/");
+        assert_eq!(words.is_empty(), open, "{method} {path}");
+        // Nothing of it is looked at before who asks: not its ids, its body or what that is.
+        let address: String = path
+            .split('/')
+            .map(|part| {
+                if part.starts_with('{') { "/x" } else { "/" }.to_owned()
+                    + part.trim_matches(['{', '}'])
+            })
+            .collect();
+        let address = address.trim_start_matches('/');
+        let nobody = plant.request(method.clone(), &format!("/{address}")).body("{");
+        let status = nobody.send().await.expect("an answer").status();
+        assert_eq!(status == StatusCode::UNAUTHORIZED, !open, "{method} {path}: {status}");
+        if open {
+            continue;
+        }
+        for role in roles {
+            let asked = plant.request(method.clone(), &format!("/{address}")).body("{");
+            let asked = asked.bearer_auth(support::key_of(role));
+            let status = asked.send().await.expect("an answer").status();
+            let theirs = may(role).iter().any(|word| words.iter().any(|one| one == word));
+            assert_eq!(
+                status != StatusCode::FORBIDDEN,
+                theirs,
+                "{role:?} {method} {path}: {status}"
+            );
+            assert!(status.as_u16() < 500, "{role:?} {method} {path}: {status}");
+        }
+    }
+    for path in ["/api/v1/nowhere", "/api/v2/lots", "/api/v1/levers"] {
+        let status = plant.request(Method::GET, path).send().await.expect("an answer").status();
+        assert_eq!(status, StatusCode::UNAUTHORIZED, "{path}");
+    }
+}
+
+#[tokio::test]
+async fn somebody_signs_in_is_who_they_are_and_signs_out() {
+    let plant = staffed().await;
+    let here = signed_in(&plant, " Technologist@Skerrow.example", PASSWORD).await;
+    let there = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
+    assert_eq!(here.who().await["initials"], "RK");
+    assert_eq!(here.status(Method::DELETE, SESSION, &Value::Null).await, StatusCode::NO_CONTENT);
+    assert_eq!(here.who().await, Value::Null);
+    assert_eq!(
+        here.status(Method::GET, "/api/v1/lots", &Value::Null).await,
+        StatusCode::UNAUTHORIZED
+    );
+    assert_eq!(there.who().await["initials"], "RK", "elsewhere it goes on");
+
+    let other = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
+    let path = "/api/v1/session/password";
+    for (change, wrong) in [
+        (json!({"current": "something", "password": "long enough for it"}), "current"),
+        (json!({"current": PASSWORD, "password": "short"}), "password"),
+    ] {
+        let answer = there.asks(Method::PUT, path).json(&change).send().await.expect("an answer");
+        assert_eq!(answer.status(), StatusCode::UNPROCESSABLE_ENTITY);
+        assert_eq!(fields(&answer.json().await.expect("JSON")), [wrong]);
+    }
+    let change = json!({"current": PASSWORD, "password": "a loaf a day keeps"});
+    assert_eq!(there.status(Method::PUT, path, &change).await, StatusCode::NO_CONTENT);
+    assert_eq!(there.who().await["initials"], "RK");
+    assert_eq!(other.who().await, Value::Null, "signed out everywhere else");
+    let old = tries(&plant, "technologist@skerrow.example", PASSWORD).await;
+    assert_eq!(old.status(), StatusCode::UNAUTHORIZED);
+
+    let again = signed_in(&plant, "technologist@skerrow.example", "a loaf a day keeps").await;
+    let all = "/api/v1/session/all";
+    assert_eq!(again.status(Method::DELETE, all, &Value::Null).await, StatusCode::NO_CONTENT);
+    assert_eq!(there.who().await, Value::Null);
+}
+
+#[tokio::test]
+async fn guessing_has_to_wait_whether_or_not_there_is_such_an_account() {
+    let plant = staffed().await;
+    for email in ["floor@skerrow.example", "nobody@skerrow.example"] {
+        let mut answers = Vec::new();
+        for _ in 0..6 {
+            let answer = tries(&plant, email, "a guess of many").await;
+            let waits = answer.headers().get("retry-after").cloned();
+            let status = answer.status();
+            let detail = answer.json::<Value>().await.expect("JSON")["detail"].clone();
+            answers.push((status, waits.is_some(), detail));
+        }
+        for (status, waits, detail) in &answers[..5] {
+            assert_eq!((*status, *waits), (StatusCode::UNAUTHORIZED, false), "{email}");
+            assert_eq!(detail, &answers[0].2);
+        }
+        assert_eq!((answers[5].0, answers[5].1), (StatusCode::TOO_MANY_REQUESTS, true), "{email}");
+    }
+    let right = tries(&plant, "floor@skerrow.example", PASSWORD).await;
+    assert_eq!(right.status(), StatusCode::TOO_MANY_REQUESTS, "the right one waits as well");
+    signed_in(&plant, "visitor@skerrow.example", PASSWORD).await;
+}
+
+#[tokio::test]
+async fn a_session_writes_from_our_pages_alone_and_only_what_is_documented() {
+    let plant = staffed().await;
+    let technologist = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
+    let lot = plant.lot("VR-26-1090").await;
+    let path = format!("/api/v1/lots/{}/stock/{}", lot["id"].as_str().expect("an id"), new_id());
+    let body = json!({"place": "silo 2", "tonnes_left": 3, "signed": {}}).to_string();
+    let send = async |origin: Option<&str>, kind: &str| {
+        let mut request = technologist.plant.request(Method::PUT, &path);
+        request = request.header("cookie", &technologist.cookie).header("content-type", kind);
+        if let Some(origin) = origin {
+            request = request.header("origin", origin);
+        }
+        request.body(body.clone()).send().await.expect("an answer").status()
+    };
+    let ours = Some(&*plant.base);
+    assert_eq!(send(None, "application/json").await, StatusCode::FORBIDDEN);
+    let other = Some("https://elsewhere.example");
+    assert_eq!(send(other, "application/json").await, StatusCode::FORBIDDEN);
+    assert_eq!(send(ours, "text/plain").await, StatusCode::UNSUPPORTED_MEDIA_TYPE);
+    assert_eq!(send(ours, "").await, StatusCode::UNSUPPORTED_MEDIA_TYPE);
+    assert_eq!(send(ours, "application/json; charset=utf-8").await, StatusCode::OK);
+}
+
+#[tokio::test]
+async fn people_are_made_changed_and_let_go() {
+    let plant = staffed().await;
+    let admin = signed_in(&plant, "admin@skerrow.example", PASSWORD).await;
+    let path = format!("/api/v1/people/{}", new_id());
+    let wrong = json!({"name": " ", "initials": "toolong", "email": "nowhere", "roles": []});
+    let answer = admin.asks(Method::PUT, &path).json(&wrong).send().await.expect("an answer");
+    let problem: Value = answer.json().await.expect("JSON");
+    assert_eq!(fields(&problem), ["name", "initials", "email", "roles"]);
+    let mut input = json!({"name": "Lin Osk", "initials": "LO", "email": "Lin@Skerrow.example",
+        "roles": ["floor", "visitor"], "active": true});
+    assert_eq!(admin.status(Method::PUT, &path, &input).await, StatusCode::OK);
+    let twin = json!({"name": "Lin Two", "initials": "LT", "email": "lin@skerrow.example",
+        "roles": ["visitor"], "active": true});
+    let another = format!("/api/v1/people/{}", new_id());
+    assert_eq!(admin.status(Method::PUT, &another, &twin).await, StatusCode::CONFLICT);
+    let none_yet = tries(&plant, "lin@skerrow.example", "").await;
+    assert_eq!(none_yet.status(), StatusCode::UNAUTHORIZED, "no password was set");
+    let given = json!({"password": "bread and butter"});
+    let set = format!("{path}/password");
+    assert_eq!(admin.status(Method::PUT, &set, &given).await, StatusCode::NO_CONTENT);
+    let lin = signed_in(&plant, "lin@skerrow.example", "bread and butter").await;
+    assert_eq!(
+        lin.status(Method::GET, "/api/v1/people", &Value::Null).await,
+        StatusCode::FORBIDDEN
+    );
+
+    input["active"] = json!(false);
+    assert_eq!(admin.status(Method::PUT, &path, &input).await, StatusCode::OK);
+    assert_eq!(lin.who().await, Value::Null, "an account that is closed is signed out");
+    let closed = tries(&plant, "lin@skerrow.example", "bread and butter").await;
+    assert_eq!(closed.status(), StatusCode::UNAUTHORIZED);
+    let me = format!("/api/v1/people/{}", admin.who().await["id"].as_str().expect("an id"));
+    let less = json!({"name": "Hale Tiden", "initials": "HT", "email": "admin@skerrow.example",
+        "roles": ["visitor"], "active": true});
+    assert_eq!(admin.status(Method::PUT, &me, &less).await, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+#[tokio::test]
+async fn a_key_is_shown_once_and_opens_what_its_role_does_until_it_is_revoked() {
+    let plant = staffed().await;
+    let admin = signed_in(&plant, "admin@skerrow.example", PASSWORD).await;
+    let path = format!("/api/v1/keys/{}", new_id());
+    let wanted = json!({"name": "laboratory", "role": "visitor"});
+    let made = admin.asks(Method::PUT, &path).json(&wanted).send().await.expect("an answer");
+    let made: Value = made.json().await.expect("JSON");
+    let secret = made["secret"].as_str().expect("shown");
+    let comes = async |method: Method, path: &str| {
+        let asked = plant.request(method, path).bearer_auth(secret);
+        asked.send().await.expect("an answer").status()
+    };
+    assert_eq!(comes(Method::GET, "/api/v1/lots").await, StatusCode::OK);
+    assert_eq!(comes(Method::PUT, "/api/v1/products/x").await, StatusCode::FORBIDDEN);
+    let listed = admin.asks(Method::GET, "/api/v1/keys").send().await.expect("an answer");
+    let listed = listed.text().await.expect("text");
+    assert!(listed.contains("laboratory") && !listed.contains(secret));
+    assert_eq!(admin.status(Method::PUT, &path, &wanted).await, StatusCode::CONFLICT);
+    assert_eq!(admin.status(Method::DELETE, &path, &Value::Null).await, StatusCode::NO_CONTENT);
+    assert_eq!(comes(Method::GET, "/api/v1/lots").await, StatusCode::UNAUTHORIZED);
+}
+
+#[tokio::test]
+async fn the_trail_holds_each_write_once_and_nothing_changes_it() {
+    let plant = staffed().await;
+    let technologist = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
+    let product = plant.get("/api/v1/products/causeway-stick").await;
+    let (formula, revision) = (product["formula"]["id"].as_str().expect("an id"), new_id());
+    let path = format!("/api/v1/formulas/{formula}/revisions/{revision}");
+    let body = json!({"number": 2, "lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}],
+        "piece_kg": 0.3, "signed": {"reason": "less salt"}});
+    for _ in 0..2 {
+        let answer = technologist.asks(Method::PUT, &path).json(&body).send().await;
+        let answer = answer.expect("an answer");
+        assert_eq!(answer.status(), StatusCode::OK, "{}", answer.text().await.expect("text"));
+    }
+    let trail = plant.get(&format!("/api/v1/audit?q={revision}")).await;
+    let [entry] = list(&trail["entries"]) else { panic!("one entry: {trail}") };
+    assert_eq!((&entry["who"], &entry["record_id"]), (&json!("Runa Kell"), &json!(revision)));
+    assert_eq!((&entry["revision_before"], &entry["revision_after"]), (&json!(1), &json!(2)));
+    assert_eq!(entry["action"], "PUT /api/v1/formulas/{formula_id}/revisions/{revision_id}");
+    assert_eq!(entry["address"], "127.0.0.1");
+    let signed = plant.get("/api/v1/audit?q=sign-in").await;
+    assert_eq!(list(&signed["entries"]).len(), 1);
+    let csv = plant.raw(Method::GET, "/api/v1/audit/csv", "").await.text().await.expect("text");
+    assert!(csv.contains("Runa Kell") && csv.contains(&revision), "{csv}");
+    let (status, _) =
+        plant.ask_as(PersonRole::Visitor, Method::GET, "/api/v1/audit", &Value::Null).await;
+    assert_eq!(status, StatusCode::FORBIDDEN);
+    for change in [
+        "UPDATE audit_entry SET who = 'nobody'",
+        "DELETE FROM audit_entry",
+        "TRUNCATE audit_entry",
+        "UPDATE formula_revision SET reason = ''",
+        "DELETE FROM lot_revision",
+        "TRUNCATE batch CASCADE",
+    ] {
+        let refused = plant.database.refuses(change).await;
+        assert!(refused.contains("append-only"), "{change}: {refused}");
+    }
+}
+
+/// A server of its own on the records of a plant.
+async fn serve(plant: &Plant, config: Config) -> String {
+    let app = ironpeel_server::app(plant.database.store.clone(), None, config);
+    let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
+    let base = format!("http://{}", listener.local_addr().expect("bound"));
+    tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
+    base
+}
+
+#[tokio::test]
+async fn outside_demo_mode_its_accounts_open_nothing_and_the_first_administrator_is_made_by_code() {
+    let plant = staffed().await;
+    let in_demo = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
+    let base = serve(&plant, Config::default()).await;
+    let client = reqwest::Client::new();
+    let about: Value = client
+        .get(format!("{base}/api/v1/about"))
+        .send()
+        .await
+        .expect("an answer")
+        .json()
+        .await
+        .expect("JSON");
+    assert_eq!((&about["set_up"], &about["demo"]), (&json!(true), &Value::Null));
+    let sign_in = json!({"email": "admin@skerrow.example", "password": PASSWORD});
+    let refused = client.post(format!("{base}{SESSION}")).json(&sign_in).send().await;
+    assert_eq!(refused.expect("an answer").status(), StatusCode::UNAUTHORIZED);
+    let carried = Browser { plant: &plant, base: &base, cookie: in_demo.cookie.clone() };
+    assert_eq!(carried.who().await, Value::Null, "nor does a session begun in it");
+
+    let store = &plant.database.store;
+    let first = ironpeel_server::setup_code(store, false).await.expect("records").expect("a code");
+    let code = ironpeel_server::setup_code(store, false).await.expect("records").expect("a code");
+    let set_up = async |code: &str| {
+        let input = json!({"code": code, "name": "Moa Lind", "initials": "ML",
+            "email": "moa@bread.example", "password": "first in the house"});
+        let asked = client.post(format!("{base}/api/v1/setup")).json(&input).send().await;
+        asked.expect("an answer")
+    };
+    assert_eq!(
+        set_up(&first).await.status(),
+        StatusCode::UNPROCESSABLE_ENTITY,
+        "a newer one stands"
+    );
+    let made = set_up(&code.to_uppercase()).await;
+    assert_eq!(made.status(), StatusCode::OK);
+    let made: Value = made.json().await.expect("JSON");
+    assert_eq!(made["may"], json!(["read", "record", "change", "administer"]));
+    assert_eq!(set_up(&code).await.status(), StatusCode::CONFLICT, "closed once used");
+    assert!(ironpeel_server::setup_code(store, false).await.expect("records").is_none());
+}
+
+#[tokio::test]
+async fn behind_tls_the_cookie_is_for_tls_alone_and_a_session_ends_by_itself() {
+    let plant = staffed().await;
+    let base_url = Some("https://bread.example".to_owned());
+    let config = Config { demo: true, base_url, session_lasts: chrono::Duration::hours(1) };
+    let base = serve(&plant, config).await;
+    let client = reqwest::Client::new();
+    let sign_in = json!({"email": "admin@skerrow.example", "password": PASSWORD});
+    let answer = client.post(format!("{base}{SESSION}")).json(&sign_in).send().await;
+    let answer = answer.expect("an answer");
+    let set = answer.headers()["set-cookie"].to_str().expect("text").to_owned();
+    assert!(set.starts_with("__Host-ironpeel=") && set.contains("Secure"), "{set}");
+    let cookie = set.split(';').next().expect("a cookie").to_owned();
+    let status = async |origin: &str| {
+        let asked = client.delete(format!("{base}{SESSION}")).header("cookie", &cookie);
+        asked.header("origin", origin).send().await.expect("an answer").status()
+    };
+    assert_eq!(status(&base).await, StatusCode::FORBIDDEN, "people come by its own address");
+    let browser = Browser { plant: &plant, base: &base, cookie: cookie.clone() };
+    assert_eq!(browser.who().await["initials"], "HT");
+    let past = Utc::now() - chrono::Duration::minutes(1);
+    plant.database.run(&format!("UPDATE session SET expires_at = '{past}'")).await;
+    assert_eq!(browser.who().await, Value::Null);
+    assert_eq!(status("https://bread.example").await, StatusCode::NO_CONTENT);
+}

@@ -1,0 +1,216 @@
+//! People: who works here, and what each may do.
+
+use chrono::{DateTime, Utc};
+use diesel::prelude::*;
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::error::{Result, StoreError};
+use crate::schema::{person, person_role};
+use crate::store::Store;
+use crate::word::Word;
+
+/// What somebody is here for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum PersonRole {
+    /// Everything of the job.
+    Technologist,
+    /// Sees plans and sheets; records on batches, stock and readings.
+    Floor,
+    /// Reads.
+    Visitor,
+    /// People, settings, backup.
+    Administrator,
+}
+
+/// Somebody with an account.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Person {
+    pub id: Uuid,
+    pub name: String,
+    pub initials: String,
+    pub email: String,
+    pub active: bool,
+    /// An account of the demo plant, which opens nothing outside demo mode.
+    pub demo: bool,
+    /// Whether a password was set.
+    pub signs_in: bool,
+    pub roles: Vec<PersonRole>,
+    pub made_at: DateTime<Utc>,
+}
+
+/// What is set of a person.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct PersonFacts {
+    pub name: String,
+    pub initials: String,
+    /// In lower case.
+    pub email: String,
+    pub active: bool,
+    pub demo: bool,
+    pub roles: Vec<PersonRole>,
+}
+
+type Row = (Uuid, String, String, String, bool, bool, Option<String>, DateTime<Utc>);
+const COLUMNS: (
+    person::id,
+    person::name,
+    person::initials,
+    person::email,
+    person::active,
+    person::demo,
+    person::password_hash,
+    person::made_at,
+) = (
+    person::id,
+    person::name,
+    person::initials,
+    person::email,
+    person::active,
+    person::demo,
+    person::password_hash,
+    person::made_at,
+);
+
+/// A person with what their password is checked against.
+#[derive(Debug, Clone)]
+pub struct Account {
+    pub person: Person,
+    pub password_hash: Option<String>,
+}
+
+impl Account {
+    fn of(
+        (id, name, initials, email, active, demo, password_hash, made_at): Row,
+        roles: Vec<PersonRole>,
+    ) -> Self {
+        let signs_in = password_hash.is_some();
+        let person = Person { id, name, initials, email, active, demo, signs_in, roles, made_at };
+        Self { person, password_hash }
+    }
+}
+
+async fn roles_of(connection: &mut AsyncPgConnection, id: Uuid) -> QueryResult<Vec<PersonRole>> {
+    let roles: Vec<Word<PersonRole>> = person_role::table
+        .filter(person_role::person_id.eq(id))
+        .order(person_role::role)
+        .select(person_role::role)
+        .load(connection)
+        .await?;
+    Ok(roles.into_iter().map(|Word(role)| role).collect())
+}
+
+impl Store {
+    /// Everybody, by name.
+    pub async fn people(&self) -> Result<Vec<Person>> {
+        let mut connection = self.connection().await?;
+        let rows: Vec<Row> = person::table
+            .order((person::name, person::id))
+            .select(COLUMNS)
+            .load(&mut connection)
+            .await?;
+        let roles: Vec<(Uuid, Word<PersonRole>)> =
+            person_role::table.order(person_role::role).load(&mut connection).await?;
+        let of = |row: Row| {
+            let own = roles.iter().filter(|(person, _)| *person == row.0);
+            let own = own.map(|(_, Word(role))| *role).collect();
+            Account::of(row, own).person
+        };
+        Ok(rows.into_iter().map(of).collect())
+    }
+
+    /// Whether anybody has an account that opens something: a plant without has to be set up.
+    pub async fn has_people(&self, demo: bool) -> Result<bool> {
+        let anybody = person::table.filter(person::demo.eq(false).or(person::demo.eq(demo)));
+        Ok(diesel::select(diesel::dsl::exists(anybody))
+            .get_result(&mut self.connection().await?)
+            .await?)
+    }
+
+    /// The account of an e-mail address, whatever the case of its letters.
+    pub async fn account(&self, email: &str) -> Result<Option<Account>> {
+        let mut connection = self.connection().await?;
+        let row: Option<Row> = person::table
+            .filter(lower(person::email).eq(email.to_lowercase()))
+            .select(COLUMNS)
+            .first(&mut connection)
+            .await
+            .optional()?;
+        let Some(row) = row else { return Ok(None) };
+        let roles = roles_of(&mut connection, row.0).await?;
+        Ok(Some(Account::of(row, roles)))
+    }
+
+    /// A person with their password's hash.
+    pub async fn account_of(&self, id: Uuid) -> Result<Account> {
+        let mut connection = self.connection().await?;
+        let row: Option<Row> =
+            person::table.find(id).select(COLUMNS).first(&mut connection).await.optional()?;
+        let row = row.ok_or(StoreError::NotFound("this person"))?;
+        let roles = roles_of(&mut connection, id).await?;
+        Ok(Account::of(row, roles))
+    }
+
+    /// Adds a person, or changes what is set of one; whoever may do nothing any more is signed out.
+    pub async fn set_person(&self, id: Uuid, facts: &PersonFacts) -> Result<()> {
+        let set = (
+            person::name.eq(&facts.name),
+            person::initials.eq(&facts.initials),
+            person::email.eq(&facts.email),
+            person::active.eq(facts.active),
+            person::demo.eq(facts.demo),
+        );
+        let roles: Vec<_> = facts
+            .roles
+            .iter()
+            .map(|role| (person_role::person_id.eq(id), person_role::role.eq(Word(*role))))
+            .collect();
+        let mut connection = self.connection().await?;
+        connection
+            .transaction(async |connection| {
+                diesel::insert_into(person::table)
+                    .values((person::id.eq(id), set))
+                    .on_conflict(person::id)
+                    .do_update()
+                    .set(set)
+                    .execute(connection)
+                    .await?;
+                let theirs = person_role::table.filter(person_role::person_id.eq(id));
+                diesel::delete(theirs).execute(connection).await?;
+                diesel::insert_into(person_role::table).values(&roles).execute(connection).await?;
+                if !facts.active {
+                    crate::session::end_all(connection, id, None).await?;
+                }
+                Ok(())
+            })
+            .await
+            .map_err(|error| {
+                StoreError::or_conflict(error, || {
+                    format!("{} is somebody else's e-mail address here", facts.email)
+                })
+            })
+    }
+
+    /// Sets a password's hash, and ends every session of the person but one.
+    pub async fn set_password(&self, id: Uuid, hash: &str, keep: Option<Uuid>) -> Result<()> {
+        let mut connection = self.connection().await?;
+        connection
+            .transaction::<(), diesel::result::Error, _>(async |connection| {
+                diesel::update(person::table.find(id))
+                    .set(person::password_hash.eq(hash))
+                    .execute(connection)
+                    .await?;
+                crate::session::end_all(connection, id, keep).await
+            })
+            .await
+            .map_err(Into::into)
+    }
+}
+
+diesel::define_sql_function! {
+    fn lower(text: diesel::sql_types::Text) -> diesel::sql_types::Text;
+}

@@ -1,0 +1,20 @@
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, type ReactNode } from "react";
+import { SESSION } from "../session/session";
+
+const SignInPage = lazy(() =>
+  import("./SignInPage").then(({ SignInPage }) => ({ default: SignInPage })),
+);
+
+/** Lets in who is signed in; who is not signs in first, and goes on where they were. */
+export function Door({ children }: { children: ReactNode }) {
+  const { data, isPending } = useQuery(SESSION);
+  if (isPending) return null;
+  // A server that does not answer keeps nobody from what is here.
+  if (!data || data.person) return children;
+  return (
+    <Suspense>
+      <SignInPage />
+    </Suspense>
+  );
+}

@@ -1,0 +1,131 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, done, type Schemas } from "../api/client";
+import { Form } from "../form/Form";
+import { FieldText } from "../form/FieldText";
+import { PasswordField } from "../form/PasswordField";
+import { ROLES } from "./roles";
+
+interface Props {
+  person: Schemas["PersonInput"] & { id: string };
+  /** Has an account already. */
+  known: boolean;
+  onClose: () => void;
+}
+
+/** A person's account: who they are, what they may do, and a password they are given. */
+export function PersonForm({ person, known, onClose }: Props) {
+  const { id } = person;
+  const [is, set] = useState<Schemas["PersonInput"]>({ ...person, roles: person.roles ?? [] });
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: () => {
+      const { name, initials, email, roles, active } = is;
+      return answer(
+        api.PUT("/api/v1/people/{person_id}", {
+          params: { path: { person_id: id } },
+          body: { name, initials, email, roles, active },
+        }),
+      );
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["people"] }),
+  });
+  const field = (key: "name" | "initials" | "email") => ({
+    value: is[key] ?? "",
+    onChange: (value: string) => set((now) => ({ ...now, [key]: value })),
+    field: key,
+  });
+  const roles = is.roles ?? [];
+  return (
+    <div className="space-y-6 border-l border-hair pl-6">
+      <Form label="Person" className="space-y-3" error={save.error} onSubmit={() => save.mutate()}>
+        <h2>{known ? "Change a person" : "Add a person"}</h2>
+        <FieldText label="Name" {...field("name")} />
+        <FieldText label="Initials" className="w-32" {...field("initials")} />
+        <FieldText label="E-mail address" type="email" {...field("email")} />
+        <fieldset>
+          <legend className="text-sm text-iron">Roles</legend>
+          {(Object.keys(ROLES) as Schemas["PersonRole"][]).map((role) => (
+            <label key={role} className="flex items-baseline gap-2 py-0.5">
+              <input
+                type="checkbox"
+                checked={roles.includes(role)}
+                onChange={({ target }) =>
+                  set((now) => ({
+                    ...now,
+                    roles: target.checked ? [...roles, role] : roles.filter((one) => one !== role),
+                  }))
+                }
+              />
+              {ROLES[role].name}
+              <span className="text-sm text-iron">{ROLES[role].does}</span>
+            </label>
+          ))}
+        </fieldset>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={is.active ?? false}
+            onChange={({ target }) => set((now) => ({ ...now, active: target.checked }))}
+          />
+          The account is open
+        </label>
+        <p className="flex gap-3">
+          <button type="submit" className="act act-main" disabled={save.isPending}>
+            Save person
+          </button>
+          <button type="button" className="act" onClick={onClose}>
+            Close
+          </button>
+        </p>
+        {save.isSuccess && (
+          <p role="status" className="text-sm text-moss">
+            Saved.
+          </p>
+        )}
+      </Form>
+      {(known || save.isSuccess) && <GivePassword id={id} />}
+    </div>
+  );
+}
+
+function GivePassword({ id }: { id: string }) {
+  const [password, type] = useState("");
+  const queries = useQueryClient();
+  const params = { path: { person_id: id } };
+  const give = useMutation({
+    mutationFn: () =>
+      done(api.PUT("/api/v1/people/{person_id}/password", { params, body: { password } })),
+    onSuccess: () => {
+      type("");
+      return queries.invalidateQueries({ queryKey: ["people"] });
+    },
+  });
+  const leave = useMutation({
+    mutationFn: () => done(api.DELETE("/api/v1/people/{person_id}/sessions", { params })),
+  });
+  return (
+    <Form
+      label="Password"
+      className="space-y-3 border-t border-hair pt-4"
+      error={give.error ?? leave.error}
+      onSubmit={() => give.mutate()}
+    >
+      <h3>A password for them</h3>
+      <PasswordField label="Password" isNew value={password} onChange={type} field="password" />
+      <p className="flex flex-wrap gap-3">
+        <button type="submit" className="act" disabled={give.isPending}>
+          Set password
+        </button>
+        <button type="button" className="act" onClick={() => leave.mutate()}>
+          Sign out everywhere
+        </button>
+      </p>
+      {(give.isSuccess || leave.isSuccess) && (
+        <p role="status" className="text-sm text-moss">
+          Done; they sign in anew.
+        </p>
+      )}
+    </Form>
+  );
+}

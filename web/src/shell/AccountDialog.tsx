@@ -1,0 +1,75 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, done } from "../api/client";
+import { Form } from "../form/Form";
+import { PasswordField } from "../form/PasswordField";
+import { NOBODY, SESSION, useSession } from "../session/session";
+import { Modal } from "./Modal";
+
+/** Who is signed in here: their password, and the way out. */
+export function AccountDialog(props: { open: boolean; onClose: () => void }) {
+  const session = useSession();
+  const queries = useQueryClient();
+  const leave = useMutation({
+    mutationFn: (everywhere: boolean) =>
+      everywhere ? done(api.DELETE("/api/v1/session/all")) : done(api.DELETE("/api/v1/session")),
+    onSuccess: () => {
+      queries.setQueryData(SESSION.queryKey, NOBODY);
+    },
+  });
+  const { person, roles = [] } = session ?? {};
+  return (
+    <Modal {...props} title={person?.name ?? "Nobody is signed in"}>
+      <p className="text-sm text-iron">
+        {person?.email} · {roles.join(", ")}
+      </p>
+      <p className="mt-4 flex flex-wrap gap-3">
+        <button type="button" className="act act-main" onClick={() => leave.mutate(false)}>
+          Sign out
+        </button>
+        <button type="button" className="act" onClick={() => leave.mutate(true)}>
+          Sign out everywhere
+        </button>
+      </p>
+      <ChangePassword />
+    </Modal>
+  );
+}
+
+function ChangePassword() {
+  const [current, setCurrent] = useState("");
+  const [password, setPassword] = useState("");
+  const change = useMutation({
+    mutationFn: () => done(api.PUT("/api/v1/session/password", { body: { current, password } })),
+    onSuccess: () => {
+      setCurrent("");
+      setPassword("");
+    },
+  });
+  return (
+    <Form
+      label="Change password"
+      className="mt-5 space-y-3 border-t border-hair pt-3"
+      error={change.error}
+      onSubmit={() => change.mutate()}
+    >
+      <h3>Change password</h3>
+      <PasswordField label="So far" value={current} onChange={setCurrent} field="current" />
+      <PasswordField
+        label="From now on"
+        isNew
+        value={password}
+        onChange={setPassword}
+        field="password"
+      />
+      <button type="submit" className="act" disabled={change.isPending}>
+        Change password
+      </button>
+      {change.isSuccess && (
+        <p role="status" className="text-sm text-moss">
+          Changed; you are signed out everywhere else.
+        </p>
+      )}
+    </Form>
+  );
+}
