@@ -124,7 +124,7 @@ test.describe("an administrator", () => {
     });
     expect(asked.status()).toBe(200);
     await page.reload();
-    await expect(page.getByRole("row", { name: /^jar camera/ })).toBeVisible();
+    await expect(page.getByRole("row", { name: /^jar camera/ }).first()).toBeVisible();
     await expect(secret).toHaveCount(0);
     await page.getByRole("button", { name: "Revoke", exact: true }).click();
     await expect(page.getByRole("button", { name: "Revoke", exact: true })).toHaveCount(0);
