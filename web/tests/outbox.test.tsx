@@ -90,6 +90,24 @@ test("what was refused can be discarded", async () => {
   expect(result.current).toEqual([]);
 });
 
+test("what somebody queued is recorded as theirs, or waits until they are signed in again", async () => {
+  const { onSignedOut, record, setAuthor, useOutbox } = await tab();
+  const { result } = renderHook(() => useOutbox());
+  const signedOut = vi.fn();
+  onSignedOut(signedOut);
+  setAuthor("runa");
+  answers.push(message(401, { title: "no", status: 401, detail: "sign in first" }));
+  const recorded = record(LOT);
+  await waitFor(() => expect(signedOut).toHaveBeenCalledOnce());
+  setAuthor(undefined);
+  setAuthor("odd");
+  await later(20_000);
+  expect([sent.length, result.current.length]).toEqual([1, 1]);
+  answers.push(message(200, { id: "1" }));
+  setAuthor("runa");
+  await expect(recorded).resolves.toEqual({ id: "1" });
+});
+
 test("what nobody answered waits and is sent again by itself, ever less often", async () => {
   const { record, useOutbox } = await tab();
   const { result } = renderHook(() => useOutbox());

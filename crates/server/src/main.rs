@@ -21,6 +21,10 @@ struct Arguments {
 enum Command {
     /// Serve the application.
     Serve(Serve),
+    /// Bring the records to this version's tables, take the newest step back, or say what stands.
+    Migrate(Migrate),
+    /// Print the version.
+    Version,
     /// Print the OpenAPI document.
     Openapi,
     /// Print the list of coefficients.
@@ -49,10 +53,31 @@ struct Serve {
     log_json: bool,
 }
 
+#[derive(Debug, clap::Args)]
+struct Migrate {
+    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+    database_url: String,
+    #[arg(value_enum)]
+    way: Way,
+}
+
+#[derive(Debug, Clone, Copy, clap::ValueEnum)]
+enum Way {
+    Up,
+    /// One step; what was recorded in its tables alone is gone.
+    Down,
+    Status,
+}
+
 #[tokio::main]
 async fn main() -> anyhow::Result<()> {
     match Arguments::parse().command {
         Command::Serve(arguments) => serve(arguments).await,
+        Command::Migrate(Migrate { database_url, way }) => migrate(database_url, way).await,
+        Command::Version => {
+            println!("ironpeel {}", env!("CARGO_PKG_VERSION"));
+            Ok(())
+        }
         Command::Openapi => {
             println!("{}", ironpeel_server::document().to_pretty_json()?);
             Ok(())
@@ -62,6 +87,21 @@ async fn main() -> anyhow::Result<()> {
             Ok(())
         }
     }
+}
+
+async fn migrate(database_url: String, way: Way) -> anyhow::Result<()> {
+    match way {
+        Way::Up => ironpeel_store::migrate(database_url.clone()).await?,
+        Way::Down => {
+            let step = ironpeel_store::migrate_down(database_url.clone()).await?;
+            println!("taken back: {step}");
+        }
+        Way::Status => {}
+    }
+    for step in ironpeel_store::migration_steps(database_url).await? {
+        println!("{} {}", if step.applied { "stands " } else { "pending" }, step.name);
+    }
+    Ok(())
 }
 
 async fn serve(arguments: Serve) -> anyhow::Result<()> {

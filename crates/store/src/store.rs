@@ -2,20 +2,17 @@ use std::time::Duration;
 
 use chrono::{DateTime, Utc};
 use diesel::{ExpressionMethods, OptionalExtension, QueryDsl};
-use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_async::pooled_connection::deadpool::{Object, Pool};
 use diesel_async::pooled_connection::{
     AsyncDieselConnectionManager, ManagerConfig, RecyclingMethod,
 };
 use diesel_async::{AsyncPgConnection, RunQueryDsl};
-use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use uuid::Uuid;
 
 use crate::audit::{AuditedAct, Author};
 use crate::error::{Result, StoreError};
 use crate::schema::written;
 
-const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 /// How long a request waits for a connection before it is told to come again.
 const POOL_TIMEOUT: Duration = Duration::from_secs(3);
 
@@ -250,18 +247,4 @@ pub(crate) fn worth_again(error: &diesel::result::Error, tries: u32) -> bool {
             }
             _ => false,
         }
-}
-
-/// Brings the database to this version's tables.
-pub async fn migrate(database_url: String) -> Result<()> {
-    let run = move || -> std::result::Result<(), Box<dyn std::error::Error + Send + Sync>> {
-        use diesel::Connection;
-        let mut connection =
-            <AsyncConnectionWrapper<AsyncPgConnection> as Connection>::establish(&database_url)?;
-        connection.run_pending_migrations(MIGRATIONS).map(drop)
-    };
-    tokio::task::spawn_blocking(run)
-        .await
-        .map_err(|error| StoreError::Unavailable(error.into()))?
-        .map_err(StoreError::Unavailable)
 }

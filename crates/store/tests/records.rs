@@ -9,7 +9,8 @@ use ironpeel_core::flour::{Limit, Property};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
     AuditedAct, Author, ClientWrite, Flour, FlourRevision, Imported, MillMapping, NewBlend,
-    NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark, TraceSource, Word,
+    NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark, TraceSource, Word, migrate,
+    migrate_down, migration_steps,
 };
 use support::{flour, lot, signed};
 use uuid::Uuid;
@@ -197,6 +198,33 @@ async fn every_reference_is_followed_back_by_an_index() {
     .await
     .expect("read");
     assert!(bare.is_empty(), "{bare:#?}");
+}
+
+#[tokio::test]
+async fn servers_that_start_at_once_bring_one_empty_database_up_and_a_newer_one_is_refused() {
+    let database = TestDatabase::new().await;
+    let url = || database.url.clone();
+    while migration_steps(url()).await.expect("steps").iter().any(|step| step.applied) {
+        migrate_down(url()).await.expect("a step back");
+    }
+    let starts: Vec<_> = (0..4).map(|_| tokio::spawn(migrate(url()))).collect();
+    for started in starts {
+        started.await.expect("no panic").expect("it comes up");
+    }
+    let steps = migration_steps(url()).await.expect("steps");
+    assert!(steps.iter().all(|step| step.applied), "{steps:?}");
+    let last = &steps.last().expect("some").name;
+    assert_eq!(&migrate_down(url()).await.expect("a step back"), last);
+    migrate(url()).await.expect("and up again");
+
+    let newer = "INSERT INTO __diesel_schema_migrations (version) VALUES ('20991231000000')";
+    database.run(newer).await;
+    for refused in [
+        migrate(url()).await.expect_err("newer"),
+        migrate_down(url()).await.map(drop).expect_err("newer"),
+    ] {
+        assert!(refused.to_string().contains("a newer version of Ironpeel"), "{refused}");
+    }
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -144,8 +144,9 @@ async function sendWanted(): Promise<void> {
 async function sendAll(): Promise<boolean> {
   const held = new Set<string>();
   for (;;) {
-    const mine = (one: Queued) => !one.author || !author || one.author === author;
-    const next = (await queue()).find((one) => !one.refused && !held.has(one.subject) && mine(one));
+    const next = (await queue()).find(
+      (one) => !one.refused && !held.has(one.subject) && isTheirs(one, author),
+    );
     if (!next) return held.size > 0;
     if (!(await sendOne(next))) held.add(next.subject);
   }
@@ -212,6 +213,10 @@ export function useOutbox(): Queued[] {
 
 /** Whether a refusal stands on this page where it was typed. */
 export const isToldAt = (at: number, path: string) => toldAt.get(at) === path;
+
+/** Whether it may be sent as this person's: what somebody queued is theirs, or waits. */
+export const isTheirs = (entry: Queued, person: string | undefined) =>
+  entry.author === undefined || entry.author === person;
 
 /** Says who is signed in, and sends what of theirs waits. */
 export function setAuthor(id: string | undefined) {

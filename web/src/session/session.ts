@@ -5,6 +5,8 @@ import { answer, api, Refused, type Schemas } from "../api/client";
 export const SESSION = queryOptions({
   queryKey: ["session"],
   staleTime: 60_000,
+  // What is queued waits for it.
+  refetchInterval: ({ state }) => (state.status === "error" ? 5000 : false),
   queryFn: () => answer(api.GET("/api/v1/session")),
 });
 

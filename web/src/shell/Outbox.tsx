@@ -1,6 +1,7 @@
 import { useLocation } from "react-router";
 import { Refused } from "../api/client";
-import { discard, isToldAt, useOutbox } from "../api/outbox";
+import { discard, isTheirs, isToldAt, useOutbox } from "../api/outbox";
+import { useSession } from "../session/session";
 import { useFormat } from "../units/format";
 import { mayCome, useUnanswered } from "./useUnanswered";
 
@@ -9,11 +10,14 @@ export function Outbox() {
   const unanswered = useUnanswered();
   const entries = useOutbox();
   const format = useFormat();
-  const waiting = entries.filter((one) => !one.refused);
+  const person = useSession()?.person?.id ?? undefined;
+  const waits = entries.filter((one) => !one.refused);
+  const waiting = waits.filter((one) => isTheirs(one, person));
+  const others = waits.filter((one) => !isTheirs(one, person));
   const since = waiting[0]?.since;
   const { pathname } = useLocation();
   const refused = entries.filter((one) => one.refused && !isToldAt(one.at, pathname));
-  if (waiting.length === 0 && refused.length === 0 && !unanswered) return null;
+  if (waits.length === 0 && refused.length === 0 && !unanswered) return null;
   return (
     <div role="status" className="screen-only border-b border-crust bg-faint px-6 py-2 text-sm">
       {since !== undefined && (
@@ -22,6 +26,13 @@ export function Outbox() {
           {waiting.map((one) => one.label).join(", ")}. Kept here since{" "}
           {format.moment(new Date(since).toISOString())}, and sent again by itself until the server
           has it.
+        </p>
+      )}
+      {others.length > 0 && (
+        <p>
+          <b className="text-crust">Not yet recorded, of somebody else:</b>{" "}
+          {others.map((one) => one.label).join(", ")}. It is sent once they are signed in here
+          again.
         </p>
       )}
       {refused.map(({ at, label, refused }) => (
