@@ -36,8 +36,12 @@ pub async fn migrate(database_url: String) -> Result<()> {
 
 /// Takes the newest step back, and says which; what was recorded in its tables alone is gone.
 pub async fn migrate_down(database_url: String) -> Result<String> {
-    locked(database_url, |connection| Ok(connection.revert_last_migration(MIGRATIONS)?.to_string()))
-        .await
+    locked(database_url, |connection| {
+        let version = connection.revert_last_migration(MIGRATIONS)?.to_string();
+        let step = known()?.into_iter().find(|(one, _)| *one == version);
+        Ok(step.map_or(version, |(_, name)| name))
+    })
+    .await
 }
 
 /// Every step of this version, the first one first.
