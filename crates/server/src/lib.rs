@@ -5,6 +5,7 @@
 
 mod batches;
 mod calc;
+mod caller;
 mod chain;
 mod coefficient_list;
 mod config;
@@ -21,6 +22,7 @@ mod method;
 mod moved;
 mod opening;
 mod page;
+mod password;
 mod people;
 mod plant;
 mod problem;

@@ -4,6 +4,7 @@ use axum::extract::State;
 use futures_util::future::try_join_all;
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::method::MethodDraft;
+use ironpeel_store::BatchFlour;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -96,7 +97,7 @@ async fn open(
     }))
     .await?;
     let lots = ids.into_iter().zip(pages).map(|(flour_id, page)| LotsOfFlour { flour_id, page });
-    let chain = match RevisionRefs::of(&product, &selected) {
+    let chain = match refs_of(&product, &selected) {
         Some(revision_refs) => opened(&app, revision_refs, input).await?,
         None => None,
     };
@@ -130,4 +131,27 @@ async fn opened(
         Err(problem) if problem.is_refusal() => Ok(None),
         Err(problem) => Err(problem),
     }
+}
+
+/// A product as it is now, made of these lots, the main flour's first; none where a flour has
+/// no lot or no specification.
+fn refs_of(product: &ProductView, lots: &[Option<LotView>]) -> Option<RevisionRefs> {
+    let mut flours = lots.iter().map(|lot| {
+        let lot = lot.as_ref()?;
+        let specification = lot.certificate.specification.as_ref()?;
+        Some(BatchFlour {
+            lot_revision_id: lot.revision.id,
+            specification_revision_id: specification.id,
+        })
+    });
+    let main = flours.next()??;
+    Some(RevisionRefs {
+        lot_revision_id: main.lot_revision_id,
+        specification_revision_id: main.specification_revision_id,
+        formula_revision_id: product.formula.revision.id,
+        method_revision_id: product.method.revision.id,
+        line_revision_id: product.line.revision.id,
+        parameters_revision_id: product.parameters.as_ref().map(|own| own.id),
+        other_lots: flours.collect::<Option<_>>()?,
+    })
 }

@@ -13,8 +13,8 @@ use serde_json::error::Category;
 use sha2::{Digest, Sha256};
 use uuid::Uuid;
 
+use crate::caller::Caller;
 use crate::heavy::heavy;
-use crate::people::Caller;
 use crate::problem::Problem;
 use crate::state::App;
 

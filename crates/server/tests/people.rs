@@ -212,6 +212,9 @@ async fn a_session_writes_from_our_pages_alone_and_only_what_is_documented() {
     assert_eq!(send(ours, "text/plain").await, StatusCode::UNSUPPORTED_MEDIA_TYPE);
     assert_eq!(send(ours, "").await, StatusCode::UNSUPPORTED_MEDIA_TYPE);
     assert_eq!(send(ours, "application/json; charset=utf-8").await, StatusCode::OK);
+    let own = technologist.asks(Method::PUT, "/api/v1/session/password").body("{}");
+    let status = own.header("content-type", "text/plain").send().await.expect("an answer").status();
+    assert_eq!(status, StatusCode::UNSUPPORTED_MEDIA_TYPE);
 }
 
 #[tokio::test]

@@ -2,39 +2,15 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncPgConnection, RunQueryDsl};
+use diesel_async::RunQueryDsl;
 use serde::Serialize;
 use serde_json::Value;
 use uuid::Uuid;
 
+use crate::author::{AuditedAct, Author, append};
 use crate::error::Result;
 use crate::schema::audit_entry;
 use crate::store::{PageKey, Store, past};
-
-/// Who writes, from where.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Author {
-    pub person_id: Option<Uuid>,
-    pub api_key_id: Option<Uuid>,
-    /// As they are called now.
-    pub name: String,
-    pub address: String,
-}
-
-/// What is done.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub struct AuditedAct {
-    /// As the API's document names it.
-    pub action: String,
-    /// The address it is done at.
-    pub subject: String,
-    /// What is recorded by it.
-    pub record_id: Option<Uuid>,
-    pub revision_before: Option<i32>,
-    pub revision_after: Option<i32>,
-    /// What it was before and is after, where that has no revisions.
-    pub details: Option<Value>,
-}
 
 /// One entry of the audit trail.
 #[derive(Debug, Clone, PartialEq, Queryable, Serialize)]
@@ -68,31 +44,6 @@ pub struct AuditFilter {
     pub text: Option<String>,
     pub from: Option<DateTime<Utc>>,
     pub to: Option<DateTime<Utc>>,
-}
-
-/// Appends an entry with whatever else is written by this connection.
-pub(crate) async fn append(
-    connection: &mut AsyncPgConnection,
-    author: &Author,
-    act: &AuditedAct,
-) -> QueryResult<()> {
-    diesel::insert_into(audit_entry::table)
-        .values((
-            audit_entry::id.eq(Uuid::now_v7()),
-            audit_entry::person_id.eq(author.person_id),
-            audit_entry::api_key_id.eq(author.api_key_id),
-            audit_entry::who.eq(&author.name),
-            audit_entry::address.eq(&author.address),
-            audit_entry::action.eq(&act.action),
-            audit_entry::subject.eq(&act.subject),
-            audit_entry::record_id.eq(act.record_id),
-            audit_entry::revision_before.eq(act.revision_before),
-            audit_entry::revision_after.eq(act.revision_after),
-            audit_entry::details.eq(&act.details),
-        ))
-        .execute(connection)
-        .await
-        .map(drop)
 }
 
 impl Store {

@@ -5,6 +5,7 @@
 //! Everything a client makes carries the client's own id, so that sending twice stores once.
 
 mod audit;
+mod author;
 mod batch;
 mod blend;
 mod dough_temperature;
@@ -22,6 +23,7 @@ mod migration;
 mod mill;
 mod parameters;
 mod person;
+mod person_role;
 mod plant;
 mod product;
 mod revision;
@@ -36,7 +38,8 @@ mod trace;
 mod trial;
 mod word;
 
-pub use audit::{AuditEntry, AuditFilter, AuditedAct, Author};
+pub use audit::{AuditEntry, AuditFilter};
+pub use author::{AuditedAct, Author};
 pub use batch::{Batch, BatchFlour, BatchSummary, NewBatch};
 pub use blend::{BlendPart, BlendRevision, LotPart, NewBlend};
 pub use dough_temperature::DoughTemperature;
@@ -53,7 +56,8 @@ pub use method::{MethodRevision, NewMethod};
 pub use migration::{MigrationStep, migrate, migrate_down, migration_steps};
 pub use mill::Mill;
 pub use parameters::ParametersRevision;
-pub use person::{Account, Person, PersonFacts, PersonRole};
+pub use person::{Account, Person, PersonFacts};
+pub use person_role::PersonRole;
 pub use plant::{MassUnit, Plant, PlantSettings, TemperatureUnit, WeekStart};
 pub use product::Product;
 pub use revision::{Revision, Signed};

@@ -3,28 +3,14 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
+use crate::person_role::PersonRole;
 use crate::schema::{person, person_role};
 use crate::store::Store;
 use crate::word::Word;
-
-/// What somebody is here for.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum PersonRole {
-    /// Everything of the job.
-    Technologist,
-    /// Sees plans and sheets; records on batches, stock and readings.
-    Floor,
-    /// Reads.
-    Visitor,
-    /// People, settings, backup.
-    Administrator,
-}
 
 /// Somebody with an account.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]

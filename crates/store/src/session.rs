@@ -7,7 +7,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::person::PersonRole;
+use crate::person_role::PersonRole;
 use crate::schema::{api_key, person, person_role, session, setup_code, sign_in_failure};
 use crate::store::Store;
 use crate::word::Word;

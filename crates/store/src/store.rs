@@ -9,7 +9,7 @@ use diesel_async::pooled_connection::{
 use diesel_async::{AsyncPgConnection, RunQueryDsl};
 use uuid::Uuid;
 
-use crate::audit::{AuditedAct, Author};
+use crate::author::{AuditedAct, Author};
 use crate::error::{Result, StoreError};
 use crate::schema::written;
 
@@ -217,7 +217,7 @@ pub(crate) async fn is_new(
         .execute(connection)
         .await?;
     if added == 1 {
-        crate::audit::append(connection, &once.author, &once.act).await?;
+        crate::author::append(connection, &once.author, &once.act).await?;
         return Ok(true);
     }
     let (hash, by, at): (Vec<u8>, String, DateTime<Utc>) = written::table

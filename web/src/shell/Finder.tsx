@@ -6,6 +6,7 @@ import { answer, api } from "../api/client";
 import { readScenario, writeScenario, type Scenario } from "../scenario/scenario";
 import { LINKS } from "./links";
 import { Modal } from "./Modal";
+import { useMay } from "../session/session";
 import { useScenario } from "../scenario/ScenarioProvider";
 
 interface Found {
@@ -21,6 +22,8 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   const [text, setText] = useState("");
   const { search } = useScenario();
   const navigate = useNavigate();
+  const administers = useMay("administer");
+  const changes = useMay("change");
   const products = useQuery({
     queryKey: ["products"],
     enabled: open,
@@ -96,6 +99,13 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       { name: "Plant: ingredients", path: "/plant/ingredients" },
       { name: "Plant: coefficients", path: "/plant/coefficients" },
       { name: "Plant: settings, time zone", path: "/plant/settings" },
+      ...(administers
+        ? [
+            { name: "Plant: people and roles", path: "/plant/people" },
+            { name: "Plant: keys of machines", path: "/plant/keys" },
+          ]
+        : []),
+      ...(changes || administers ? [{ name: "Plant: audit trail", path: "/plant/audit" }] : []),
       { name: "New product from a template", path: "/dough/new" },
     ]
       .filter((action) => matches(action.name))

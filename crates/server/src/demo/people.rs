@@ -3,8 +3,6 @@
 use ironpeel_store::{PersonFacts, PersonRole, Store};
 use uuid::Uuid;
 
-use crate::people::hash_password;
-
 /// The password of each.
 pub const PASSWORD: &str = "skerrow-demo";
 
@@ -62,7 +60,7 @@ pub async fn load_people(store: &Store) -> anyhow::Result<()> {
         };
         store.set_person(id, &facts).await?;
         if hash.is_none() {
-            let made = hash_password(PASSWORD.into()).await;
+            let made = crate::password::hash(PASSWORD.into()).await;
             hash = Some(made.map_err(|_| anyhow::anyhow!("the password cannot be hashed"))?);
         }
         store.set_password(id, hash.as_deref().unwrap_or_default(), None).await?;

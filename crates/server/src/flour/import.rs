@@ -17,7 +17,7 @@ use uuid::Uuid;
 use super::certificate::MOST_BYTES as MOST_PREVIEW_BYTES;
 use super::file::FileFault;
 use super::lots::LotInput;
-use crate::people::Caller;
+use crate::caller::Caller;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::revision::SignedInput;

@@ -16,7 +16,8 @@ use utoipa::openapi::path::{Operation, PathItem};
 use utoipa::openapi::security::SecurityRequirement;
 use utoipa::openapi::{OpenApi as Document, RefOr};
 
-use super::caller::{self, Caller, Way};
+use super::credentials;
+use crate::caller::{Caller, Way};
 use crate::problem::{Problem, Result};
 use crate::state::App;
 
@@ -121,8 +122,9 @@ pub fn operations(item: &PathItem) -> Vec<(Method, &Operation)> {
 
 impl Rule {
     /// Whether something may be stored by it: a file may be read under whatever it is called.
-    fn writes(&self) -> bool {
-        !self.any_of.as_ref().is_some_and(|any_of| any_of.contains(&Access::Read))
+    fn writes(&self, method: &Method) -> bool {
+        let reads = self.any_of.as_ref().is_some_and(|any_of| any_of.contains(&Access::Read));
+        method != Method::POST || !reads
     }
 
     /// None where the operation does not say.
@@ -207,7 +209,7 @@ async fn admitted(app: &App, rules: &Rules, head: &Parts) -> Result<Option<Calle
     if open && path.starts_with("/api/v1/calc/") || path == "/api/openapi.json" {
         return Ok(None);
     }
-    let found = caller::of(app, head).await?;
+    let found = credentials::of(app, head).await?;
     if !open {
         let caller = found.as_ref().ok_or_else(not_signed_in)?;
         let any_of = rule.and_then(|rule| rule.any_of.as_deref()).unwrap_or(&[Access::Read]);
@@ -219,7 +221,7 @@ async fn admitted(app: &App, rules: &Rules, head: &Parts) -> Result<Option<Calle
         let by_cookie =
             found.as_ref().is_some_and(|caller| matches!(caller.way, Way::Session { .. }));
         own_origin(app, &head.headers, by_cookie)?;
-        if let Some(rule) = rule.filter(|rule| rule.writes()) {
+        if let Some(rule) = rule.filter(|rule| rule.writes(&head.method)) {
             documented(rule, &head.headers)?;
         }
     }

@@ -4,15 +4,15 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{AuditedAct, Person, PersonFacts, PersonRole, StoreError};
-use serde::{Deserialize, Serialize};
+use serde::Deserialize;
 use serde_json::json;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::caller::Caller;
-use super::password;
+use crate::caller::Caller;
+use crate::password;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path};
 use crate::state::App;
@@ -100,16 +100,6 @@ async fn people(State(app): State<App>) -> Result<Json<Vec<Person>>> {
     Ok(Json(everybody.into_iter().filter(|person| app.config.demo || !person.demo).collect()))
 }
 
-/// What the trail keeps of a person.
-#[derive(Serialize)]
-struct Facts<'a> {
-    name: &'a str,
-    initials: &'a str,
-    email: &'a str,
-    active: bool,
-    roles: &'a [PersonRole],
-}
-
 /// Adds a person, or changes one
 #[utoipa::path(put, path = "/api/v1/people/{person_id}", tag = "people", security(("session" = ["administer"])),
     params(("person_id" = Uuid, Path)), request_body = PersonInput,
@@ -138,7 +128,7 @@ async fn save(
     let person = app.store.account_of(id).await?.person;
     let of = |person: &Person| {
         let Person { name, initials, email, active, roles, .. } = person;
-        json!(Facts { name, initials, email, active: *active, roles })
+        json!({"name": name, "initials": initials, "email": email, "active": active, "roles": roles})
     };
     let details = json!({"before": before.as_ref().map(of), "after": of(&person)});
     let act = AuditedAct { details: Some(details), ..act("person", id) };

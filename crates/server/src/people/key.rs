@@ -11,8 +11,8 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::caller::Caller;
-use super::password;
+use crate::caller::Caller;
+use crate::password;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path};
 use crate::state::App;

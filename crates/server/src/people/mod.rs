@@ -3,10 +3,11 @@
 mod access;
 mod account;
 mod audit;
-mod caller;
+mod credentials;
+
 mod key;
 mod lockout;
-mod password;
+
 mod session;
 mod setup;
 
@@ -15,8 +16,7 @@ use utoipa_axum::router::OpenApiRouter;
 use crate::state::App;
 
 pub use access::{Guard, KEY, Rules, SESSION, enforce, open_to_keys};
-pub use caller::Caller;
-pub use password::hash as hash_password;
+
 pub use setup::setup_code;
 
 pub fn routes() -> OpenApiRouter<App> {

@@ -12,9 +12,9 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::access::Access;
-use super::caller::{Anybody, Caller, Way};
 use super::lockout;
-use super::password;
+use crate::caller::{Anybody, Caller, Way};
+use crate::password;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;

@@ -12,10 +12,11 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::account::PersonInput;
-use super::caller::Anybody;
+use super::lockout;
 use super::session::{SessionView, begin};
-use super::{lockout, password};
+use crate::caller::Anybody;
 use crate::demo;
+use crate::password;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;

@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::people::Caller;
+use crate::caller::Caller;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;

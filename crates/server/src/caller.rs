@@ -3,15 +3,12 @@
 use std::net::SocketAddr;
 
 use axum::extract::{ConnectInfo, FromRequestParts};
+use axum::http::Extensions;
 use axum::http::request::Parts;
-use axum::http::{Extensions, HeaderMap, header};
-use axum_extra::extract::CookieJar;
 use ironpeel_store::{Author, PersonRole};
 use uuid::Uuid;
 
-use super::password::hash_of_secret;
 use crate::problem::{Problem, Result};
-use crate::state::App;
 
 /// Somebody known, or a machine with a key.
 #[derive(Debug, Clone)]
@@ -44,51 +41,10 @@ impl Caller {
     }
 }
 
-/// A key, as `Authorization: Bearer` brings it.
-fn bearer(headers: &HeaderMap) -> Option<&str> {
-    headers.get(header::AUTHORIZATION)?.to_str().ok()?.strip_prefix("Bearer ")
-}
-
 /// Where a request comes from.
 pub fn address(extensions: &Extensions) -> String {
     let from = extensions.get::<ConnectInfo<SocketAddr>>();
     from.map_or_else(|| "unknown".into(), |ConnectInfo(from)| from.ip().to_string())
-}
-
-/// Who sent it; none where nobody is known by it.
-pub async fn of(app: &App, head: &Parts) -> Result<Option<Caller>> {
-    let headers = &head.headers;
-    let address = address(&head.extensions);
-    if let Some(key) = bearer(headers) {
-        let found = app.store.api_key(&hash_of_secret(key)).await?;
-        return Ok(found.map(|(id, name, role)| Caller {
-            author: Author { person_id: None, api_key_id: Some(id), name, address },
-            initials: String::new(),
-            email: String::new(),
-            roles: vec![role],
-            way: Way::Key,
-        }));
-    }
-    let jar = CookieJar::from_headers(headers);
-    let Some(token) = jar.get(app.config.cookie_name()).map(|cookie| cookie.value().to_owned())
-    else {
-        return Ok(None);
-    };
-    let found = app.store.session(&hash_of_secret(&token), app.config.session_lasts).await?;
-    // The demo plant's accounts open nothing elsewhere.
-    let found = found.filter(|session| app.config.demo || !session.demo);
-    Ok(found.map(|session| Caller {
-        author: Author {
-            person_id: Some(session.person_id),
-            api_key_id: None,
-            name: session.name,
-            address,
-        },
-        initials: session.initials,
-        email: session.email,
-        roles: session.roles,
-        way: Way::Session { id: session.id, extended: session.extended.then_some(token) },
-    }))
 }
 
 /// The caller the layer let in.
