@@ -3,7 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
-import { Door } from "./people/Door";
+import { SignedIn } from "./people/SignedIn";
 import { ROUTES } from "./routes";
 import { PreferencesProvider } from "./units/preferences";
 
@@ -16,9 +16,9 @@ export function show(queries: QueryClient) {
     <StrictMode>
       <PreferencesProvider>
         <QueryClientProvider client={queries}>
-          <Door>
+          <SignedIn>
             <RouterProvider router={router} />
-          </Door>
+          </SignedIn>
         </QueryClientProvider>
       </PreferencesProvider>
     </StrictMode>,

@@ -17,12 +17,12 @@ pub struct Caller {
     pub initials: String,
     pub email: String,
     pub roles: Vec<PersonRole>,
-    pub way: Way,
+    pub credential: Credential,
 }
 
-/// How somebody is known.
+/// What somebody is known by.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Way {
+pub enum Credential {
     Session {
         id: Uuid,
         /// The token, where the session's end was put off just now.
@@ -34,9 +34,9 @@ pub enum Way {
 impl Caller {
     /// The token to hand on with a later end.
     pub fn extended(&self) -> Option<String> {
-        match &self.way {
-            Way::Session { extended, .. } => extended.clone(),
-            Way::Key => None,
+        match &self.credential {
+            Credential::Session { extended, .. } => extended.clone(),
+            Credential::Key => None,
         }
     }
 }

@@ -65,12 +65,7 @@ pub struct Recorded<T> {
 pub struct Write {
     body_hash: Vec<u8>,
     pub author: Author,
-    /// As the document names it.
-    action: String,
-    /// The address it is sent to.
-    subject: String,
-    /// Of the revision it makes, where it says one.
-    number: Option<i32>,
+    act: AuditedAct,
 }
 
 impl Write {
@@ -80,14 +75,7 @@ impl Write {
             id,
             body_hash: self.body_hash.clone(),
             author: self.author.clone(),
-            act: AuditedAct {
-                action: self.action.clone(),
-                subject: self.subject.clone(),
-                record_id: Some(id),
-                revision_before: self.number.map(|number| number - 1).filter(|before| *before > 0),
-                revision_after: self.number,
-                details: None,
-            },
+            act: AuditedAct { record_id: Some(id), ..self.act.clone() },
         })
     }
 }
@@ -101,14 +89,16 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Recorded<T> {
         let caller = extensions.get::<Caller>().cloned();
         let author = caller.ok_or_else(|| Problem::fault("nobody's write was let in"))?.author;
         let matched = extensions.get::<MatchedPath>().map_or(&*subject, MatchedPath::as_str);
-        let action = format!("{} {matched}", request.method());
+        let act = AuditedAct::new(format!("{} {matched}", request.method()), &*subject);
         let bytes = Bytes::from_request(request, state).await?;
         // Sameness is of what was said of what, not of its spaces or the order of its fields.
         let value: Value = read_body(bytes).await?;
         let number = value.get("number").and_then(Value::as_i64);
-        let number = number.and_then(|number| i32::try_from(number).ok());
+        let revision_after = number.and_then(|number| i32::try_from(number).ok());
+        let revision_before = revision_after.filter(|number| *number > 1).map(|number| number - 1);
+        let act = AuditedAct { revision_before, revision_after, ..act };
         let body_hash = Sha256::digest(format!("{subject} {value}")).to_vec();
-        let write = Write { body_hash, author, action, subject, number };
+        let write = Write { body_hash, author, act };
         Ok(Self { input: from_value(value)?, write })
     }
 }

@@ -32,6 +32,12 @@ pub struct AuditedAct {
     pub details: Option<Value>,
 }
 
+impl AuditedAct {
+    pub fn new(action: impl Into<String>, subject: impl Into<String>) -> Self {
+        Self { action: action.into(), subject: subject.into(), ..Self::default() }
+    }
+}
+
 /// Appends an entry with whatever else is written by this connection.
 pub(crate) async fn append(
     connection: &mut AsyncPgConnection,

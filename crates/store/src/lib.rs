@@ -4,6 +4,7 @@
 //! lines are never overwritten: each is a chain of numbered revisions with who, when and why.
 //! Everything a client makes carries the client's own id, so that sending twice stores once.
 
+mod api_key;
 mod audit;
 mod author;
 mod batch;
@@ -29,6 +30,7 @@ mod product;
 mod revision;
 mod schema;
 mod session;
+mod setup_code;
 mod sign_in;
 mod specification;
 mod store;
@@ -38,6 +40,7 @@ mod trace;
 mod trial;
 mod word;
 
+pub use api_key::ApiKey;
 pub use audit::{AuditEntry, AuditFilter};
 pub use author::{AuditedAct, Author};
 pub use batch::{Batch, BatchFlour, BatchSummary, NewBatch};
@@ -56,12 +59,12 @@ pub use method::{MethodRevision, NewMethod};
 pub use migration::{MigrationStep, migrate, migrate_down, migration_steps};
 pub use mill::Mill;
 pub use parameters::ParametersRevision;
-pub use person::{Account, Person, PersonFacts};
+pub use person::{Account, Person, PersonDetails};
 pub use person_role::PersonRole;
 pub use plant::{MassUnit, Plant, PlantSettings, TemperatureUnit, WeekStart};
 pub use product::Product;
 pub use revision::{Revision, Signed};
-pub use session::{ApiKey, Session};
+pub use session::Session;
 pub use sign_in::SignInFailures;
 pub use specification::{CurrentLimits, SpecificationRevision};
 pub use store::{ClientWrite, PageKey, Store};

@@ -31,7 +31,7 @@ pub struct Person {
 
 /// What is set of a person.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct PersonFacts {
+pub struct PersonDetails {
     pub name: String,
     pub initials: String,
     /// In lower case.
@@ -41,26 +41,19 @@ pub struct PersonFacts {
     pub roles: Vec<PersonRole>,
 }
 
-type Row = (Uuid, String, String, String, bool, bool, Option<String>, DateTime<Utc>);
-const COLUMNS: (
-    person::id,
-    person::name,
-    person::initials,
-    person::email,
-    person::active,
-    person::demo,
-    person::password_hash,
-    person::made_at,
-) = (
-    person::id,
-    person::name,
-    person::initials,
-    person::email,
-    person::active,
-    person::demo,
-    person::password_hash,
-    person::made_at,
-);
+/// A person as their table has them.
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = person)]
+struct Row {
+    id: Uuid,
+    name: String,
+    initials: String,
+    email: String,
+    password_hash: Option<String>,
+    active: bool,
+    demo: bool,
+    made_at: DateTime<Utc>,
+}
 
 /// A person with what their password is checked against.
 #[derive(Debug, Clone)]
@@ -70,10 +63,8 @@ pub struct Account {
 }
 
 impl Account {
-    fn of(
-        (id, name, initials, email, active, demo, password_hash, made_at): Row,
-        roles: Vec<PersonRole>,
-    ) -> Self {
+    fn of(row: Row, roles: Vec<PersonRole>) -> Self {
+        let Row { id, name, initials, email, password_hash, active, demo, made_at } = row;
         let signs_in = password_hash.is_some();
         let person = Person { id, name, initials, email, active, demo, signs_in, roles, made_at };
         Self { person, password_hash }
@@ -96,13 +87,13 @@ impl Store {
         let mut connection = self.connection().await?;
         let rows: Vec<Row> = person::table
             .order((person::name, person::id))
-            .select(COLUMNS)
+            .select(Row::as_select())
             .load(&mut connection)
             .await?;
         let roles: Vec<(Uuid, Word<PersonRole>)> =
             person_role::table.order(person_role::role).load(&mut connection).await?;
         let of = |row: Row| {
-            let own = roles.iter().filter(|(person, _)| *person == row.0);
+            let own = roles.iter().filter(|(person, _)| *person == row.id);
             let own = own.map(|(_, Word(role))| *role).collect();
             Account::of(row, own).person
         };
@@ -121,36 +112,40 @@ impl Store {
     pub async fn account(&self, email: &str) -> Result<Option<Account>> {
         let mut connection = self.connection().await?;
         let row: Option<Row> = person::table
-            .filter(lower(person::email).eq(email.to_lowercase()))
-            .select(COLUMNS)
+            .filter(person::email.eq(email.to_lowercase()))
+            .select(Row::as_select())
             .first(&mut connection)
             .await
             .optional()?;
         let Some(row) = row else { return Ok(None) };
-        let roles = roles_of(&mut connection, row.0).await?;
+        let roles = roles_of(&mut connection, row.id).await?;
         Ok(Some(Account::of(row, roles)))
     }
 
     /// A person with their password's hash.
     pub async fn account_of(&self, id: Uuid) -> Result<Account> {
         let mut connection = self.connection().await?;
-        let row: Option<Row> =
-            person::table.find(id).select(COLUMNS).first(&mut connection).await.optional()?;
+        let row: Option<Row> = person::table
+            .find(id)
+            .select(Row::as_select())
+            .first(&mut connection)
+            .await
+            .optional()?;
         let row = row.ok_or(StoreError::NotFound("this person"))?;
         let roles = roles_of(&mut connection, id).await?;
         Ok(Account::of(row, roles))
     }
 
     /// Adds a person, or changes what is set of one; whoever may do nothing any more is signed out.
-    pub async fn set_person(&self, id: Uuid, facts: &PersonFacts) -> Result<()> {
+    pub async fn set_person(&self, id: Uuid, details: &PersonDetails) -> Result<()> {
         let set = (
-            person::name.eq(&facts.name),
-            person::initials.eq(&facts.initials),
-            person::email.eq(&facts.email),
-            person::active.eq(facts.active),
-            person::demo.eq(facts.demo),
+            person::name.eq(&details.name),
+            person::initials.eq(&details.initials),
+            person::email.eq(&details.email),
+            person::active.eq(details.active),
+            person::demo.eq(details.demo),
         );
-        let roles: Vec<_> = facts
+        let roles: Vec<_> = details
             .roles
             .iter()
             .map(|role| (person_role::person_id.eq(id), person_role::role.eq(Word(*role))))
@@ -168,7 +163,7 @@ impl Store {
                 let theirs = person_role::table.filter(person_role::person_id.eq(id));
                 diesel::delete(theirs).execute(connection).await?;
                 diesel::insert_into(person_role::table).values(&roles).execute(connection).await?;
-                if !facts.active {
+                if !details.active {
                     crate::session::end_all(connection, id, None).await?;
                 }
                 Ok(())
@@ -176,7 +171,7 @@ impl Store {
             .await
             .map_err(|error| {
                 StoreError::or_conflict(error, || {
-                    format!("{} is somebody else's e-mail address here", facts.email)
+                    format!("{} is somebody else's e-mail address here", details.email)
                 })
             })
     }
@@ -195,8 +190,4 @@ impl Store {
             .await
             .map_err(Into::into)
     }
-}
-
-diesel::define_sql_function! {
-    fn lower(text: diesel::sql_types::Text) -> diesel::sql_types::Text;
 }

@@ -3,6 +3,7 @@ import { Labelled, type Named } from "./Labelled";
 interface Props extends Named {
   value: string;
   type?: "text" | "email";
+  autoComplete?: "off" | "username";
   placeholder?: string;
   onChange: (value: string) => void;
   /** On Enter, or on leaving. */
@@ -13,6 +14,7 @@ interface Props extends Named {
 export function FieldText({
   value,
   type = "text",
+  autoComplete = "off",
   placeholder,
   onChange,
   onDone,
@@ -25,7 +27,7 @@ export function FieldText({
           {...field}
           type={type}
           className="field"
-          autoComplete={type === "email" ? "username" : "off"}
+          autoComplete={autoComplete}
           placeholder={placeholder}
           value={value}
           onChange={(event) => onChange(event.target.value)}

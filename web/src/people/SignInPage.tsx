@@ -7,7 +7,7 @@ import { PasswordField } from "../form/PasswordField";
 import { SESSION } from "../session/session";
 import { ROLES } from "./roles";
 
-/** Who comes in: with their account, or as the first administrator of a new plant. */
+/** Signs in with an account, or makes the first administrator of a new plant. */
 export function SignInPage() {
   const about = useQuery({
     queryKey: ["about"],
@@ -20,7 +20,7 @@ export function SignInPage() {
         <span className="text-2xl font-bold [font-stretch:118%]">Ironpeel</span>
       </p>
       {about?.set_up ? <SetUp /> : <SignIn />}
-      {about?.demo && <DemoAccounts {...about.demo} />}
+      {about?.demo && <ShowAccounts {...about.demo} />}
     </main>
   );
 }
@@ -52,7 +52,13 @@ function SignIn() {
       onSubmit={() => enter.mutate({ email, password })}
     >
       <h1>Sign in</h1>
-      <FieldText label="E-mail address" type="email" value={email} onChange={setEmail} />
+      <FieldText
+        label="E-mail address"
+        type="email"
+        autoComplete="username"
+        value={email}
+        onChange={setEmail}
+      />
       <PasswordField label="Password" value={password} onChange={setPassword} />
       <button type="submit" className="act act-main" disabled={enter.isPending}>
         Sign in
@@ -95,7 +101,7 @@ function SetUp() {
   );
 }
 
-function DemoAccounts({ accounts, password }: Schemas["DemoDoor"]) {
+function ShowAccounts({ accounts, password }: Schemas["DemoAccounts"]) {
   const enter = useSignIn(signIn);
   return (
     <section aria-labelledby="demo-accounts" className="mt-10 border-t border-ink pt-4">

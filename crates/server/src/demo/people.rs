@@ -1,6 +1,6 @@
 //! Who works at the demo plant. Their accounts open it in demo mode only.
 
-use ironpeel_store::{PersonFacts, PersonRole, Store};
+use ironpeel_store::{PersonDetails, PersonRole, Store};
 use uuid::Uuid;
 
 /// The password of each.
@@ -50,7 +50,7 @@ pub async fn load_people(store: &Store) -> anyhow::Result<()> {
             continue;
         }
         let id = Uuid::new_v5(&Uuid::NAMESPACE_URL, email.as_bytes());
-        let facts = PersonFacts {
+        let details = PersonDetails {
             name: name.into(),
             initials: initials.into(),
             email: email.into(),
@@ -58,7 +58,7 @@ pub async fn load_people(store: &Store) -> anyhow::Result<()> {
             demo: true,
             roles: vec![role],
         };
-        store.set_person(id, &facts).await?;
+        store.set_person(id, &details).await?;
         if hash.is_none() {
             let made = crate::password::hash(PASSWORD.into()).await;
             hash = Some(made.map_err(|_| anyhow::anyhow!("the password cannot be hashed"))?);

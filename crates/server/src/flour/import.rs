@@ -248,12 +248,9 @@ async fn import(
             }
         }
     }
-    let act = AuditedAct {
-        action: "POST /api/v1/imports/lots".into(),
-        subject: "/api/v1/imports/lots".into(),
-        details: Some(serde_json::json!({"rows": report.rows, "added": report.added})),
-        ..AuditedAct::default()
-    };
+    let details = Some(serde_json::json!({"rows": report.rows, "added": report.added}));
+    let act = AuditedAct::new("POST /api/v1/imports/lots", "/api/v1/imports/lots");
+    let act = AuditedAct { details, ..act };
     app.store.audit(&author, &act).await?;
     Ok(Json(report))
 }

@@ -17,7 +17,7 @@ use utoipa::openapi::security::SecurityRequirement;
 use utoipa::openapi::{OpenApi as Document, RefOr};
 
 use super::credentials;
-use crate::caller::{Caller, Way};
+use crate::caller::{Caller, Credential};
 use crate::problem::{Problem, Result};
 use crate::state::App;
 
@@ -218,8 +218,9 @@ async fn admitted(app: &App, rules: &Rules, head: &Parts) -> Result<Option<Calle
         }
     }
     if !head.method.is_safe() {
-        let by_cookie =
-            found.as_ref().is_some_and(|caller| matches!(caller.way, Way::Session { .. }));
+        let by_cookie = found
+            .as_ref()
+            .is_some_and(|caller| matches!(caller.credential, Credential::Session { .. }));
         own_origin(app, &head.headers, by_cookie)?;
         if let Some(rule) = rule.filter(|rule| rule.writes(&head.method)) {
             documented(rule, &head.headers)?;

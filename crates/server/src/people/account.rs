@@ -3,7 +3,7 @@
 use axum::extract::State;
 use axum::http::StatusCode;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{AuditedAct, Person, PersonFacts, PersonRole, StoreError};
+use ironpeel_store::{AuditedAct, Person, PersonDetails, PersonRole, StoreError};
 use serde::Deserialize;
 use serde_json::json;
 use utoipa::ToSchema;
@@ -55,7 +55,7 @@ struct PasswordInput {
 }
 
 impl PersonInput {
-    pub fn check(&self, faults: &mut ValidationErrors) -> PersonFacts {
+    pub fn check(&self, faults: &mut ValidationErrors) -> PersonDetails {
         let mut text = |field: &'static str, value: &str, most: usize, wanted: &str| {
             let value = value.trim();
             if value.is_empty() || value.chars().count() > most {
@@ -79,17 +79,12 @@ impl PersonInput {
         let mut roles = self.roles.clone();
         roles.sort();
         roles.dedup();
-        PersonFacts { name, initials, email, active: self.active, demo: false, roles }
+        PersonDetails { name, initials, email, active: self.active, demo: false, roles }
     }
 }
 
 fn act(action: &str, id: Uuid) -> AuditedAct {
-    AuditedAct {
-        action: action.into(),
-        subject: format!("/api/v1/people/{id}"),
-        record_id: Some(id),
-        ..AuditedAct::default()
-    }
+    AuditedAct { record_id: Some(id), ..AuditedAct::new(action, format!("/api/v1/people/{id}")) }
 }
 
 /// Everybody with an account
@@ -111,20 +106,20 @@ async fn save(
     Json(input): Json<PersonInput>,
 ) -> Result<Json<Person>> {
     let mut faults = ValidationErrors::default();
-    let mut facts = input.check(&mut faults);
+    let mut details = input.check(&mut faults);
     faults.or(())?;
     let before = match app.store.account_of(id).await {
         Ok(account) => Some(account.person),
         Err(StoreError::NotFound(_)) => None,
         Err(error) => return Err(error.into()),
     };
-    let administers = facts.active && facts.roles.contains(&PersonRole::Administrator);
+    let administers = details.active && details.roles.contains(&PersonRole::Administrator);
     if caller.author.person_id == Some(id) && !administers {
         let message = "you would not be an administrator any more; another one can do that";
         return Err(Problem::field("roles", message));
     }
-    facts.demo = before.as_ref().is_some_and(|before| before.demo);
-    app.store.set_person(id, &facts).await?;
+    details.demo = before.as_ref().is_some_and(|before| before.demo);
+    app.store.set_person(id, &details).await?;
     let person = app.store.account_of(id).await?.person;
     let of = |person: &Person| {
         let Person { name, initials, email, active, roles, .. } = person;

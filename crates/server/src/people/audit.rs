@@ -1,10 +1,12 @@
 //! The audit trail, read and exported.
 
+use axum::body::Body;
 use axum::extract::State;
 use axum::response::Response;
 use chrono::{DateTime, Utc};
+use futures_util::Stream;
 use ironpeel_core::units::timestamp;
-use ironpeel_store::{AuditEntry, AuditFilter};
+use ironpeel_store::{AuditEntry, AuditFilter, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
@@ -21,8 +23,8 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(entries)).routes(routes!(export))
 }
 
-/// Most entries of one file.
-const MOST: i64 = 100_000;
+/// Entries read at once.
+const PART: i64 = 500;
 
 /// Which entries are wanted; all where nothing is said.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -70,34 +72,50 @@ async fn entries(
 #[utoipa::path(get, path = "/api/v1/audit/csv", tag = "people", params(Wanted),
     security(("session" = ["change"]), ("session" = ["administer"])),
     responses((status = 200, body = String, content_type = "text/csv"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn export(State(app): State<App>, Query(wanted): Query<Wanted>) -> Result<Response> {
-    let entries = app.store.audit_entries(&wanted.into(), None, MOST).await?;
-    let head = [
-        "at",
-        "who",
-        "from",
-        "action",
-        "address",
-        "record",
-        "revision before",
-        "revision after",
-        "details",
-    ];
-    let rows = entries.into_iter().map(|entry| {
-        let number =
-            |number: Option<i32>| number.map(|number| number.to_string()).unwrap_or_default();
-        [
-            entry.at.to_rfc3339(),
-            entry.who,
-            entry.address,
-            entry.action,
-            entry.subject,
-            entry.record_id.map(|id| id.to_string()).unwrap_or_default(),
-            number(entry.revision_before),
-            number(entry.revision_after),
-            entry.details.map(|details| details.to_string()).unwrap_or_default(),
-        ]
-    });
-    let table = csv_of(std::iter::once(head.map(String::from)).chain(rows));
-    Ok(attachment("audit trail", "csv", CSV, table))
+async fn export(State(app): State<App>, Query(wanted): Query<Wanted>) -> Response {
+    attachment("audit trail", "csv", CSV, Body::from_stream(parts(app, wanted.into())))
+}
+
+const HEAD: [&str; 9] = [
+    "at",
+    "who",
+    "from",
+    "action",
+    "address",
+    "record",
+    "revision before",
+    "revision after",
+    "details",
+];
+
+/// The table, a part of the trail at a time; a fault of the records breaks the stream off.
+fn parts(
+    app: App,
+    filter: AuditFilter,
+) -> impl Stream<Item = std::result::Result<String, StoreError>> {
+    async_stream::try_stream! {
+        yield csv_of([HEAD]);
+        let mut after = None;
+        loop {
+            let entries = app.store.audit_entries(&filter, after, PART).await?;
+            let Some(last) = entries.last() else { break };
+            after = Some((last.at, last.id));
+            yield csv_of(entries.into_iter().map(row));
+        }
+    }
+}
+
+fn row(entry: AuditEntry) -> [String; 9] {
+    let number = |number: Option<i32>| number.map(|number| number.to_string()).unwrap_or_default();
+    [
+        entry.at.to_rfc3339(),
+        entry.who,
+        entry.address,
+        entry.action,
+        entry.subject,
+        entry.record_id.map(|id| id.to_string()).unwrap_or_default(),
+        number(entry.revision_before),
+        number(entry.revision_after),
+        entry.details.map(|details| details.to_string()).unwrap_or_default(),
+    ]
 }

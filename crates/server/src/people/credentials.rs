@@ -3,9 +3,9 @@
 use axum::http::request::Parts;
 use axum::http::{HeaderMap, header};
 use axum_extra::extract::CookieJar;
-use ironpeel_store::Author;
+use ironpeel_store::{ApiKey, Author, Word};
 
-use crate::caller::{Caller, Way, address};
+use crate::caller::{Caller, Credential, address};
 use crate::password::hash_of_secret;
 use crate::problem::Result;
 use crate::state::App;
@@ -21,12 +21,12 @@ pub async fn of(app: &App, head: &Parts) -> Result<Option<Caller>> {
     let address = address(&head.extensions);
     if let Some(key) = bearer(headers) {
         let found = app.store.api_key(&hash_of_secret(key)).await?;
-        return Ok(found.map(|(id, name, role)| Caller {
+        return Ok(found.map(|ApiKey { id, name, role: Word(role), .. }| Caller {
             author: Author { person_id: None, api_key_id: Some(id), name, address },
             initials: String::new(),
             email: String::new(),
             roles: vec![role],
-            way: Way::Key,
+            credential: Credential::Key,
         }));
     }
     let jar = CookieJar::from_headers(headers);
@@ -47,6 +47,9 @@ pub async fn of(app: &App, head: &Parts) -> Result<Option<Caller>> {
         initials: session.initials,
         email: session.email,
         roles: session.roles,
-        way: Way::Session { id: session.id, extended: session.extended.then_some(token) },
+        credential: Credential::Session {
+            id: session.id,
+            extended: session.extended.then_some(token),
+        },
     }))
 }

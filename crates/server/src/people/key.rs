@@ -4,7 +4,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use chrono::Utc;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{ApiKey, AuditedAct, PersonRole};
+use ironpeel_store::{ApiKey, AuditedAct, PersonRole, Word};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -42,12 +42,7 @@ struct MadeKey {
 }
 
 fn act(action: &str, id: Uuid) -> AuditedAct {
-    AuditedAct {
-        action: action.into(),
-        subject: format!("/api/v1/keys/{id}"),
-        record_id: Some(id),
-        ..AuditedAct::default()
-    }
+    AuditedAct { record_id: Some(id), ..AuditedAct::new(action, format!("/api/v1/keys/{id}")) }
 }
 
 /// Every key, newest first
@@ -77,7 +72,7 @@ async fn make(
     let key = ApiKey {
         id,
         name: name.into(),
-        role,
+        role: Word(role),
         made_by: caller.author.name.clone(),
         made_at: Utc::now(),
         revoked_at: None,

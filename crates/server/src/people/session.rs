@@ -13,7 +13,7 @@ use uuid::Uuid;
 
 use super::access::Access;
 use super::lockout;
-use crate::caller::{Anybody, Caller, Way};
+use crate::caller::{Anybody, Caller, Credential};
 use crate::password;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
@@ -122,7 +122,7 @@ fn wrong() -> Problem {
 }
 
 fn act(action: &str) -> AuditedAct {
-    AuditedAct { action: action.into(), subject: "/api/v1/session".into(), ..AuditedAct::default() }
+    AuditedAct::new(action, "/api/v1/session")
 }
 
 /// Begins a session of somebody who is who they say.
@@ -143,7 +143,7 @@ pub async fn begin(
         initials: person.initials,
         email: person.email,
         roles: person.roles,
-        way: Way::Session { id, extended: None },
+        credential: Credential::Session { id, extended: None },
     };
     Ok((jar.add(app.config.session_cookie(&token)), Json(caller.into())))
 }
@@ -156,7 +156,7 @@ async fn sign_out(
     Anybody { caller, .. }: Anybody,
     jar: CookieJar,
 ) -> Result<(StatusCode, CookieJar)> {
-    if let Some(Caller { author, way: Way::Session { id, .. }, .. }) = caller {
+    if let Some(Caller { author, credential: Credential::Session { id, .. }, .. }) = caller {
         app.store.end_session(id).await?;
         app.store.audit(&author, &act("sign-out")).await?;
     }
@@ -186,7 +186,9 @@ async fn set_own_password(
     caller: Caller,
     Json(OwnPasswordInput { current, password }): Json<OwnPasswordInput>,
 ) -> Result<StatusCode> {
-    let (Some(person_id), Way::Session { id, .. }) = (caller.author.person_id, &caller.way) else {
+    let (Some(person_id), Credential::Session { id, .. }) =
+        (caller.author.person_id, &caller.credential)
+    else {
         return Err(Problem::unusable("a key has no password"));
     };
     let attempt = lockout::attempt(&app, &caller.email, &caller.author.address).await?;

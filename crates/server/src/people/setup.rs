@@ -25,19 +25,19 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(about)).routes(routes!(set_up))
 }
 
-/// What this is, for whoever comes to its door.
+/// What this is, for whoever is about to sign in.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct About {
     version: &'static str,
     /// Nobody has an account yet: the first administrator is made with the code that was printed.
     set_up: bool,
     /// In demo mode, the accounts that open it, and the password of each.
-    demo: Option<DemoDoor>,
+    demo: Option<DemoAccounts>,
 }
 
 /// The accounts of the demo plant.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-struct DemoDoor {
+struct DemoAccounts {
     accounts: Vec<DemoAccount>,
     password: &'static str,
 }
@@ -72,7 +72,7 @@ struct SetupInput {
 async fn about(State(app): State<App>) -> Result<Json<About>> {
     let account =
         |one: &demo::DemoPerson| DemoAccount { name: one.name, email: one.email, role: one.role };
-    let demo = app.config.demo.then(|| DemoDoor {
+    let demo = app.config.demo.then(|| DemoAccounts {
         accounts: demo::PEOPLE.iter().map(account).collect(),
         password: demo::PASSWORD,
     });
@@ -95,7 +95,7 @@ async fn set_up(
     }
     let mut faults = ValidationErrors::default();
     let roles = vec![PersonRole::Administrator, PersonRole::Technologist];
-    let facts = PersonInput { name, initials, email, roles, active: true }.check(&mut faults);
+    let details = PersonInput { name, initials, email, roles, active: true }.check(&mut faults);
     password::check("password", &password, &mut faults);
     faults.or(())?;
     let attempt = lockout::attempt(&app, "set-up", &address).await?;
@@ -109,7 +109,7 @@ async fn set_up(
     }
     attempt.succeeded(&app).await?;
     let id = Uuid::now_v7();
-    app.store.set_person(id, &facts).await?;
+    app.store.set_person(id, &details).await?;
     app.store.set_password(id, &hash, None).await?;
     begin(&app, app.store.account_of(id).await?, address, jar).await
 }

@@ -89,12 +89,9 @@ async fn set_settings(
     }
     faults.or(())?;
     app.store.set_settings(&settings).await?;
-    let act = AuditedAct {
-        action: "PUT /api/v1/plant/settings".into(),
-        subject: "/api/v1/plant/settings".into(),
-        details: Some(json!({"before": before, "after": settings})),
-        ..AuditedAct::default()
-    };
+    let details = Some(json!({"before": before, "after": settings}));
+    let act = AuditedAct::new("PUT /api/v1/plant/settings", "/api/v1/plant/settings");
+    let act = AuditedAct { details, ..act };
     app.store.audit(&author, &act).await?;
     app.revisions.forget_plant().await;
     Ok(Json(settings))

@@ -7,7 +7,7 @@ use std::path::Path;
 use chrono::Utc;
 use ironpeel_server::Config;
 use ironpeel_store::testing::TestDatabase;
-use ironpeel_store::{ApiKey, PersonRole};
+use ironpeel_store::{ApiKey, PersonRole, Word};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use sha2::{Digest, Sha256};
@@ -42,7 +42,7 @@ impl Plant {
         ] {
             let (id, name) = (Uuid::new_v4(), "RK".to_owned());
             let (made_by, made_at) = ("a test".to_owned(), Utc::now());
-            let key = ApiKey { id, name, role, made_by, made_at, revoked_at: None };
+            let key = ApiKey { id, name, role: Word(role), made_by, made_at, revoked_at: None };
             let hash = Sha256::digest(key_of(role));
             database.store.add_api_key(&key, &hash).await.expect("a new key");
         }

@@ -3,7 +3,8 @@ CREATE TABLE person (
     id uuid PRIMARY KEY,
     name text NOT NULL CHECK (length(btrim(name)) BETWEEN 1 AND 80),
     initials text NOT NULL CHECK (length(btrim(initials)) BETWEEN 1 AND 6),
-    email text NOT NULL CHECK (length(email) BETWEEN 3 AND 254),
+    -- In lower case, so that it is one account however it is typed.
+    email text NOT NULL UNIQUE CHECK (length(email) BETWEEN 3 AND 254 AND email = lower(email)),
     -- None until somebody sets one: nobody signs in without.
     password_hash text,
     active boolean NOT NULL DEFAULT true,
@@ -11,7 +12,6 @@ CREATE TABLE person (
     demo boolean NOT NULL DEFAULT false,
     made_at timestamptz NOT NULL DEFAULT now()
 );
-CREATE UNIQUE INDEX person_email ON person (lower(email));
 
 CREATE TABLE person_role (
     person_id uuid NOT NULL REFERENCES person ON DELETE CASCADE,

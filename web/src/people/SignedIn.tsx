@@ -7,7 +7,7 @@ const SignInPage = lazy(() =>
 );
 
 /** Lets in who is signed in; who is not signs in first, and goes on where they were. */
-export function Door({ children }: { children: ReactNode }) {
+export function SignedIn({ children }: { children: ReactNode }) {
   const { data, isPending } = useQuery(SESSION);
   if (isPending) return null;
   // A server that does not answer keeps nobody from what is here.
