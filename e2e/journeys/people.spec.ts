@@ -147,8 +147,7 @@ test("a session that ended keeps what was queued until its author is back", asyn
   await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();
   await page.getByRole("button", { name: /^Runa Kell/ }).click();
   await expect(page.getByRole("button", { name: "Account of Runa Kell" })).toBeVisible();
-  // No other journey keeps a trial of it.
-  const saved = page.getByRole("table", { name: "Saved trials" });
-  await expect(saved.getByRole("row", { name: /^Holm Tin .*Runa Kell/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Trial of Holm Tin" })).toBeVisible();
+  await expect(page.getByText("Set up by Runa Kell")).toBeVisible();
   await expect(page.getByText("Not yet recorded")).toHaveCount(0);
 });
