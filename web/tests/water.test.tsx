@@ -56,7 +56,7 @@ test("a rule opens with the house's value and reason, and asks for one", async (
   expect(within(sheet).getByText(/House default −3 points, −5 to −1/)).toBeTruthy();
   expect(within(sheet).getByLabelText<HTMLInputElement>("Low").value).toBe("−5");
   await user.click(within(sheet).getByRole("button", { name: "Save plant value" }));
-  expect(await within(sheet).findByText(/why is it changed/)).toBeTruthy();
+  expect(await within(sheet).findByText(/why does the plant's own differ/)).toBeTruthy();
   await user.keyboard("{Escape}");
   await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
   expect(screen.getAllByRole("row")).toHaveLength(25);
