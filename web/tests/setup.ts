@@ -16,6 +16,7 @@ const signedIn = await sent(`${PLANT}/api/v1/session`, {
   headers: { "content-type": "application/json" },
   body: JSON.stringify({ email: "technologist@skerrow.example", password: "skerrow-demo" }),
 });
+if (!signedIn.ok) throw new Error(`nobody is signed in: ${await signedIn.text()}`);
 const cookie = signedIn.headers.getSetCookie().map((one) => one.split(";")[0]);
 
 /** A browser sends its cookies, and says which page it is. */

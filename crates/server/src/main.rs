@@ -116,11 +116,8 @@ async fn serve(arguments: Serve) -> anyhow::Result<()> {
     // Two connections a core keep PostgreSQL busy without queueing inside it.
     let cores = std::thread::available_parallelism().map_or(2, usize::from);
     let store = Store::new(&arguments.database_url, (2 * cores).max(4))?;
-    if arguments.demo && ironpeel_server::demo::load_if_empty(&store).await? {
+    if arguments.demo && ironpeel_server::demo::load(&store).await? {
         tracing::info!("the demo plant was loaded");
-    }
-    if arguments.demo {
-        ironpeel_server::demo::load_people(&store).await?;
     }
     let address = listener.local_addr()?;
     println!("Ironpeel is at http://{address}");

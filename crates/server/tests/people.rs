@@ -53,13 +53,6 @@ async fn signed_in<'a>(plant: &'a Plant, email: &str, password: &str) -> Browser
     Browser { plant, base: &plant.base, cookie }
 }
 
-/// A plant with the people of the demo.
-async fn staffed() -> Plant {
-    let plant = Plant::open().await;
-    ironpeel_server::demo::load_people(&plant.database.store).await.expect("people");
-    plant
-}
-
 /// The operations of the document with what each takes.
 fn operations() -> Vec<(Method, String, Vec<String>)> {
     let document = serde_json::to_value(ironpeel_server::document()).expect("JSON");
@@ -126,7 +119,7 @@ async fn every_route_is_for_whom_the_document_says_and_for_nobody_else() {
 
 #[tokio::test]
 async fn somebody_signs_in_is_who_they_are_and_signs_out() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let here = signed_in(&plant, " Technologist@Skerrow.example", PASSWORD).await;
     let there = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
     assert_eq!(here.who().await["initials"], "RK");
@@ -163,7 +156,7 @@ async fn somebody_signs_in_is_who_they_are_and_signs_out() {
 
 #[tokio::test]
 async fn guessing_has_to_wait_whether_or_not_there_is_such_an_account() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     for email in ["floor@skerrow.example", "nobody@skerrow.example"] {
         let mut answers = Vec::new();
         for _ in 0..6 {
@@ -186,7 +179,7 @@ async fn guessing_has_to_wait_whether_or_not_there_is_such_an_account() {
 
 #[tokio::test]
 async fn a_session_writes_from_our_pages_alone_and_only_what_is_documented() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let technologist = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
     let lot = plant.lot("VR-26-1090").await;
     let path = format!("/api/v1/lots/{}/stock/{}", lot["id"].as_str().expect("an id"), new_id());
@@ -213,7 +206,7 @@ async fn a_session_writes_from_our_pages_alone_and_only_what_is_documented() {
 
 #[tokio::test]
 async fn people_are_made_changed_and_let_go() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let admin = signed_in(&plant, "admin@skerrow.example", PASSWORD).await;
     let path = format!("/api/v1/people/{}", new_id());
     let wrong = json!({"name": " ", "initials": "toolong", "email": "nowhere", "roles": []});
@@ -251,7 +244,7 @@ async fn people_are_made_changed_and_let_go() {
 
 #[tokio::test]
 async fn a_key_is_shown_once_and_opens_what_its_role_does_until_it_is_revoked() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let admin = signed_in(&plant, "admin@skerrow.example", PASSWORD).await;
     let path = format!("/api/v1/keys/{}", new_id());
     let wanted = json!({"name": "laboratory", "role": "visitor"});
@@ -274,7 +267,7 @@ async fn a_key_is_shown_once_and_opens_what_its_role_does_until_it_is_revoked() 
 
 #[tokio::test]
 async fn the_trail_holds_each_write_once_and_nothing_changes_it() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let technologist = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
     let product = plant.get("/api/v1/products/causeway-stick").await;
     let (formula, revision) = (product["formula"]["id"].as_str().expect("an id"), new_id());
@@ -328,7 +321,7 @@ async fn serve(plant: &Plant, config: Config) -> String {
 
 #[tokio::test]
 async fn outside_demo_mode_its_accounts_open_nothing_and_the_first_administrator_is_made_by_code() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let in_demo = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
     let base = serve(&plant, Config::default()).await;
     let client = reqwest::Client::new();
@@ -371,7 +364,7 @@ async fn outside_demo_mode_its_accounts_open_nothing_and_the_first_administrator
 
 #[tokio::test]
 async fn behind_tls_the_cookie_is_for_tls_alone_and_a_session_ends_by_itself() {
-    let plant = staffed().await;
+    let plant = Plant::open().await;
     let base_url = Some("https://bread.example".to_owned());
     let config = Config { demo: true, base_url, session_lasts: chrono::Duration::hours(1) };
     let base = serve(&plant, config).await;

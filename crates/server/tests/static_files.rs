@@ -90,7 +90,7 @@ async fn what_never_ends_does_not_keep_it_from_stopping() {
 #[tokio::test]
 async fn a_second_start_loads_the_demo_plant_no_second_time() {
     let plant = Plant::open().await;
-    let again = ironpeel_server::demo::load_if_empty(&plant.database.store).await;
+    let again = ironpeel_server::demo::load(&plant.database.store).await;
     assert!(!again.expect("asked"));
 }
 

@@ -3,7 +3,7 @@
 mod flour;
 mod people;
 
-pub use people::{DemoPerson, PASSWORD, PEOPLE, load_people};
+pub use people::{DemoPerson, PASSWORD, PEOPLE};
 
 use std::collections::HashMap;
 
@@ -147,8 +147,10 @@ impl DemoMethod {
     }
 }
 
-/// Loads the demo plant, unless there is a flour on record already. True if it was loaded.
-pub async fn load_if_empty(store: &Store) -> anyhow::Result<bool> {
+/// Loads the demo plant, unless there is a flour on record already, and whoever of its people has
+/// no account yet. True if the plant was loaded.
+pub async fn load(store: &Store) -> anyhow::Result<bool> {
+    people::load(store).await?;
     if !store.flours().await?.is_empty() {
         return Ok(false);
     }

@@ -43,7 +43,7 @@ pub const PEOPLE: [DemoPerson; 4] = [
 ];
 
 /// Adds whoever of them has no account yet; the same under the same id at every plant.
-pub async fn load_people(store: &Store) -> anyhow::Result<()> {
+pub async fn load(store: &Store) -> anyhow::Result<()> {
     let mut hash = None;
     for DemoPerson { name, initials, email, role } in PEOPLE {
         if store.account(email).await?.is_some() {

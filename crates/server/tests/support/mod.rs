@@ -32,7 +32,7 @@ impl Plant {
 
     pub async fn open_with(web: Option<&Path>) -> Self {
         let database = TestDatabase::new().await;
-        let loaded = ironpeel_server::demo::load_if_empty(&database.store).await;
+        let loaded = ironpeel_server::demo::load(&database.store).await;
         assert!(loaded.expect("the demo plant loads"), "a new database is empty");
         for role in [
             PersonRole::Technologist,
