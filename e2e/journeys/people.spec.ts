@@ -125,10 +125,11 @@ test.describe("an administrator", () => {
     });
     expect(asked.status()).toBe(200);
     await page.reload();
-    await expect(page.getByRole("row", { name: /^jar camera/ }).first()).toBeVisible();
+    const row = page.getByRole("row", { name: /^jar camera/ });
+    await expect(row).toBeVisible();
     await expect(secret).toHaveCount(0);
-    await page.getByRole("button", { name: "Revoke", exact: true }).click();
-    await expect(page.getByRole("button", { name: "Revoke", exact: true })).toHaveCount(0);
+    await row.getByRole("button", { name: "Revoke", exact: true }).click();
+    await expect(row.getByRole("button", { name: "Revoke", exact: true })).toHaveCount(0);
     await page.getByRole("link", { name: "Audit trail" }).click();
     await page.getByLabel(/Search/).fill("key");
     await expect(page.getByRole("row", { name: /Hale Tiden.*key revoked/ }).first()).toBeVisible();

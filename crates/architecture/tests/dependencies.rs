@@ -39,7 +39,11 @@ fn house() -> std::path::PathBuf {
 
 fn crates() -> cargo_metadata::Metadata {
     let manifest = house().join("Cargo.toml");
-    MetadataCommand::new().manifest_path(manifest).exec().expect("cargo knows the workspace")
+    // What other machines would compile in is nobody's here.
+    let here = format!("{}-unknown-linux-gnu", std::env::consts::ARCH);
+    let here = ["--filter-platform".to_owned(), here];
+    let metadata = MetadataCommand::new().manifest_path(manifest).other_options(here).exec();
+    metadata.expect("cargo knows the workspace")
 }
 
 #[test]
@@ -79,7 +83,7 @@ fn every_package_of_the_interface_may_be_shipped() {
 }
 
 /// Crates of which two versions are compiled in because others ask for them.
-const TWICE: usize = 20;
+const TWICE: usize = 16;
 
 #[test]
 fn hardly_a_crate_is_compiled_in_twice() {

@@ -1,10 +1,10 @@
 //! Who asks, as a request's credentials say.
 
-use std::net::SocketAddr;
+use std::net::{IpAddr, SocketAddr};
 
 use axum::extract::{ConnectInfo, FromRequestParts};
-use axum::http::Extensions;
 use axum::http::request::Parts;
+use ipnet::IpNet;
 use ironpeel_store::{Author, PersonRole};
 use uuid::Uuid;
 
@@ -42,9 +42,30 @@ impl Caller {
 }
 
 /// Where a request comes from.
-pub fn address(extensions: &Extensions) -> String {
-    let from = extensions.get::<ConnectInfo<SocketAddr>>();
-    from.map_or_else(|| "unknown".into(), |ConnectInfo(from)| from.ip().to_string())
+#[derive(Debug, Clone)]
+pub struct Address(pub String);
+
+/// What a proxy says of whom it asks for, each proxy after the one before it.
+const FORWARDED: &str = "x-forwarded-for";
+
+impl Address {
+    /// The address that asks, or the one a trusted proxy says: the last of them that is no trusted
+    /// proxy itself.
+    pub fn of(trusted: &[IpNet], head: &Parts) -> Self {
+        let from = head.extensions.get::<ConnectInfo<SocketAddr>>();
+        let Some(ConnectInfo(from)) = from else { return Self("unknown".into()) };
+        let told = head.headers.get_all(FORWARDED).iter().filter_map(|told| told.to_str().ok());
+        let told = told.flat_map(|told| told.split(',')).map(|one| one.trim().parse::<IpAddr>());
+        let mut address = from.ip().to_canonical();
+        for one in told.collect::<Vec<_>>().into_iter().rev() {
+            let Ok(one) = one else { break };
+            if !trusted.iter().any(|network| network.contains(&address)) {
+                break;
+            }
+            address = one.to_canonical();
+        }
+        Self(address.to_string())
+    }
 }
 
 /// The caller the layer let in.
@@ -72,6 +93,8 @@ impl<S: Send + Sync> FromRequestParts<S> for Anybody {
         _: &S,
     ) -> std::result::Result<Self, Self::Rejection> {
         let caller = parts.extensions.get::<Caller>().cloned();
-        Ok(Self { caller, address: address(&parts.extensions) })
+        let address = parts.extensions.get::<Address>();
+        let address = address.map_or_else(String::new, |Address(address)| address.clone());
+        Ok(Self { caller, address })
     }
 }

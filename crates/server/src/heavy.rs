@@ -2,7 +2,10 @@
 
 use std::sync::LazyLock;
 
+use metrics::gauge;
 use tokio::sync::Semaphore;
+
+use crate::gauge::{Counted, HEAVY};
 
 /// As many at once as there are cores: more would only make each slower.
 static AT_ONCE: LazyLock<Semaphore> =
@@ -10,7 +13,10 @@ static AT_ONCE: LazyLock<Semaphore> =
 
 /// Runs it on a thread of its own, waiting for its turn where enough is under way.
 pub async fn heavy<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> T {
+    let waiting = Counted::of(gauge!(HEAVY, "state" => "waiting"));
     let _turn = AT_ONCE.acquire().await.expect("it is never closed");
+    drop(waiting);
+    let _running = Counted::of(gauge!(HEAVY, "state" => "running"));
     match tokio::task::spawn_blocking(work).await {
         Ok(done) => done,
         // A panic in it is a panic here, answered and logged like any other.

@@ -16,9 +16,12 @@ mod download;
 mod find;
 mod flour;
 mod flour_names;
+mod gauge;
 mod health;
 mod heavy;
+mod live;
 mod method;
+mod metrics;
 mod moved;
 mod opening;
 mod page;
@@ -28,6 +31,7 @@ mod plant;
 mod problem;
 mod products;
 mod request;
+mod request_id;
 mod revision;
 mod revision_refs;
 mod state;
@@ -36,16 +40,15 @@ mod water;
 mod web;
 
 pub use coefficient_list::coefficient_list;
-pub use config::Config;
+pub use config::{Config, Flags, effective};
 pub use people::setup_code;
 
 use std::net::SocketAddr;
-use std::path::Path;
 use std::pin::Pin;
 use std::time::Duration;
 
 use axum::Router;
-use axum::extract::Request;
+use axum::extract::{Request, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::middleware::{Next, from_fn, from_fn_with_state};
 use axum::response::Response;
@@ -55,7 +58,7 @@ use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::compression::predicate::SizeAbove;
-use tower_http::trace::{DefaultMakeSpan, DefaultOnResponse, TraceLayer};
+use tower_http::trace::{DefaultOnResponse, TraceLayer};
 use tracing::Level;
 use utoipa::OpenApi;
 use utoipa::openapi::OpenApi as Document;
@@ -63,6 +66,7 @@ use utoipa::openapi::security::{ApiKey, ApiKeyValue, Http, HttpAuthScheme, Secur
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::request::Json;
+use live::told::Live;
 use people::{Guard, Rules};
 use problem::Problem;
 use state::App;
@@ -71,8 +75,6 @@ use state::App;
 #[global_allocator]
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
-/// The longest any request may take.
-const REQUEST_TIMEOUT: Duration = Duration::from_secs(15);
 /// Answers below this are sent as they are: packing them costs more than a plant's network.
 const MIN_COMPRESS_SIZE: u16 = 32 * 1024;
 
@@ -99,6 +101,8 @@ fn api() -> OpenApiRouter<App> {
         .merge(batches::routes())
         .merge(find::routes())
         .merge(people::routes())
+        .merge(live::routes())
+        .merge(metrics::routes())
 }
 
 /// The OpenAPI document of every route.
@@ -133,11 +137,20 @@ fn named(mut document: Document) -> Document {
     document
 }
 
-/// Every route and the layers all requests pass.
-pub fn app(store: Store, web: Option<&Path>, config: Config) -> Router {
+/// The application: every route and the layers all requests pass.
+#[derive(Debug)]
+pub struct Application {
+    router: Router,
+    live: Live,
+}
+
+/// Puts the application together, and begins to listen for what other servers write.
+pub fn app(store: Store, config: Config) -> Application {
     let (routes, document) = api().split_for_parts();
     let document = named(document);
     let app = App::new(store, config);
+    tokio::spawn(live::listen(app.clone()));
+    let live = app.live.clone();
     let guard = Guard { app: app.clone(), rules: Rules::of(&document) };
     let mut routes = routes
         .route("/api/openapi.json", axum::routing::get(|| async { Json(document) }))
@@ -146,24 +159,22 @@ pub fn app(store: Store, web: Option<&Path>, config: Config) -> Router {
             let detail = "this address does not take that method";
             Problem::new(StatusCode::METHOD_NOT_ALLOWED, "Not that way", detail)
         });
-    if let Some(dist) = web {
-        routes = routes.merge(web::routes(dist));
+    if let Some(web) = web::routes(app.config.web.as_deref()) {
+        routes = routes.merge(web);
     }
     let layers = ServiceBuilder::new()
-        .layer(
-            TraceLayer::new_for_http()
-                .make_span_with(DefaultMakeSpan::new().level(Level::INFO))
-                .on_response(DefaultOnResponse::new().level(Level::INFO)),
-        )
+        .layer(from_fn(request_id::identify))
+        .layer(TraceLayer::new_for_http().on_response(DefaultOnResponse::new().level(Level::INFO)))
+        .layer(from_fn(metrics::count))
         .layer(CatchPanicLayer::custom(|_| {
             axum::response::IntoResponse::into_response(Problem::fault("a request broke off"))
         }))
         .layer(CompressionLayer::new().compress_when(SizeAbove::new(MIN_COMPRESS_SIZE.into())))
         .layer(from_fn(api_headers))
-        .layer(from_fn(deadline))
+        .layer(from_fn_with_state(app.config.request_limit(), deadline))
         .layer(from_fn_with_state(guard, people::enforce))
         .layer(from_fn(request::reject_nul));
-    routes.layer(layers).with_state(app)
+    Application { router: routes.layer(layers).with_state(app), live }
 }
 
 /// Answers of the API are never kept and never guessed at; a fault of ours names its request.
@@ -178,8 +189,12 @@ async fn api_headers(request: Request, next: Next) -> Response {
     response
 }
 
-async fn deadline(request: Request, next: Next) -> Result<Response, Problem> {
-    tokio::time::timeout(REQUEST_TIMEOUT, next.run(request)).await.map_err(|_| {
+async fn deadline(
+    State(limit): State<Duration>,
+    request: Request,
+    next: Next,
+) -> Result<Response, Problem> {
+    tokio::time::timeout(limit, next.run(request)).await.map_err(|_| {
         let detail = "this took too long and was given up; it can be sent again, and what carries an \
                       id of its own is stored once";
         Problem::new(StatusCode::SERVICE_UNAVAILABLE, "Too slow", detail)
@@ -194,15 +209,17 @@ pub type Stop = Pin<Box<dyn Future<Output = ()> + Send>>;
 const GRACE: Duration = Duration::from_secs(10);
 
 /// Serves until `stop` resolves, then finishes what is under way; a stream that stays open is cut.
-pub async fn serve(listener: TcpListener, app: Router, stop: Stop) -> std::io::Result<()> {
+pub async fn serve(listener: TcpListener, app: Application, stop: Stop) -> std::io::Result<()> {
     let (tell, told) = tokio::sync::oneshot::channel();
-    let app = app.into_make_service_with_connect_info::<SocketAddr>();
+    let Application { router, live } = app;
+    let app = router.into_make_service_with_connect_info::<SocketAddr>();
     let server = axum::serve(listener, app).with_graceful_shutdown(async {
         // Told, or nobody is left to tell.
         let _ = told.await;
     });
     let bounded = async {
         stop.await;
+        live.close();
         let _ = tell.send(());
         tokio::time::sleep(GRACE).await;
     };

@@ -1,18 +1,22 @@
-//! The `ironpeel` binary: serves the application, or prints what is made from its code.
+//! The `ironpeel` binary: serves the application, keeps its records, or prints what is made from its
+//! code.
 
-use std::net::{IpAddr, SocketAddr};
-use std::path::PathBuf;
+use std::io::ErrorKind;
+use std::net::SocketAddr;
+use std::path::{Path, PathBuf};
 
 use anyhow::Context;
-use clap::{Parser, Subcommand};
-use ironpeel_server::Config;
-use ironpeel_store::Store;
+use clap::{Parser, Subcommand, ValueEnum};
+use ironpeel_server::{Config, Flags};
+use ironpeel_store::{Database, Store};
 use tokio::net::TcpListener;
 use tracing_subscriber::EnvFilter;
 
 #[derive(Debug, Parser)]
 #[command(name = "ironpeel", version, about = "From a flour's lab sheet to a good loaf.")]
 struct Arguments {
+    #[command(flatten, next_help_heading = "Settings")]
+    flags: Flags,
     #[command(subcommand)]
     command: Command,
 }
@@ -20,9 +24,17 @@ struct Arguments {
 #[derive(Debug, Subcommand)]
 enum Command {
     /// Serve the application.
-    Serve(Serve),
+    Serve,
+    /// Print the settings in effect and where each is from, without secrets.
+    Config,
     /// Bring the records to this version's tables, take the newest step back, or say what stands.
-    Migrate(Migrate),
+    Migrate { way: Way },
+    /// Write all records to one new file.
+    Backup { file: PathBuf },
+    /// Bring the records of a backup into an empty database.
+    Restore { file: PathBuf },
+    /// Write all records as CSV and JSON, with a manifest, into a new folder.
+    Export { folder: PathBuf },
     /// Print the version.
     Version,
     /// Print the OpenAPI document.
@@ -31,37 +43,7 @@ enum Command {
     Coefficients,
 }
 
-#[derive(Debug, clap::Args)]
-struct Serve {
-    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
-    database_url: String,
-    #[arg(long, env = "IRONPEEL_HOST", default_value = "127.0.0.1")]
-    host: IpAddr,
-    #[arg(long, env = "IRONPEEL_PORT", default_value_t = 7420)]
-    port: u16,
-    /// Folder of the built front end.
-    #[arg(long)]
-    web: Option<PathBuf>,
-    /// Load the demo plant if the records are empty.
-    #[arg(long)]
-    demo: bool,
-    /// Where people reach it, as `https://bread.example`: behind TLS its cookies are for TLS alone.
-    #[arg(long, env = "IRONPEEL_BASE_URL")]
-    base_url: Option<String>,
-    /// Logs as one JSON object a line.
-    #[arg(long)]
-    log_json: bool,
-}
-
-#[derive(Debug, clap::Args)]
-struct Migrate {
-    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
-    database_url: String,
-    #[arg(value_enum)]
-    way: Way,
-}
-
-#[derive(Debug, Clone, Copy, clap::ValueEnum)]
+#[derive(Debug, Clone, Copy, ValueEnum)]
 enum Way {
     Up,
     /// One step; what was recorded in its tables alone is gone.
@@ -71,9 +53,17 @@ enum Way {
 
 #[tokio::main]
 async fn main() -> anyhow::Result<()> {
-    match Arguments::parse().command {
-        Command::Serve(arguments) => serve(arguments).await,
-        Command::Migrate(Migrate { database_url, way }) => migrate(database_url, way).await,
+    let Arguments { flags, command } = Arguments::parse();
+    match command {
+        Command::Serve => serve(flags.read()?).await,
+        Command::Config => {
+            print!("{}", ironpeel_server::effective(&flags)?);
+            Ok(())
+        }
+        Command::Migrate { way } => migrate(flags.read()?.database()?, way).await,
+        Command::Backup { file } => backup(&flags.read()?.database()?, &file).await,
+        Command::Restore { file } => restore(flags.read()?.database()?, &file).await,
+        Command::Export { folder } => export(&flags.read()?.database()?, &folder).await,
         Command::Version => {
             println!("ironpeel {}", env!("CARGO_PKG_VERSION"));
             Ok(())
@@ -89,47 +79,72 @@ async fn main() -> anyhow::Result<()> {
     }
 }
 
-async fn migrate(database_url: String, way: Way) -> anyhow::Result<()> {
+async fn migrate(database: Database, way: Way) -> anyhow::Result<()> {
     match way {
-        Way::Up => ironpeel_store::migrate(database_url.clone()).await?,
+        Way::Up => ironpeel_store::migrate(database.clone()).await?,
         Way::Down => {
-            let step = ironpeel_store::migrate_down(database_url.clone()).await?;
+            let step = ironpeel_store::migrate_down(database.clone()).await?;
             println!("taken back: {step}");
         }
         Way::Status => {}
     }
-    for step in ironpeel_store::migration_steps(database_url).await? {
+    for step in ironpeel_store::migration_steps(database).await? {
         println!("{} {}", if step.applied { "stands " } else { "pending" }, step.name);
     }
     Ok(())
 }
 
-async fn serve(arguments: Serve) -> anyhow::Result<()> {
-    start_log(arguments.log_json);
-    let address = SocketAddr::new(arguments.host, arguments.port);
-    let listener = TcpListener::bind(address).await.with_context(|| {
-        format!("{address} is taken by another program; set IRONPEEL_PORT to a free port")
-    })?;
-    ironpeel_store::migrate(arguments.database_url.clone())
+async fn backup(database: &Database, file: &Path) -> anyhow::Result<()> {
+    ironpeel_store::backup(database, file).await?;
+    println!("All records are in {}.", file.display());
+    Ok(())
+}
+
+async fn restore(database: Database, file: &Path) -> anyhow::Result<()> {
+    ironpeel_store::restore(database, file).await?;
+    println!("The records of {} are restored.", file.display());
+    Ok(())
+}
+
+async fn export(database: &Database, folder: &Path) -> anyhow::Result<()> {
+    let manifest = ironpeel_store::export(database, folder).await?;
+    let rows: u64 = manifest.tables.iter().map(|table| table.rows).sum();
+    println!("{} tables, {rows} rows in {}.", manifest.tables.len(), folder.display());
+    Ok(())
+}
+
+async fn serve(config: Config) -> anyhow::Result<()> {
+    start_log(config.log_json);
+    let database = config.database()?;
+    let listener = listen(SocketAddr::new(config.host, config.port)).await?;
+    ironpeel_store::migrate(database.clone())
         .await
         .context("the records could not be brought to this version")?;
-    // Two connections a core keep PostgreSQL busy without queueing inside it.
-    let cores = std::thread::available_parallelism().map_or(2, usize::from);
-    let store = Store::new(&arguments.database_url, (2 * cores).max(4))?;
-    if arguments.demo && ironpeel_server::demo::load(&store).await? {
+    let store = Store::new(database, config.connections())?;
+    if config.demo && ironpeel_server::demo::load(&store).await? {
         tracing::info!("the demo plant was loaded");
     }
-    let address = listener.local_addr()?;
-    println!("Ironpeel is at http://{address}");
-    if let Some(code) = ironpeel_server::setup_code(&store, arguments.demo).await? {
+    println!("Ironpeel is at http://{}", listener.local_addr()?);
+    if let Some(code) = ironpeel_server::setup_code(&store, config.demo).await? {
         println!("Nobody has an account yet. The first administrator is made there with: {code}");
     }
-    let Serve { demo, base_url, .. } = arguments;
-    let config = Config { demo, base_url, ..Config::default() };
-    let app = ironpeel_server::app(store, arguments.web.as_deref(), config);
+    let app = ironpeel_server::app(store, config);
     ironpeel_server::serve(listener, app, Box::pin(shutdown_signal())).await?;
     println!("Ironpeel has stopped.");
     Ok(())
+}
+
+/// The place to answer at, or why there is none.
+async fn listen(address: SocketAddr) -> anyhow::Result<TcpListener> {
+    TcpListener::bind(address).await.map_err(|error| {
+        let why = match error.kind() {
+            ErrorKind::AddrInUse => "taken by another program; set IRONPEEL_PORT to a free port",
+            ErrorKind::AddrNotAvailable => "no address of this machine; set IRONPEEL_HOST to one",
+            ErrorKind::PermissionDenied => "not this user's to open; ports from 1024 on are",
+            _ => "not to be had",
+        };
+        anyhow::Error::new(error).context(format!("{address} is {why}"))
+    })
 }
 
 fn start_log(json: bool) {

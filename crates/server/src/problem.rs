@@ -5,7 +5,8 @@ use ironpeel_core::units::{FieldError, ValidationErrors};
 use ironpeel_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
-use uuid::Uuid;
+
+use crate::request_id;
 
 /// What went wrong, as RFC 9457 problem details.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -61,9 +62,9 @@ impl Problem {
         faults.into()
     }
 
-    /// A fault of ours: logged here, once, under an id that the answer tells.
+    /// A fault of ours: logged here, once, under the request's id, which the answer tells.
     pub fn fault(error: impl std::fmt::Display) -> Self {
-        let id = Uuid::now_v7();
+        let id = request_id::current();
         tracing::error!(%error, %id, "a fault of ours");
         let detail = format!("a fault of ours, logged as {id}: the same again will not go through");
         Self::new(StatusCode::INTERNAL_SERVER_ERROR, "Something broke", detail)

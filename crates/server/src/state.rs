@@ -14,6 +14,7 @@ use moka::future::Cache;
 use uuid::Uuid;
 
 use crate::config::Config;
+use crate::live::told::Live;
 use crate::problem::Problem;
 use crate::revision_refs::RevisionRefs;
 
@@ -28,11 +29,13 @@ pub struct App {
     pub store: Store,
     pub revisions: Revisions,
     pub config: Arc<Config>,
+    pub live: Live,
 }
 
 impl App {
     pub fn new(store: Store, config: Config) -> Self {
-        Self { revisions: Revisions::new(store.clone()), store, config: Arc::new(config) }
+        let revisions = Revisions::new(store.clone());
+        Self { store, revisions, config: Arc::new(config), live: Live::default() }
     }
 
     /// What is asked of a flour now; none where nobody asked anything yet.
@@ -179,6 +182,12 @@ impl Revisions {
         let now = Arc::new(Lot { flour: (*flour).clone(), ..(*lot).clone() });
         self.lots.insert(id, now.clone()).await;
         Ok(now)
+    }
+
+    /// Lets go of everything another server may have changed.
+    pub fn forget_changeable(&self) {
+        self.flours.invalidate_all();
+        self.plant.invalidate_all();
     }
 
     /// Lets go of what was remembered of a flour that was changed here.

@@ -3,10 +3,12 @@
 use std::path::Path;
 
 use axum::extract::OriginalUri;
-use axum::http::{HeaderValue, Request, header};
+use axum::http::{HeaderMap, HeaderValue, Request, StatusCode, Uri, header};
 use axum::middleware::{Next, from_fn};
-use axum::response::Response;
+use axum::response::{IntoResponse, Response};
+use axum::routing::get;
 use axum::{Router, body::Body};
+use rust_embed::{Embed, EmbeddedFile};
 use tower_http::services::{ServeDir, ServeFile};
 
 use crate::state::App;
@@ -16,15 +18,71 @@ const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; f
     img-src 'self' data:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; \
     form-action 'self'; frame-ancestors 'none'";
 
-/// Serves the built front end; any address it does not know is the application's own.
-pub fn routes(dist: &Path) -> Router<App> {
-    let index = ServeFile::new(dist.join("index.html")).precompressed_br().precompressed_gzip();
-    let files = ServeDir::new(dist).precompressed_br().precompressed_gzip().fallback(index);
-    // A hashed file that is not there is of another version, never the application's page.
-    let assets = ServeDir::new(dist.join("assets")).precompressed_br().precompressed_gzip();
-    Router::new().nest_service("/assets", assets).fallback_service(files).layer(from_fn(headers))
+/// The page every address that is no file's shows.
+const PAGE: &str = "index.html";
+
+/// The front end as it was built before the server; a debug build reads it from its folder.
+#[derive(Embed)]
+#[folder = "../../web/dist"]
+#[allow_missing = true]
+struct Inside;
+
+/// Serves the built front end of a folder, or the one inside; none where it was never built. Any
+/// address it does not know is the application's own.
+pub fn routes(folder: Option<&Path>) -> Option<Router<App>> {
+    let routes = match folder {
+        Some(folder) => of_folder(folder),
+        None if Inside::get(PAGE).is_some() => Router::new().fallback_service(get(inside)),
+        None => return None,
+    };
+    Some(routes.layer(from_fn(headers)))
 }
 
+fn of_folder(dist: &Path) -> Router<App> {
+    let page = ServeFile::new(dist.join(PAGE)).precompressed_br().precompressed_gzip();
+    let files = ServeDir::new(dist).precompressed_br().precompressed_gzip().fallback(page);
+    // A hashed file that is not there is of another version, never the application's page.
+    let assets = ServeDir::new(dist.join("assets")).precompressed_br().precompressed_gzip();
+    Router::new().nest_service("/assets", assets).fallback_service(files)
+}
+
+async fn inside(uri: Uri, headers: HeaderMap) -> Response {
+    let path = uri.path().trim_start_matches('/');
+    let path = if path.starts_with("assets/") || Inside::get(path).is_some() { path } else { PAGE };
+    let Some((encoding, file)) = packed(path, &headers).or_else(|| Some(("", Inside::get(path)?)))
+    else {
+        return StatusCode::NOT_FOUND.into_response();
+    };
+    let hash: String = file.metadata.sha256_hash().iter().map(|b| format!("{b:02x}")).collect();
+    let tag = format!("\"{hash}\"");
+    let known =
+        headers.get(header::IF_NONE_MATCH).is_some_and(|known| known.as_bytes() == tag.as_bytes());
+    if known {
+        return (StatusCode::NOT_MODIFIED, [(header::ETAG, tag)]).into_response();
+    }
+    let kind = mime_guess::from_path(path).first_or_octet_stream().to_string();
+    let told = [
+        (header::CONTENT_TYPE, kind),
+        (header::ETAG, tag),
+        (header::VARY, "accept-encoding".into()),
+    ];
+    let mut response = (told, file.data).into_response();
+    if !encoding.is_empty() {
+        let encoding = HeaderValue::from_static(encoding);
+        response.headers_mut().insert(header::CONTENT_ENCODING, encoding);
+    }
+    response
+}
+
+/// A file as it was packed when it was built, where the browser can unpack it.
+fn packed(path: &str, headers: &HeaderMap) -> Option<(&'static str, EmbeddedFile)> {
+    let accepted = headers.get(header::ACCEPT_ENCODING)?.to_str().ok()?;
+    let accepts = |wanted: &str| accepted.split(',').any(|one| one.trim() == wanted);
+    let packed = [("br", "br"), ("gzip", "gz")].into_iter().filter(|(name, _)| accepts(name));
+    packed
+        .filter_map(|(name, ending)| Some((name, Inside::get(&format!("{path}.{ending}"))?)))
+        .next()
+}
 async fn headers(request: Request<Body>, next: Next) -> Response {
     // Nested, it has lost its prefix; the whole of it is kept beside.
     let whole = request.extensions().get::<OriginalUri>();

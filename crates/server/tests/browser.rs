@@ -6,16 +6,19 @@ mod support;
 use std::path::Path;
 use std::process::Stdio;
 
+use ironpeel_server::Config;
 use support::Plant;
 
 /// Runs a script of the interface with the address of a plant of its own.
 async fn holds(folder: &str, script: &[&str]) {
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
-    let plant = Plant::open_with(Some(&root.join("web/dist"))).await;
+    let plant = Plant::open().await;
+    let other = plant.beside(Config { demo: true, ..Config::default() }).await;
     let run = tokio::process::Command::new("npx")
         .args(script)
         .current_dir(root.join(folder))
         .env("IRONPEEL_URL", &plant.base)
+        .env("IRONPEEL_OTHER_URL", other)
         .stdin(Stdio::null())
         .status();
     assert!(run.await.expect("Node.js is installed").success(), "{folder}: see above");

@@ -173,12 +173,10 @@ async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
     let kept = plant.get(&format!("/api/v1/batches/{id}")).await;
     assert_eq!(kept["saved_by"], "RK");
 
-    let nowhere = ironpeel_store::Store::new("postgres://nobody@127.0.0.1:1/nothing", 1);
-    let app = ironpeel_server::app(
-        nowhere.expect("connects later"),
-        None,
-        ironpeel_server::Config::default(),
-    );
+    let nowhere = ironpeel_store::Database::new("postgres://nobody@127.0.0.1:1/nothing", None)
+        .and_then(|nowhere| ironpeel_store::Store::new(nowhere, 1));
+    let app =
+        ironpeel_server::app(nowhere.expect("connects later"), ironpeel_server::Config::default());
     let listener = tokio::net::TcpListener::bind("127.0.0.1:0").await.expect("a free port");
     let base = format!("http://{}", listener.local_addr().expect("bound"));
     tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));

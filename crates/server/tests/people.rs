@@ -8,7 +8,6 @@ use ironpeel_store::PersonRole;
 use reqwest::{Method, RequestBuilder, StatusCode};
 use serde_json::{Value, json};
 use support::{Plant, fields, list, new_id};
-use tokio::net::TcpListener;
 
 const PASSWORD: &str = "skerrow-demo";
 const SESSION: &str = "/api/v1/session";
@@ -72,7 +71,8 @@ fn operations() -> Vec<(Method, String, Vec<String>)> {
 
 #[tokio::test]
 async fn every_route_is_for_whom_the_document_says_and_for_nobody_else() {
-    const OPEN: [&str; 5] = ["/healthz", "/readyz", SESSION, "/api/v1/about", "/api/v1/setup"];
+    const OPEN: [&str; 6] =
+        ["/healthz", "/readyz", "/metrics", SESSION, "/api/v1/about", "/api/v1/setup"];
     let plant = Plant::open().await;
     let may = |role: PersonRole| match role {
         PersonRole::Technologist => vec!["read", "record", "change"],
@@ -310,20 +310,11 @@ async fn the_trail_holds_each_write_once_and_nothing_changes_it() {
     }
 }
 
-/// A server of its own on the records of a plant.
-async fn serve(plant: &Plant, config: Config) -> String {
-    let app = ironpeel_server::app(plant.database.store.clone(), None, config);
-    let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
-    let base = format!("http://{}", listener.local_addr().expect("bound"));
-    tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
-    base
-}
-
 #[tokio::test]
 async fn outside_demo_mode_its_accounts_open_nothing_and_the_first_administrator_is_made_by_code() {
     let plant = Plant::open().await;
     let in_demo = signed_in(&plant, "technologist@skerrow.example", PASSWORD).await;
-    let base = serve(&plant, Config::default()).await;
+    let base = plant.beside(Config::default()).await;
     let client = reqwest::Client::new();
     let about: Value = client
         .get(format!("{base}/api/v1/about"))
@@ -366,8 +357,8 @@ async fn outside_demo_mode_its_accounts_open_nothing_and_the_first_administrator
 async fn behind_tls_the_cookie_is_for_tls_alone_and_a_session_ends_by_itself() {
     let plant = Plant::open().await;
     let base_url = Some("https://bread.example".to_owned());
-    let config = Config { demo: true, base_url, session_lasts: chrono::Duration::hours(1) };
-    let base = serve(&plant, config).await;
+    let config = Config { demo: true, base_url, session_hours: 1, ..Config::default() };
+    let base = plant.beside(config).await;
     let client = reqwest::Client::new();
     let sign_in = json!({"email": "admin@skerrow.example", "password": PASSWORD});
     let answer = client.post(format!("{base}{SESSION}")).json(&sign_in).send().await;

@@ -62,11 +62,8 @@ async fn no_answer_of_the_api_is_kept_or_guessed_at() {
 #[tokio::test]
 async fn what_never_ends_does_not_keep_it_from_stopping() {
     let plant = Plant::open().await;
-    let app = ironpeel_server::app(
-        plant.database.store.clone(),
-        None,
-        ironpeel_server::Config::default(),
-    );
+    let app =
+        ironpeel_server::app(plant.database.store.clone(), ironpeel_server::Config::default());
     let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
     let mut stream =
         TcpStream::connect(listener.local_addr().expect("bound")).await.expect("connected");

@@ -1,20 +1,21 @@
 //! The tables' versions: up to this one, one step down, and what stands.
 
+use diesel::RunQueryDsl;
 use diesel::migration::{Migration, MigrationSource, MigrationVersion};
 use diesel::pg::Pg;
-use diesel::{Connection, RunQueryDsl};
 use diesel_async::AsyncPgConnection;
 use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 
+use crate::database::Database;
 use crate::error::{Result, StoreError};
 
-const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
+pub(crate) const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 
 /// What servers that start at once wait for, one after the other.
 const LOCK: &str = "SELECT pg_advisory_lock(19871991)";
 
-type Blocking = AsyncConnectionWrapper<AsyncPgConnection>;
+pub(crate) type Blocking = AsyncConnectionWrapper<AsyncPgConnection>;
 type AnyError = Box<dyn std::error::Error + Send + Sync>;
 
 /// A step of the tables, and whether it was taken.
@@ -26,8 +27,8 @@ pub struct MigrationStep {
 }
 
 /// Brings the database to this version's tables. A newer version's are refused, in words.
-pub async fn migrate(database_url: String) -> Result<()> {
-    locked(database_url, |connection| {
+pub async fn migrate(database: Database) -> Result<()> {
+    locked(database, |connection| {
         connection.run_pending_migrations(MIGRATIONS).map(drop)?;
         Ok(())
     })
@@ -35,8 +36,8 @@ pub async fn migrate(database_url: String) -> Result<()> {
 }
 
 /// Takes the newest step back, and says which; what was recorded in its tables alone is gone.
-pub async fn migrate_down(database_url: String) -> Result<String> {
-    locked(database_url, |connection| {
+pub async fn migrate_down(database: Database) -> Result<String> {
+    locked(database, |connection| {
         let version = connection.revert_last_migration(MIGRATIONS)?.to_string();
         let step = known()?.into_iter().find(|(one, _)| *one == version);
         Ok(step.map_or(version, |(_, name)| name))
@@ -45,8 +46,8 @@ pub async fn migrate_down(database_url: String) -> Result<String> {
 }
 
 /// Every step of this version, the first one first.
-pub async fn migration_steps(database_url: String) -> Result<Vec<MigrationStep>> {
-    locked(database_url, |connection| {
+pub async fn migration_steps(database: Database) -> Result<Vec<MigrationStep>> {
+    locked(database, |connection| {
         let applied = connection.applied_migrations()?;
         let steps = known()?.into_iter().map(|(version, name)| {
             let applied = applied.iter().any(|one| one.to_string() == version);
@@ -64,14 +65,14 @@ fn known() -> std::result::Result<Vec<(String, String)>, AnyError> {
 }
 
 /// Does it alone, whichever server or command else is about to. The lock ends with the connection.
-async fn locked<T: Send + 'static>(
-    database_url: String,
+pub(crate) async fn locked<T: Send + 'static>(
+    database: Database,
     work: impl FnOnce(&mut Blocking) -> std::result::Result<T, AnyError> + Send + 'static,
 ) -> Result<T> {
+    let unavailable = |error: AnyError| StoreError::Unavailable(error);
+    let connection = database.connect().await.map_err(|error| unavailable(error.into()))?;
     let run = move || -> Result<T> {
-        let unavailable = |error: AnyError| StoreError::Unavailable(error);
-        let mut connection =
-            Blocking::establish(&database_url).map_err(|error| unavailable(error.into()))?;
+        let mut connection = Blocking::from(connection);
         diesel::sql_query(LOCK)
             .execute(&mut connection)
             .map_err(|error| unavailable(error.into()))?;

@@ -7,9 +7,11 @@ use diesel_async::pooled_connection::{
     AsyncDieselConnectionManager, ManagerConfig, RecyclingMethod,
 };
 use diesel_async::{AsyncPgConnection, RunQueryDsl};
+use futures_util::FutureExt;
 use uuid::Uuid;
 
 use crate::author::{AuditedAct, Author};
+use crate::database::Database;
 use crate::error::{Result, StoreError};
 use crate::schema::written;
 
@@ -22,6 +24,7 @@ pub type PageKey = (DateTime<Utc>, Uuid);
 /// The records, behind a pool of connections.
 #[derive(Clone)]
 pub struct Store {
+    pub(crate) database: Database,
     pool: Pool<AsyncPgConnection>,
     /// The client's write that is being done, if it is one.
     once: Option<ClientWrite>,
@@ -81,12 +84,16 @@ impl std::fmt::Debug for Store {
 impl Store {
     /// A pool that connects when first used. Connections are checked before each use, so that a
     /// restarted database costs nobody an error.
-    pub fn new(database_url: &str, connections: usize) -> Result<Self> {
+    pub fn new(database: Database, connections: usize) -> Result<Self> {
         let mut config = ManagerConfig::default();
         config.recycling_method = RecyclingMethod::Verified;
-        let mark = if database_url.contains('?') { '&' } else { '?' };
-        let url = format!("{database_url}{mark}options=-c%20statement_timeout%3D{STATEMENT_MS}");
-        let manager = AsyncDieselConnectionManager::new_with_config(url, config);
+        let limited = database.clone().limited(STATEMENT_MS);
+        config.custom_setup = Box::new(move |_| {
+            let database = limited.clone();
+            async move { database.connect().await }.boxed()
+        });
+        // Its address is the database's to know.
+        let manager = AsyncDieselConnectionManager::new_with_config("", config);
         let pool = Pool::builder(manager)
             .max_size(connections)
             .wait_timeout(Some(POOL_TIMEOUT))
@@ -95,7 +102,7 @@ impl Store {
             .runtime(deadpool::Runtime::Tokio1)
             .build()
             .map_err(|error| StoreError::Unavailable(error.into()))?;
-        Ok(Self { pool, once: None })
+        Ok(Self { database, pool, once: None })
     }
 
     pub(crate) async fn connection(&self) -> Result<Object<AsyncPgConnection>> {
@@ -123,6 +130,12 @@ impl Store {
 
     pub(crate) const fn client_write(&self) -> Option<&ClientWrite> {
         self.once.as_ref()
+    }
+
+    /// Connections that are idle, in use, and waited for.
+    pub fn connections(&self) -> [usize; 3] {
+        let status = self.pool.status();
+        [status.available, status.size - status.available, status.waiting]
     }
 
     /// Whether the records can be reached.

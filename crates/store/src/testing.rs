@@ -1,16 +1,18 @@
 //! Databases for tests: one throwaway cluster a process, one database a test.
 
 use std::io::{BufRead, BufReader};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 use diesel::connection::{Instrumentation, InstrumentationEvent, set_default_instrumentation};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use diesel_migrations::MigrationHarness;
 use tokio::sync::OnceCell;
 use uuid::Uuid;
 
-use crate::{Store, migrate};
+use crate::migration::{Blocking, MIGRATIONS, locked};
+use crate::{Database, Store, migrate};
 
 /// Enough for what one test does at once.
 const CONNECTIONS: usize = 4;
@@ -37,11 +39,31 @@ impl TestDatabase {
     /// A copy of the template; `DATABASE_URL` names the server if it is set.
     pub async fn new() -> Self {
         let server = SERVER.get_or_init(Server::start).await;
+        Self::of(server, &server.template).await
+    }
+
+    /// Without any table.
+    pub async fn empty() -> Self {
+        Self::of(SERVER.get_or_init(Server::start).await, "template0").await
+    }
+
+    async fn of(server: &Server, template: &str) -> Self {
         let name = format!("test_{}", Uuid::now_v7().simple());
-        server.run(&format!("CREATE DATABASE {name} TEMPLATE {}", server.template)).await;
+        server.run(&format!("CREATE DATABASE {name} TEMPLATE {template}")).await;
         let url = format!("{}/{name}", server.base);
-        let store = Store::new(&url, CONNECTIONS).expect("a pool needs no server yet");
+        let store = Store::new(at(&url), CONNECTIONS).expect("a pool needs no server yet");
         Self { url, store }
+    }
+
+    /// Where it is.
+    pub fn database(&self) -> Database {
+        at(&self.url)
+    }
+
+    /// Takes one step of the tables up, and no more.
+    pub async fn step_up(&self) {
+        let step = |connection: &mut Blocking| connection.run_next_migration(MIGRATIONS).map(drop);
+        locked(self.database(), step).await.expect("a step up");
     }
 
     /// Runs a statement on this database.
@@ -67,6 +89,11 @@ impl TestDatabase {
             ))
             .await;
     }
+}
+
+/// The database of an address a test made.
+fn at(url: &str) -> Database {
+    Database::new(url, None).expect("an address")
 }
 
 static ASKED: AtomicUsize = AtomicUsize::new(0);
@@ -97,7 +124,7 @@ impl Server {
         let server = Self { base, template, _cluster: cluster };
         server.run(&format!("CREATE DATABASE {}", server.template)).await;
         let template = format!("{}/{}", server.base, server.template);
-        migrate(template).await.expect("the migrations run on an empty database");
+        migrate(at(&template)).await.expect("the migrations run on an empty database");
         server
     }
 
@@ -113,11 +140,25 @@ async fn run(url: &str, sql: &str) {
 }
 
 fn start_cluster() -> (String, Option<Child>) {
-    let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/postgres");
     let directory = std::env::temp_dir().join(format!("ironpeel-{}", Uuid::now_v7().simple()));
+    let (url, cluster) = cluster(&directory, &[]);
+    (url, Some(cluster))
+}
+
+/// A throwaway server that can be asked over TLS: its address, its certificate, and what stops it
+/// when it is dropped.
+pub fn cluster_over_tls() -> (String, PathBuf, Child) {
+    let directory = std::env::temp_dir().join(format!("ironpeel-{}", Uuid::now_v7().simple()));
+    let (url, cluster) = cluster(&directory, &["tls"]);
+    (url, directory.join("server.crt"), cluster)
+}
+
+fn cluster(directory: &Path, more: &[&str]) -> (String, Child) {
+    let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/postgres");
     let mut cluster = Command::new(script)
-        .arg(&directory)
+        .arg(directory)
         .arg("throwaway")
+        .args(more)
         .stdin(Stdio::piped())
         .stdout(Stdio::piped())
         .spawn()
@@ -126,5 +167,5 @@ fn start_cluster() -> (String, Option<Child>) {
     let stdout = cluster.stdout.take().expect("it was asked for");
     BufReader::new(stdout).read_line(&mut url).expect("scripts/postgres says its address");
     assert!(!url.trim().is_empty(), "PostgreSQL did not start; scripts/setup installs it");
-    (url.trim().to_owned(), Some(cluster))
+    (url.trim().to_owned(), cluster)
 }

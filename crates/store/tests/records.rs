@@ -6,11 +6,13 @@ use diesel_async::async_connection_wrapper::AsyncConnectionWrapper;
 use diesel_async::{AsyncPgConnection, RunQueryDsl};
 use diesel_migrations::{FileBasedMigrations, MigrationHarness};
 use ironpeel_core::flour::{Limit, Property};
-use ironpeel_store::testing::TestDatabase;
+use std::error::Error;
+
+use ironpeel_store::testing::{TestDatabase, cluster_over_tls};
 use ironpeel_store::{
-    AuditedAct, Author, ClientWrite, Flour, FlourRevision, Imported, MillMapping, NewBlend,
-    NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark, TraceSource, Word, migrate,
-    migrate_down, migration_steps,
+    AuditedAct, Author, ClientWrite, Database, Flour, FlourRevision, Imported, MillMapping,
+    NewBlend, NewLotRevision, Store, StoreError, Trace, TraceKind, TraceMark, TraceSource, Word,
+    migrate, migrate_down, migration_steps,
 };
 use support::{flour, lot, signed};
 use uuid::Uuid;
@@ -153,7 +155,9 @@ async fn cut_connections_cost_nobody_an_error() {
 
 #[tokio::test]
 async fn a_database_that_is_not_there_is_told_as_such() {
-    let nowhere = Store::new("postgres://nobody@127.0.0.1:1/nothing", 1).expect("not yet");
+    let nowhere = Database::new("postgres://nobody@127.0.0.1:1/nothing", None)
+        .and_then(|nowhere| Store::new(nowhere, 1))
+        .expect("not yet");
     assert!(matches!(nowhere.ping().await, Err(StoreError::Unavailable(_))));
 }
 
@@ -203,25 +207,25 @@ async fn every_reference_is_followed_back_by_an_index() {
 #[tokio::test]
 async fn servers_that_start_at_once_bring_one_empty_database_up_and_a_newer_one_is_refused() {
     let database = TestDatabase::new().await;
-    let url = || database.url.clone();
-    while migration_steps(url()).await.expect("steps").iter().any(|step| step.applied) {
-        migrate_down(url()).await.expect("a step back");
+    let at = || database.database();
+    while migration_steps(at()).await.expect("steps").iter().any(|step| step.applied) {
+        migrate_down(at()).await.expect("a step back");
     }
-    let starts: Vec<_> = (0..4).map(|_| tokio::spawn(migrate(url()))).collect();
+    let starts: Vec<_> = (0..4).map(|_| tokio::spawn(migrate(at()))).collect();
     for started in starts {
         started.await.expect("no panic").expect("it comes up");
     }
-    let steps = migration_steps(url()).await.expect("steps");
+    let steps = migration_steps(at()).await.expect("steps");
     assert!(steps.iter().all(|step| step.applied), "{steps:?}");
     let last = &steps.last().expect("some").name;
-    assert_eq!(&migrate_down(url()).await.expect("a step back"), last);
-    migrate(url()).await.expect("and up again");
+    assert_eq!(&migrate_down(at()).await.expect("a step back"), last);
+    migrate(at()).await.expect("and up again");
 
     let newer = "INSERT INTO __diesel_schema_migrations (version) VALUES ('20991231000000')";
     database.run(newer).await;
     for refused in [
-        migrate(url()).await.expect_err("newer"),
-        migrate_down(url()).await.map(drop).expect_err("newer"),
+        migrate(at()).await.expect_err("newer"),
+        migrate_down(at()).await.map(drop).expect_err("newer"),
     ] {
         assert!(refused.to_string().contains("a newer version of Ironpeel"), "{refused}");
     }
@@ -248,7 +252,7 @@ async fn migrations_go_both_ways() {
 async fn nothing_read_or_recorded_needs_two_connections_at_once() {
     let database = TestDatabase::new().await;
     let flour_id = flour(&database.store).await;
-    let narrow = Store::new(&database.url, 1).expect("a pool needs no server yet");
+    let narrow = Store::new(database.database(), 1).expect("a pool needs no server yet");
     let new = lot(flour_id, "VR-1", 1, 13.0);
     narrow.add_lot_revision(&new).await.expect("recorded");
     assert_eq!(narrow.lot(new.lot_id).await.expect("read").code, "VR-1");
@@ -577,4 +581,20 @@ async fn lots_run_along_when_they_came_and_a_correction_moves_them() {
     assert_eq!(codes().await, ["L-1", "L-3", "L-2"]);
     let onward = store.lots_onward(Some(flour_id), None, 9).await.expect("read");
     assert_eq!(onward.last().map(|lot| lot.code.as_str()), Some("L-1"));
+}
+
+#[tokio::test]
+async fn over_tls_only_the_right_certificate_is_taken() {
+    let (url, certificate, _cluster) = cluster_over_tls();
+    let over_tls = Database::new(&url, Some(&certificate)).expect("an authority");
+    Store::new(over_tls, 1).expect("a pool").ping().await.expect("it is the right one");
+    let plain = Database::new(&url, None).expect("an address");
+    Store::new(plain, 1).expect("a pool").ping().await.expect("nobody asked for TLS");
+
+    let stranger = Database::new(&format!("{url}?sslmode=require"), None).expect("an address");
+    let refused = migration_steps(stranger).await.expect_err("nobody here trusts it");
+    let told = refused.source().expect("why").to_string();
+    assert!(told.contains("certificate"), "{told}");
+    assert!(Database::new(&url, Some("/no/such/file".as_ref())).is_err());
+    assert!(Database::new("bread.example", None).is_err());
 }

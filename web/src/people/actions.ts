@@ -21,4 +21,5 @@ const ACTIONS: Record<string, string> = {
   "PUT /api/v1/trials/{trial_id}": "trial",
 };
 
-export const actionOf = (action: string) => ACTIONS[action] ?? action;
+export const actionOf = (action: string) =>
+  ACTIONS[action] ?? (action.startsWith("refused ") ? "refused by role" : action);

@@ -9,7 +9,7 @@ use axum::http::request::Parts;
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
-use ironpeel_store::PersonRole;
+use ironpeel_store::{AuditedAct, PersonRole};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa::openapi::path::{Operation, PathItem};
@@ -17,7 +17,8 @@ use utoipa::openapi::security::SecurityRequirement;
 use utoipa::openapi::{OpenApi as Document, RefOr};
 
 use super::credentials;
-use crate::caller::{Caller, Credential};
+use crate::caller::{Address, Caller, Credential};
+use crate::metrics;
 use crate::problem::{Problem, Result};
 use crate::state::App;
 
@@ -103,8 +104,9 @@ impl Rules {
         Self(Arc::new(rules))
     }
 
-    fn of_request(&self, method: &Method, path: &str) -> Option<&Rule> {
-        let method = if method == Method::HEAD { Method::GET } else { method.clone() };
+    fn of_request(&self, head: &Parts) -> Option<&Rule> {
+        let path = head.extensions.get::<MatchedPath>().map_or("", MatchedPath::as_str);
+        let method = if head.method == Method::HEAD { Method::GET } else { head.method.clone() };
         self.0.get(&(method, path.to_owned()))
     }
 }
@@ -181,19 +183,26 @@ pub async fn enforce(
         return next.run(request).await;
     }
     let (mut head, body) = request.into_parts();
+    head.extensions.insert(Address::of(&app.config.trusted_proxies, &head));
     let caller = match admitted(&app, &rules, &head).await {
         Ok(caller) => caller,
         Err(problem) => return problem.into_response(),
     };
     let extended = caller.as_ref().and_then(Caller::extended);
+    let writes = !head.method.is_safe()
+        && rules.of_request(&head).is_some_and(|rule| rule.writes(&head.method));
     if let Some(caller) = caller {
         head.extensions.insert(caller);
     }
     let mut response = next.run(Request::from_parts(head, body)).await;
+    if writes && response.status().is_success() {
+        metrics::recorded();
+    }
     // What the handler set stands: it may have signed out.
     if let Some(token) = extended
         && !response.headers().contains_key(header::SET_COOKIE)
-        && let Ok(cookie) = app.config.session_cookie(&token).to_string().parse()
+        && let Ok(cookie) =
+            app.config.session_cookie(&token, app.config.session_lasts()).to_string().parse()
     {
         response.headers_mut().insert(header::SET_COOKIE, cookie);
     }
@@ -202,8 +211,8 @@ pub async fn enforce(
 
 /// Who asks, if it is for them; none where it is for anybody.
 async fn admitted(app: &App, rules: &Rules, head: &Parts) -> Result<Option<Caller>> {
-    let path = head.extensions.get::<MatchedPath>().map_or("", MatchedPath::as_str);
-    let rule = rules.of_request(&head.method, path);
+    let path = head.uri.path();
+    let rule = rules.of_request(head);
     let open = rule.is_some_and(|rule| rule.any_of.is_none());
     // The calculators are for anything that can send JSON.
     if open && path.starts_with("/api/v1/calc/") || path == "/api/openapi.json" {
@@ -214,6 +223,10 @@ async fn admitted(app: &App, rules: &Rules, head: &Parts) -> Result<Option<Calle
         let caller = found.as_ref().ok_or_else(not_signed_in)?;
         let any_of = rule.and_then(|rule| rule.any_of.as_deref()).unwrap_or(&[Access::Read]);
         if !any_of.iter().any(|access| access.is_of(&caller.roles)) {
+            if !head.method.is_safe() {
+                let refused = AuditedAct::new(format!("refused {}", head.method), path);
+                app.store.audit(&caller.author, &refused).await?;
+            }
             return Err(not_theirs(any_of));
         }
     }

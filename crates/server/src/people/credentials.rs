@@ -5,7 +5,7 @@ use axum::http::{HeaderMap, header};
 use axum_extra::extract::CookieJar;
 use ironpeel_store::{ApiKey, Author, Word};
 
-use crate::caller::{Caller, Credential, address};
+use crate::caller::{Address, Caller, Credential};
 use crate::password::hash_of_secret;
 use crate::problem::Result;
 use crate::state::App;
@@ -18,7 +18,8 @@ fn bearer(headers: &HeaderMap) -> Option<&str> {
 /// Who sent it; none where nobody is known by it.
 pub async fn of(app: &App, head: &Parts) -> Result<Option<Caller>> {
     let headers = &head.headers;
-    let address = address(&head.extensions);
+    let address = head.extensions.get::<Address>().cloned();
+    let address = address.map_or_else(String::new, |Address(address)| address);
     if let Some(key) = bearer(headers) {
         let found = app.store.api_key(&hash_of_secret(key)).await?;
         return Ok(found.map(|ApiKey { id, name, role: Word(role), .. }| Caller {
@@ -34,7 +35,7 @@ pub async fn of(app: &App, head: &Parts) -> Result<Option<Caller>> {
     else {
         return Ok(None);
     };
-    let found = app.store.session(&hash_of_secret(&token), app.config.session_lasts).await?;
+    let found = app.store.session(&hash_of_secret(&token), app.config.session_lasts()).await?;
     // The demo plant's accounts open nothing elsewhere.
     let found = found.filter(|session| app.config.demo || !session.demo);
     Ok(found.map(|session| Caller {

@@ -134,7 +134,7 @@ pub async fn begin(
 ) -> Result<(CookieJar, Json<SessionView>)> {
     let token = password::secret();
     let hash = password::hash_of_secret(&token);
-    let id = app.store.begin_session(person.id, &hash, app.config.session_lasts).await?;
+    let id = app.store.begin_session(person.id, &hash, app.config.session_lasts()).await?;
     let author =
         Author { person_id: Some(person.id), api_key_id: None, name: person.name, address };
     app.store.audit(&author, &act("sign-in")).await?;
@@ -145,7 +145,10 @@ pub async fn begin(
         roles: person.roles,
         credential: Credential::Session { id, extended: None },
     };
-    Ok((jar.add(app.config.session_cookie(&token)), Json(caller.into())))
+    Ok((
+        jar.add(app.config.session_cookie(&token, app.config.session_lasts())),
+        Json(caller.into()),
+    ))
 }
 
 /// Signs out here
@@ -160,7 +163,10 @@ async fn sign_out(
         app.store.end_session(id).await?;
         app.store.audit(&author, &act("sign-out")).await?;
     }
-    Ok((StatusCode::NO_CONTENT, jar.remove(app.config.session_cookie(""))))
+    Ok((
+        StatusCode::NO_CONTENT,
+        jar.remove(app.config.session_cookie("", app.config.session_lasts())),
+    ))
 }
 
 /// Signs out here and everywhere else
@@ -175,7 +181,10 @@ async fn sign_out_everywhere(
         app.store.end_sessions(person_id).await?;
         app.store.audit(&caller.author, &act("sign-out everywhere")).await?;
     }
-    Ok((StatusCode::NO_CONTENT, jar.remove(app.config.session_cookie(""))))
+    Ok((
+        StatusCode::NO_CONTENT,
+        jar.remove(app.config.session_cookie("", app.config.session_lasts())),
+    ))
 }
 
 /// Changes one's own password, and signs out everywhere else

@@ -7,7 +7,7 @@ use std::path::Path;
 use chrono::Utc;
 use ironpeel_server::Config;
 use ironpeel_store::testing::TestDatabase;
-use ironpeel_store::{ApiKey, PersonRole, Word};
+use ironpeel_store::{ApiKey, PersonRole, Store, Word};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use sha2::{Digest, Sha256};
@@ -23,6 +23,17 @@ pub struct Plant {
 /// The key machines of a role come with.
 pub fn key_of(role: PersonRole) -> String {
     format!("the key of {role:?}")
+}
+
+/// A server on these records, for as long as the test runs.
+async fn served(database: &TestDatabase, config: Config) -> String {
+    // Connections of its own, as another process has.
+    let store = Store::new(database.database(), 4).expect("a pool needs no server yet");
+    let app = ironpeel_server::app(store, config);
+    let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
+    let base = format!("http://{}", listener.local_addr().expect("bound"));
+    tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
+    base
 }
 
 impl Plant {
@@ -46,12 +57,14 @@ impl Plant {
             let hash = Sha256::digest(key_of(role));
             database.store.add_api_key(&key, &hash).await.expect("a new key");
         }
-        let config = Config { demo: true, ..Config::default() };
-        let app = ironpeel_server::app(database.store.clone(), web, config);
-        let listener = TcpListener::bind("127.0.0.1:0").await.expect("a free port");
-        let base = format!("http://{}", listener.local_addr().expect("bound"));
-        tokio::spawn(ironpeel_server::serve(listener, app, Box::pin(std::future::pending())));
+        let config = Config { demo: true, web: web.map(Into::into), ..Config::default() };
+        let base = served(&database, config).await;
         Self { database, base, client: reqwest::Client::new() }
+    }
+
+    /// The address of another server on the same records.
+    pub async fn beside(&self, config: Config) -> String {
+        served(&self.database, config).await
     }
 
     /// A request of nobody's.
