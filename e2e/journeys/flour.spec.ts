@@ -1,5 +1,4 @@
-import { expect, link, test } from "./plant";
-import type { Page } from "@playwright/test";
+import { expect, link, openLot, test } from "./plant";
 
 /** A table as a mill sends it, a lot in each row. */
 function table(codes: string[]): string {
@@ -18,12 +17,6 @@ const months = (name: string, text: string) => ({
   mimeType: "text/csv",
   buffer: Buffer.from(`\ufeff${text}`),
 });
-
-const openLot = async (page: Page, code: string, path = "/flour") => {
-  const found = await page.request.get(`/api/v1/find?q=${code}`);
-  const [lot] = (await found.json()) as { id: string }[];
-  await page.goto(`${path}?product=deck-roll-60&lot=${lot?.id}`);
-};
 
 test("a month's certificates are taken in, corrected once, and never doubled", async ({ page }) => {
   const codes = Array.from({ length: 1200 }, (_, at) => `E2E-${String(at).padStart(4, "0")}`);

@@ -83,3 +83,10 @@ export async function everybodyCanUse(page: Page) {
     expect(await page.evaluate(wider), `${size.width} wide`).toBeLessThanOrEqual(0);
   }
 }
+
+/** Opens a view with a lot of the demo plant, by its code. */
+export const openLot = async (page: Page, code: string, path = "/flour") => {
+  const found = await page.request.get(`/api/v1/find?q=${code}`);
+  const [lot] = (await found.json()) as { id: string }[];
+  await page.goto(`${path}?product=deck-roll-60&lot=${lot?.id}`);
+};

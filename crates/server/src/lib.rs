@@ -164,7 +164,11 @@ pub fn app(store: Store, config: Config) -> Application {
     }
     let layers = ServiceBuilder::new()
         .layer(from_fn(request_id::identify))
-        .layer(TraceLayer::new_for_http().on_response(DefaultOnResponse::new().level(Level::INFO)))
+        .layer(
+            TraceLayer::new_for_http()
+                .make_span_with(request_id::span)
+                .on_response(DefaultOnResponse::new().level(Level::INFO)),
+        )
         .layer(from_fn(metrics::count))
         .layer(CatchPanicLayer::custom(|_| {
             axum::response::IntoResponse::into_response(Problem::fault("a request broke off"))

@@ -4,7 +4,7 @@ use axum::extract::Request;
 use axum::http::HeaderValue;
 use axum::middleware::Next;
 use axum::response::Response;
-use tracing::{Instrument, info_span};
+use tracing::{Span, info_span};
 use uuid::Uuid;
 
 const HEADER: &str = "x-request-id";
@@ -21,10 +21,14 @@ pub fn current() -> Uuid {
 /// Gives a request its id.
 pub async fn identify(request: Request, next: Next) -> Response {
     let id = Uuid::now_v7();
-    let span = info_span!("request", %id, method = %request.method(), uri = %request.uri());
-    let mut response = CURRENT.scope(id, next.run(request)).instrument(span).await;
+    let mut response = CURRENT.scope(id, async { next.run(request).await }).await;
     if let Ok(value) = HeaderValue::from_str(&id.to_string()) {
         response.headers_mut().insert(HEADER, value);
     }
     response
+}
+
+/// What every log line of a request begins with.
+pub fn span(request: &Request) -> Span {
+    info_span!("request", id = %current(), method = %request.method(), uri = %request.uri())
 }

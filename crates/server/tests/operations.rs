@@ -3,8 +3,9 @@
 mod support;
 
 use std::collections::BTreeMap;
-use std::path::PathBuf;
-use std::process::{Command, Output};
+use std::io::{BufRead, BufReader};
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Output, Stdio};
 
 use diesel::sql_types::{BigInt, Text};
 use diesel::{QueryableByName, sql_query};
@@ -239,4 +240,41 @@ async fn a_proxy_says_where_from_only_where_it_is_trusted() {
         let trail = plant.get("/api/v1/audit?find=sign-in").await;
         assert_eq!(list(&trail["entries"])[0]["address"], from, "{told}: {trail}");
     }
+}
+
+/// A start of the script that runs a database, in this folder.
+fn started(folder: &Path) -> Child {
+    let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/postgres");
+    let mut command = Command::new(script);
+    command.arg(folder).stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    command.spawn().expect("part of the project")
+}
+
+#[tokio::test]
+async fn records_in_use_are_left_alone_and_those_of_another_version_kept() {
+    let folder = place("kept");
+    let mut first = started(&folder);
+    let mut address = String::new();
+    let told = first.stdout.take().expect("asked for");
+    BufReader::new(told).read_line(&mut address).expect("an address");
+    let second = started(&folder).wait_with_output().expect("it ends");
+    let text = String::from_utf8_lossy(&second.stderr).into_owned();
+    assert!(!second.status.success() && text.contains("in use by another start"), "{text}");
+    let still = AsyncPgConnection::establish(address.trim()).await;
+    still.expect("the first one's database runs on");
+    drop(first.stdin.take());
+    first.wait().expect("it stops");
+
+    let (version, own) = (folder.join("data/PG_VERSION"), folder.join("data/own"));
+    std::fs::copy(&version, &own).expect("copied");
+    std::fs::write(&version, "9.6\n").expect("written");
+    let refused = started(&folder).wait_with_output().expect("it ends");
+    let text = String::from_utf8_lossy(&refused.stderr).into_owned();
+    assert!(!refused.status.success() && text.contains("Install postgresql-9.6"), "{text}");
+    std::fs::copy(&own, &version).expect("put back");
+    let mut again = started(&folder);
+    drop(again.stdin.take());
+    let output = again.wait_with_output().expect("it ends");
+    assert!(String::from_utf8_lossy(&output.stdout).contains("postgres://"), "as it was");
+    std::fs::remove_dir_all(folder).expect("removed");
 }

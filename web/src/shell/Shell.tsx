@@ -7,6 +7,7 @@ import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
 import { useChain, useLotsOf } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
+import { useLive } from "../session/live";
 import { useSession } from "../session/session";
 import { LINKS } from "./links";
 import { ChangeSummary } from "./ChangeSummary";
@@ -58,6 +59,7 @@ function Frame({ children }: { children: ReactNode }) {
   const person = useSession()?.person;
 
   useFlourNames();
+  useLive();
 
   // A product without a selected lot takes its flour's usual one.
   useEffect(() => {

@@ -1,0 +1,71 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+
+/*
+ * What anybody writes is told by the server as it happens. One tab of a browser listens and tells
+ * the others: a browser keeps few connections to one server.
+ */
+
+const CHANNEL = "ironpeel-live";
+/** What comes together is looked at together. */
+const TOGETHER_MS = 150;
+
+/** Listens to the server until told to stop. */
+function listen(onTold: () => void): () => void {
+  const source = new EventSource("/api/v1/live");
+  source.addEventListener("written", onTold);
+  source.addEventListener("missed", onTold);
+  let lost = false;
+  source.addEventListener("error", () => (lost = true));
+  source.addEventListener("open", () => {
+    // Something may have been written while nobody listened.
+    if (lost) onTold();
+    lost = false;
+  });
+  return () => source.close();
+}
+
+/** Listens in this tab once no other does; what is heard is told to all of them. */
+function listenForAll(onTold: () => void): () => void {
+  const others = new BroadcastChannel(CHANNEL);
+  others.addEventListener("message", onTold);
+  const stop = new AbortController();
+  const hear = () => {
+    others.postMessage(null);
+    onTold();
+  };
+  const asListener = () =>
+    new Promise<void>((resolve) => {
+      const close = listen(hear);
+      stop.signal.addEventListener("abort", () => {
+        close();
+        resolve();
+      });
+    });
+  navigator.locks.request(CHANNEL, { signal: stop.signal }, asListener).catch(() => {
+    // Told to stop before it was its turn.
+  });
+  return () => {
+    stop.abort();
+    others.close();
+  };
+}
+
+/** Looks at what is shown anew whenever somebody wrote something. */
+export function useLive() {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (typeof EventSource === "undefined") return;
+    let soon: ReturnType<typeof setTimeout> | undefined;
+    const onTold = () => {
+      clearTimeout(soon);
+      soon = setTimeout(() => void queries.invalidateQueries(), TOGETHER_MS);
+    };
+    // A page without encryption has no locks: there each tab listens.
+    const stop = "locks" in navigator ? listenForAll(onTold) : listen(onTold);
+    return () => {
+      clearTimeout(soon);
+      stop();
+    };
+  }, [queries]);
+}
