@@ -40,6 +40,7 @@ const SCREENS = [
   ["lines of the plant", "/plant/lines"],
   ["a new line", "/plant/lines/new"],
   ["settings of the plant", "/plant/settings"],
+  ["stations of the floor", "/plant/stations"],
   ["audit trail", "/plant/audit"],
   ["new product", "/dough/new"],
   ["no hand", "/water"],

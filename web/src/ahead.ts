@@ -1,8 +1,8 @@
 import { MutationCache, QueryCache, QueryClient } from "@tanstack/react-query";
 import { isFinal } from "./api/client";
-import { onSignedOut, setAuthor } from "./api/outbox";
+import { onSignedOut, setSender } from "./api/outbox";
 import { loadOf } from "./pages";
-import { isSignedOut, NOBODY, SESSION } from "./session/session";
+import { isSignedOut, NOBODY, senderOf, SESSION } from "./session/session";
 import { askAhead } from "./scenario/askAhead";
 import { askPlantWords } from "./units/clock";
 
@@ -30,7 +30,7 @@ onSignedOut(signedOut);
 /** Who is signed in; what waits of theirs is sent. */
 export const session = queries.prefetchQuery(SESSION);
 queries.getQueryCache().subscribe(() => {
-  setAuthor(queries.getQueryData(SESSION.queryKey)?.person?.id ?? undefined);
+  setSender(senderOf(queries.getQueryData(SESSION.queryKey)));
 });
 
 /** What is everybody's. */

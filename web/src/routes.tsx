@@ -99,6 +99,7 @@ export const ROUTES: RouteObject[] = [
           page("/plant/settings", plant, "SettingsPage"),
           page("/plant/people", people, "PeoplePage"),
           page("/plant/keys", people, "KeysPage"),
+          page("/plant/stations", people, "StationsPage"),
           page("/plant/audit", people, "AuditPage"),
           page("/batches/:id", floor, "BatchPage"),
           ...moved,

@@ -91,20 +91,20 @@ test("what was refused can be discarded", async () => {
 });
 
 test("what somebody queued is recorded as theirs, or waits until they are signed in again", async () => {
-  const { onSignedOut, record, setAuthor, useOutbox } = await tab();
+  const { onSignedOut, record, setSender, useOutbox } = await tab();
   const { result } = renderHook(() => useOutbox());
   const signedOut = vi.fn();
   onSignedOut(signedOut);
-  setAuthor("runa");
+  setSender({ person: "runa", records: true });
   answers.push(message(401, { title: "no", status: 401, detail: "sign in first" }));
   const recorded = record(LOT);
   await waitFor(() => expect(signedOut).toHaveBeenCalledOnce());
-  setAuthor(undefined);
-  setAuthor("odd");
+  setSender({ records: false });
+  setSender({ person: "odd", records: true });
   await later(20_000);
   expect([sent.length, result.current.length]).toEqual([1, 1]);
   answers.push(message(200, { id: "1" }));
-  setAuthor("runa");
+  setSender({ person: "runa", records: true });
   await expect(recorded).resolves.toEqual({ id: "1" });
 });
 

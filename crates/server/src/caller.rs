@@ -5,7 +5,7 @@ use std::net::{IpAddr, SocketAddr};
 use axum::extract::{ConnectInfo, FromRequestParts};
 use axum::http::request::Parts;
 use ipnet::IpNet;
-use ironpeel_store::{Author, PersonRole};
+use ironpeel_store::{Author, PersonRole, Station};
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
@@ -28,6 +28,11 @@ pub enum Credential {
         /// The token, where the session's end was put off just now.
         extended: Option<String>,
     },
+    /// A tablet of the floor, whoever is at it.
+    Station {
+        station: Station,
+        extended: Option<String>,
+    },
     Key,
 }
 
@@ -35,9 +40,24 @@ impl Caller {
     /// The token to hand on with a later end.
     pub fn extended(&self) -> Option<String> {
         match &self.credential {
-            Credential::Session { extended, .. } => extended.clone(),
+            Credential::Session { extended, .. } | Credential::Station { extended, .. } => {
+                extended.clone()
+            }
             Credential::Key => None,
         }
+    }
+
+    /// The tablet it comes from.
+    pub const fn station(&self) -> Option<&Station> {
+        match &self.credential {
+            Credential::Station { station, .. } => Some(station),
+            _ => None,
+        }
+    }
+
+    /// Whether a browser sends its credential by itself, whatever page asks it to.
+    pub fn is_by_cookie(&self) -> bool {
+        self.credential != Credential::Key
     }
 }
 

@@ -237,7 +237,7 @@ async fn a_proxy_says_where_from_only_where_it_is_trusted() {
         let asked = client.post(format!("{base}/api/v1/session")).header("x-forwarded-for", told);
         let answer = asked.json(&sign_in).send().await.expect("an answer");
         assert_eq!(answer.status(), StatusCode::OK);
-        let trail = plant.get("/api/v1/audit?find=sign-in").await;
+        let trail = plant.get("/api/v1/audit?q=sign-in").await;
         assert_eq!(list(&trail["entries"])[0]["address"], from, "{told}: {trail}");
     }
 }

@@ -334,17 +334,20 @@ async fn outside_demo_mode_its_accounts_open_nothing_and_the_first_administrator
     let store = &plant.database.store;
     let first = ironpeel_server::setup_code(store, false).await.expect("records").expect("a code");
     let code = ironpeel_server::setup_code(store, false).await.expect("records").expect("a code");
+    ironpeel_server::setup_code(store, false).await.expect("records").expect("another's");
     let set_up = async |code: &str| {
         let input = json!({"code": code, "name": "Moa Lind", "initials": "ML",
             "email": "moa@bread.example", "password": "first in the house"});
         let asked = client.post(format!("{base}/api/v1/setup")).json(&input).send().await;
         asked.expect("an answer")
     };
-    assert_eq!(
-        set_up(&first).await.status(),
-        StatusCode::UNPROCESSABLE_ENTITY,
-        "a newer one stands"
-    );
+    let wrong = set_up("0000-0000-0000-0000").await;
+    assert_eq!(wrong.status(), StatusCode::UNPROCESSABLE_ENTITY);
+    // Each server that starts prints one, and each of the last day holds.
+    let old = "UPDATE setup_code SET made_at = made_at - interval '25 hours'
+        WHERE made_at = (SELECT min(made_at) FROM setup_code)";
+    plant.database.run(old).await;
+    assert_eq!(set_up(&first).await.status(), StatusCode::UNPROCESSABLE_ENTITY, "a day ago");
     let made = set_up(&code.to_uppercase()).await;
     assert_eq!(made.status(), StatusCode::OK);
     let made: Value = made.json().await.expect("JSON");

@@ -34,6 +34,10 @@ pub struct AuditEntry {
     pub revision_after: Option<i32>,
     #[cfg_attr(feature = "openapi", schema(value_type = Option<Object>))]
     pub details: Option<Value>,
+    /// The tablet of the floor it was done at.
+    pub station_id: Option<Uuid>,
+    /// Whether its author showed that it was them.
+    pub verified: bool,
 }
 
 /// Which entries are wanted; all where nothing is set.

@@ -2,7 +2,7 @@
 
 use diesel::prelude::*;
 use diesel_async::{AsyncPgConnection, RunQueryDsl};
-use serde_json::Value;
+use serde_json::{Value, json};
 use uuid::Uuid;
 
 use crate::schema::audit_entry;
@@ -12,9 +12,31 @@ use crate::schema::audit_entry;
 pub struct Author {
     pub person_id: Option<Uuid>,
     pub api_key_id: Option<Uuid>,
+    /// The tablet of the floor it is written at.
+    pub station_id: Option<Uuid>,
+    /// Whether they showed that it is them; what was written at a station without a connection is
+    /// in somebody's name only.
+    pub verified: bool,
+    /// Who sent it in their name, where somebody else did.
+    pub sent_by: Option<String>,
     /// As they are called now.
     pub name: String,
     pub address: String,
+}
+
+impl Author {
+    /// Somebody known by name alone.
+    pub fn called(name: impl Into<String>, address: impl Into<String>) -> Self {
+        Self {
+            person_id: None,
+            api_key_id: None,
+            station_id: None,
+            verified: true,
+            sent_by: None,
+            name: name.into(),
+            address: address.into(),
+        }
+    }
 }
 
 /// What is done.
@@ -44,6 +66,10 @@ pub(crate) async fn append(
     author: &Author,
     act: &AuditedAct,
 ) -> QueryResult<()> {
+    let mut details = act.details.clone();
+    if let Some(sent_by) = &author.sent_by {
+        details.get_or_insert_with(|| json!({}))["sent_by"] = json!(sent_by);
+    }
     diesel::insert_into(audit_entry::table)
         .values((
             audit_entry::id.eq(Uuid::now_v7()),
@@ -56,7 +82,9 @@ pub(crate) async fn append(
             audit_entry::record_id.eq(act.record_id),
             audit_entry::revision_before.eq(act.revision_before),
             audit_entry::revision_after.eq(act.revision_after),
-            audit_entry::details.eq(&act.details),
+            audit_entry::details.eq(details),
+            audit_entry::station_id.eq(author.station_id),
+            audit_entry::verified.eq(author.verified),
         ))
         .execute(connection)
         .await

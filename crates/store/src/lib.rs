@@ -37,6 +37,7 @@ mod session;
 mod setup_code;
 mod sign_in;
 mod specification;
+mod station;
 mod store;
 #[cfg(feature = "testing")]
 pub mod testing;
@@ -75,6 +76,7 @@ pub use revision::{Revision, Signed};
 pub use session::Session;
 pub use sign_in::SignInFailures;
 pub use specification::{CurrentLimits, SpecificationRevision};
+pub use station::{Station, StationPerson, StationSession};
 pub use store::{ClientWrite, PageKey, Store};
 pub use trace::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
 pub use trial::{NewTrial, Trial, TrialSummary};

@@ -25,6 +25,8 @@ pub struct Person {
     pub demo: bool,
     /// Whether a password was set.
     pub signs_in: bool,
+    /// Whether a PIN was set, to be known by at a station.
+    pub has_pin: bool,
     pub roles: Vec<PersonRole>,
     pub made_at: DateTime<Utc>,
 }
@@ -53,6 +55,7 @@ struct Row {
     active: bool,
     demo: bool,
     made_at: DateTime<Utc>,
+    pin_hash: Option<String>,
 }
 
 /// A person with what their password is checked against.
@@ -64,9 +67,10 @@ pub struct Account {
 
 impl Account {
     fn of(row: Row, roles: Vec<PersonRole>) -> Self {
-        let Row { id, name, initials, email, password_hash, active, demo, made_at } = row;
-        let signs_in = password_hash.is_some();
-        let person = Person { id, name, initials, email, active, demo, signs_in, roles, made_at };
+        let Row { id, name, initials, email, password_hash, active, demo, made_at, pin_hash } = row;
+        let (signs_in, has_pin) = (password_hash.is_some(), pin_hash.is_some());
+        let person =
+            Person { id, name, initials, email, active, demo, signs_in, has_pin, roles, made_at };
         Self { person, password_hash }
     }
 }

@@ -413,6 +413,8 @@ diesel::table! {
         written_at -> Timestamptz,
         person_id -> Nullable<Uuid>,
         api_key_id -> Nullable<Uuid>,
+        station_id -> Nullable<Uuid>,
+        verified -> Bool,
     }
 }
 
@@ -426,6 +428,7 @@ diesel::table! {
         active -> Bool,
         demo -> Bool,
         made_at -> Timestamptz,
+        pin_hash -> Nullable<Text>,
     }
 }
 
@@ -469,8 +472,7 @@ diesel::table! {
 }
 
 diesel::table! {
-    setup_code (singleton) {
-        singleton -> Bool,
+    setup_code (code_hash) {
         code_hash -> Binary,
         made_at -> Timestamptz,
     }
@@ -490,6 +492,31 @@ diesel::table! {
         revision_before -> Nullable<Int4>,
         revision_after -> Nullable<Int4>,
         details -> Nullable<Jsonb>,
+        station_id -> Nullable<Uuid>,
+        verified -> Bool,
+    }
+}
+
+diesel::table! {
+    station (id) {
+        id -> Uuid,
+        name -> Text,
+        token_hash -> Binary,
+        made_by -> Text,
+        made_at -> Timestamptz,
+        seen_at -> Timestamptz,
+        expires_at -> Timestamptz,
+        idle_minutes -> Int4,
+    }
+}
+
+diesel::table! {
+    station_presence (id) {
+        id -> Uuid,
+        station_id -> Uuid,
+        person_id -> Uuid,
+        since -> Timestamptz,
+        until -> Nullable<Timestamptz>,
     }
 }
 
@@ -518,6 +545,7 @@ diesel::table! {
 }
 
 diesel::joinable!(flour -> mill (mill_id));
+diesel::joinable!(station_presence -> person (person_id));
 diesel::joinable!(flour_revision -> flour (flour_id));
 diesel::joinable!(specification_revision -> flour (flour_id));
 diesel::joinable!(specification_limit -> specification_revision (revision_id));
@@ -585,4 +613,4 @@ diesel::allow_tables_to_appear_in_same_query!(
     batch_flour,
     trial,
 );
-diesel::allow_tables_to_appear_in_same_query!(person, person_role, session);
+diesel::allow_tables_to_appear_in_same_query!(person, person_role, session, station_presence);

@@ -1,5 +1,6 @@
-//! The code the first administrator is made with.
+//! The codes the first administrator is made with, one of each server that started meanwhile.
 
+use chrono::{Duration, Utc};
 use diesel::prelude::*;
 use diesel_async::RunQueryDsl;
 
@@ -8,22 +9,27 @@ use crate::schema::setup_code;
 use crate::store::Store;
 
 impl Store {
-    /// Puts the code the first administrator is made with, in place of any before.
-    pub async fn set_setup_code(&self, hash: &[u8]) -> Result<()> {
-        let set = (setup_code::code_hash.eq(hash), setup_code::made_at.eq(diesel::dsl::now));
+    /// Keeps a code the first administrator can be made with.
+    pub async fn add_setup_code(&self, hash: &[u8]) -> Result<()> {
         diesel::insert_into(setup_code::table)
-            .values(set)
-            .on_conflict(setup_code::singleton)
-            .do_update()
-            .set(set)
+            .values(setup_code::code_hash.eq(hash))
             .execute(&mut self.connection().await?)
             .await?;
         Ok(())
     }
 
-    /// Takes the setup code away, and says whether it was this one.
-    pub async fn take_setup_code(&self, hash: &[u8]) -> Result<bool> {
-        let this = setup_code::table.filter(setup_code::code_hash.eq(hash));
-        Ok(diesel::delete(this).execute(&mut self.connection().await?).await? == 1)
+    /// Whether this is one of the codes of the last day.
+    pub async fn is_setup_code(&self, hash: &[u8]) -> Result<bool> {
+        let lately = setup_code::made_at.gt(Utc::now() - Duration::days(1));
+        let this = setup_code::table.find(hash).filter(lately);
+        Ok(diesel::select(diesel::dsl::exists(this))
+            .get_result(&mut self.connection().await?)
+            .await?)
+    }
+
+    /// Lets no code open anything any more.
+    pub async fn forget_setup_codes(&self) -> Result<()> {
+        diesel::delete(setup_code::table).execute(&mut self.connection().await?).await?;
+        Ok(())
     }
 }

@@ -224,6 +224,8 @@ pub(crate) async fn is_new(
             written::written_by.eq(&once.author.name),
             written::person_id.eq(once.author.person_id),
             written::api_key_id.eq(once.author.api_key_id),
+            written::station_id.eq(once.author.station_id),
+            written::verified.eq(once.author.verified),
         ))
         .on_conflict(written::id)
         .do_nothing()

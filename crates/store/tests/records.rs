@@ -419,8 +419,7 @@ async fn a_blend_is_made_at_once_and_writes_over_nothing() {
 
 /// A client's write with a body of so many bytes alike.
 fn sent(store: &Store, id: Uuid, body: u8) -> Store {
-    let author =
-        Author { person_id: None, api_key_id: None, name: "RK".into(), address: "here".into() };
+    let author = Author::called("RK", "here");
     let act = AuditedAct { action: "test".into(), record_id: Some(id), ..AuditedAct::default() };
     store.once(ClientWrite { id, body_hash: vec![body; 32], author, act })
 }

@@ -36,8 +36,17 @@ const toldAt = new Map<number, string>();
 const listeners = new Set<() => void>();
 const recordedListeners = new Set<() => void>();
 const signedOutListeners = new Set<() => void>();
-/** Who is signed in: what another queued waits for them. */
-let author: string | undefined;
+/** Who sends. */
+export interface Sender {
+  /** Who is signed in here, or at this station; what another queued waits for them. */
+  person?: string;
+  /** The station of the floor this browser is. */
+  station?: string;
+  /** Whether they record what the floor does: they send what anybody queued at a station. */
+  records: boolean;
+}
+
+let sender: Sender = { records: false };
 let again: ReturnType<typeof setTimeout> | undefined;
 let failures = 0;
 
@@ -65,8 +74,7 @@ export async function record<T>(entry: Entry): Promise<T> {
   for (const one of before.filter((one) => one.refused)) await forget(one.at);
   // Pressed twice, it waits once.
   const waiting = before.find((one) => !one.refused && same(one.body, entry.body));
-  const { at } =
-    waiting ?? (await keep({ ...entry, subject, since: Date.now(), ...(author && { author }) }));
+  const { at } = waiting ?? (await keep({ ...entry, subject, since: Date.now(), ...mine() }));
   const answer = new Promise<T>((resolve, reject) => {
     const waiter = { resolve: resolve as Waiter["resolve"], reject };
     waiters.set(at, [...(waiters.get(at) ?? []), waiter]);
@@ -74,6 +82,12 @@ export async function record<T>(entry: Entry): Promise<T> {
   await tell();
   void send();
   return answer;
+}
+
+/** Whose it is, as far as that is known. */
+function mine(): Pick<Queued, "author" | "station"> {
+  const { person, station } = sender;
+  return { ...(person && { author: person }), ...(person && station && { station }) };
 }
 
 async function keep(entry: Omit<Queued, "at">): Promise<Queued> {
@@ -145,11 +159,17 @@ async function sendAll(): Promise<boolean> {
   const held = new Set<string>();
   for (;;) {
     const next = (await queue()).find(
-      (one) => !one.refused && !held.has(one.subject) && isTheirs(one, author),
+      (one) => !one.refused && !held.has(one.subject) && isTheirs(one, sender),
     );
     if (!next) return held.size > 0;
     if (!(await sendOne(next))) held.add(next.subject);
   }
+}
+
+/** What was written at a station says by whom and when: somebody else may be at it by now. */
+function inTheNameOf({ author, station, since }: Queued): Record<string, string> {
+  if (!author || !station) return {};
+  return { "x-written-by": author, "x-written-at": new Date(since).toISOString() };
 }
 
 /** Whether it was answered definitely. */
@@ -160,7 +180,7 @@ async function sendOne(entry: Queued): Promise<boolean> {
   try {
     response = await fetch(entry.path, {
       method: "PUT",
-      headers: { "content-type": "application/json" },
+      headers: { "content-type": "application/json", ...inTheNameOf(entry) },
       body: JSON.stringify(entry.body),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
@@ -214,15 +234,17 @@ export function useOutbox(): Queued[] {
 /** Whether a refusal stands on this page where it was typed. */
 export const isToldAt = (at: number, path: string) => toldAt.get(at) === path;
 
-/** Whether it may be sent as this person's: what somebody queued is theirs, or waits. */
-export const isTheirs = (entry: Queued, person: string | undefined) =>
-  entry.author === undefined || entry.author === person;
+/** Whether they may send it: what somebody queued is theirs, or waits; a station's is the floor's. */
+export const isTheirs = (entry: Queued, { person, station, records }: Sender) =>
+  entry.author === undefined ||
+  entry.author === person ||
+  (entry.station !== undefined && (records || entry.station === station));
 
-/** Says who is signed in, and sends what of theirs waits. */
-export function setAuthor(id: string | undefined) {
-  if (id === author) return;
-  author = id;
-  if (id) void send();
+/** Says who sends from now on, and sends what they may. */
+export function setSender(next: Sender) {
+  if (same(next, sender)) return;
+  sender = next;
+  if (next.person || next.station) void send();
 }
 
 /** Calls back when the server says that nobody is signed in. */

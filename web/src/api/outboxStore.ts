@@ -23,6 +23,8 @@ export interface Queued extends Entry {
   since: number;
   /** Whose it is, by their id. */
   author?: string;
+  /** The station of the floor it was written at: it is sent in its author's name, whoever is at it. */
+  station?: string;
   refused?: Problem;
 }
 

@@ -1,9 +1,12 @@
 import { answer, api, type Schemas } from "../api/client";
+import { DateTimeField } from "../form/DateTimeField";
 import { PlantTabs } from "../plant/PlantTabs";
 import { SearchField, useSearched } from "../plant/SearchField";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { type Column } from "../table/DataTable";
 import { PagedList } from "../table/PagedList";
 import { actionOf } from "./actions";
+import { momentOf } from "../units/clock";
 import { useFormat, type Format } from "../units/format";
 
 /** Between which revisions. */
@@ -14,13 +17,19 @@ const revisions = ({ revision_before, revision_after }: Schemas["AuditEntry"]) =
       ? `${revision_after}, the first`
       : `${revision_before} to ${revision_after}`;
 
+/** Who, and how far that is sure. */
+const who = ({ who, verified, details }: Schemas["AuditEntry"]) => {
+  const by = (details as { sent_by?: string } | null)?.sent_by;
+  return [who, verified ? "" : "unverified", by ? `sent by ${by}` : ""].filter(Boolean).join(", ");
+};
+
 const columns = (format: Format): Column<Schemas["AuditEntry"]>[] => [
   {
     head: "when",
     of: (one) => one.at,
     show: (one) => <span className="whitespace-nowrap">{format.moment(one.at)}</span>,
   },
-  { head: "who", of: (one) => one.who },
+  { head: "who", of: who },
   { head: "from", of: (one) => one.address },
   { head: "what", of: (one) => actionOf(one.action) },
   {
@@ -35,6 +44,14 @@ const columns = (format: Format): Column<Schemas["AuditEntry"]>[] => [
 export function AuditPage() {
   const format = useFormat();
   const [text] = useSearched();
+  const { search, show } = useScenario();
+  const address = new URLSearchParams(search);
+  const [from, to] = [address.get("from") ?? "", address.get("to") ?? ""];
+  const wanted = {
+    ...(text && { q: text }),
+    ...(from && { from: momentOf(from).toISOString() }),
+    ...(to && { to: momentOf(to).toISOString() }),
+  };
   return (
     <>
       <PlantTabs />
@@ -44,16 +61,30 @@ export function AuditPage() {
       </p>
       <div className="mt-3 flex flex-wrap items-end gap-4">
         <SearchField of="the audit trail" placeholder="who, or what was done" />
-        <a className="link text-sm" href={`/api/v1/audit/csv?q=${encodeURIComponent(text)}`}>
+        <DateTimeField
+          label="From"
+          className="w-56"
+          optional
+          value={from}
+          onSet={(from) => show({ from: from || null })}
+        />
+        <DateTimeField
+          label="Before"
+          className="w-56"
+          optional
+          value={to}
+          onSet={(to) => show({ to: to || null })}
+        />
+        <a className="link text-sm" href={`/api/v1/audit/csv?${new URLSearchParams(wanted)}`}>
           Save as CSV
         </a>
       </div>
       <PagedList
         className="mt-4"
         heading="Entries, newest first"
-        queryKey={["audit", text]}
+        queryKey={["audit", wanted]}
         ask={(cursor) =>
-          answer(api.GET("/api/v1/audit", { params: { query: { q: text, ...cursor } } }))
+          answer(api.GET("/api/v1/audit", { params: { query: { ...wanted, ...cursor } } }))
         }
         rows={(page) => page.entries}
         columns={columns(format)}

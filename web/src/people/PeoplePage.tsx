@@ -16,6 +16,7 @@ const COLUMNS: Column<Schemas["Person"]>[] = [
     head: "account",
     of: (one) => (!one.active ? "closed" : one.signs_in ? "open" : "no password yet"),
   },
+  { head: "PIN", of: (one) => (one.has_pin ? "set" : "–") },
 ];
 
 const beginner = (): Schemas["PersonInput"] & { id: string } => ({

@@ -4,6 +4,7 @@ import { answer, api, done, type Schemas } from "../api/client";
 import { Form } from "../form/Form";
 import { FieldText } from "../form/FieldText";
 import { PasswordField } from "../form/PasswordField";
+import { PinField } from "../form/PinField";
 import { ROLES } from "./roles";
 
 interface Props {
@@ -84,7 +85,12 @@ export function PersonForm({ person, known, onClose }: Props) {
           </p>
         )}
       </Form>
-      {(known || save.isSuccess) && <GivePassword id={id} />}
+      {(known || save.isSuccess) && (
+        <>
+          <GivePassword id={id} />
+          <GivePin id={id} />
+        </>
+      )}
     </div>
   );
 }
@@ -124,6 +130,43 @@ function GivePassword({ id }: { id: string }) {
       {(give.isSuccess || leave.isSuccess) && (
         <p role="status" className="text-sm text-moss">
           Done; they sign in anew.
+        </p>
+      )}
+    </Form>
+  );
+}
+
+function GivePin({ id }: { id: string }) {
+  const [pin, type] = useState("");
+  const queries = useQueryClient();
+  const give = useMutation({
+    mutationFn: () =>
+      done(
+        api.PUT("/api/v1/people/{person_id}/pin", {
+          params: { path: { person_id: id } },
+          body: { pin },
+        }),
+      ),
+    onSuccess: () => {
+      type("");
+      return queries.invalidateQueries({ queryKey: ["people"] });
+    },
+  });
+  return (
+    <Form
+      label="PIN"
+      className="space-y-3 border-t border-hair pt-4"
+      error={give.error}
+      onSubmit={() => give.mutate()}
+    >
+      <h3>A PIN for stations of the floor</h3>
+      <PinField value={pin} onChange={type} />
+      <button type="submit" className="act" disabled={give.isPending}>
+        Set PIN
+      </button>
+      {give.isSuccess && (
+        <p role="status" className="text-sm text-moss">
+          Set.
         </p>
       )}
     </Form>

@@ -2,3 +2,4 @@
 export { AuditPage } from "./AuditPage";
 export { KeysPage } from "./KeysPage";
 export { PeoplePage } from "./PeoplePage";
+export { StationsPage } from "./StationsPage";

@@ -15,12 +15,15 @@ const ACCOUNTS = [
   ["People", "/plant/people"],
   ["Keys", "/plant/keys"],
 ] as const;
-const TRAIL = ["Audit trail", "/plant/audit"] as const;
+const WATCHED = [
+  ["Stations", "/plant/stations"],
+  ["Audit trail", "/plant/audit"],
+] as const;
 
 /** What the plant has, beside the chain; each person sees what is theirs. */
 export function PlantTabs() {
   const administers = useMay("administer");
   const reads = useMay("change") || administers;
-  const tabs = [...TABS, ...(administers ? ACCOUNTS : []), ...(reads ? [TRAIL] : [])];
+  const tabs = [...TABS, ...(administers ? ACCOUNTS : []), ...(reads ? WATCHED : [])];
   return <Tabs of="Plant" tabs={tabs} />;
 }

@@ -9,20 +9,33 @@ import { useEffect } from "react";
 const CHANNEL = "ironpeel-live";
 /** What comes together is looked at together. */
 const TOGETHER_MS = 150;
+const AGAIN_MS = 5000;
 
 /** Listens to the server until told to stop. */
 function listen(onTold: () => void): () => void {
-  const source = new EventSource("/api/v1/live");
-  source.addEventListener("written", onTold);
-  source.addEventListener("missed", onTold);
+  let source: EventSource;
+  let again: ReturnType<typeof setTimeout> | undefined;
   let lost = false;
-  source.addEventListener("error", () => (lost = true));
-  source.addEventListener("open", () => {
-    // Something may have been written while nobody listened.
-    if (lost) onTold();
-    lost = false;
-  });
-  return () => source.close();
+  const begin = () => {
+    source = new EventSource("/api/v1/live");
+    source.addEventListener("written", onTold);
+    source.addEventListener("missed", onTold);
+    source.addEventListener("error", () => {
+      lost = true;
+      // A connection that broke is made anew by the browser; an answer that was none is not.
+      if (source.readyState === EventSource.CLOSED) again = setTimeout(begin, AGAIN_MS);
+    });
+    source.addEventListener("open", () => {
+      // Something may have been written while nobody listened.
+      if (lost) onTold();
+      lost = false;
+    });
+  };
+  begin();
+  return () => {
+    clearTimeout(again);
+    source.close();
+  };
 }
 
 /** Listens in this tab once no other does; what is heard is told to all of them. */

@@ -1,4 +1,5 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
+import type { Sender } from "../api/outbox";
 import { answer, api, Refused, type Schemas } from "../api/client";
 
 /** Who is signed in, and what they may do. */
@@ -11,7 +12,14 @@ export const SESSION = queryOptions({
 });
 
 /** Nobody is. */
-export const NOBODY: Schemas["SessionView"] = { person: null, roles: [], may: [] };
+export const NOBODY: Schemas["SessionView"] = { person: null, roles: [], may: [], station: null };
+
+/** Who sends what was queued here. */
+export const senderOf = (session: Schemas["SessionView"] | undefined): Sender => ({
+  records: session?.may.includes("record") ?? false,
+  ...(session?.person?.id && { person: session.person.id }),
+  ...(session?.station && { station: session.station.id }),
+});
 
 export const useSession = () => useQuery(SESSION).data;
 

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, done } from "../api/client";
 import { Form } from "../form/Form";
 import { PasswordField } from "../form/PasswordField";
+import { PinField } from "../form/PinField";
 import { NOBODY, SESSION, useSession } from "../session/session";
 import { Modal } from "./Modal";
 
@@ -32,6 +33,7 @@ export function AccountDialog(props: { open: boolean; onClose: () => void }) {
         </button>
       </p>
       <ChangePassword />
+      <SetPin />
     </Modal>
   );
 }
@@ -68,6 +70,38 @@ function ChangePassword() {
       {change.isSuccess && (
         <p role="status" className="text-sm text-moss">
           Changed; you are signed out everywhere else.
+        </p>
+      )}
+    </Form>
+  );
+}
+
+function SetPin() {
+  const [current, setCurrent] = useState("");
+  const [pin, setPin] = useState("");
+  const set = useMutation({
+    mutationFn: () => done(api.PUT("/api/v1/session/pin", { body: { current, pin } })),
+    onSuccess: () => {
+      setCurrent("");
+      setPin("");
+    },
+  });
+  return (
+    <Form
+      label="PIN"
+      className="mt-5 space-y-3 border-t border-hair pt-3"
+      error={set.error}
+      onSubmit={() => set.mutate()}
+    >
+      <h3>PIN for stations of the floor</h3>
+      <PasswordField label="Password" value={current} onChange={setCurrent} field="current" />
+      <PinField value={pin} onChange={setPin} />
+      <button type="submit" className="act" disabled={set.isPending}>
+        Set PIN
+      </button>
+      {set.isSuccess && (
+        <p role="status" className="text-sm text-moss">
+          Set; you are known by it at every station.
         </p>
       )}
     </Form>

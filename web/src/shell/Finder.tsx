@@ -105,7 +105,12 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
             { name: "Plant: keys of machines", path: "/plant/keys" },
           ]
         : []),
-      ...(changes || administers ? [{ name: "Plant: audit trail", path: "/plant/audit" }] : []),
+      ...(changes || administers
+        ? [
+            { name: "Plant: stations of the floor", path: "/plant/stations" },
+            { name: "Plant: audit trail", path: "/plant/audit" },
+          ]
+        : []),
       { name: "New product from a template", path: "/dough/new" },
     ]
       .filter((action) => matches(action.name))

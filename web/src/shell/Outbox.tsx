@@ -1,7 +1,7 @@
 import { useLocation } from "react-router";
 import { Refused } from "../api/client";
 import { discard, isTheirs, isToldAt, useOutbox } from "../api/outbox";
-import { useSession } from "../session/session";
+import { senderOf, useSession } from "../session/session";
 import { useFormat } from "../units/format";
 import { mayCome, useUnanswered } from "./useUnanswered";
 
@@ -10,10 +10,10 @@ export function Outbox() {
   const unanswered = useUnanswered();
   const entries = useOutbox();
   const format = useFormat();
-  const person = useSession()?.person?.id ?? undefined;
+  const sender = senderOf(useSession());
   const waits = entries.filter((one) => !one.refused);
-  const waiting = waits.filter((one) => isTheirs(one, person));
-  const others = waits.filter((one) => !isTheirs(one, person));
+  const waiting = waits.filter((one) => isTheirs(one, sender));
+  const others = waits.filter((one) => !isTheirs(one, sender));
   const since = waiting[0]?.since;
   const { pathname } = useLocation();
   const refused = entries.filter((one) => one.refused && !isToldAt(one.at, pathname));

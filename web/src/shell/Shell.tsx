@@ -9,6 +9,7 @@ import { useChain, useLotsOf } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
 import { useLive } from "../session/live";
 import { useSession } from "../session/session";
+import { useLeave } from "../session/station";
 import { LINKS } from "./links";
 import { ChangeSummary } from "./ChangeSummary";
 import { Outbox } from "./Outbox";
@@ -56,7 +57,9 @@ function Frame({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const { keys } = usePreferences().preferences;
   const { product } = held;
-  const person = useSession()?.person;
+  const session = useSession();
+  const person = session?.person;
+  const leave = useLeave();
 
   useFlourNames();
   useLive();
@@ -145,16 +148,27 @@ function Frame({ children }: { children: ReactNode }) {
           <button type="button" className="link" onClick={() => setOpen("shortcuts")}>
             Shortcuts <kbd className="font-sans text-iron">?</kbd>
           </button>
-          {person && (
+          {person && session?.station ? (
             <button
               type="button"
-              className="link"
-              title={person.name}
-              aria-label={`Account of ${person.name}`}
-              onClick={() => setOpen("account")}
+              className="act"
+              aria-label={`${person.name} is here; somebody else`}
+              onClick={() => leave.mutate()}
             >
-              {person.initials}
+              {person.name}
             </button>
+          ) : (
+            person && (
+              <button
+                type="button"
+                className="link"
+                title={person.name}
+                aria-label={`Account of ${person.name}`}
+                onClick={() => setOpen("account")}
+              >
+                {person.initials}
+              </button>
+            )
           )}
         </p>
       </header>

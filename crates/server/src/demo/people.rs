@@ -13,6 +13,8 @@ pub struct DemoPerson {
     pub initials: &'static str,
     pub email: &'static str,
     pub role: PersonRole,
+    /// What they are known by at a station of the floor.
+    pub pin: &'static str,
 }
 
 pub const PEOPLE: [DemoPerson; 4] = [
@@ -21,31 +23,34 @@ pub const PEOPLE: [DemoPerson; 4] = [
         initials: "RK",
         email: "technologist@skerrow.example",
         role: PersonRole::Technologist,
+        pin: "4071",
     },
     DemoPerson {
         name: "Odd Marren",
         initials: "OM",
         email: "floor@skerrow.example",
         role: PersonRole::Floor,
+        pin: "2580",
     },
     DemoPerson {
         name: "Ines Brack",
         initials: "IB",
         email: "visitor@skerrow.example",
         role: PersonRole::Visitor,
+        pin: "9163",
     },
     DemoPerson {
         name: "Hale Tiden",
         initials: "HT",
         email: "admin@skerrow.example",
         role: PersonRole::Administrator,
+        pin: "7394",
     },
 ];
 
 /// Adds whoever of them has no account yet; the same under the same id at every plant.
 pub async fn load(store: &Store) -> anyhow::Result<()> {
-    let mut hash = None;
-    for DemoPerson { name, initials, email, role } in PEOPLE {
+    for DemoPerson { name, initials, email, role, pin } in PEOPLE {
         if store.account(email).await?.is_some() {
             continue;
         }
@@ -59,11 +64,13 @@ pub async fn load(store: &Store) -> anyhow::Result<()> {
             roles: vec![role],
         };
         store.set_person(id, &details).await?;
-        if hash.is_none() {
-            let made = crate::password::hash(PASSWORD.into()).await;
-            hash = Some(made.map_err(|_| anyhow::anyhow!("the password cannot be hashed"))?);
-        }
-        store.set_password(id, hash.as_deref().unwrap_or_default(), None).await?;
+        store.set_password(id, &hashed(PASSWORD).await?, None).await?;
+        store.set_pin(id, &hashed(pin).await?).await?;
     }
     Ok(())
+}
+
+async fn hashed(secret: &str) -> anyhow::Result<String> {
+    let made = crate::password::hash(secret.into()).await;
+    made.map_err(|_| anyhow::anyhow!("it cannot be hashed"))
 }

@@ -200,7 +200,7 @@ async fn preview(
 
 /// A preview records nothing: whose it would be does not matter.
 fn nobody() -> Author {
-    Author { person_id: None, api_key_id: None, name: String::new(), address: String::new() }
+    Author::called("", "")
 }
 
 fn text(bytes: &[u8]) -> Result<String> {

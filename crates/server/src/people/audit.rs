@@ -76,9 +76,10 @@ async fn export(State(app): State<App>, Query(wanted): Query<Wanted>) -> Respons
     attachment("audit trail", "csv", CSV, Body::from_stream(parts(app, wanted.into())))
 }
 
-const HEAD: [&str; 9] = [
+const HEAD: [&str; 10] = [
     "at",
     "who",
+    "verified",
     "from",
     "action",
     "address",
@@ -105,11 +106,12 @@ fn parts(
     }
 }
 
-fn row(entry: AuditEntry) -> [String; 9] {
+fn row(entry: AuditEntry) -> [String; 10] {
     let number = |number: Option<i32>| number.map(|number| number.to_string()).unwrap_or_default();
     [
         entry.at.to_rfc3339(),
         entry.who,
+        if entry.verified { "yes" } else { "no" }.into(),
         entry.address,
         entry.action,
         entry.subject,

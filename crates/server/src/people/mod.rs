@@ -4,19 +4,20 @@ mod access;
 mod account;
 mod audit;
 mod credentials;
-
+mod guard;
+mod in_name_of;
 mod key;
 mod lockout;
-
+mod pin;
 mod session;
 mod setup;
+mod station;
 
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::state::App;
 
-pub use access::{Guard, KEY, Rules, SESSION, enforce, open_to_keys};
-
+pub use guard::{Guard, KEY, Rules, SESSION, enforce, open_to_keys};
 pub use setup::setup_code;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -24,6 +25,8 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(session::routes())
         .merge(setup::routes())
         .merge(account::routes())
+        .merge(pin::routes())
+        .merge(station::routes())
         .merge(key::routes())
         .merge(audit::routes())
 }

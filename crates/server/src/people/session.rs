@@ -4,7 +4,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum_extra::extract::CookieJar;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{Account, AuditedAct, Author, PersonRole};
+use ironpeel_store::{Account, AuditedAct, Author, PersonRole, Station};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -42,6 +42,23 @@ pub struct SessionView {
     pub person: Option<SessionPerson>,
     pub roles: Vec<PersonRole>,
     pub may: Vec<Access>,
+    /// The station of the floor this browser is.
+    pub station: Option<SessionStation>,
+}
+
+/// A station as its own browser needs it.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct SessionStation {
+    pub id: Uuid,
+    pub name: String,
+    /// After so long without a touch nobody is at it any more, min.
+    pub idle_minutes: i32,
+}
+
+impl From<Station> for SessionStation {
+    fn from(Station { id, name, idle_minutes, .. }: Station) -> Self {
+        Self { id, name, idle_minutes }
+    }
 }
 
 /// Somebody as their own session says.
@@ -65,14 +82,23 @@ struct OwnPasswordInput {
 }
 
 impl SessionView {
-    const NOBODY: Self = Self { person: None, roles: Vec::new(), may: Vec::new() };
+    pub const NOBODY: Self =
+        Self { person: None, roles: Vec::new(), may: Vec::new(), station: None };
 }
 
 impl From<Caller> for SessionView {
     fn from(caller: Caller) -> Self {
+        let station = caller.station().cloned().map(Into::into);
         let Author { person_id: id, name, .. } = caller.author;
-        let person = SessionPerson { id, name, initials: caller.initials, email: caller.email };
-        Self { person: Some(person), may: Access::of(&caller.roles), roles: caller.roles }
+        // Nobody is at a station until somebody says so.
+        let known = id.is_some() || caller.credential == Credential::Key;
+        let person = known.then_some(SessionPerson {
+            id,
+            name,
+            initials: caller.initials,
+            email: caller.email,
+        });
+        Self { person, may: Access::of(&caller.roles), roles: caller.roles, station }
     }
 }
 
@@ -104,7 +130,7 @@ async fn sign_in(
             begin(&app, account, address, jar).await
         }
         _ => {
-            let nobody = Author { person_id: None, api_key_id: None, name: email, address };
+            let nobody = Author::called(email, address);
             app.store.audit(&nobody, &act("sign-in refused")).await?;
             Err(wrong())
         }
@@ -135,8 +161,7 @@ pub async fn begin(
     let token = password::secret();
     let hash = password::hash_of_secret(&token);
     let id = app.store.begin_session(person.id, &hash, app.config.session_lasts()).await?;
-    let author =
-        Author { person_id: Some(person.id), api_key_id: None, name: person.name, address };
+    let author = Author { person_id: Some(person.id), ..Author::called(person.name, address) };
     app.store.audit(&author, &act("sign-in")).await?;
     let caller = Caller {
         author,
@@ -159,8 +184,12 @@ async fn sign_out(
     Anybody { caller, .. }: Anybody,
     jar: CookieJar,
 ) -> Result<(StatusCode, CookieJar)> {
-    if let Some(Caller { author, credential: Credential::Session { id, .. }, .. }) = caller {
-        app.store.end_session(id).await?;
+    if let Some(Caller { author, credential, .. }) = caller {
+        match credential {
+            Credential::Session { id, .. } => app.store.end_session(id).await?,
+            Credential::Station { station, .. } => app.store.end_station(station.id).await?,
+            Credential::Key => {}
+        }
         app.store.audit(&author, &act("sign-out")).await?;
     }
     Ok((

@@ -48,6 +48,8 @@ struct DemoAccount {
     name: &'static str,
     email: &'static str,
     role: PersonRole,
+    /// What they are known by at a station of the floor.
+    pin: &'static str,
 }
 
 /// The first administrator, with the code that was printed.
@@ -70,8 +72,12 @@ struct SetupInput {
 #[utoipa::path(get, path = "/api/v1/about", tag = "session", security(()),
     responses((status = 200, body = About)))]
 async fn about(State(app): State<App>) -> Result<Json<About>> {
-    let account =
-        |one: &demo::DemoPerson| DemoAccount { name: one.name, email: one.email, role: one.role };
+    let account = |one: &demo::DemoPerson| DemoAccount {
+        name: one.name,
+        email: one.email,
+        role: one.role,
+        pin: one.pin,
+    };
     let demo = app.config.demo.then(|| DemoAccounts {
         accounts: demo::PEOPLE.iter().map(account).collect(),
         password: demo::PASSWORD,
@@ -101,7 +107,7 @@ async fn set_up(
     let attempt = lockout::attempt(&app, "set-up", &address).await?;
     let hash = password::hash(password).await?;
     let code: String = code.chars().filter(char::is_ascii_alphanumeric).collect();
-    if !app.store.take_setup_code(&password::hash_of_secret(&code.to_lowercase())).await? {
+    if !app.store.is_setup_code(&password::hash_of_secret(&code.to_lowercase())).await? {
         return Err(Problem::field(
             "code",
             "this is not the code the server printed when it started",
@@ -111,16 +117,17 @@ async fn set_up(
     let id = Uuid::now_v7();
     app.store.set_person(id, &details).await?;
     app.store.set_password(id, &hash, None).await?;
+    app.store.forget_setup_codes().await?;
     begin(&app, app.store.account_of(id).await?, address, jar).await
 }
 
-/// A new code where nobody has an account yet; any before opens nothing any more.
+/// A new code where nobody has an account yet; those of other servers hold as well.
 pub async fn setup_code(store: &Store, demo: bool) -> anyhow::Result<Option<String>> {
     if store.has_people(demo).await? {
         return Ok(None);
     }
     let secret = password::secret();
     let code: Vec<&str> = [0, 4, 8, 12].map(|at| &secret[at..at + 4]).into();
-    store.set_setup_code(&password::hash_of_secret(&code.concat())).await?;
+    store.add_setup_code(&password::hash_of_secret(&code.concat())).await?;
     Ok(Some(code.join("-")))
 }
