@@ -88,7 +88,9 @@ test("without a connection somebody goes on unverified, and the PIN is asked for
   await enter(page, "Odd Marren", "2580");
   await expect(page.getByText(`1.5 t in ${bay}`)).toBeVisible();
   await expect(page.getByText("Not yet recorded:")).toHaveCount(0);
-  const technologist = await context.browser()?.newContext({ storageState: stateOf("technologist") });
+  const technologist = await context
+    .browser()
+    ?.newContext({ storageState: stateOf("technologist") });
   const seen = await technologist?.newPage();
   if (!seen) throw new Error("no browser");
   await seen.goto("/plant/audit");

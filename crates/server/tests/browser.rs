@@ -7,18 +7,24 @@ use std::path::Path;
 use std::process::Stdio;
 
 use ironpeel_server::Config;
-use support::Plant;
+use ironpeel_store::testing::TestDatabase;
+use support::{Plant, served};
 
 /// Runs a script of the interface with the address of a plant of its own.
 async fn holds(folder: &str, script: &[&str]) {
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
     let plant = Plant::open().await;
     let other = plant.beside(Config { demo: true, ..Config::default() }).await;
+    let fresh = TestDatabase::new().await;
+    let code = ironpeel_server::setup_code(&fresh.store, false).await.expect("records");
+    let empty = served(&fresh, Config::default()).await;
     let run = tokio::process::Command::new("npx")
         .args(script)
         .current_dir(root.join(folder))
         .env("IRONPEEL_URL", &plant.base)
         .env("IRONPEEL_OTHER_URL", other)
+        .env("IRONPEEL_EMPTY_URL", empty)
+        .env("IRONPEEL_EMPTY_CODE", code.expect("nobody has an account"))
         .stdin(Stdio::null())
         .status();
     assert!(run.await.expect("Node.js is installed").success(), "{folder}: see above");

@@ -22,17 +22,26 @@ import { Form } from "../form/Form";
 /** What the plant wants of a flour: revised, compared, proposed, printed, sent to the mill. */
 export function SpecificationPage() {
   const { flour, flours } = useFlourInView();
-  const [fresh, setFresh] = useState<Schemas["FlourView"]>();
+  const [asked, setFresh] = useState<Schemas["FlourView"]>();
+  // A plant without flours begins with its first.
+  const [first] = useState(newFlour);
+  const fresh = asked ?? (flours?.length === 0 ? first : undefined);
   const navigate = useNavigate();
   const { search } = useScenario();
   return (
     <>
       <FlourTabs />
       <div className="flex flex-wrap items-baseline gap-x-6">
-        <FlourChoice path="/flour/specification" flour={flour} flours={flours} />
-        <button type="button" className="screen-only link" onClick={() => setFresh(newFlour())}>
-          Another flour
-        </button>
+        {flours?.length === 0 ? (
+          <h1>The first flour</h1>
+        ) : (
+          <>
+            <FlourChoice path="/flour/specification" flour={flour} flours={flours} />
+            <button type="button" className="screen-only link" onClick={() => setFresh(newFlour())}>
+              Another flour
+            </button>
+          </>
+        )}
       </div>
       {fresh && (
         <EditFlour

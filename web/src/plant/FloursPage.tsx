@@ -57,7 +57,15 @@ export function FloursPage() {
         columns={columns(format)}
         rowKey={(one) => one.id}
         search={text}
-        empty="No flours yet. The first certificate that is received makes one."
+        empty={
+          <>
+            No flours yet. Say what the first one is and what is asked of it under{" "}
+            <Link className="link" to="/flour/specification">
+              Specification
+            </Link>
+            .
+          </>
+        }
         act={(one) => (
           <>
             <Link className="link text-sm" to={`/flour/specification/${one.id}`}>

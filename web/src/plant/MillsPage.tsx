@@ -45,7 +45,7 @@ export function MillsPage() {
         columns={columns(format)}
         rowKey={(one) => one.id}
         search={text}
-        empty="No mills yet. The first certificate that is received brings one."
+        empty="No mills yet. The first flour brings one."
         act={(one) => (
           <Link className="link text-sm" to={`/plant/flours?q=${encodeURIComponent(one.name)}`}>
             Its flours

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useLayoutEffect, useState, type ReactNode } from "react";
-import { Link, Outlet, useNavigate } from "react-router";
+import { Link, Outlet, useLocation, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { Select } from "../form/Select";
 import { DISPOSITION } from "./disposition";
@@ -7,6 +7,7 @@ import { useScenario, ScenarioProvider } from "../scenario/ScenarioProvider";
 import { useFlourNames } from "../scenario/useFlourNames";
 import { useChain, useLotsOf } from "../scenario/useChain";
 import { ChainBar } from "./ChainBar";
+import { NextStep } from "./FirstSteps";
 import { useLive } from "../session/live";
 import { useSession } from "../session/session";
 import { useLeave } from "../session/station";
@@ -55,6 +56,7 @@ function Frame({ children }: { children: ReactNode }) {
   const { scenario, search, change } = useScenario();
   const { lots, usual } = useLotsOf(held.product?.flour.id).data ?? {};
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const { keys } = usePreferences().preferences;
   const { product } = held;
   const session = useSession();
@@ -175,6 +177,7 @@ function Frame({ children }: { children: ReactNode }) {
       <ChainBar held={held} />
       <ChangeSummary changes={held.chain && held.changes} />
       <Outbox />
+      <NextStep path={pathname} />
       {children}
       <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
         <Outlet context={held} />

@@ -1,5 +1,6 @@
 //! The plant's settings and own numbers, and what its lots teach.
 
+mod beginning;
 mod model;
 mod parameters;
 mod settings;
@@ -10,6 +11,7 @@ use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
+        .merge(beginning::routes())
         .merge(settings::routes())
         .merge(parameters::routes())
         .merge(model::routes())

@@ -26,7 +26,7 @@ pub fn key_of(role: PersonRole) -> String {
 }
 
 /// A server on these records, for as long as the test runs.
-async fn served(database: &TestDatabase, config: Config) -> String {
+pub async fn served(database: &TestDatabase, config: Config) -> String {
     // Connections of its own, as another process has.
     let store = Store::new(database.database(), 4).expect("a pool needs no server yet");
     let app = ironpeel_server::app(store, config);

@@ -1,3 +1,4 @@
+DROP INDEX audit_entry_subject;
 DROP TABLE setup_code;
 CREATE TABLE setup_code (
     singleton boolean PRIMARY KEY DEFAULT true CHECK (singleton),

@@ -40,3 +40,6 @@ CREATE TABLE setup_code (
     code_hash bytea PRIMARY KEY,
     made_at timestamptz NOT NULL DEFAULT now()
 );
+
+-- Whether something was ever done is asked by where.
+CREATE INDEX audit_entry_subject ON audit_entry (subject);
