@@ -53,8 +53,7 @@ async fn inside(uri: Uri, headers: HeaderMap) -> Response {
     else {
         return StatusCode::NOT_FOUND.into_response();
     };
-    let hash: String = file.metadata.sha256_hash().iter().map(|b| format!("{b:02x}")).collect();
-    let tag = format!("\"{hash}\"");
+    let tag = format!("\"{}\"", hex::encode(file.metadata.sha256_hash()));
     let known =
         headers.get(header::IF_NONE_MATCH).is_some_and(|known| known.as_bytes() == tag.as_bytes());
     if known {
@@ -78,10 +77,10 @@ async fn inside(uri: Uri, headers: HeaderMap) -> Response {
 fn packed(path: &str, headers: &HeaderMap) -> Option<(&'static str, EmbeddedFile)> {
     let accepted = headers.get(header::ACCEPT_ENCODING)?.to_str().ok()?;
     let accepts = |wanted: &str| accepted.split(',').any(|one| one.trim() == wanted);
-    let packed = [("br", "br"), ("gzip", "gz")].into_iter().filter(|(name, _)| accepts(name));
-    packed
-        .filter_map(|(name, ending)| Some((name, Inside::get(&format!("{path}.{ending}"))?)))
-        .next()
+    [("br", "br"), ("gzip", "gz")]
+        .into_iter()
+        .filter(|(name, _)| accepts(name))
+        .find_map(|(name, ending)| Some((name, Inside::get(&format!("{path}.{ending}"))?)))
 }
 async fn headers(request: Request<Body>, next: Next) -> Response {
     // Nested, it has lost its prefix; the whole of it is kept beside.

@@ -107,11 +107,11 @@ async fn an_export_holds_every_row_in_both_forms_and_no_secret() {
         assert_eq!(list(&objects).len(), rows, "{name}");
         let mut lines = csv::Reader::from_path(folder.join(format!("{name}.csv"))).expect("a file");
         assert_eq!(lines.headers().expect("a head").len(), list(&table["columns"]).len());
-        assert_eq!(lines.records().map(|row| row.expect("a row")).count(), rows, "{name}");
+        assert_eq!(lines.records().filter(Result::is_ok).count(), rows, "{name}");
         for file in list(&table["files"]) {
             let text = read(file["name"].as_str().expect("a name"));
             assert!(!text.contains("$argon2"), "{name} gives passwords away");
-            let hash = Sha256::digest(&text).iter().map(|b| format!("{b:02x}")).collect::<String>();
+            let hash = hex::encode(Sha256::digest(&text));
             assert_eq!(file["sha256"], hash, "{name}");
         }
     }

@@ -11,6 +11,7 @@ use crate::store::Store;
 /// What is on record already, in the order a plant begins.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, QueryableByName, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[expect(clippy::struct_excessive_bools, reason = "each is a fact of its own")]
 pub struct Beginning {
     /// Somebody set what is everybody's: time zone, units, currency.
     #[diesel(sql_type = Bool)]

@@ -166,7 +166,7 @@ impl NewFile {
 
     async fn finish(mut self) -> Result<ExportedFile> {
         self.file.flush().await.map_err(|error| at(&self.path, &error))?;
-        let sha256 = self.hash.finalize().iter().map(|byte| format!("{byte:02x}")).collect();
+        let sha256 = hex::encode(self.hash.finalize());
         Ok(ExportedFile { name: self.name, bytes: self.bytes, sha256 })
     }
 }

@@ -15,6 +15,7 @@ use crate::word::Word;
 /// Somebody with an account.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+#[expect(clippy::struct_excessive_bools, reason = "each is a fact of its own")]
 pub struct Person {
     pub id: Uuid,
     pub name: String,
