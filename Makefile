@@ -1,4 +1,4 @@
-.PHONY: demo dev test check generate bench
+.PHONY: demo dev test check generate bench soak
 
 demo: ; @scripts/demo
 dev: ; @scripts/dev
@@ -6,3 +6,4 @@ test: ; @scripts/test
 check: ; @scripts/setup tests && scripts/check
 generate: ; @scripts/setup && scripts/generate
 bench: ; @scripts/bench
+soak: ; @scripts/soak

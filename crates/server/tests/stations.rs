@@ -69,7 +69,7 @@ impl<'a> Tablet<'a> {
     async fn record(&self, headers: &[(&'static str, String)]) -> (StatusCode, Value) {
         let lot = self.plant.lot("VR-26-1090").await;
         let lot = lot["id"].as_str().expect("an id");
-        let input = json!({"place": "silo 2", "kg": 900.0, "signed": {"reason": ""}});
+        let input = json!({"place": "silo 2", "tonnes_left": 0.9, "signed": {"reason": ""}});
         let path = format!("/api/v1/lots/{lot}/stock/{}", new_id());
         let answer = self.answer(Method::PUT, &path, &input, headers).await;
         (answer.status(), answer.json().await.unwrap_or_default())
