@@ -1,11 +1,11 @@
-"""A technologist's session and real ids of a running demo plant, for the requests that are made up."""
+"""Somebody's session and real ids of a running demo plant, for the requests that are made up."""
 
 import json
 import sys
 from urllib.request import Request, urlopen
 
-address = sys.argv[1]
-account = {"email": "technologist@skerrow.example", "password": "skerrow-demo"}
+address, who = sys.argv[1:]
+account = {"email": f"{who}@skerrow.example", "password": "skerrow-demo"}
 sign_in = Request(
     f"{address}/api/v1/session",
     data=json.dumps(account).encode(),

@@ -243,6 +243,49 @@ async fn a_proxy_says_where_from_only_where_it_is_trusted() {
     }
 }
 
+/// Waits until a stream says this.
+async fn hears(stream: &mut reqwest::Response, wanted: &str) {
+    let mut said = String::new();
+    let listening = async {
+        while !said.contains(wanted) {
+            let part = stream.chunk().await.expect("it goes on").expect("it goes on");
+            said.push_str(&String::from_utf8_lossy(&part));
+        }
+    };
+    let heard = tokio::time::timeout(std::time::Duration::from_secs(20), listening).await;
+    assert!(heard.is_ok(), "{wanted} in {said}");
+}
+
+#[tokio::test]
+async fn two_servers_share_sessions_writes_and_what_is_told_of_them() {
+    let plant = Plant::open().await;
+    let other = plant.beside(Config { demo: true, ..Config::default() }).await;
+    let client = reqwest::Client::new();
+    let sign_in = json!({"email": "floor@skerrow.example", "password": "skerrow-demo"});
+    let signed_in = client.post(format!("{}/api/v1/session", plant.base)).json(&sign_in).send();
+    let signed_in = signed_in.await.expect("an answer");
+    let cookie = signed_in.headers()["set-cookie"].to_str().expect("text");
+    let cookie = cookie.split(';').next().expect("a cookie").to_owned();
+    let told = client.get(format!("{other}/api/v1/live")).header("cookie", &cookie).send();
+    let mut told = told.await.expect("an answer");
+    assert_eq!(told.headers()["content-type"], "text/event-stream");
+    hears(&mut told, "event: listening").await;
+
+    let lot = plant.lot("VR-26-1090").await;
+    let path = format!("/api/v1/lots/{}/stock/{}", lot["id"].as_str().expect("an id"), new_id());
+    let input = json!({"place": "silo 4", "tonnes_left": 2.5, "signed": {"reason": ""}});
+    let put = async |base: &str| {
+        let request = client.put(format!("{base}{path}")).json(&input);
+        let request = request.header("cookie", &cookie).header("origin", base);
+        request.send().await.expect("an answer").status()
+    };
+    let (here, there) = tokio::join!(put(&plant.base), put(&other));
+    assert_eq!((here, there), (StatusCode::OK, StatusCode::OK), "stored once, told twice");
+    hears(&mut told, &path).await;
+    let trail = plant.get("/api/v1/audit?q=stock").await;
+    assert_eq!(list(&trail["entries"]).len(), 1, "{trail}");
+}
+
 /// A start of the script that runs a database, in this folder.
 fn started(folder: &Path) -> Child {
     let script = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../scripts/postgres");

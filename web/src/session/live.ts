@@ -25,7 +25,7 @@ function listen(onTold: () => void): () => void {
       // A connection that broke is made anew by the browser; an answer that was none is not.
       if (source.readyState === EventSource.CLOSED) again = setTimeout(begin, AGAIN_MS);
     });
-    source.addEventListener("open", () => {
+    source.addEventListener("listening", () => {
       // Something may have been written while nobody listened.
       if (lost) onTold();
       lost = false;

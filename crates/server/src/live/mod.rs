@@ -10,6 +10,7 @@ use axum::response::sse::{Event, KeepAlive, Sse};
 use futures_util::Stream;
 use ironpeel_store::Listener;
 use tokio::sync::broadcast::error::RecvError;
+use tokio::sync::watch;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
@@ -26,8 +27,13 @@ pub async fn listen(app: App) {
     let mut closing = app.live.closing.subscribe();
     tokio::select! {
         () = listen_on(&app) => {}
-        _ = closing.wait_for(|closing| *closing) => {}
+        () = turned(&mut closing) => {}
     }
+}
+
+/// Once it is so, or nobody is left to say.
+async fn turned(now: &mut watch::Receiver<bool>) {
+    let _ = now.wait_for(|now| *now).await;
 }
 
 async fn listen_on(app: &App) {
@@ -44,10 +50,12 @@ async fn hear(app: &App, mut listener: Listener) {
     app.revisions.forget_changeable();
     // Nobody may be there to hear it.
     let _ = app.live.told.send(Told::Missed);
+    app.live.listening.send_replace(true);
     while let Some(subject) = listener.next().await {
         app.revisions.forget_changeable();
         let _ = app.live.told.send(Told::Written(subject));
     }
+    app.live.listening.send_replace(false);
 }
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -56,21 +64,28 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// What is written, as it happens
 ///
-/// `written` tells the address something was written at; `missed` that something may have been,
-/// unheard: whoever shows records looks at all of them anew. It ends after ten minutes, to be asked
-/// again.
+/// `listening` says that from now on nothing is missed; `written` tells the address something was
+/// written at; `missed` that something may have been, unheard: whoever shows records looks at all of
+/// them anew. It ends after ten minutes, to be asked again.
 #[utoipa::path(get, path = "/api/v1/live", tag = "live", security(("session" = ["read"])),
     responses((status = 200, body = str, content_type = "text/event-stream")))]
 async fn live(State(app): State<App>) -> Sse<impl Stream<Item = Result<Event, Infallible>>> {
     let mut told = app.live.told.subscribe();
     let mut closing = app.live.closing.subscribe();
+    let mut listening = app.live.listening.subscribe();
     let until = tokio::time::Instant::now() + LASTS;
     let events = async_stream::stream! {
+        let mut began = false;
         loop {
             let next = tokio::select! {
+                () = turned(&mut listening), if !began => {
+                    began = true;
+                    yield Ok(Event::default().event("listening").data("all"));
+                    continue;
+                }
                 next = told.recv() => next,
                 () = tokio::time::sleep_until(until) => break,
-                _ = closing.wait_for(|closing| *closing) => break,
+                () = turned(&mut closing) => break,
             };
             match next {
                 Ok(Told::Written(subject)) => {

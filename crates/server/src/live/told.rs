@@ -19,11 +19,17 @@ pub enum Told {
 pub struct Live {
     pub told: broadcast::Sender<Told>,
     pub closing: watch::Sender<bool>,
+    /// Whether the database is listened to.
+    pub listening: watch::Sender<bool>,
 }
 
 impl Default for Live {
     fn default() -> Self {
-        Self { told: broadcast::channel(BEHIND).0, closing: watch::channel(false).0 }
+        Self {
+            told: broadcast::channel(BEHIND).0,
+            closing: watch::channel(false).0,
+            listening: watch::channel(false).0,
+        }
     }
 }
 
