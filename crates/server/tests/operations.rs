@@ -158,10 +158,10 @@ fn a_flag_is_before_the_environment_and_that_before_a_file() {
     let told = ironpeel(&["config", "--port", "3"], &environment);
     let text = String::from_utf8(told.stdout).expect("text");
     for line in [
-        "host = \"0.0.0.0\"",
+        "host = \"0.0.0.0\" # file",
         "port = 3 # flag",
-        "session_hours = 9",
-        "station_days = 30",
+        "session_hours = 9 # environment",
+        "station_days = 30 # default",
         "trusted_proxies = [\"10.0.0.0/8\",\"::1\"]",
         "# base_url is not set",
         "database_url = \"(secret)\"",

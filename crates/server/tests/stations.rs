@@ -137,6 +137,8 @@ async fn who_is_at_a_station_is_the_author_of_what_is_recorded_there() {
     let (_, stations) = technologist.ask(Method::GET, "/api/v1/stations", &Value::Null).await;
     let id = list(&stations)[0]["id"].as_str().expect("an id").to_owned();
     let path = format!("/api/v1/stations/{id}");
+    let (status, _) = technologist.ask(Method::PUT, &path, &json!({"name": "again"})).await;
+    assert_eq!(status, StatusCode::CONFLICT, "it is one already");
     let (status, _) = technologist.ask(Method::DELETE, &path, &Value::Null).await;
     assert_eq!(status, StatusCode::NO_CONTENT);
     let (status, _) = tablet.ask(Method::GET, "/api/v1/lots", &Value::Null).await;

@@ -64,7 +64,7 @@ impl Store {
         idle_minutes: i32,
         lasts: Duration,
     ) -> Result<Station> {
-        Ok(diesel::insert_into(station::table)
+        diesel::insert_into(station::table)
             .values((
                 station::id.eq(id),
                 station::name.eq(name),
@@ -75,7 +75,10 @@ impl Store {
             ))
             .returning(Station::as_returning())
             .get_result(&mut self.connection().await?)
-            .await?)
+            .await
+            .map_err(|error| {
+                StoreError::or_conflict(error, || "a station stands under this id already".into())
+            })
     }
 
     /// Stations that are signed in, by name.

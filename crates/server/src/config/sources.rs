@@ -72,13 +72,16 @@ pub struct Flags {
     log_json: bool,
 }
 
-impl Provider for Flags {
+/// Settings by where they are said.
+struct Said<P>(&'static str, P);
+
+impl<P: Provider> Provider for Said<P> {
     fn metadata(&self) -> Metadata {
-        Metadata::named("flag")
+        Metadata::named(self.0)
     }
 
     fn data(&self) -> figment::Result<Map<Profile, Dict>> {
-        Serialized::defaults(self).data()
+        self.1.data()
     }
 }
 
@@ -88,15 +91,15 @@ impl Flags {
         let settings: Vec<String> =
             defaults.data()?.into_values().flat_map(Dict::into_keys).collect();
         let settings: Vec<&str> = settings.iter().map(String::as_str).collect();
-        let mut sources = Figment::from(defaults);
+        let mut sources = Figment::from(Said("default", defaults));
         if let Some(path) = &self.config {
             anyhow::ensure!(path.is_file(), "there is no file {}", path.display());
-            sources = sources.merge(Toml::file_exact(path));
+            sources = sources.merge(Said("file", Toml::file_exact(path)));
         }
         Ok(sources
-            .merge(Env::raw().only(&["database_url"]))
-            .merge(Env::prefixed("IRONPEEL_").only(&settings))
-            .merge(self))
+            .merge(Said("environment", Env::raw().only(&["database_url"])))
+            .merge(Said("environment", Env::prefixed("IRONPEEL_").only(&settings)))
+            .merge(Said("flag", Serialized::defaults(self))))
     }
 
     /// The settings in effect.
