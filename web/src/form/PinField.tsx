@@ -1,16 +1,29 @@
 import { Labelled } from "./Labelled";
 
-/** A PIN that is being set, never shown and never kept here. */
-export function PinField({ value, onChange }: { value: string; onChange: (pin: string) => void }) {
+interface Props {
+  value: string;
+  onChange: (pin: string) => void;
+  /** Typed at a station, large and at once; else one that is being set. */
+  atStation?: boolean;
+}
+
+/** A PIN, never shown and never kept here. */
+export function PinField({ value, onChange, atStation = false }: Props) {
   return (
-    <Labelled label="PIN" field="pin" hint="four to six digits" className="w-40">
+    <Labelled
+      label="PIN"
+      field="pin"
+      hint={atStation ? undefined : "four to six digits"}
+      className={atStation ? "mt-4" : "w-40"}
+    >
       {(field) => (
         <input
           {...field}
           type="password"
           inputMode="numeric"
           autoComplete="off"
-          className="field"
+          autoFocus={atStation}
+          className={atStation ? "field text-3xl tracking-[0.4em]" : "field"}
           value={value}
           onChange={({ target }) => onChange(target.value)}
         />

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, done, type Schemas } from "../api/client";
 import { Form } from "../form/Form";
-import { Labelled } from "../form/Labelled";
+import { PinField } from "../form/PinField";
 import { Refusal } from "../form/Refusal";
 import { NOBODY, SESSION } from "../session/session";
 import { STATION_PEOPLE, useEnter } from "../session/station";
@@ -83,20 +83,7 @@ function PinPad({ person, onBack }: { person: Person; onBack: () => void }) {
     >
       <h1>{person.name}</h1>
       {demo && <p className="text-sm text-iron">In the demo the PIN is {demo.pin}.</p>}
-      <Labelled label="PIN" field="pin" className="mt-4">
-        {(field) => (
-          <input
-            {...field}
-            type="password"
-            inputMode="numeric"
-            autoComplete="off"
-            autoFocus
-            className="field text-3xl tracking-[0.4em]"
-            value={pin}
-            onChange={({ target }) => type(target.value)}
-          />
-        )}
-      </Labelled>
+      <PinField atStation value={pin} onChange={type} />
       <div className="mt-4 grid grid-cols-3 gap-2">
         {DIGITS.map((digit) => (
           <button key={digit} type="button" className={key} onClick={() => type(pin + digit)}>

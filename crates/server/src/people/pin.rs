@@ -9,8 +9,8 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::lockout;
-use crate::caller::{Caller, Credential};
+use super::session::confirmed;
+use crate::caller::Caller;
 use crate::password;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path};
@@ -60,18 +60,8 @@ async fn set_own_pin(
     caller: Caller,
     Json(OwnPinInput { current, pin }): Json<OwnPinInput>,
 ) -> Result<StatusCode> {
-    let (Some(person_id), Credential::Session { .. }) =
-        (caller.author.person_id, &caller.credential)
-    else {
-        return Err(Problem::unusable("a PIN is set by whoever is signed in with a password"));
-    };
     check(&pin)?;
-    let attempt = lockout::attempt(&app, &caller.email, &caller.author.address).await?;
-    let account = app.store.account_of(person_id).await?;
-    if !password::is_right(current, account.password_hash).await {
-        return Err(Problem::field("current", "this is not the password"));
-    }
-    attempt.succeeded(&app).await?;
+    let (person_id, _) = confirmed(&app, &caller, current).await?;
     app.store.set_pin(person_id, &password::hash(pin).await?).await?;
     app.store.audit(&caller.author, &AuditedAct::new("own PIN", "/api/v1/session")).await?;
     Ok(StatusCode::NO_CONTENT)

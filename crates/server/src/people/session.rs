@@ -216,6 +216,22 @@ async fn sign_out_everywhere(
     ))
 }
 
+/// The person and the session of a caller who has just given their password again.
+pub async fn confirmed(app: &App, caller: &Caller, current: String) -> Result<(Uuid, Uuid)> {
+    let (Some(person_id), Credential::Session { id, .. }) =
+        (caller.author.person_id, &caller.credential)
+    else {
+        return Err(Problem::unusable("this is for whoever is signed in with a password"));
+    };
+    let attempt = lockout::attempt(app, &caller.email, &caller.author.address).await?;
+    let account = app.store.account_of(person_id).await?;
+    if !password::is_right(current, account.password_hash).await {
+        return Err(Problem::field("current", "this is not the password so far"));
+    }
+    attempt.succeeded(app).await?;
+    Ok((person_id, *id))
+}
+
 /// Changes one's own password, and signs out everywhere else
 #[utoipa::path(put, path = "/api/v1/session/password", tag = "session", security(("session" = ["read"])), request_body = OwnPasswordInput,
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
@@ -224,21 +240,11 @@ async fn set_own_password(
     caller: Caller,
     Json(OwnPasswordInput { current, password }): Json<OwnPasswordInput>,
 ) -> Result<StatusCode> {
-    let (Some(person_id), Credential::Session { id, .. }) =
-        (caller.author.person_id, &caller.credential)
-    else {
-        return Err(Problem::unusable("a key has no password"));
-    };
-    let attempt = lockout::attempt(&app, &caller.email, &caller.author.address).await?;
-    let account = app.store.account_of(person_id).await?;
-    if !password::is_right(current, account.password_hash).await {
-        return Err(Problem::field("current", "this is not the password so far"));
-    }
-    attempt.succeeded(&app).await?;
+    let (person_id, session_id) = confirmed(&app, &caller, current).await?;
     let mut faults = ValidationErrors::default();
     password::check("password", &password, &mut faults);
     faults.or(())?;
-    app.store.set_password(person_id, &password::hash(password).await?, Some(*id)).await?;
+    app.store.set_password(person_id, &password::hash(password).await?, Some(session_id)).await?;
     app.store.audit(&caller.author, &act("own password")).await?;
     Ok(StatusCode::NO_CONTENT)
 }
