@@ -12,7 +12,7 @@ use axum::response::{IntoResponse, Response};
 use ironpeel_store::AuditedAct;
 use utoipa::openapi::path::{Operation, PathItem};
 use utoipa::openapi::security::SecurityRequirement;
-use utoipa::openapi::{OpenApi as Document, RefOr};
+use utoipa::openapi::{Content, OpenApi as Document, Ref, RefOr, ResponseBuilder};
 
 use super::access::Access;
 use super::{credentials, in_name_of};
@@ -101,11 +101,16 @@ impl Rule {
     }
 }
 
-/// What opens an operation with a session opens it with a key as well.
+/// What opens an operation with a session opens it with a key as well, and who has neither is refused.
 pub fn open_to_keys(operation: &mut Operation) {
     let stated = operation.security.as_deref().unwrap_or_default();
     let words = stated.iter().map(words).filter(|words| !words.is_empty());
     let keys: Vec<_> = words.map(|words| SecurityRequirement::new(KEY, words)).collect();
+    if !keys.is_empty() {
+        let told = Content::new(Some(Ref::from_schema_name("Problem")));
+        let refusal = ResponseBuilder::new().content("application/problem+json", told).build();
+        operation.responses.responses.entry("4XX".into()).or_insert(RefOr::T(refusal));
+    }
     operation.security.get_or_insert_default().extend(keys);
 }
 
