@@ -6,6 +6,8 @@ export const stateOf = (who: string) => `results/.signed-in/${who}.json`;
 /** Signs everybody of the demo plant in once; journeys begin signed in. */
 export default async function signIn(config: FullConfig) {
   const { baseURL } = config.projects[0]?.use ?? {};
+  const page = await fetch(baseURL ?? "");
+  if (!page.ok) throw new Error(`${baseURL} is no front end: ${page.status} ${await page.text()}`);
   for (const who of ["technologist", "floor", "visitor", "admin"]) {
     const here = await request.newContext({ baseURL });
     const answer = await here.post("/api/v1/session", {
