@@ -86,6 +86,8 @@ test.describe("an administrator", () => {
     await person.getByLabel("Initials").fill("LO");
     await person.getByLabel("E-mail address").fill("lin@skerrow.example");
     await person.getByLabel(/^floor/).check();
+    await page.reload();
+    await expect(person.getByLabel("Initials")).toHaveValue("LO");
     await person.getByRole("button", { name: "Save person" }).click();
     await expect(person.getByText("Saved.")).toBeVisible();
     const password = page.getByRole("form", { name: "Password" });
@@ -113,6 +115,31 @@ test.describe("an administrator", () => {
     await theirs.close();
   });
 
+  test("is asked for the password again, and goes on with what was begun", async ({ page }) => {
+    await page.goto("/plant/keys");
+    // As if it had been given long ago.
+    let refused = false;
+    await page.route("**/api/v1/keys/*", async (route) => {
+      if (refused) return route.continue();
+      refused = true;
+      const errors = [{ field: "current", message: "give your password again" }];
+      await route.fulfill({
+        status: 403,
+        json: { status: 403, title: "Your password again", detail: "again", errors },
+      });
+    });
+    await page.getByLabel("What comes with it").fill("logger of the proofer");
+    await page.getByRole("button", { name: "Make a key" }).click();
+    const again = page.getByRole("dialog", { name: "Your password again" });
+    await again.getByRole("textbox", { name: "Password" }).fill("something else");
+    await again.getByRole("button", { name: "Go on" }).click();
+    await expect(again.getByText("this is not the password so far")).toBeVisible();
+    await again.getByRole("textbox", { name: "Password" }).fill("skerrow-demo");
+    await again.getByRole("button", { name: "Go on" }).click();
+    await expect(again).toBeHidden();
+    await expect(page.getByRole("row", { name: /^logger of the proofer/ })).toBeVisible();
+  });
+
   test("makes a key that is shown once, and finds it in the trail", async ({ page }) => {
     await page.goto("/plant/keys");
     await page.getByLabel("What comes with it").fill("jar camera of the bench");
@@ -133,6 +160,12 @@ test.describe("an administrator", () => {
     await page.getByRole("link", { name: "Audit trail" }).click();
     await page.getByLabel(/Search/).fill("key");
     await expect(page.getByRole("row", { name: /Hale Tiden.*key revoked/ }).first()).toBeVisible();
+    await page.getByLabel(/Search/).fill("");
+    await page.getByRole("button", { name: "Hale Tiden", exact: true }).first().click();
+    await expect(page).toHaveURL(/person=/);
+    await expect(page.getByRole("row", { name: /Runa Kell/ })).toHaveCount(0);
+    await page.getByRole("button", { name: /everybody/ }).click();
+    await expect(page.getByRole("row", { name: /Runa Kell/ }).first()).toBeVisible();
   });
 });
 

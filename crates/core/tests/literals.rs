@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 48] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 49] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -54,6 +54,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 48] = [
         &["TEN_TIMES", "PARTS_OF_KG", "FINEST"],
         "divisions of scales",
     ),
+    ("chain/line_template.rs", &[], "what a line starts from and states itself"),
     ("method/mixer.rs", &["MIXER_KINDS"], "what a line's mixer starts from and states itself"),
     ("trial/dough.rs", &[], "an intervention is what its name says; another size is another one"),
     (

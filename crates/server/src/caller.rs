@@ -4,6 +4,7 @@ use std::net::{IpAddr, SocketAddr};
 
 use axum::extract::{ConnectInfo, FromRequestParts};
 use axum::http::request::Parts;
+use chrono::{DateTime, Utc};
 use ipnet::IpNet;
 use ironpeel_store::{Author, PersonRole, Station};
 use uuid::Uuid;
@@ -25,6 +26,8 @@ pub struct Caller {
 pub enum Credential {
     Session {
         id: Uuid,
+        /// When they last gave their password here.
+        confirmed_at: DateTime<Utc>,
         /// The token, where the session's end was put off just now.
         extended: Option<String>,
     },

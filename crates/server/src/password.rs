@@ -7,6 +7,7 @@ use argon2::password_hash::{PasswordHasher, PasswordVerifier, phc::PasswordHash}
 use ironpeel_core::units::ValidationErrors;
 use sha2::{Digest, Sha256};
 use uuid::Uuid;
+use zxcvbn::{Score, zxcvbn};
 
 use crate::heavy::heavy;
 use crate::problem::{Problem, Result};
@@ -17,11 +18,22 @@ const LETTERS: std::ops::RangeInclusive<usize> = 12..=128;
 /// Checked where there is no account, so that its absence takes as long.
 static NOBODY: LazyLock<String> = LazyLock::new(|| hashed("nobody's").unwrap_or_default());
 
-/// Says at its field what is wrong with a password somebody wants.
-pub fn check(field: &str, password: &str, faults: &mut ValidationErrors) {
+/// Says at its field what is wrong with a password somebody wants; what is known of them is tried
+/// first by whoever guesses, as are the words and passwords of lists.
+pub fn check(field: &str, password: &str, known: &[&str], faults: &mut ValidationErrors) {
     if !LETTERS.contains(&password.chars().count()) {
         let (least, most) = (LETTERS.start(), LETTERS.end());
         faults.push(field, format!("a password has {least} to {most} letters, any of them"));
+        return;
+    }
+    let of_them =
+        known.iter().flat_map(|text| text.split(|letter: char| !letter.is_alphanumeric()));
+    let first: Vec<&str> = of_them.chain(["ironpeel", "bakery"]).collect();
+    if zxcvbn(password, &first).score() < Score::Three {
+        faults.push(
+            field,
+            "this is among the first that are tried; put words together nobody else would",
+        );
     }
 }
 
@@ -47,9 +59,14 @@ pub async fn is_right(password: String, hash: Option<String>) -> bool {
     .await
 }
 
-/// A new secret nobody can guess: 244 bits of chance.
+/// 244 bits of chance.
+pub fn secret_bytes() -> [u8; 32] {
+    [Uuid::new_v4(), Uuid::new_v4()].map(Uuid::into_bytes).concat().try_into().unwrap_or_default()
+}
+
+/// A new secret nobody can guess.
 pub fn secret() -> String {
-    format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple())
+    hex::encode(secret_bytes())
 }
 
 /// What is kept of a secret. It needs no salt: it is as long as its hash.
@@ -69,6 +86,28 @@ mod tests {
         assert!(!is_right("skerrow-dem0".into(), Some(hash)).await);
         assert!(!is_right("nobody's".into(), None).await);
         assert!(!is_right(String::new(), Some("no hash".into())).await);
+    }
+
+    #[test]
+    fn what_is_tried_first_is_no_password() {
+        let wrong = |password: &str| {
+            let mut faults = ValidationErrors::default();
+            check("password", password, &["Marit Lunde", "marit@skerrow.example"], &mut faults);
+            faults.or(()).is_err()
+        };
+        for password in [
+            "short",
+            "password1234",
+            "qwertyuiop12",
+            "maritmaritlunde",
+            "ironpeelironpeel",
+            "aaaaaaaaaaaaa",
+        ] {
+            assert!(wrong(password), "{password}");
+        }
+        for password in ["slow rye in the morning", "x9Qv!fT2mLp0"] {
+            assert!(!wrong(password), "{password}");
+        }
     }
 
     #[test]

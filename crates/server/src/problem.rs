@@ -42,6 +42,13 @@ impl Problem {
         Self { retry_after: Some(seconds), ..self }
     }
 
+    /// What happened is about this field.
+    #[must_use]
+    pub fn at(self, field: &str) -> Self {
+        let fault = FieldError { field: field.into(), message: self.detail.clone() };
+        Self { errors: vec![fault], ..self }
+    }
+
     /// Whether what was sent is to blame, and not the server.
     pub const fn is_refusal(&self) -> bool {
         self.status < 500

@@ -3,6 +3,8 @@
 mod support;
 
 use chrono::Utc;
+use diesel::sql_query;
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_server::Config;
 use ironpeel_store::PersonRole;
 use reqwest::{Method, RequestBuilder, StatusCode};
@@ -380,4 +382,83 @@ async fn behind_tls_the_cookie_is_for_tls_alone_and_a_session_ends_by_itself() {
     plant.database.run(&format!("UPDATE session SET expires_at = '{past}'")).await;
     assert_eq!(browser.who().await, Value::Null);
     assert_eq!(status("https://bread.example").await, StatusCode::NO_CONTENT);
+}
+
+#[tokio::test]
+async fn people_are_changed_by_who_gave_their_password_a_short_while_ago() {
+    let plant = Plant::open().await;
+    let admin = signed_in(&plant, "admin@skerrow.example", PASSWORD).await;
+    let path = format!("/api/v1/people/{}", new_id());
+    let person = json!({"name": "Moa Lind", "initials": "ML", "email": "moa@bread.example",
+        "roles": ["visitor"], "active": true});
+    let long_ago = "UPDATE session SET confirmed_at = now() - interval '16 minutes'";
+    let mut connection =
+        AsyncPgConnection::establish(&plant.database.url).await.expect("the records");
+    sql_query(long_ago).execute(&mut connection).await.expect("a session");
+    let refused = admin.asks(Method::PUT, &path).json(&person).send().await.expect("an answer");
+    assert_eq!(refused.status(), StatusCode::FORBIDDEN);
+    assert_eq!(fields(&refused.json().await.expect("JSON")), ["current"]);
+    assert_eq!(admin.status(Method::GET, "/api/v1/people", &Value::Null).await, StatusCode::OK);
+
+    let again = "/api/v1/session/confirmation";
+    let wrong = admin.status(Method::POST, again, &json!({"current": "something"})).await;
+    assert_eq!(wrong, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(admin.status(Method::PUT, &path, &person).await, StatusCode::FORBIDDEN);
+    let right = admin.status(Method::POST, again, &json!({"current": PASSWORD})).await;
+    assert_eq!(right, StatusCode::NO_CONTENT);
+    assert_eq!(admin.status(Method::PUT, &path, &person).await, StatusCode::OK);
+}
+
+/// What an authenticator with this secret shows, so many steps of 30 s from now.
+fn code(secret: &str, steps: i64) -> String {
+    let secret = totp_rs::Secret::try_from_base32(secret).expect("base 32");
+    let codes = totp_rs::Builder::new().with_secret(secret).build().expect("a secret of 20 bytes");
+    let at = Utc::now().timestamp() + 30 * steps;
+    codes.generate(at.unsigned_abs()).to_string()
+}
+
+#[tokio::test]
+async fn with_an_authenticator_signing_in_takes_its_code_once() {
+    let plant = Plant::open().await;
+    let email = "technologist@skerrow.example";
+    let here = signed_in(&plant, email, PASSWORD).await;
+    let path = "/api/v1/session/second-factor";
+    let offer = here.asks(Method::POST, path).send().await.expect("an answer");
+    let offer: Value = offer.json().await.expect("JSON");
+    let secret = offer["secret"].as_str().expect("a secret").to_owned();
+    let address = offer["address"].as_str().expect("an address");
+    assert!(address.starts_with("otpauth://totp/") && address.contains(&secret), "{address}");
+    assert!(offer["picture"].as_str().is_some_and(|picture| picture.contains("<svg")));
+
+    let shown = |code: String| json!({"secret": secret, "code": code});
+    for wrong in ["", "12345", &code(&secret, -9)] {
+        let refused = here.status(Method::PUT, path, &shown(wrong.into())).await;
+        assert_eq!(refused, StatusCode::UNPROCESSABLE_ENTITY, "{wrong}");
+    }
+    assert_eq!(tries(&plant, email, PASSWORD).await.status(), StatusCode::OK, "not set yet");
+    let set = here.status(Method::PUT, path, &shown(code(&secret, 0))).await;
+    assert_eq!(set, StatusCode::NO_CONTENT);
+
+    let with = async |code: String| {
+        let input = json!({"email": email, "password": PASSWORD, "code": code});
+        plant.request(Method::POST, SESSION).json(&input).send().await.expect("an answer")
+    };
+    let wanted = tries(&plant, email, PASSWORD).await;
+    assert_eq!(wanted.status(), StatusCode::UNAUTHORIZED);
+    assert_eq!(fields(&wanted.json().await.expect("JSON")), ["code"]);
+    let once = code(&secret, 0);
+    assert_eq!(with(once.clone()).await.status(), StatusCode::OK);
+    assert_eq!(with(once).await.status(), StatusCode::UNAUTHORIZED, "it was taken");
+    assert_eq!(with(code(&secret, 1)).await.status(), StatusCode::OK, "the next one");
+
+    let admin = signed_in(&plant, "admin@skerrow.example", PASSWORD).await;
+    let people = admin.asks(Method::GET, "/api/v1/people").send().await.expect("an answer");
+    let people: Value = people.json().await.expect("JSON");
+    let them = list(&people).iter().find(|one| one["email"] == email).expect("somebody");
+    assert_eq!(them["has_second_factor"], true);
+    let id = them["id"].as_str().expect("an id");
+    let forget = format!("/api/v1/people/{id}/second-factor");
+    assert_eq!(admin.status(Method::DELETE, &forget, &Value::Null).await, StatusCode::NO_CONTENT);
+    assert_eq!(here.who().await, Value::Null, "their sessions ended");
+    assert_eq!(tries(&plant, email, PASSWORD).await.status(), StatusCode::OK);
 }

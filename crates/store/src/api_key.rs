@@ -9,7 +9,7 @@ use uuid::Uuid;
 use crate::error::{Result, StoreError};
 use crate::person_role::PersonRole;
 use crate::schema::api_key;
-use crate::store::Store;
+use crate::store::{Store, act};
 use crate::word::Word;
 
 /// A key as it is listed: what it is itself was shown once.
@@ -38,20 +38,21 @@ impl Store {
 
     /// Keeps a new key by its hash.
     pub async fn add_api_key(&self, key: &ApiKey, hash: &[u8]) -> Result<()> {
-        diesel::insert_into(api_key::table)
-            .values((
-                api_key::id.eq(key.id),
-                api_key::name.eq(&key.name),
-                api_key::key_hash.eq(hash),
-                api_key::role.eq(key.role),
-                api_key::made_by.eq(&key.made_by),
-            ))
-            .execute(&mut self.connection().await?)
-            .await
-            .map_err(|error| {
-                StoreError::or_conflict(error, || "a key stands under this id already".into())
-            })?;
-        Ok(())
+        act!(self, |connection| {
+            diesel::insert_into(api_key::table)
+                .values((
+                    api_key::id.eq(key.id),
+                    api_key::name.eq(&key.name),
+                    api_key::key_hash.eq(hash),
+                    api_key::role.eq(key.role),
+                    api_key::made_by.eq(&key.made_by),
+                ))
+                .execute(connection)
+                .await
+                .map_err(|error| {
+                    StoreError::or_conflict(error, || "a key stands under this id already".into())
+                })?;
+        })
     }
 
     /// The key of a hash that was not revoked.
@@ -67,10 +68,14 @@ impl Store {
 
     /// Lets a key open nothing any more.
     pub async fn revoke_api_key(&self, id: Uuid) -> Result<()> {
-        let changed = diesel::update(api_key::table.find(id))
-            .set(api_key::revoked_at.eq(diesel::dsl::now))
-            .execute(&mut self.connection().await?)
-            .await?;
-        if changed == 0 { Err(StoreError::NotFound("this key")) } else { Ok(()) }
+        act!(self, |connection| {
+            let changed = diesel::update(api_key::table.find(id))
+                .set(api_key::revoked_at.eq(diesel::dsl::now))
+                .execute(connection)
+                .await?;
+            if changed == 0 {
+                return Err(StoreError::NotFound("this key"));
+            }
+        })
     }
 }

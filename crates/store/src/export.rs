@@ -16,9 +16,10 @@ use crate::database::Database;
 use crate::error::{Result, StoreError};
 
 /// What opens the plant to whoever has it, or would with patience.
-const SECRETS: [(&str, &str); 5] = [
+const SECRETS: [(&str, &str); 6] = [
     ("person", "password_hash"),
     ("person", "pin_hash"),
+    ("person", "totp_secret"),
     ("api_key", "key_hash"),
     ("session", "token_hash"),
     ("setup_code", "code_hash"),

@@ -78,7 +78,7 @@ pub use revision::{Revision, Signed};
 pub use session::Session;
 pub use sign_in::SignInFailures;
 pub use specification::{CurrentLimits, SpecificationRevision};
-pub use station::{Station, StationPerson, StationSession};
+pub use station::{NewStation, Station, StationPerson, StationSession};
 pub use store::{ClientWrite, PageKey, Store};
 pub use trace::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
 pub use trial::{NewTrial, Trial, TrialSummary};

@@ -2,14 +2,14 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use diesel_async::{AsyncPgConnection, RunQueryDsl};
 use serde::Serialize;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::person_role::PersonRole;
 use crate::schema::{person, person_role};
-use crate::store::Store;
+use crate::store::{Store, act};
 use crate::word::Word;
 
 /// Somebody with an account.
@@ -28,6 +28,8 @@ pub struct Person {
     pub signs_in: bool,
     /// Whether a PIN was set, to be known by at a station.
     pub has_pin: bool,
+    /// Whether signing in takes a code of their authenticator as well.
+    pub has_second_factor: bool,
     pub roles: Vec<PersonRole>,
     pub made_at: DateTime<Utc>,
 }
@@ -57,6 +59,7 @@ struct Row {
     demo: bool,
     made_at: DateTime<Utc>,
     pin_hash: Option<String>,
+    totp_secret: Option<String>,
 }
 
 /// A person with what their password is checked against.
@@ -64,15 +67,26 @@ struct Row {
 pub struct Account {
     pub person: Person,
     pub password_hash: Option<String>,
+    /// What codes of their authenticator are made from, where they have one.
+    pub totp_secret: Option<String>,
 }
 
 impl Account {
     fn of(row: Row, roles: Vec<PersonRole>) -> Self {
-        let Row { id, name, initials, email, password_hash, active, demo, made_at, pin_hash } = row;
-        let (signs_in, has_pin) = (password_hash.is_some(), pin_hash.is_some());
-        let person =
-            Person { id, name, initials, email, active, demo, signs_in, has_pin, roles, made_at };
-        Self { person, password_hash }
+        let person = Person {
+            id: row.id,
+            name: row.name,
+            initials: row.initials,
+            email: row.email,
+            active: row.active,
+            demo: row.demo,
+            signs_in: row.password_hash.is_some(),
+            has_pin: row.pin_hash.is_some(),
+            has_second_factor: row.totp_secret.is_some(),
+            roles,
+            made_at: row.made_at,
+        };
+        Self { person, password_hash: row.password_hash, totp_secret: row.totp_secret }
     }
 }
 
@@ -155,44 +169,56 @@ impl Store {
             .iter()
             .map(|role| (person_role::person_id.eq(id), person_role::role.eq(Word(*role))))
             .collect();
-        let mut connection = self.connection().await?;
-        connection
-            .transaction(async |connection| {
-                diesel::insert_into(person::table)
-                    .values((person::id.eq(id), set))
-                    .on_conflict(person::id)
-                    .do_update()
-                    .set(set)
-                    .execute(connection)
-                    .await?;
-                let theirs = person_role::table.filter(person_role::person_id.eq(id));
-                diesel::delete(theirs).execute(connection).await?;
-                diesel::insert_into(person_role::table).values(&roles).execute(connection).await?;
-                if !details.active {
-                    crate::session::end_all(connection, id, None).await?;
-                }
-                Ok(())
-            })
-            .await
-            .map_err(|error| {
-                StoreError::or_conflict(error, || {
-                    format!("{} is somebody else's e-mail address here", details.email)
-                })
-            })
+        act!(self, |connection| {
+            diesel::insert_into(person::table)
+                .values((person::id.eq(id), set))
+                .on_conflict(person::id)
+                .do_update()
+                .set(set)
+                .execute(connection)
+                .await
+                .map_err(|error| {
+                    StoreError::or_conflict(error, || {
+                        format!("{} is somebody else's e-mail address here", details.email)
+                    })
+                })?;
+            let theirs = person_role::table.filter(person_role::person_id.eq(id));
+            diesel::delete(theirs).execute(connection).await?;
+            diesel::insert_into(person_role::table).values(&roles).execute(connection).await?;
+            if !details.active {
+                crate::session::end_all(connection, id, None).await?;
+            }
+        })
     }
 
     /// Sets a password's hash, and ends every session of the person but one.
     pub async fn set_password(&self, id: Uuid, hash: &str, keep: Option<Uuid>) -> Result<()> {
-        let mut connection = self.connection().await?;
-        connection
-            .transaction::<(), diesel::result::Error, _>(async |connection| {
-                diesel::update(person::table.find(id))
-                    .set(person::password_hash.eq(hash))
-                    .execute(connection)
-                    .await?;
-                crate::session::end_all(connection, id, keep).await
-            })
-            .await
-            .map_err(Into::into)
+        act!(self, |connection| {
+            diesel::update(person::table.find(id))
+                .set(person::password_hash.eq(hash))
+                .execute(connection)
+                .await?;
+            crate::session::end_all(connection, id, keep).await?;
+        })
+    }
+
+    /// Sets what codes of somebody's authenticator are made from, or that none are asked for.
+    pub async fn set_second_factor(&self, id: Uuid, secret: Option<&str>) -> Result<()> {
+        act!(self, |connection| {
+            diesel::update(person::table.find(id))
+                .set((person::totp_secret.eq(secret), person::totp_step.eq(None::<i64>)))
+                .execute(connection)
+                .await?;
+        })
+    }
+
+    /// Takes the code of a step of time, unless that or a later one was taken.
+    pub async fn take_step(&self, id: Uuid, step: i64) -> Result<bool> {
+        let later = person::totp_step.is_null().or(person::totp_step.lt(step));
+        let taken = diesel::update(person::table.find(id).filter(later))
+            .set(person::totp_step.eq(step))
+            .execute(&mut self.connection().await?)
+            .await?;
+        Ok(taken == 1)
     }
 }

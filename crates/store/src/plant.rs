@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::error::{Result, StoreError};
 use crate::schema::plant;
-use crate::store::Store;
+use crate::store::{Store, act};
 use crate::word::Word;
 
 /// The day a week begins with.
@@ -86,7 +86,8 @@ impl Store {
 
     /// Sets what is everybody's.
     pub async fn set_settings(&self, settings: &PlantSettings) -> Result<()> {
-        diesel::update(plant::table).set(settings).execute(&mut self.connection().await?).await?;
-        Ok(())
+        act!(self, |connection| {
+            diesel::update(plant::table).set(settings).execute(connection).await?;
+        })
     }
 }

@@ -429,6 +429,8 @@ diesel::table! {
         demo -> Bool,
         made_at -> Timestamptz,
         pin_hash -> Nullable<Text>,
+        totp_secret -> Nullable<Text>,
+        totp_step -> Nullable<Int8>,
     }
 }
 
@@ -447,6 +449,7 @@ diesel::table! {
         made_at -> Timestamptz,
         seen_at -> Timestamptz,
         expires_at -> Timestamptz,
+        confirmed_at -> Timestamptz,
     }
 }
 

@@ -8,7 +8,7 @@ use uuid::Uuid;
 use crate::error::Result;
 use crate::person_role::PersonRole;
 use crate::schema::{person, person_role, session, sign_in_failure};
-use crate::store::Store;
+use crate::store::{Store, act};
 use crate::word::Word;
 
 /// How old the last sight of a session may be before it is noted anew.
@@ -25,6 +25,8 @@ pub struct Session {
     /// Of the demo plant.
     pub demo: bool,
     pub roles: Vec<PersonRole>,
+    /// When they last gave their password here.
+    pub confirmed_at: DateTime<Utc>,
     /// Its end was put off just now.
     pub extended: bool,
 }
@@ -49,28 +51,42 @@ impl Store {
         token_hash: &[u8],
         lasts: Duration,
     ) -> Result<Uuid> {
-        let mut connection = self.connection().await?;
-        let over = session::table.filter(session::expires_at.lt(Utc::now()));
-        diesel::delete(over).execute(&mut connection).await?;
-        let long_ago = Utc::now() - Duration::days(1);
-        let over = sign_in_failure::table.filter(sign_in_failure::failed_at.lt(long_ago));
-        diesel::delete(over).execute(&mut connection).await?;
-        let id = Uuid::now_v7();
-        diesel::insert_into(session::table)
-            .values((
-                session::id.eq(id),
-                session::token_hash.eq(token_hash),
-                session::person_id.eq(person_id),
-                session::expires_at.eq(Utc::now() + lasts),
-            ))
-            .execute(&mut connection)
+        act!(self, |connection| {
+            let over = session::table.filter(session::expires_at.lt(Utc::now()));
+            diesel::delete(over).execute(connection).await?;
+            let long_ago = Utc::now() - Duration::days(1);
+            let over = sign_in_failure::table.filter(sign_in_failure::failed_at.lt(long_ago));
+            diesel::delete(over).execute(connection).await?;
+            let id = Uuid::now_v7();
+            diesel::insert_into(session::table)
+                .values((
+                    session::id.eq(id),
+                    session::token_hash.eq(token_hash),
+                    session::person_id.eq(person_id),
+                    session::expires_at.eq(Utc::now() + lasts),
+                ))
+                .execute(connection)
+                .await?;
+            id
+        })
+    }
+
+    /// Whoever is signed in here gave their password anew.
+    pub async fn confirm_session(&self, id: Uuid) -> Result<()> {
+        diesel::update(session::table.find(id))
+            .set(session::confirmed_at.eq(diesel::dsl::now))
+            .execute(&mut self.connection().await?)
             .await?;
-        Ok(id)
+        Ok(())
     }
 
     /// The session of a token, its end put off by use.
     pub async fn session(&self, token_hash: &[u8], lasts: Duration) -> Result<Option<Session>> {
-        type Row = (Uuid, DateTime<Utc>, Uuid, String, String, String, bool, Word<PersonRole>);
+        type Row = (
+            (Uuid, DateTime<Utc>, DateTime<Utc>),
+            (Uuid, String, String, String, bool),
+            Word<PersonRole>,
+        );
         let now = Utc::now();
         let mut connection = self.connection().await?;
         let rows: Vec<Row> = session::table
@@ -81,23 +97,16 @@ impl Store {
             .filter(person::active)
             .order(person_role::role)
             .select((
-                session::id,
-                session::seen_at,
-                person::id,
-                person::name,
-                person::initials,
-                person::email,
-                person::demo,
+                (session::id, session::seen_at, session::confirmed_at),
+                (person::id, person::name, person::initials, person::email, person::demo),
                 person_role::role,
             ))
             .load(&mut connection)
             .await?;
-        let roles = rows.iter().map(|row| row.7.0).collect();
-        let Some((id, seen_at, person_id, name, initials, email, demo, _)) =
-            rows.into_iter().next()
-        else {
-            return Ok(None);
-        };
+        let roles = rows.iter().map(|row| row.2.0).collect();
+        let Some((session, person, _)) = rows.into_iter().next() else { return Ok(None) };
+        let (id, seen_at, confirmed_at) = session;
+        let (person_id, name, initials, email, demo) = person;
         let extended = now - seen_at > SEEN_EVERY;
         if extended {
             diesel::update(session::table.find(id))
@@ -105,17 +114,28 @@ impl Store {
                 .execute(&mut connection)
                 .await?;
         }
-        Ok(Some(Session { id, person_id, name, initials, email, demo, roles, extended }))
+        Ok(Some(Session {
+            id,
+            person_id,
+            name,
+            initials,
+            email,
+            demo,
+            roles,
+            confirmed_at,
+            extended,
+        }))
     }
 
     /// Signs out here.
     pub async fn end_session(&self, id: Uuid) -> Result<()> {
-        diesel::delete(session::table.find(id)).execute(&mut self.connection().await?).await?;
-        Ok(())
+        act!(self, |connection| {
+            diesel::delete(session::table.find(id)).execute(connection).await?;
+        })
     }
 
     /// Signs a person out everywhere.
     pub async fn end_sessions(&self, person_id: Uuid) -> Result<()> {
-        Ok(end_all(&mut *self.connection().await?, person_id, None).await?)
+        act!(self, |connection| { end_all(connection, person_id, None).await? })
     }
 }

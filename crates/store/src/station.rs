@@ -2,14 +2,14 @@
 
 use chrono::{DateTime, Duration, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, RunQueryDsl};
+use diesel_async::{AsyncPgConnection, RunQueryDsl};
 use serde::Serialize;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
 use crate::person_role::PersonRole;
-use crate::schema::{person, person_role, station, station_presence};
-use crate::store::Store;
+use crate::schema::{person, person_role, session, station, station_presence};
+use crate::store::{Store, act};
 use crate::word::Word;
 
 /// How old the last sight of a station may be before it is noted anew.
@@ -41,6 +41,19 @@ pub struct StationPerson {
     pub initials: String,
 }
 
+/// A tablet that becomes a station.
+#[derive(Debug, Clone, Copy)]
+pub struct NewStation<'a> {
+    pub id: Uuid,
+    pub name: &'a str,
+    pub token_hash: &'a [u8],
+    pub made_by: &'a str,
+    pub idle_minutes: i32,
+    pub lasts: Duration,
+    /// The session in which it was made.
+    pub ends: Uuid,
+}
+
 /// A station that holds, and who is at it.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct StationSession {
@@ -54,31 +67,30 @@ pub struct StationSession {
 const RECORDS: [Word<PersonRole>; 2] = [Word(PersonRole::Floor), Word(PersonRole::Technologist)];
 
 impl Store {
-    /// Makes this tablet a station.
+    /// Makes a tablet a station.
     pub async fn add_station(
         &self,
-        id: Uuid,
-        name: &str,
-        token_hash: &[u8],
-        made_by: &str,
-        idle_minutes: i32,
-        lasts: Duration,
+        NewStation { id, name, token_hash, made_by, idle_minutes, lasts, ends }: NewStation<'_>,
     ) -> Result<Station> {
-        diesel::insert_into(station::table)
-            .values((
-                station::id.eq(id),
-                station::name.eq(name),
-                station::token_hash.eq(token_hash),
-                station::made_by.eq(made_by),
-                station::idle_minutes.eq(idle_minutes),
-                station::expires_at.eq(Utc::now() + lasts),
-            ))
-            .returning(Station::as_returning())
-            .get_result(&mut self.connection().await?)
-            .await
-            .map_err(|error| {
-                StoreError::or_conflict(error, || "a station stands under this id already".into())
-            })
+        act!(self, |connection| {
+            diesel::delete(session::table.find(ends)).execute(connection).await?;
+            diesel::insert_into(station::table)
+                .values((
+                    station::id.eq(id),
+                    station::name.eq(name),
+                    station::token_hash.eq(token_hash),
+                    station::made_by.eq(made_by),
+                    station::idle_minutes.eq(idle_minutes),
+                    station::expires_at.eq(Utc::now() + lasts),
+                ))
+                .returning(Station::as_returning())
+                .get_result(connection)
+                .await
+                .map_err(|error| {
+                    let stands = || "a station stands under this id already".into();
+                    StoreError::or_conflict(error, stands)
+                })?
+        })
     }
 
     /// Stations that are signed in, by name.
@@ -129,12 +141,16 @@ impl Store {
 
     /// Signs a station out; nobody is at it any more.
     pub async fn end_station(&self, id: Uuid) -> Result<()> {
-        self.leave_station(id).await?;
-        let ended = diesel::update(station::table.find(id))
-            .set(station::expires_at.eq(diesel::dsl::now))
-            .execute(&mut self.connection().await?)
-            .await?;
-        if ended == 0 { Err(StoreError::NotFound("this station")) } else { Ok(()) }
+        act!(self, |connection| {
+            leave(connection, id).await?;
+            let ended = diesel::update(station::table.find(id))
+                .set(station::expires_at.eq(diesel::dsl::now))
+                .execute(connection)
+                .await?;
+            if ended == 0 {
+                return Err(StoreError::NotFound("this station"));
+            }
+        })
     }
 
     /// Who may be at a station: whoever records and has a PIN.
@@ -155,37 +171,25 @@ impl Store {
 
     /// Somebody is at a station from now on, and whoever was before no longer.
     pub async fn enter_station(&self, station_id: Uuid, person_id: Uuid) -> Result<()> {
-        let mut connection = self.connection().await?;
-        connection
-            .transaction::<(), diesel::result::Error, _>(async |connection| {
-                // One after the other, whichever server is asked.
-                let this = station::table.find(station_id).select(station::id).for_update();
-                this.first::<Uuid>(connection).await?;
-                diesel::update(now_at(station_id))
-                    .set(station_presence::until.eq(diesel::dsl::now))
-                    .execute(connection)
-                    .await?;
-                diesel::insert_into(station_presence::table)
-                    .values((
-                        station_presence::id.eq(Uuid::now_v7()),
-                        station_presence::station_id.eq(station_id),
-                        station_presence::person_id.eq(person_id),
-                    ))
-                    .execute(connection)
-                    .await
-                    .map(drop)
-            })
-            .await
-            .map_err(Into::into)
+        act!(self, |connection| {
+            // One after the other, whichever server is asked.
+            let this = station::table.find(station_id).select(station::id).for_update();
+            this.first::<Uuid>(connection).await?;
+            leave(connection, station_id).await?;
+            diesel::insert_into(station_presence::table)
+                .values((
+                    station_presence::id.eq(Uuid::now_v7()),
+                    station_presence::station_id.eq(station_id),
+                    station_presence::person_id.eq(person_id),
+                ))
+                .execute(connection)
+                .await?;
+        })
     }
 
     /// Nobody is at a station any more.
     pub async fn leave_station(&self, station_id: Uuid) -> Result<()> {
-        diesel::update(now_at(station_id))
-            .set(station_presence::until.eq(diesel::dsl::now))
-            .execute(&mut self.connection().await?)
-            .await?;
-        Ok(())
+        act!(self, |connection| { leave(connection, station_id).await? })
     }
 
     /// Whether somebody had shown that it was them at a station at this time.
@@ -219,11 +223,12 @@ impl Store {
 
     /// Sets a PIN's hash.
     pub async fn set_pin(&self, person_id: Uuid, hash: &str) -> Result<()> {
-        diesel::update(person::table.find(person_id))
-            .set(person::pin_hash.eq(hash))
-            .execute(&mut self.connection().await?)
-            .await?;
-        Ok(())
+        act!(self, |connection| {
+            diesel::update(person::table.find(person_id))
+                .set(person::pin_hash.eq(hash))
+                .execute(connection)
+                .await?;
+        })
     }
 }
 
@@ -233,4 +238,13 @@ fn now_at(station_id: Uuid) -> _ {
     station_presence::table
         .filter(station_presence::station_id.eq(station_id))
         .filter(station_presence::until.is_null())
+}
+
+/// Whoever is at a station no longer is.
+async fn leave(connection: &mut AsyncPgConnection, station_id: Uuid) -> QueryResult<()> {
+    diesel::update(now_at(station_id))
+        .set(station_presence::until.eq(diesel::dsl::now))
+        .execute(connection)
+        .await
+        .map(drop)
 }

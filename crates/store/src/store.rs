@@ -28,6 +28,8 @@ pub struct Store {
     pool: Pool<AsyncPgConnection>,
     /// The client's write that is being done, if it is one.
     once: Option<ClientWrite>,
+    /// What else is being done, and by whom.
+    audited: Option<(Author, AuditedAct)>,
 }
 
 /// A client's write: the id it made for it, its content, whose it is and what it does.
@@ -102,7 +104,7 @@ impl Store {
             .runtime(deadpool::Runtime::Tokio1)
             .build()
             .map_err(|error| StoreError::Unavailable(error.into()))?;
-        Ok(Self { database, pool, once: None })
+        Ok(Self { database, pool, once: None, audited: None })
     }
 
     pub(crate) async fn connection(&self) -> Result<Object<AsyncPgConnection>> {
@@ -114,6 +116,17 @@ impl Store {
     #[must_use]
     pub fn once(&self, write: ClientWrite) -> Self {
         Self { once: Some(write), ..self.clone() }
+    }
+
+    /// The records for one act of somebody, whose entry in the audit trail is made with what it
+    /// changes, both or neither.
+    #[must_use]
+    pub fn audited(&self, author: &Author, act: AuditedAct) -> Self {
+        Self { audited: Some((author.clone(), act)), ..self.clone() }
+    }
+
+    pub(crate) const fn entry(&self) -> Option<&(Author, AuditedAct)> {
+        self.audited.as_ref()
     }
 
     /// Whether this write was stored before, with the same content.
@@ -144,6 +157,24 @@ impl Store {
         Ok(())
     }
 }
+
+/// Does all or nothing, and with it appends what it is to the audit trail.
+macro_rules! act {
+    ($store:expr, |$connection:ident| $work:block) => {{
+        use diesel_async::AsyncConnection as _;
+        let mut connection = $store.connection().await?;
+        connection
+            .transaction::<_, crate::error::StoreError, _>(async |$connection| {
+                let done = $work;
+                if let Some((author, act)) = $store.entry() {
+                    crate::author::append($connection, author, act).await?;
+                }
+                Ok(done)
+            })
+            .await
+    }};
+}
+pub(crate) use act;
 
 /// Writes in one transaction, all or nothing: the block says whether it added anything, and the last
 /// puts a broken rule of the tables into words. A client's write that was stored before adds nothing.

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { fetchConfirmed } from "./confirmation";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -22,7 +23,7 @@ export class Refused extends Error {
 /** Whether asking again would be answered the same: a refusal is, a server that cannot now is not. */
 export const isFinal = (error: unknown) => error instanceof Refused && error.problem.status < 500;
 
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: "/", fetch: fetchConfirmed });
 
 /** The data of an answer, or the problem thrown. */
 export async function answer<T>(

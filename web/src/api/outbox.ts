@@ -30,6 +30,8 @@ let entries: Queued[] = [];
 /** What the browser had no room to keep: it lives as long as this page. */
 const unkept = new Map<number, Queued>();
 let nextUnkept = -1;
+/** Whether an entry lives as long as this page, and no longer. */
+export const isUnkept = ({ at }: Queued) => unkept.has(at);
 const waiters = new Map<number, Waiter[]>();
 /** On which page somebody waited for what was refused, and was told. */
 const toldAt = new Map<number, string>();

@@ -23,13 +23,33 @@ const who = ({ who, verified, details }: Schemas["AuditEntry"]) => {
   return [who, verified ? "" : "unverified", by ? `sent by ${by}` : ""].filter(Boolean).join(", ");
 };
 
-const columns = (format: Format): Column<Schemas["AuditEntry"]>[] => [
+const columns = (
+  format: Format,
+  person: string,
+  only: (person: string | null) => void,
+): Column<Schemas["AuditEntry"]>[] => [
   {
     head: "when",
     of: (one) => one.at,
     show: (one) => <span className="whitespace-nowrap">{format.moment(one.at)}</span>,
   },
-  { head: "who", of: who },
+  {
+    head: "who",
+    of: who,
+    show: (one) =>
+      one.person_id && !person ? (
+        <button
+          type="button"
+          className="link text-left"
+          title={`Only ${one.who}`}
+          onClick={() => only(one.person_id ?? null)}
+        >
+          {who(one)}
+        </button>
+      ) : (
+        who(one)
+      ),
+  },
   { head: "from", of: (one) => one.address },
   { head: "what", of: (one) => actionOf(one.action) },
   {
@@ -47,8 +67,10 @@ export function AuditPage() {
   const { search, show } = useScenario();
   const address = new URLSearchParams(search);
   const [from, to] = [address.get("from") ?? "", address.get("to") ?? ""];
+  const person = address.get("person") ?? "";
   const wanted = {
     ...(text && { q: text }),
+    ...(person && { person_id: person }),
     ...(from && { from: momentOf(from).toISOString() }),
     ...(to && { to: momentOf(to).toISOString() }),
   };
@@ -75,6 +97,11 @@ export function AuditPage() {
           value={to}
           onSet={(to) => show({ to: to || null })}
         />
+        {person && (
+          <button type="button" className="act" onClick={() => show({ person: null })}>
+            One person’s only: show everybody’s
+          </button>
+        )}
         <a className="link text-sm" href={`/api/v1/audit/csv?${new URLSearchParams(wanted)}`}>
           Save as CSV
         </a>
@@ -87,7 +114,7 @@ export function AuditPage() {
           answer(api.GET("/api/v1/audit", { params: { query: { ...wanted, ...cursor } } }))
         }
         rows={(page) => page.entries}
-        columns={columns(format)}
+        columns={columns(format, person, (person) => show({ person }))}
         rowKey={(one) => one.id}
         empty="Nothing was done yet that fits this."
         more="Earlier ones"

@@ -6,6 +6,7 @@ import { FieldText } from "../form/FieldText";
 import { Refusal } from "../form/Refusal";
 import { Select } from "../form/Select";
 import { PlantTabs } from "../plant/PlantTabs";
+import { ConfirmPassword } from "../shell/ConfirmPassword";
 import { DataTable, type Column } from "../table/DataTable";
 import { useFormat, type Format } from "../units/format";
 import { ROLES } from "./roles";
@@ -60,6 +61,7 @@ export function KeysPage() {
   return (
     <>
       <PlantTabs />
+      <ConfirmPassword />
       <h1>Keys</h1>
       <p className="max-w-2xl text-sm text-iron">
         A machine sends its key with every request, as <code>Authorization: Bearer</code>. It may do

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { Refusal } from "../form/Refusal";
 import { PlantTabs } from "../plant/PlantTabs";
+import { ConfirmPassword } from "../shell/ConfirmPassword";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { DataTable, type Column } from "../table/DataTable";
 import { PersonForm } from "./PersonForm";
 import { ROLES } from "./roles";
@@ -12,21 +13,19 @@ const COLUMNS: Column<Schemas["Person"]>[] = [
   { head: "initials", of: (one) => one.initials },
   { head: "e-mail address", of: (one) => one.email },
   { head: "roles", of: (one) => one.roles.map((role) => ROLES[role].name).join(", ") },
+  { head: "account", of: (one) => (one.active ? "open" : "closed") },
   {
-    head: "account",
-    of: (one) => (!one.active ? "closed" : one.signs_in ? "open" : "no password yet"),
+    head: "comes in by",
+    of: (one) =>
+      [
+        one.signs_in ? "password" : "no password yet",
+        one.has_second_factor && "code",
+        one.has_pin && "PIN",
+      ]
+        .filter(Boolean)
+        .join(", "),
   },
-  { head: "PIN", of: (one) => (one.has_pin ? "set" : "–") },
 ];
-
-const beginner = (): Schemas["PersonInput"] & { id: string } => ({
-  id: crypto.randomUUID(),
-  name: "",
-  initials: "",
-  email: "",
-  roles: [],
-  active: true,
-});
 
 /** Everybody with an account, what each may do, and how they come in. */
 export function PeoplePage() {
@@ -34,17 +33,19 @@ export function PeoplePage() {
     queryKey: ["people"],
     queryFn: () => answer(api.GET("/api/v1/people")),
   });
-  const [open, setOpen] = useState<Schemas["PersonInput"] & { id: string }>();
+  const { search, show } = useScenario();
+  const open = new URLSearchParams(search).get("person");
   return (
     <>
       <PlantTabs />
+      <ConfirmPassword />
       <h1>People</h1>
       <p className="max-w-2xl text-sm text-iron">
         A technologist does everything of the job; the floor sees plans and sheets and records on
         batches, stock and readings; a visitor reads; an administrator sets people and settings.
       </p>
       <Refusal error={error} />
-      <div className="mt-4 grid items-start gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <div className="mt-4 grid grid-cols-1 items-start gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div>
           <DataTable
             caption="People"
@@ -53,21 +54,29 @@ export function PeoplePage() {
             rowKey={(one) => one.id}
             empty="Nobody yet."
             act={(one) => (
-              <button type="button" className="link text-sm" onClick={() => setOpen(one)}>
+              <button
+                type="button"
+                className="link text-sm"
+                onClick={() => show({ person: one.id })}
+              >
                 Change
               </button>
             )}
           />
         </div>
-        {open ? (
+        {open && people ? (
           <PersonForm
-            key={open.id}
-            person={open}
-            known={people?.some((one) => one.id === open.id) ?? false}
-            onClose={() => setOpen(undefined)}
+            key={open}
+            id={open}
+            person={people.find((one) => one.id === open)}
+            onClose={() => show({ person: null })}
           />
         ) : (
-          <button type="button" className="act" onClick={() => setOpen(beginner())}>
+          <button
+            type="button"
+            className="act"
+            onClick={() => show({ person: crypto.randomUUID() })}
+          >
             Add a person
           </button>
         )}

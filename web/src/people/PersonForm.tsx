@@ -1,46 +1,63 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { answer, api, done, type Schemas } from "../api/client";
 import { Form } from "../form/Form";
 import { FieldText } from "../form/FieldText";
 import { PasswordField } from "../form/PasswordField";
 import { PinField } from "../form/PinField";
+import { useKept } from "../storage/useKept";
 import { ROLES } from "./roles";
 
 interface Props {
-  person: Schemas["PersonInput"] & { id: string };
-  /** Has an account already. */
-  known: boolean;
+  id: string;
+  /** Their account as it is; none of somebody new. */
+  person?: Schemas["Person"] | undefined;
   onClose: () => void;
 }
 
+type Typed = Required<Schemas["PersonInput"]>;
+
 /** A person's account: who they are, what they may do, and a password they are given. */
-export function PersonForm({ person, known, onClose }: Props) {
-  const { id } = person;
-  const [is, set] = useState<Schemas["PersonInput"]>({ ...person, roles: person.roles ?? [] });
+export function PersonForm({ id, person, onClose }: Props) {
   const queries = useQueryClient();
-  const save = useMutation({
-    mutationFn: () => {
-      const { name, initials, email, roles, active } = is;
-      return answer(
-        api.PUT("/api/v1/people/{person_id}", {
-          params: { path: { person_id: id } },
-          body: { name, initials, email, roles, active },
-        }),
-      );
+  const begin = useCallback(
+    (kept?: Partial<Typed>): Typed => {
+      const people = queries.getQueryData<Schemas["Person"][]>(["people"]);
+      const is = people?.find((one) => one.id === id);
+      return {
+        name: is?.name ?? "",
+        initials: is?.initials ?? "",
+        email: is?.email ?? "",
+        roles: is?.roles ?? [],
+        active: is?.active ?? true,
+        ...kept,
+      };
     },
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["people"] }),
+    [id, queries],
+  );
+  const [is, set, forget] = useKept(`ironpeel.person.${id}`, begin);
+  const save = useMutation({
+    mutationFn: (body: Typed) =>
+      answer(api.PUT("/api/v1/people/{person_id}", { params: { path: { person_id: id } }, body })),
+    onSuccess: async (_, sent) => {
+      await queries.invalidateQueries({ queryKey: ["people"] });
+      forget(sent);
+    },
   });
   const field = (key: "name" | "initials" | "email") => ({
-    value: is[key] ?? "",
-    onChange: (value: string) => set((now) => ({ ...now, [key]: value })),
+    value: is[key],
+    onChange: (value: string) => set({ [key]: value }),
     field: key,
   });
-  const roles = is.roles ?? [];
   return (
     <div className="space-y-6 border-l border-hair pl-6">
-      <Form label="Person" className="space-y-3" error={save.error} onSubmit={() => save.mutate()}>
-        <h2>{known ? "Change a person" : "Add a person"}</h2>
+      <Form
+        label="Person"
+        className="space-y-3"
+        error={save.error}
+        onSubmit={() => save.mutate(is)}
+      >
+        <h2>{person ? "Change a person" : "Add a person"}</h2>
         <FieldText label="Name" {...field("name")} />
         <FieldText label="Initials" className="w-32" {...field("initials")} />
         <FieldText label="E-mail address" type="email" {...field("email")} />
@@ -50,10 +67,9 @@ export function PersonForm({ person, known, onClose }: Props) {
             <label key={role} className="flex items-baseline gap-2 py-0.5">
               <input
                 type="checkbox"
-                checked={roles.includes(role)}
+                checked={is.roles.includes(role)}
                 onChange={({ target }) =>
-                  set((now) => ({
-                    ...now,
+                  set(({ roles }) => ({
                     roles: target.checked ? [...roles, role] : roles.filter((one) => one !== role),
                   }))
                 }
@@ -66,8 +82,8 @@ export function PersonForm({ person, known, onClose }: Props) {
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
-            checked={is.active ?? false}
-            onChange={({ target }) => set((now) => ({ ...now, active: target.checked }))}
+            checked={is.active}
+            onChange={({ target }) => set({ active: target.checked })}
           />
           The account is open
         </label>
@@ -75,7 +91,14 @@ export function PersonForm({ person, known, onClose }: Props) {
           <button type="submit" className="act act-main" disabled={save.isPending}>
             Save person
           </button>
-          <button type="button" className="act" onClick={onClose}>
+          <button
+            type="button"
+            className="act"
+            onClick={() => {
+              forget();
+              onClose();
+            }}
+          >
             Close
           </button>
         </p>
@@ -85,10 +108,11 @@ export function PersonForm({ person, known, onClose }: Props) {
           </p>
         )}
       </Form>
-      {(known || save.isSuccess) && (
+      {person && (
         <>
           <GivePassword id={id} />
           <GivePin id={id} />
+          {person.has_second_factor && <ForgetSecondFactor id={id} />}
         </>
       )}
     </div>
@@ -169,6 +193,36 @@ function GivePin({ id }: { id: string }) {
           Set.
         </p>
       )}
+    </Form>
+  );
+}
+
+/** For who lost their phone. */
+function ForgetSecondFactor({ id }: { id: string }) {
+  const queries = useQueryClient();
+  const forget = useMutation({
+    mutationFn: () =>
+      done(
+        api.DELETE("/api/v1/people/{person_id}/second-factor", {
+          params: { path: { person_id: id } },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["people"] }),
+  });
+  return (
+    <Form
+      label="Second factor"
+      className="space-y-3 border-t border-hair pt-4"
+      error={forget.error}
+      onSubmit={() => forget.mutate()}
+    >
+      <h3>Their authenticator</h3>
+      <p className="text-sm text-iron">
+        Signing in takes its code as well. Whoever lost it has to show you who they are first.
+      </p>
+      <button type="submit" className="act" disabled={forget.isPending}>
+        Ask for no code
+      </button>
     </Form>
   );
 }

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, Refused, type Schemas } from "../api/client";
+import { CodeField } from "../form/CodeField";
 import { Form } from "../form/Form";
 import { FieldText } from "../form/FieldText";
 import { PasswordField } from "../form/PasswordField";
@@ -43,13 +44,15 @@ const signIn = (body: Schemas["SignInInput"]) => answer(api.POST("/api/v1/sessio
 function SignIn() {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
   const enter = useSignIn(signIn);
+  const wanted = enter.error instanceof Refused && enter.error.at("code") !== undefined;
   return (
     <Form
       label="Sign in"
       className="space-y-4"
       error={enter.error}
-      onSubmit={() => enter.mutate({ email, password })}
+      onSubmit={() => enter.mutate({ email, password, code })}
     >
       <h1>Sign in</h1>
       <FieldText
@@ -60,6 +63,7 @@ function SignIn() {
         onChange={setEmail}
       />
       <PasswordField label="Password" value={password} onChange={setPassword} />
+      {(wanted || code) && <CodeField value={code} onChange={setCode} />}
       <button type="submit" className="act act-main" disabled={enter.isPending}>
         Sign in
       </button>

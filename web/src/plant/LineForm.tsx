@@ -1,5 +1,5 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { type Schemas } from "../api/client";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { FieldText } from "../form/FieldText";
 import { Signed } from "../form/Signed";
@@ -60,7 +60,7 @@ interface LineFormProps {
 }
 
 /** The line's figures as they are; none of a line that is made. */
-function figures(line?: Schemas["LineView"]): Partial<Record<Field, number>> {
+function figures(line?: Schemas["ScenarioLine"]): Partial<Record<Field, number>> {
   if (!line) return {};
   const { mixer, equipment, water } = line;
   return {
@@ -121,6 +121,21 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
     slow_kj_per_kg_min: band(usual?.slow),
     fast_kj_per_kg_min: band(usual?.fast),
   };
+  const templates = useQuery({
+    queryKey: ["line templates"],
+    queryFn: () => answer(api.GET("/api/v1/line-templates")),
+    enabled: !line,
+  }).data;
+  const beginFrom = ({ name, line }: Schemas["LineTemplate"]) =>
+    type({
+      draft: {
+        name,
+        mixer_name: line.mixer.name,
+        mixer_kind: line.mixer.kind,
+        ...figures(line),
+      },
+      reason: "",
+    });
   const edited = Object.values(draft).some((value) => value !== undefined);
   return (
     <section aria-label="The line's figures">
@@ -136,8 +151,22 @@ export function LineForm({ line, kinds, onSaved }: LineFormProps) {
           <>
             <h2>A new line</h2>
             <p className="text-sm text-iron">
-              A bench with a bowl is a line too: mixer “hand”, one trough, one person who divides.
+              Begin with what is usual of such a place, and put right what differs at yours.
             </p>
+            <ul className="mt-2 grid gap-2 sm:grid-cols-2">
+              {templates?.map((one) => (
+                <li key={one.name}>
+                  <button
+                    type="button"
+                    className="act h-full w-full text-left"
+                    onClick={() => beginFrom(one)}
+                  >
+                    <b className="block">{one.name}</b>
+                    <span className="text-sm font-normal text-iron">{one.about}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
             <FieldText
               label="Name of the line"
               className="mt-2 block max-w-72"

@@ -5,7 +5,9 @@ import { Form } from "../form/Form";
 import { PasswordField } from "../form/PasswordField";
 import { PinField } from "../form/PinField";
 import { NOBODY, SESSION, useSession } from "../session/session";
+import { ConfirmPassword } from "./ConfirmPassword";
 import { Modal } from "./Modal";
+import { SecondFactor } from "./SecondFactor";
 
 /** Who is signed in here: their password, and the way out. */
 export function AccountDialog(props: { open: boolean; onClose: () => void }) {
@@ -34,6 +36,8 @@ export function AccountDialog(props: { open: boolean; onClose: () => void }) {
       </p>
       <ChangePassword />
       <SetPin />
+      <SecondFactor />
+      <ConfirmPassword />
     </Modal>
   );
 }

@@ -1,6 +1,6 @@
 import { useLocation } from "react-router";
 import { Refused } from "../api/client";
-import { discard, isTheirs, isToldAt, useOutbox } from "../api/outbox";
+import { discard, isTheirs, isToldAt, isUnkept, useOutbox } from "../api/outbox";
 import { senderOf, useSession } from "../session/session";
 import { useFormat } from "../units/format";
 import { mayCome, useUnanswered } from "./useUnanswered";
@@ -26,6 +26,12 @@ export function Outbox() {
           {waiting.map((one) => one.label).join(", ")}. Kept here since{" "}
           {format.moment(new Date(since).toISOString())}, and sent again by itself until the server
           has it.
+          {waiting.some(isUnkept) && (
+            <b className="text-stop">
+              {" "}
+              The disk of this browser is full: leave this page open until it is sent.
+            </b>
+          )}
         </p>
       )}
       {others.length > 0 && (

@@ -7,6 +7,7 @@ mod follow;
 mod friction_factor;
 mod heat_link;
 mod line;
+mod line_template;
 mod links;
 mod process_comparison;
 mod rise;
@@ -30,6 +31,7 @@ pub use friction_factor::{FrictionFactor, Measured, MixerEnergies, friction_fact
 pub(crate) use heat_link::heat_with_sponge;
 use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};
+pub use line_template::{LineTemplate, line_templates};
 pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, OtherFlour};
 pub use process_comparison::{
     FlourRequirement, ProcessComparison, ProcessOutcome, each_dough, flour_strength,

@@ -1,7 +1,7 @@
 //! Lines: their mixer and what comes after it.
 
 use axum::extract::State;
-use ironpeel_core::chain::{LineDraft, ScenarioLine};
+use ironpeel_core::chain::{LineDraft, LineTemplate, ScenarioLine, line_templates};
 use ironpeel_core::method::{MIXER_KINDS, MixerKind};
 use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{LineRevision, NewLine, Revision, StoreError};
@@ -25,6 +25,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(lines))
         .routes(routes!(revisions))
         .routes(routes!(mixer_kinds))
+        .routes(routes!(templates))
 }
 
 /// One state of a line.
@@ -65,6 +66,13 @@ async fn revisions(
     responses((status = 200, body = Vec<MixerKind>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn mixer_kinds() -> Json<Vec<MixerKind>> {
     Json(MIXER_KINDS.into())
+}
+
+/// Lines to begin from, with what is usual of such a place
+#[utoipa::path(get, path = "/api/v1/line-templates", security(("session" = ["read"])), tag = "line",
+    responses((status = 200, body = Vec<LineTemplate>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn templates() -> Json<Vec<LineTemplate>> {
+    Json(line_templates())
 }
 
 /// A line's next state, as it was typed.

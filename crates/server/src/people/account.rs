@@ -22,6 +22,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(people))
         .routes(routes!(save))
         .routes(routes!(set_password))
+        .routes(routes!(forget_second_factor))
         .routes(routes!(sign_out))
 }
 
@@ -83,7 +84,8 @@ impl PersonInput {
     }
 }
 
-fn act(action: &str, id: Uuid) -> AuditedAct {
+/// What is done to somebody's account.
+pub fn act(action: &str, id: Uuid) -> AuditedAct {
     AuditedAct { record_id: Some(id), ..AuditedAct::new(action, format!("/api/v1/people/{id}")) }
 }
 
@@ -96,7 +98,7 @@ async fn people(State(app): State<App>) -> Result<Json<Vec<Person>>> {
 }
 
 /// Adds a person, or changes one
-#[utoipa::path(put, path = "/api/v1/people/{person_id}", tag = "people", security(("session" = ["administer"])),
+#[utoipa::path(put, path = "/api/v1/people/{person_id}", tag = "people", security(("session" = ["administer", "confirmed"])),
     params(("person_id" = Uuid, Path)), request_body = PersonInput,
     responses((status = 200, body = Person), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn save(
@@ -119,20 +121,21 @@ async fn save(
         return Err(Problem::field("roles", message));
     }
     details.demo = before.as_ref().is_some_and(|before| before.demo);
-    app.store.set_person(id, &details).await?;
-    let person = app.store.account_of(id).await?.person;
-    let of = |person: &Person| {
-        let Person { name, initials, email, active, roles, .. } = person;
+    let of = |details: &PersonDetails| {
+        let PersonDetails { name, initials, email, active, roles, .. } = details;
         json!({"name": name, "initials": initials, "email": email, "active": active, "roles": roles})
     };
-    let details = json!({"before": before.as_ref().map(of), "after": of(&person)});
-    let act = AuditedAct { details: Some(details), ..act("person", id) };
-    app.store.audit(&caller.author, &act).await?;
-    Ok(Json(person))
+    let before = before.map(|Person { name, initials, email, active, demo, roles, .. }| {
+        PersonDetails { name, initials, email, active, demo, roles }
+    });
+    let entry = json!({"before": before.as_ref().map(of), "after": of(&details)});
+    let act = AuditedAct { details: Some(entry), ..act("person", id) };
+    app.store.audited(&caller.author, act).set_person(id, &details).await?;
+    Ok(Json(app.store.account_of(id).await?.person))
 }
 
 /// Gives a person a password, and signs them out everywhere
-#[utoipa::path(put, path = "/api/v1/people/{person_id}/password", tag = "people", security(("session" = ["administer"])),
+#[utoipa::path(put, path = "/api/v1/people/{person_id}/password", tag = "people", security(("session" = ["administer", "confirmed"])),
     params(("person_id" = Uuid, Path)), request_body = PasswordInput,
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn set_password(
@@ -141,12 +144,28 @@ async fn set_password(
     Path(id): Path<Uuid>,
     Json(PasswordInput { password }): Json<PasswordInput>,
 ) -> Result<StatusCode> {
+    let Person { name, email, .. } = app.store.account_of(id).await?.person;
     let mut faults = ValidationErrors::default();
-    password::check("password", &password, &mut faults);
+    password::check("password", &password, &[&name, &email], &mut faults);
     faults.or(())?;
+    let store = app.store.audited(&caller.author, act("password", id));
+    store.set_password(id, &password::hash(password).await?, None).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Asks a person for no code of an authenticator any more, and signs them out everywhere
+#[utoipa::path(delete, path = "/api/v1/people/{person_id}/second-factor", tag = "people", security(("session" = ["administer", "confirmed"])),
+    params(("person_id" = Uuid, Path)),
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn forget_second_factor(
+    State(app): State<App>,
+    caller: Caller,
+    Path(id): Path<Uuid>,
+) -> Result<StatusCode> {
     app.store.account_of(id).await?;
-    app.store.set_password(id, &password::hash(password).await?, None).await?;
-    app.store.audit(&caller.author, &act("password", id)).await?;
+    app.store.end_sessions(id).await?;
+    let store = app.store.audited(&caller.author, act("second factor removed", id));
+    store.set_second_factor(id, None).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -160,7 +179,7 @@ async fn sign_out(
     Path(id): Path<Uuid>,
 ) -> Result<StatusCode> {
     app.store.account_of(id).await?;
-    app.store.end_sessions(id).await?;
-    app.store.audit(&caller.author, &act("sign-out everywhere", id)).await?;
+    let store = app.store.audited(&caller.author, act("sign-out everywhere", id));
+    store.end_sessions(id).await?;
     Ok(StatusCode::NO_CONTENT)
 }

@@ -58,6 +58,7 @@ async fn of_session(app: &App, token: &str, address: &str) -> Result<Option<Call
         roles: session.roles,
         credential: Credential::Session {
             id: session.id,
+            confirmed_at: session.confirmed_at,
             extended: session.extended.then(|| token.to_owned()),
         },
     }))

@@ -9,6 +9,7 @@ use axum::http::request::Parts;
 use axum::http::{HeaderMap, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
+use chrono::{TimeDelta, Utc};
 use ironpeel_store::AuditedAct;
 use utoipa::openapi::path::{Operation, PathItem};
 use utoipa::openapi::security::SecurityRequirement;
@@ -16,7 +17,7 @@ use utoipa::openapi::{Content, OpenApi as Document, Ref, RefOr, ResponseBuilder}
 
 use super::access::Access;
 use super::{credentials, in_name_of};
-use crate::caller::{Address, Caller};
+use crate::caller::{Address, Caller, Credential};
 use crate::metrics;
 use crate::problem::{Problem, Result};
 use crate::state::App;
@@ -26,6 +27,8 @@ use crate::state::App;
 struct Rule {
     /// One of these; everybody, known or not, where it is none.
     any_of: Option<Vec<Access>>,
+    /// Whether whoever is signed in must have given their password a short while ago.
+    confirmed: bool,
     /// What a body may be.
     content_types: Vec<String>,
 }
@@ -37,6 +40,11 @@ pub struct Rules(Arc<HashMap<(Method, String), Rule>>);
 /// The schemes of the document.
 pub const SESSION: &str = "session";
 pub const KEY: &str = "key";
+
+/// The word of an operation that takes the password given a short while ago.
+const CONFIRMED: &str = "confirmed";
+/// That while.
+const CONFIRMED_FOR: TimeDelta = TimeDelta::minutes(15);
 
 impl Rules {
     pub fn of(document: &Document) -> Self {
@@ -85,10 +93,11 @@ impl Rule {
     fn of(operation: &Operation) -> Option<Self> {
         let stated = operation.security.as_ref()?;
         let mut any_of = Vec::new();
-        let mut open = false;
+        let (mut open, mut confirmed) = (false, false);
         for requirement in stated {
             let words = words(requirement);
             open |= words.is_empty();
+            confirmed |= words.iter().any(|word| word == CONFIRMED);
             any_of.extend(
                 Access::ALL.into_iter().filter(|one| words.iter().any(|word| word == one.word())),
             );
@@ -97,7 +106,7 @@ impl Rule {
             Some(RefOr::T(body)) => body.content.keys().cloned().collect(),
             _ => Vec::new(),
         };
-        Some(Self { any_of: (!open).then_some(any_of), content_types })
+        Some(Self { any_of: (!open).then_some(any_of), confirmed, content_types })
     }
 }
 
@@ -195,6 +204,12 @@ async fn admitted(app: &App, rules: &Rules, head: &Parts) -> Result<Option<Calle
             }
             return Err(not_theirs(caller, any_of));
         }
+        if let Credential::Session { confirmed_at, .. } = caller.credential
+            && rule.is_some_and(|rule| rule.confirmed)
+            && Utc::now() - confirmed_at > CONFIRMED_FOR
+        {
+            return Err(to_be_confirmed());
+        }
     }
     if !head.method.is_safe() {
         let by_cookie = found.as_ref().is_some_and(Caller::is_by_cookie);
@@ -218,6 +233,11 @@ fn not_theirs(caller: &Caller, any_of: &[Access]) -> Problem {
     let whose = any_of.last().map_or("nobody's", |access| access.whose());
     let detail = format!("this is {whose} to do; nothing was done");
     Problem::new(StatusCode::FORBIDDEN, "Not yours to do", detail)
+}
+
+fn to_be_confirmed() -> Problem {
+    let detail = "give your password again, in case this screen was left open; nothing was done";
+    Problem::new(StatusCode::FORBIDDEN, "Your password again", detail).at("current")
 }
 
 /// Refuses what a page of somebody else's sends with a session of ours.

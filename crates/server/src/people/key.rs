@@ -53,7 +53,7 @@ async fn keys(State(app): State<App>) -> Result<Json<Vec<ApiKey>>> {
 }
 
 /// Makes a key; it is shown in this answer and never again
-#[utoipa::path(put, path = "/api/v1/keys/{key_id}", tag = "people", security(("session" = ["administer"])),
+#[utoipa::path(put, path = "/api/v1/keys/{key_id}", tag = "people", security(("session" = ["administer", "confirmed"])),
     params(("key_id" = Uuid, Path)), request_body = KeyInput,
     responses((status = 200, body = MadeKey), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn make(
@@ -77,8 +77,8 @@ async fn make(
         made_at: Utc::now(),
         revoked_at: None,
     };
-    app.store.add_api_key(&key, &password::hash_of_secret(&secret)).await?;
-    app.store.audit(&caller.author, &act("key made", id)).await?;
+    let store = app.store.audited(&caller.author, act("key made", id));
+    store.add_api_key(&key, &password::hash_of_secret(&secret)).await?;
     Ok(Json(MadeKey { key, secret }))
 }
 
@@ -91,7 +91,6 @@ async fn revoke(
     caller: Caller,
     Path(id): Path<Uuid>,
 ) -> Result<StatusCode> {
-    app.store.revoke_api_key(id).await?;
-    app.store.audit(&caller.author, &act("key revoked", id)).await?;
+    app.store.audited(&caller.author, act("key revoked", id)).revoke_api_key(id).await?;
     Ok(StatusCode::NO_CONTENT)
 }

@@ -9,6 +9,7 @@ mod in_name_of;
 mod key;
 mod lockout;
 mod pin;
+mod second_factor;
 mod session;
 mod setup;
 mod station;
@@ -26,6 +27,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(setup::routes())
         .merge(account::routes())
         .merge(pin::routes())
+        .merge(second_factor::routes())
         .merge(station::routes())
         .merge(key::routes())
         .merge(audit::routes())

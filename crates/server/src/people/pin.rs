@@ -9,6 +9,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::account::act;
 use super::session::confirmed;
 use crate::caller::Caller;
 use crate::password;
@@ -62,13 +63,13 @@ async fn set_own_pin(
 ) -> Result<StatusCode> {
     check(&pin)?;
     let (person_id, _) = confirmed(&app, &caller, current).await?;
-    app.store.set_pin(person_id, &password::hash(pin).await?).await?;
-    app.store.audit(&caller.author, &AuditedAct::new("own PIN", "/api/v1/session")).await?;
+    let store = app.store.audited(&caller.author, AuditedAct::new("own PIN", "/api/v1/session"));
+    store.set_pin(person_id, &password::hash(pin).await?).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Gives a person a PIN
-#[utoipa::path(put, path = "/api/v1/people/{person_id}/pin", tag = "people", security(("session" = ["administer"])),
+#[utoipa::path(put, path = "/api/v1/people/{person_id}/pin", tag = "people", security(("session" = ["administer", "confirmed"])),
     params(("person_id" = Uuid, Path)), request_body = PinInput,
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn set_pin(
@@ -79,9 +80,8 @@ async fn set_pin(
 ) -> Result<StatusCode> {
     check(&pin)?;
     app.store.account_of(id).await?;
-    app.store.set_pin(id, &password::hash(pin).await?).await?;
-    let act = AuditedAct::new("PIN", format!("/api/v1/people/{id}"));
-    app.store.audit(&caller.author, &AuditedAct { record_id: Some(id), ..act }).await?;
+    let store = app.store.audited(&caller.author, act("PIN", id));
+    store.set_pin(id, &password::hash(pin).await?).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 

@@ -3,6 +3,7 @@
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum_extra::extract::CookieJar;
+use chrono::Utc;
 use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{Account, AuditedAct, Author, PersonRole, Station};
 use serde::{Deserialize, Serialize};
@@ -12,7 +13,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::access::Access;
-use super::lockout;
+use super::{lockout, second_factor};
 use crate::caller::{Anybody, Caller, Credential};
 use crate::password;
 use crate::problem::{Problem, Result};
@@ -24,6 +25,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(who, sign_in, sign_out))
         .routes(routes!(sign_out_everywhere))
         .routes(routes!(set_own_password))
+        .routes(routes!(confirm))
 }
 
 /// Who signs in.
@@ -33,6 +35,9 @@ pub struct SignInInput {
     pub email: String,
     #[serde(default)]
     pub password: String,
+    /// What an authenticator shows, where the account has one: 6 digits.
+    #[serde(default)]
+    pub code: String,
 }
 
 /// Who is signed in, and what they may do.
@@ -69,6 +74,13 @@ pub struct SessionPerson {
     pub name: String,
     pub initials: String,
     pub email: String,
+}
+
+/// One's own password, given again.
+#[derive(Debug, Deserialize, ToSchema)]
+struct ConfirmationInput {
+    #[serde(default)]
+    current: String,
 }
 
 /// One's own password, to be changed.
@@ -116,7 +128,7 @@ async fn sign_in(
     State(app): State<App>,
     Anybody { address, .. }: Anybody,
     jar: CookieJar,
-    Json(SignInInput { email, password }): Json<SignInInput>,
+    Json(SignInInput { email, password, code }): Json<SignInInput>,
 ) -> Result<(CookieJar, Json<SessionView>)> {
     let email = email.trim().to_lowercase();
     let attempt = lockout::attempt(&app, &email, &address).await?;
@@ -126,15 +138,23 @@ async fn sign_in(
     let right = password::is_right(password, hash).await;
     match account {
         Some(account) if right && account.person.active => {
+            if let Err(problem) = second_factor::check(&app, &account, &code).await {
+                refused(&app, email, address).await?;
+                return Err(problem);
+            }
             attempt.succeeded(&app).await?;
             begin(&app, account, address, jar).await
         }
         _ => {
-            let nobody = Author::called(email, address);
-            app.store.audit(&nobody, &act("sign-in refused")).await?;
+            refused(&app, email, address).await?;
             Err(wrong())
         }
     }
+}
+
+async fn refused(app: &App, email: String, address: String) -> Result<()> {
+    let nobody = Author::called(email, address);
+    Ok(app.store.audit(&nobody, &act("sign-in refused")).await?)
 }
 
 /// The same whether or not there is such an account.
@@ -160,15 +180,15 @@ pub async fn begin(
 ) -> Result<(CookieJar, Json<SessionView>)> {
     let token = password::secret();
     let hash = password::hash_of_secret(&token);
-    let id = app.store.begin_session(person.id, &hash, app.config.session_lasts()).await?;
     let author = Author { person_id: Some(person.id), ..Author::called(person.name, address) };
-    app.store.audit(&author, &act("sign-in")).await?;
+    let store = app.store.audited(&author, act("sign-in"));
+    let id = store.begin_session(person.id, &hash, app.config.session_lasts()).await?;
     let caller = Caller {
         author,
         initials: person.initials,
         email: person.email,
         roles: person.roles,
-        credential: Credential::Session { id, extended: None },
+        credential: Credential::Session { id, confirmed_at: Utc::now(), extended: None },
     };
     Ok((
         jar.add(app.config.session_cookie(&token, app.config.session_lasts())),
@@ -185,12 +205,12 @@ async fn sign_out(
     jar: CookieJar,
 ) -> Result<(StatusCode, CookieJar)> {
     if let Some(Caller { author, credential, .. }) = caller {
+        let store = app.store.audited(&author, act("sign-out"));
         match credential {
-            Credential::Session { id, .. } => app.store.end_session(id).await?,
-            Credential::Station { station, .. } => app.store.end_station(station.id).await?,
+            Credential::Session { id, .. } => store.end_session(id).await?,
+            Credential::Station { station, .. } => store.end_station(station.id).await?,
             Credential::Key => {}
         }
-        app.store.audit(&author, &act("sign-out")).await?;
     }
     Ok((
         StatusCode::NO_CONTENT,
@@ -207,8 +227,8 @@ async fn sign_out_everywhere(
     jar: CookieJar,
 ) -> Result<(StatusCode, CookieJar)> {
     if let Some(person_id) = caller.author.person_id {
-        app.store.end_sessions(person_id).await?;
-        app.store.audit(&caller.author, &act("sign-out everywhere")).await?;
+        let store = app.store.audited(&caller.author, act("sign-out everywhere"));
+        store.end_sessions(person_id).await?;
     }
     Ok((
         StatusCode::NO_CONTENT,
@@ -232,6 +252,19 @@ pub async fn confirmed(app: &App, caller: &Caller, current: String) -> Result<(U
     Ok((person_id, *id))
 }
 
+/// Gives one's password again, before what takes that
+#[utoipa::path(post, path = "/api/v1/session/confirmation", tag = "session", security(("session" = ["read"])), request_body = ConfirmationInput,
+    responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn confirm(
+    State(app): State<App>,
+    caller: Caller,
+    Json(ConfirmationInput { current }): Json<ConfirmationInput>,
+) -> Result<StatusCode> {
+    let (_, session_id) = confirmed(&app, &caller, current).await?;
+    app.store.confirm_session(session_id).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
 /// Changes one's own password, and signs out everywhere else
 #[utoipa::path(put, path = "/api/v1/session/password", tag = "session", security(("session" = ["read"])), request_body = OwnPasswordInput,
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
@@ -242,9 +275,9 @@ async fn set_own_password(
 ) -> Result<StatusCode> {
     let (person_id, session_id) = confirmed(&app, &caller, current).await?;
     let mut faults = ValidationErrors::default();
-    password::check("password", &password, &mut faults);
+    password::check("password", &password, &[&caller.author.name, &caller.email], &mut faults);
     faults.or(())?;
-    app.store.set_password(person_id, &password::hash(password).await?, Some(session_id)).await?;
-    app.store.audit(&caller.author, &act("own password")).await?;
+    let store = app.store.audited(&caller.author, act("own password"));
+    store.set_password(person_id, &password::hash(password).await?, Some(session_id)).await?;
     Ok(StatusCode::NO_CONTENT)
 }

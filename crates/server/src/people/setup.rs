@@ -102,7 +102,7 @@ async fn set_up(
     let mut faults = ValidationErrors::default();
     let roles = vec![PersonRole::Administrator, PersonRole::Technologist];
     let details = PersonInput { name, initials, email, roles, active: true }.check(&mut faults);
-    password::check("password", &password, &mut faults);
+    password::check("password", &password, &[&details.name, &details.email], &mut faults);
     faults.or(())?;
     let attempt = lockout::attempt(&app, "set-up", &address).await?;
     let hash = password::hash(password).await?;

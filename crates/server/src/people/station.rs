@@ -4,7 +4,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum_extra::extract::CookieJar;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{AuditedAct, Author, PersonRole, Station, StationPerson};
+use ironpeel_store::{AuditedAct, Author, NewStation, PersonRole, Station, StationPerson};
 use serde::Deserialize;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -89,10 +89,18 @@ async fn make(
     faults.or(())?;
     let token = password::secret();
     let hash = password::hash_of_secret(&token);
-    let (by, lasts) = (&caller.author.name, app.config.station_lasts());
-    let station = app.store.add_station(id, &name, &hash, by, idle_minutes, lasts).await?;
-    app.store.end_session(session).await?;
-    app.store.audit(&caller.author, &act("station made", id)).await?;
+    let lasts = app.config.station_lasts();
+    let store = app.store.audited(&caller.author, act("station made", id));
+    let new = NewStation {
+        id,
+        name: &name,
+        token_hash: &hash,
+        made_by: &caller.author.name,
+        idle_minutes,
+        lasts,
+        ends: session,
+    };
+    let station = store.add_station(new).await?;
     let cookie = app.config.session_cookie(&token, lasts);
     let nobody = SessionView { station: Some(station.into()), ..SessionView::NOBODY };
     Ok((jar.add(cookie), Json(nobody)))
@@ -103,8 +111,7 @@ async fn make(
     params(("station_id" = Uuid, Path)),
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn end(State(app): State<App>, caller: Caller, Path(id): Path<Uuid>) -> Result<StatusCode> {
-    app.store.end_station(id).await?;
-    app.store.audit(&caller.author, &act("station signed out", id)).await?;
+    app.store.audited(&caller.author, act("station signed out", id)).end_station(id).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -139,10 +146,10 @@ async fn enter(
         return Err(Problem::field("pin", "this is not their PIN"));
     };
     attempt.succeeded(&app).await?;
-    app.store.enter_station(station.id, person_id).await?;
     let StationPerson { name, initials, .. } = person;
     let author = Author { person_id: Some(person_id), name, ..caller.author.clone() };
-    app.store.audit(&author, &act("at the station", station.id)).await?;
+    let store = app.store.audited(&author, act("at the station", station.id));
+    store.enter_station(station.id, person_id).await?;
     Ok(Json(Caller { author, initials, roles: vec![PersonRole::Floor], ..caller }.into()))
 }
 
@@ -151,8 +158,8 @@ async fn enter(
     responses((status = 200, body = SessionView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn leave(State(app): State<App>, caller: Caller) -> Result<Json<SessionView>> {
     let station = at_station(&caller)?;
-    app.store.leave_station(station.id).await?;
-    app.store.audit(&caller.author, &act("left the station", station.id)).await?;
+    let store = app.store.audited(&caller.author, act("left the station", station.id));
+    store.leave_station(station.id).await?;
     let nobody = SessionView { station: Some(station.clone().into()), ..SessionView::NOBODY };
     Ok(Json(nobody))
 }

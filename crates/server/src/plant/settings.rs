@@ -88,11 +88,10 @@ async fn set_settings(
         }
     }
     faults.or(())?;
-    app.store.set_settings(&settings).await?;
     let details = Some(json!({"before": before, "after": settings}));
     let act = AuditedAct::new("PUT /api/v1/plant/settings", "/api/v1/plant/settings");
     let act = AuditedAct { details, ..act };
-    app.store.audit(&author, &act).await?;
+    app.store.audited(&author, act).set_settings(&settings).await?;
     app.revisions.forget_plant().await;
     Ok(Json(settings))
 }
