@@ -70,6 +70,29 @@ fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
 }
 
 #[test]
+fn a_sponge_dough_is_riper_at_make_up_than_a_straight_one_with_more_yeast() {
+    let (flours, bench) = (strong(), plant());
+    let flours = white(&flours);
+    let scenario = full(&bench, &flours, 1.0);
+    let chain = chain(&scenario);
+    let ripe = rise(&scenario, &chain).expect("it rises").make_up;
+    let [sponge, fresh] = ripe.by.parts[..] else { panic!("{:?}", ripe.by.parts) };
+    near(sponge.flour_share_pct, 65.0, 1e-9);
+    near(sponge.hours - fresh.hours, 3.5, 1e-9);
+    near(fresh.hours, ripe.at_h, 1e-9);
+    near(ripe.by.work_kj_per_kg, chain.method.mixing_kj_per_kg, 1e-9);
+    near(ripe.by.flour_w.expect("stated"), 310.0, 40.0);
+    assert!(ripe.by.mean_c > 24.0 && ripe.by.mean_c < 30.0, "{}", ripe.by.mean_c);
+    let both = process_comparison(&scenario, &chain).expect("both ways");
+    let of = |way: &ironpeel_core::chain::ProcessOutcome| {
+        (way.maturity.expect("it rises").maturity, way.yeast_idy_pct.expect("it has some"))
+    };
+    let ((sponge, _), (straight, _)) = (of(&both.own), of(&both.other));
+    near(sponge, ripe.maturity.maturity, 1e-9);
+    assert!(sponge > straight, "{sponge} {straight}");
+}
+
+#[test]
 fn each_number_alone_brings_it_to_the_temperature() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);

@@ -4,7 +4,7 @@ use axum::extract::DefaultBodyLimit;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
 use ironpeel_core::ferment::{
-    FermentationAnswer, FermentationInput, Refreshment, RefreshmentInput,
+    FermentationAnswer, FermentationInput, Maturity, MaturityInput, Refreshment, RefreshmentInput,
 };
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
@@ -37,6 +37,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(dough_temperature))
         .routes(routes!(friction))
         .routes(routes!(fermentation))
+        .routes(routes!(maturity))
         .routes(routes!(starter_feed))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
@@ -131,6 +132,14 @@ async fn friction(Json(input): Json<FrictionInput>) -> Result<Json<Friction>> {
     responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<FermentationAnswer>> {
     Ok(Json(heavy(move || input.compute()).await?))
+}
+
+/// How ripe a dough is at make-up, by a house index
+#[utoipa::path(post, path = "/api/v1/calc/maturity", security(()), tag = "calculators",
+    request_body = MaturityInput,
+    responses((status = 200, body = Maturity), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn maturity(Json(input): Json<MaturityInput>) -> Result<Json<Maturity>> {
+    Ok(Json(input.compute()?))
 }
 
 /// A starter's feed: when it is ripe, or the feed that is ripe at an hour

@@ -13,6 +13,7 @@ import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { ReadingsFit } from "./ReadingsFit";
+import { MakeUp } from "./MakeUp";
 import { MethodTabs } from "./MethodTabs";
 import { Faults } from "../form/Faults";
 
@@ -84,7 +85,10 @@ export function FermentationPage() {
         <FermentationFigure series={rise.series} stages={rise.stages} />
       </div>
       <div className="mt-5 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
-        <StageTable stages={rise.stages} />
+        <div className="space-y-8">
+          <StageTable stages={rise.stages} />
+          <MakeUp make_up={rise.make_up} />
+        </div>
         <div className="space-y-6">
           <Jar marks={rise.jar} />
           <ReadingsFit key={product.slug} product={product.slug} />

@@ -9,6 +9,7 @@ import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat, type Format } from "../units/format";
+import { maturityWords } from "./MakeUp";
 import { asDraft } from "./method";
 import { MethodTabs } from "./MethodTabs";
 
@@ -120,6 +121,10 @@ const ROWS: readonly (readonly [string, (way: Way, format: Format) => ReactNode]
     "Yeast, as instant",
     (way, format) =>
       way.yeast_idy_pct == null ? "no dose gives the same rise" : format.share(way.yeast_idy_pct),
+  ],
+  [
+    "Ripeness at make-up",
+    (way, format) => (way.maturity ? maturityWords(way.maturity, format) : "nothing makes gas"),
   ],
   ["Conditioners", needs],
   ["Process time to out of the oven", (way, format) => format.minutes(way.hours * 60)],

@@ -9,6 +9,7 @@ mod heat_link;
 mod line;
 mod line_template;
 mod links;
+mod make_up;
 mod process_comparison;
 mod rise;
 mod scenario;
@@ -33,13 +34,13 @@ use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};
 pub use line_template::{LineTemplate, line_templates};
 pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, OtherFlour};
+pub use make_up::MakeUp;
 pub use process_comparison::{
-    FlourRequirement, ProcessComparison, ProcessOutcome, each_dough, flour_strength,
-    process_comparison,
+    FlourRequirement, ProcessComparison, ProcessOutcome, each_dough, process_comparison,
 };
 pub use rise::{Rise, RiseMiss, RiseStage, SeasonalYeast, rise, seasonal_yeast, yeast_wanted};
 pub(crate) use rise::{gas_at_oven, stretch_for_gas};
-pub use scenario::{RunSettings, Scenario, ScenarioFlour, ScenarioFormula};
+pub use scenario::{RunSettings, Scenario, ScenarioFlour, ScenarioFormula, flour_strength};
 pub use sponge::{
     SpongeAcceleration, SpongeFound, SpongeUnknown, SpongeUsual, SpongeView, sponge_acceleration,
     sponge_for,

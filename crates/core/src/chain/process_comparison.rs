@@ -2,17 +2,18 @@
 
 use serde::Serialize;
 
-use super::{Chain, RiseError, Scenario, ScenarioFormula, chain, rise, yeast_wanted};
+use super::{
+    Chain, RiseError, Scenario, ScenarioFormula, chain, flour_strength, rise, yeast_wanted,
+};
 use crate::coefficient::{Coefficient, Coefficients};
 use crate::dough::coefficients::{SPONGE_FLOUR, SPONGE_WATER};
 use crate::dough::{FLOUR_PCT, Formula, LineInput, Preparation, PreparationInput, PreparationKind};
+use crate::ferment::Maturity;
 use crate::flour::{MoistureBasis, Property};
 use crate::method::coefficients::{
     SPONGE_ASKS_FALLING_NUMBER, SPONGE_ASKS_PROTEIN, STRAIGHT_ASKS_STABILITY, STRAIGHT_ASKS_W,
 };
-use crate::method::{
-    Conditioning, FlourStrength, Method, MixingClass, Process, StageKind, conditioning,
-};
+use crate::method::{Conditioning, Method, MixingClass, Process, StageKind, conditioning};
 use crate::schedule::{EachDough, cadence};
 use crate::units::{Estimate, MIN_PER_H, RawNumber};
 
@@ -42,6 +43,8 @@ pub struct ProcessOutcome {
     pub dough_c: f64,
     /// In instant yeast, % of all flour: for the same rise at the oven.
     pub yeast_idy_pct: Option<f64>,
+    /// How ripe the dough is when it is made up; none where nothing makes gas.
+    pub maturity: Option<Maturity>,
     pub conditioning: [Conditioning; 2],
     /// From the first water to out of the oven.
     pub hours: f64,
@@ -185,6 +188,7 @@ fn way(
         reachable: heat.answer.reachable,
         dough_c: heat.answer.dough_c,
         yeast_idy_pct,
+        maturity: rise(scenario, chain).ok().map(|rise| rise.make_up.maturity),
         conditioning: conditioning(flour_strength(scenario), scenario.method.process, coefficients),
         hours: scenario.method.stages[..to_oven].iter().map(|stage| stage.minutes).sum::<f64>()
             / MIN_PER_H,
@@ -224,17 +228,6 @@ pub fn each_dough(scenario: &Scenario<'_>, chain: &Chain) -> Option<EachDough> {
         pieces: f64::from(scaled.pieces) / f64::from(scaled.doughs.max(1)),
         piece_kg: scaled.piece_kg,
     })
-}
-
-/// What the main flour says of its strength and age.
-pub fn flour_strength(scenario: &Scenario<'_>) -> FlourStrength {
-    let of =
-        |property| scenario.flours.first().and_then(|main| main.readings.value(property, None));
-    FlourStrength {
-        w: of(Property::W),
-        p_over_l: of(Property::POverL),
-        age_days: scenario.flours.first().and_then(|main| main.age_days),
-    }
 }
 
 /// What a process asks of the flour at least (H).

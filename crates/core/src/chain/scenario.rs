@@ -6,7 +6,7 @@ use crate::dough::{
 use crate::ferment::NetworkFlour;
 use crate::flour::coefficients::WHITE_EXTRACTION;
 use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings, Species};
-use crate::method::Method;
+use crate::method::{FlourStrength, Method};
 use crate::plant::PlantParameters;
 use crate::water::{Composition, Flour, FlourPart};
 
@@ -159,5 +159,16 @@ impl<'a> Scenario<'a> {
             percent += flour.readings.moisture()?.percent() * flour.share_pct / FLOUR_PCT;
         }
         Moisture::new(percent).ok().filter(|_| !self.flours.is_empty())
+    }
+}
+
+/// What the main flour says of its strength and age.
+pub fn flour_strength(scenario: &Scenario<'_>) -> FlourStrength {
+    let of =
+        |property| scenario.flours.first().and_then(|main| main.readings.value(property, None));
+    FlourStrength {
+        w: of(Property::W),
+        p_over_l: of(Property::POverL),
+        age_days: scenario.flours.first().and_then(|main| main.age_days),
     }
 }

@@ -48,6 +48,10 @@ pub struct SpongeRise {
     pub set_c: f64,
     pub end_c: f64,
     pub end_rise_pct: f64,
+    /// Over its hours, °C.
+    pub mean_c: f64,
+    /// What it has given, of its own flour.
+    pub gas_ml_per_g: f64,
     pub series: Vec<FermentationPoint>,
     #[serde(flatten)]
     pub ripeness: Ripeness,
@@ -153,9 +157,12 @@ impl<'a> Way<'a> {
             damaged_g: share * left.damaged_g + (1.0 - share) * own.damaged_g,
         };
         let end = set.last().copied();
+        let hours: f64 = lies.iter().map(|phase| phase.hours).sum();
         let seen = SpongeRise {
             name: sponge.part.name.clone(),
-            hours: lies.iter().map(|phase| phase.hours).sum(),
+            hours,
+            mean_c: set.warmth_until(hours) / hours,
+            gas_ml_per_g: set.gas_at(hours),
             set_c: sponge.dough.start_c,
             end_c: end.map_or(sponge.dough.start_c, |end| end.dough_c),
             end_rise_pct: end.map_or(0.0, |end| end.rise_pct),

@@ -63,6 +63,8 @@ pub struct FermentationCurve {
     pub points: Vec<FermentationPoint>,
     /// How fast it rises at each point, % per hour.
     slopes: Vec<f64>,
+    /// What it has given by each point, held or let go, ml per g of flour.
+    gas_ml: Vec<f64>,
     end: State,
     /// When the film first gives way, h; none where it holds.
     pub drop_h: Option<f64>,
@@ -153,8 +155,13 @@ impl<'a> Walk<'a> {
         }
         let within = first.map_or(Within::ALL, |phase| phase.within);
         state.culture *= within.sour;
-        let curve =
-            FermentationCurve { points: Vec::new(), slopes: Vec::new(), end: state, drop_h: None };
+        let curve = FermentationCurve {
+            points: Vec::new(),
+            slopes: Vec::new(),
+            gas_ml: Vec::new(),
+            end: state,
+            drop_h: None,
+        };
         let mut walk = Self {
             dough,
             mass_kg: dough.mass_kg,
@@ -241,6 +248,7 @@ impl<'a> Walk<'a> {
         };
         self.curve.points.push(point);
         self.curve.slopes.push(slope);
+        self.curve.gas_ml.push(self.state.gas_ml);
     }
 }
 
@@ -263,6 +271,39 @@ impl FermentationCurve {
     /// What it leaves to a dough of which it is so much of the flour, beside that dough's own.
     pub fn residual(&self) -> ResidualSubstrate {
         ResidualSubstrate { sugar_g: self.end.sugar_g.max(0.0), damaged_g: self.end.damaged_g }
+    }
+
+    /// The gas given by a moment, held or let go, ml per g of flour.
+    pub fn gas_at(&self, t_h: f64) -> f64 {
+        self.at(t_h, |place| self.gas_ml[place])
+    }
+
+    /// The temperature over the time up to a moment, h·°C.
+    pub fn warmth_until(&self, t_h: f64) -> f64 {
+        let upto = self.points.partition_point(|point| point.t_h <= t_h);
+        let known = &self.points[..upto];
+        let span = |one: f64, other: f64, hours: f64| hours * f64::midpoint(one, other);
+        let whole: f64 = known
+            .windows(2)
+            .map(|two| span(two[0].dough_c, two[1].dough_c, two[1].t_h - two[0].t_h))
+            .sum();
+        let rest = known.last().map_or(0.0, |last| {
+            span(last.dough_c, self.at(t_h, |place| self.points[place].dough_c), t_h - last.t_h)
+        });
+        whole + rest
+    }
+
+    /// What is known at each point, at a moment between them; before the first and after the last as
+    /// it is there.
+    fn at(&self, t_h: f64, of: impl Fn(usize) -> f64) -> f64 {
+        let after = self.points.partition_point(|point| point.t_h < t_h);
+        let Some(end) = self.points.get(after) else {
+            return self.points.len().checked_sub(1).map_or(0.0, of);
+        };
+        let Some(before) = after.checked_sub(1) else { return of(after) };
+        let start = self.points[before].t_h;
+        let share = (t_h - start) / (end.t_h - start);
+        of(before) + share * (of(after) - of(before))
     }
 
     /// The last moment.

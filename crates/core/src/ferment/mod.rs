@@ -8,6 +8,7 @@ mod fermentation;
 mod fit;
 mod gluten_network;
 mod kinetics;
+mod maturity;
 mod refreshment;
 mod solve;
 
@@ -22,5 +23,8 @@ pub use fermentation::{
 pub use fit::{FittedRate, JarReading, fit_rate};
 pub use gluten_network::{NetworkFlour, retention, rise_limit_pct};
 pub use kinetics::Kinetics;
+pub use maturity::{
+    MaturedBy, Maturity, MaturityInput, MaturityVerdict, WettedFlour, WettedFlourInput, maturity,
+};
 pub use refreshment::{Refreshment, RefreshmentInput};
 pub use solve::{NotReachable, yeast_for};

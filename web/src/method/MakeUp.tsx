@@ -1,0 +1,51 @@
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { MaturityFigure } from "../figures/MaturityFigure";
+import { useFormat, type Format } from "../units/format";
+
+const VERDICTS: Record<Schemas["MaturityVerdict"], string> = {
+  green: "green: it tears, and keeps less gas",
+  young: "young: conditioners or time make it good",
+  ripe: "ripe",
+  past: "past its ripeness: sticky, and it keeps less gas",
+};
+
+/** A maturity with what it is called. */
+export const maturityWords = (
+  { maturity, verdict }: Pick<Schemas["Maturity"], "maturity" | "verdict">,
+  format: Format,
+) => `${format.number(maturity, 2)}, ${VERDICTS[verdict]}`;
+
+/** How ripe the dough is when it is made up, and from what. */
+export function MakeUp({ make_up }: { make_up: Schemas["MakeUp"] }) {
+  const format = useFormat();
+  const { by } = make_up;
+  const flour = by.parts.map(
+    (part) => `${format.percent(part.flour_share_pct, 0)} ${format.minutes(part.hours * 60)}`,
+  );
+  return (
+    <section aria-labelledby="make-up">
+      <h2 id="make-up">Ripeness at make-up</h2>
+      <p>
+        <b className="figure">{maturityWords(make_up, format)}</b>,{" "}
+        {format.minutes(make_up.at_h * 60)} after the first mixing
+      </p>
+      <div className="mt-2 max-w-2xl">
+        <MaturityFigure make_up={make_up} />
+      </div>
+      <p className="mt-1 max-w-prose text-sm text-iron">
+        From {format.number(by.work_kj_per_kg)} kJ/kg of mixing
+        {by.fold_sets > 0 && ` and ${format.number(by.fold_sets, 0)} sets of folds`}, a flour of{" "}
+        {by.flour_w == null
+          ? "a usual W, which is not stated"
+          : `W ${format.number(by.flour_w, 0)}`}
+        ; flour wetted for: {flour.join(", ")}, at {format.temperature(by.mean_c)} on the mean; gas{" "}
+        {format.number(by.gas_ml_per_g)} ml/g. A house index (H), not a measurement:{" "}
+        <Link className="link" to="/plant/coefficients?q=matur">
+          its coefficients
+        </Link>{" "}
+        are yours to correct by pull test and tap.
+      </p>
+    </section>
+  );
+}
