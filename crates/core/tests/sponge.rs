@@ -70,12 +70,12 @@ fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
 }
 
 #[test]
-fn a_sponge_dough_is_riper_at_make_up_than_a_straight_one_with_more_yeast() {
+fn a_sponge_dough_is_riper_than_a_straight_one_with_more_yeast() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);
     let scenario = full(&bench, &flours, 1.0);
     let chain = chain(&scenario);
-    let ripe = rise(&scenario, &chain).expect("it rises").make_up;
+    let ripe = rise(&scenario, &chain).expect("it rises").maturity;
     let [sponge, fresh] = ripe.by.parts[..] else { panic!("{:?}", ripe.by.parts) };
     near(sponge.flour_share_pct, 65.0, 1e-9);
     near(sponge.hours - fresh.hours, 3.5, 1e-9);

@@ -134,7 +134,7 @@ async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<Ferme
     Ok(Json(heavy(move || input.compute()).await?))
 }
 
-/// How ripe a dough is at make-up, by a house index
+/// How ripe a dough is, by a house index
 #[utoipa::path(post, path = "/api/v1/calc/maturity", security(()), tag = "calculators",
     request_body = MaturityInput,
     responses((status = 200, body = Maturity), (status = "4XX", body = Problem, content_type = "application/problem+json")))]

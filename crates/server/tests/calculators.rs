@@ -265,7 +265,15 @@ async fn fermentation_and_friction_answer_the_contract() {
     assert_eq!(status, StatusCode::OK, "{learned}");
     assert!((learned["friction_c"].as_f64().expect("a number") - 15.19).abs() < 0.005);
     assert!((learned["sd_c"].as_f64().expect("a number") - 0.83).abs() < 0.005);
-    for path in ["fermentation", "friction"] {
+
+    let straight = json!({
+        "work_kj_per_kg": 9, "fold_sets": 3, "flour_w": 170, "mean_c": 25, "gas_ml_per_g": 5.5,
+        "parts": [{"flour_share_pct": 100, "hours": 4.5}],
+    });
+    let (status, ripe) = plant.post("/api/v1/calc/maturity", &straight).await;
+    assert_eq!((status, &ripe["verdict"]), (StatusCode::OK, &json!("ripe")), "{ripe}");
+    assert!((ripe["maturity"].as_f64().expect("a number") - 0.987).abs() < 0.001);
+    for path in ["fermentation", "friction", "maturity"] {
         for body in [json!({}), json!([]), json!({"dough": 3}), json!({"observations": [null]})] {
             let (status, problem) = plant.post(&format!("/api/v1/calc/{path}"), &body).await;
             assert!(status.is_client_error(), "{path}: {problem}");

@@ -9,14 +9,14 @@ const FOOT = 18;
 const MOST = 1.7;
 
 /** What mixing, hydration and gas bring to a dough's maturity, on the scale it is judged by. */
-export function MaturityFigure({ make_up }: { make_up: Schemas["MakeUp"] }) {
+export function MaturityFigure({ maturity }: { maturity: Schemas["DoughMaturity"] }) {
   const format = useFormat();
-  const x = scaleLinear([0, Math.max(MOST, make_up.maturity * 1.05)], [0, WIDTH]);
-  const [young, ripe, past] = make_up.from as [number, number, number];
+  const x = scaleLinear([0, Math.max(MOST, maturity.maturity * 1.05)], [0, WIDTH]);
+  const [young, ripe, past] = maturity.from as [number, number, number];
   const parts = [
-    ["mixing", make_up.work, "var(--color-crust)"],
-    ["hydration", make_up.hydration, "var(--color-water)"],
-    ["gas", make_up.gas, "var(--color-moss)"],
+    ["mixing", maturity.work, "var(--color-crust)"],
+    ["hydration", maturity.hydration, "var(--color-water)"],
+    ["gas", maturity.gas, "var(--color-moss)"],
   ] as const;
   const zones = [
     ["green", 0, young],
@@ -26,7 +26,7 @@ export function MaturityFigure({ make_up }: { make_up: Schemas["MakeUp"] }) {
   ] as const;
   return (
     <figure
-      aria-label={`Maturity ${format.number(make_up.maturity, 2)}: ${parts
+      aria-label={`Maturity ${format.number(maturity.maturity, 2)}: ${parts
         .map(([name, value]) => `${name} ${format.number(value, 2)}`)
         .join(", ")}`}
     >
@@ -47,7 +47,7 @@ export function MaturityFigure({ make_up }: { make_up: Schemas["MakeUp"] }) {
               fontSize="11"
               textAnchor="middle"
               fill="var(--color-iron)"
-              fontWeight={make_up.verdict === name ? 700 : 400}
+              fontWeight={maturity.verdict === name ? 700 : 400}
             >
               {name}
             </text>

@@ -13,7 +13,7 @@ import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { ReadingsFit } from "./ReadingsFit";
-import { MakeUp } from "./MakeUp";
+import { DoughMaturity } from "./DoughMaturity";
 import { MethodTabs } from "./MethodTabs";
 import { Faults } from "../form/Faults";
 
@@ -87,7 +87,7 @@ export function FermentationPage() {
       <div className="mt-5 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div className="space-y-8">
           <StageTable stages={rise.stages} />
-          <MakeUp make_up={rise.make_up} />
+          <DoughMaturity maturity={rise.maturity} />
         </div>
         <div className="space-y-6">
           <Jar marks={rise.jar} />

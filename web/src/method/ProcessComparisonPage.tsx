@@ -9,7 +9,7 @@ import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat, type Format } from "../units/format";
-import { maturityWords } from "./MakeUp";
+import { maturityWords } from "./DoughMaturity";
 import { asDraft } from "./method";
 import { MethodTabs } from "./MethodTabs";
 
@@ -123,7 +123,7 @@ const ROWS: readonly (readonly [string, (way: Way, format: Format) => ReactNode]
       way.yeast_idy_pct == null ? "no dose gives the same rise" : format.share(way.yeast_idy_pct),
   ],
   [
-    "Ripeness at make-up",
+    "Maturity at the oven",
     (way, format) => (way.maturity ? maturityWords(way.maturity, format) : "nothing makes gas"),
   ],
   ["Conditioners", needs],

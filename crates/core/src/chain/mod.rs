@@ -3,13 +3,13 @@
 
 mod changes;
 mod derivations;
+mod dough_maturity;
 mod follow;
 mod friction_factor;
 mod heat_link;
 mod line;
 mod line_template;
 mod links;
-mod make_up;
 mod process_comparison;
 mod rise;
 mod scenario;
@@ -24,6 +24,7 @@ use serde::Serialize;
 
 pub use changes::{ChangeReason, Contribution, FigureChange, Link, changes};
 pub use derivations::{Derivations, derivations};
+pub use dough_maturity::DoughMaturity;
 pub use follow::{
     FermentationTracking, MarkReached, OtherwiseRisen, ReadOf, fermentation_tracking,
     otherwise_risen,
@@ -34,7 +35,6 @@ use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};
 pub use line_template::{LineTemplate, line_templates};
 pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, OtherFlour};
-pub use make_up::MakeUp;
 pub use process_comparison::{
     FlourRequirement, ProcessComparison, ProcessOutcome, each_dough, process_comparison,
 };

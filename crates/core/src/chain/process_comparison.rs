@@ -43,7 +43,7 @@ pub struct ProcessOutcome {
     pub dough_c: f64,
     /// In instant yeast, % of all flour: for the same rise at the oven.
     pub yeast_idy_pct: Option<f64>,
-    /// How ripe the dough is when it is made up; none where nothing makes gas.
+    /// How ripe the dough is where it meets the oven; none where nothing makes gas.
     pub maturity: Option<Maturity>,
     pub conditioning: [Conditioning; 2],
     /// From the first water to out of the oven.
@@ -188,7 +188,7 @@ fn way(
         reachable: heat.answer.reachable,
         dough_c: heat.answer.dough_c,
         yeast_idy_pct,
-        maturity: rise(scenario, chain).ok().map(|rise| rise.make_up.maturity),
+        maturity: rise(scenario, chain).ok().map(|rise| rise.maturity.maturity),
         conditioning: conditioning(flour_strength(scenario), scenario.method.process, coefficients),
         hours: scenario.method.stages[..to_oven].iter().map(|stage| stage.minutes).sum::<f64>()
             / MIN_PER_H,

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::make_up::{MakeUp, make_up};
+use super::dough_maturity::{DoughMaturity, dough_maturity};
 use super::way::{OnTheWay, RiseAssumption, RiseError, SpongeRise, Way};
 use super::{Chain, Scenario};
 use crate::coefficient::Coefficients;
@@ -38,8 +38,8 @@ pub struct Rise {
     /// What the film holds, and when it gives way before the oven.
     pub limit_pct: f64,
     pub drop_h: Option<f64>,
-    /// How ripe it is when it is made up.
-    pub make_up: MakeUp,
+    /// How ripe it is there.
+    pub maturity: DoughMaturity,
 }
 
 /// A stage with the dough as it is at its end.
@@ -105,7 +105,7 @@ pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
     }
     let jar = way.jar();
     Ok(Rise {
-        make_up: make_up(scenario, chain, &way, sponge.as_ref(), &curve),
+        maturity: dough_maturity(scenario, chain, &way, sponge.as_ref(), &curve),
         yeast_idy_pct: way.dough.yeast_idy_pct,
         sour_pct: way.dough.sour_pct,
         sponge,

@@ -4,7 +4,7 @@ use super::coefficients as c;
 use crate::coefficient::Coefficients;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
-/// What has matured a dough by the time it is made up.
+/// What has matured a dough by a moment.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct MaturedBy {
@@ -30,7 +30,7 @@ pub struct WettedFlour {
     pub hours: f64,
 }
 
-/// How ripe a dough is at make-up: a house index, 1 where nothing is wanting.
+/// How ripe a dough is: a house index, 1 where nothing is wanting.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Maturity {

@@ -16,22 +16,22 @@ export const maturityWords = (
   format: Format,
 ) => `${format.number(maturity, 2)}, ${VERDICTS[verdict]}`;
 
-/** How ripe the dough is when it is made up, and from what. */
-export function MakeUp({ make_up }: { make_up: Schemas["MakeUp"] }) {
+/** How ripe the dough is where it meets the oven, and from what. */
+export function DoughMaturity({ maturity }: { maturity: Schemas["DoughMaturity"] }) {
   const format = useFormat();
-  const { by } = make_up;
+  const { by } = maturity;
   const flour = by.parts.map(
     (part) => `${format.percent(part.flour_share_pct, 0)} ${format.minutes(part.hours * 60)}`,
   );
   return (
-    <section aria-labelledby="make-up">
-      <h2 id="make-up">Ripeness at make-up</h2>
+    <section aria-labelledby="maturity">
+      <h2 id="maturity">Maturity at the oven</h2>
       <p>
-        <b className="figure">{maturityWords(make_up, format)}</b>,{" "}
-        {format.minutes(make_up.at_h * 60)} after the first mixing
+        <b className="figure">{maturityWords(maturity, format)}</b>,{" "}
+        {format.minutes(maturity.at_h * 60)} after the first mixing
       </p>
       <div className="mt-2 max-w-2xl">
-        <MaturityFigure make_up={make_up} />
+        <MaturityFigure maturity={maturity} />
       </div>
       <p className="mt-1 max-w-prose text-sm text-iron">
         From {format.number(by.work_kj_per_kg)} kJ/kg of mixing

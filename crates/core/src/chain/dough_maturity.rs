@@ -1,4 +1,4 @@
-//! How ripe the dough is when it is made up.
+//! How ripe the dough is where it meets the oven.
 
 use serde::Serialize;
 
@@ -10,10 +10,10 @@ use crate::ferment::{
 };
 use crate::method::StageKind;
 
-/// The dough as it comes to the divider, or where nothing divides it, to its last proof.
+/// A dough's maturity where it meets the oven, and what it comes of.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct MakeUp {
+pub struct DoughMaturity {
     /// From the first mixing, h.
     pub at_h: f64,
     pub by: MaturedBy,
@@ -25,19 +25,15 @@ pub struct MakeUp {
 
 /// Flour of a sponge counts from its setting, all other from the first mixing: how long a starter has
 /// stood is not known here.
-pub(super) fn make_up(
+pub(super) fn dough_maturity(
     scenario: &Scenario<'_>,
     chain: &Chain,
     way: &Way<'_>,
     sponge: Option<&SpongeRise>,
     curve: &FermentationCurve,
-) -> MakeUp {
-    let stages = &way.stages;
-    let divided = stages.iter().position(|one| one.stage.kind == StageKind::Divide);
-    let proofed = || stages.iter().rposition(|one| one.stage.kind == StageKind::Proof);
-    let before = &stages[..divided.or_else(proofed).unwrap_or(stages.len())];
-    let at_h: f64 = before.iter().map(|one| one.phase.hours).sum();
-    let folds = before.iter().filter(|one| one.stage.kind == StageKind::Fold).count();
+) -> DoughMaturity {
+    let at_h: f64 = way.stages.iter().map(|one| one.phase.hours).sum();
+    let folds = way.stages.iter().filter(|one| one.stage.kind == StageKind::Fold).count();
     let set_pct = way.sponge.as_ref().map_or(0.0, |sponge| sponge.part.flour_pct);
     let (sponge_h, sponge_c, sponge_ml) =
         sponge.map_or((0.0, 0.0, 0.0), |sponge| (sponge.hours, sponge.mean_c, sponge.gas_ml_per_g));
@@ -57,5 +53,5 @@ pub(super) fn make_up(
     let maturity = maturity(&by, way.dough.retention, scenario.coefficients());
     let from = [&c::MATURITY_YOUNG, &c::MATURITY_RIPE, &c::MATURITY_PAST]
         .map(|one| scenario.coefficients().value(one));
-    MakeUp { at_h, by, maturity, from }
+    DoughMaturity { at_h, by, maturity, from }
 }
