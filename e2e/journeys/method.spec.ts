@@ -162,7 +162,7 @@ test("stages are changed, recorded with a reason, and taken up again", async ({ 
   await page.goto("/method/stages?product=rigg-spelt-500");
   await expect(link(page, "Floor")).toContainText("Mixing sheet");
   await page.getByRole("button", { name: "Change Bulk" }).click();
-  const minutes = page.getByLabel("Minutes");
+  const minutes = page.getByLabel("Lasts");
   await minutes.fill("185");
   await minutes.press("Enter");
   await page.reload();
@@ -356,4 +356,44 @@ test("a plan that is too soon offers the earliest that fits", async ({ page }) =
   await offer.click();
   await expect(offer).toBeHidden();
   await expect(stages).toBeVisible();
+});
+
+test("water goes in twice, the second time boiling, and the sheet says so at its step", async ({
+  page,
+}) => {
+  await page.goto("/method/stages?product=ferry-tin-short");
+  await page
+    .getByRole("button", { name: /^Change/ })
+    .nth(1)
+    .click();
+  await page.getByLabel("Something goes in here").selectOption("water");
+  await page.getByLabel("Of it").last().fill("15");
+  await page.getByLabel("Of it").last().press("Tab");
+  await page.getByLabel("Goes in at", { exact: true }).last().fill("212 F");
+  await page.getByLabel("Goes in at", { exact: true }).last().press("Tab");
+  await expect(page.getByText(/15 % of the water at 100 °C in/)).toBeVisible();
+  await expect(page.getByText("Hot water scalds").first()).toBeVisible();
+  await page.getByLabel("Lasts").fill("1:30");
+  await page.getByLabel("Lasts").press("Tab");
+  await expect(page.getByLabel("Lasts")).toHaveValue("1 h 30");
+
+  await page
+    .getByRole("link", { name: /^Floor/ })
+    .first()
+    .click();
+  const boiling = page.getByRole("listitem").filter({ hasText: /^boiling water, 100.0 °C/ });
+  await expect(boiling).toHaveText(/kg$/);
+  await page.goBack();
+  await page
+    .getByRole("button", { name: /^Change/ })
+    .nth(1)
+    .click();
+  await page.getByLabel("Of it").last().fill("120");
+  await page.getByLabel("Of it").last().press("Tab");
+  await expect(page.getByText(/more than|up to 100|0.1 to 100/).first()).toBeVisible();
+  await page
+    .getByRole("button", { name: /^Take out/ })
+    .last()
+    .click();
+  await expect(page.getByText(/of the water at 100 °C in/)).toHaveCount(0);
 });

@@ -28,6 +28,14 @@ test("quantities are understood as people type them", () => {
     ["58", "percent", 58],
     ["58,5 %", "percent", 58.5],
     ["4000", "number", 4000],
+    ["90", "duration", 90],
+    ["24 h", "duration", 1440],
+    ["1 h 30", "duration", 90],
+    ["1h30", "duration", 90],
+    ["1:30", "duration", 90],
+    ["1.5 hours", "duration", 90],
+    ["1 h 05 min", "duration", 65],
+    ["overnight", "duration", 720],
   ] as const) {
     expect(typed(text, kind), text).toBeCloseTo(value, 9);
   }
@@ -44,6 +52,8 @@ test("what is no quantity says what one is", () => {
     ["1.2.3", "percent", "“1.2.3” is not a percentage, such as 1.9"],
     ["about 5", "number", "“about 5” is not a number, such as 4000"],
     ["", "number", "“” is not a number, such as 4000"],
+    ["30 1 h", "duration", "“30 1 h” is not a time, such as 90 min, 1 h 30 or overnight"],
+    ["soon", "duration", "“soon” is not a time, such as 90 min, 1 h 30 or overnight"],
     ["5 %", "number", "“5 %” is not a number, such as 4000"],
   ] as const) {
     expect(typed(text, kind), text).toBe(message);

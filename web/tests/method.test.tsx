@@ -35,7 +35,7 @@ async function take(user: ReturnType<typeof userEvent.setup>, field: HTMLElement
 test("a stage is changed, moved and taken out, and all of it is undone", async () => {
   const { user } = await held(<StagesPage />, "/method/stages", "ferry-tin-short");
   await user.click(await screen.findByRole("button", { name: "Change Development" }));
-  await take(user, screen.getByLabelText("Minutes"), "9");
+  await take(user, screen.getByLabelText("Lasts"), "9");
   expect(place.scenario.method?.stages?.[1]?.minutes).toBe(9);
   await screen.findByText(/Edited, not saved/);
   await user.click(screen.getByRole("button", { name: "Later" }));
@@ -50,7 +50,7 @@ test("a stage is changed, moved and taken out, and all of it is undone", async (
 test("minutes outside what is allowed are told at their field, and outside the usual beside it", async () => {
   const { user } = await held(<StagesPage />, "/method/stages", "ferry-tin-800");
   await user.click(await screen.findByRole("button", { name: "Change Sponge in the trough" }));
-  await take(user, screen.getByLabelText("Minutes"), "300");
+  await take(user, screen.getByLabelText("Lasts"), "300");
   await screen.findByText(/300 min are planned, and 165 to 270 are allowed here/);
   await take(user, screen.getByLabelText("At most"), "320");
   await screen.findByText(/Usual is 2 h 30 to 4 h 30: hydration, not a hotter room/);

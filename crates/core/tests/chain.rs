@@ -8,7 +8,7 @@ use ironpeel_core::chain::{
 use ironpeel_core::dough::{Amount, Formula, Ingredient, LineInput, Losses};
 use ironpeel_core::flour::{Readings, Row, Species, read_rows};
 use ironpeel_core::heat::WaterSources;
-use ironpeel_core::method::{Method, Mixer, Process, Speed, Stage, StageKind};
+use ironpeel_core::method::{Addition, Method, Mixer, Process, Speed, Stage, StageKind};
 use ironpeel_core::plant::PlantParameters;
 use proptest::prelude::*;
 use support::bench::EQUIPMENT;
@@ -107,7 +107,7 @@ fn roll() -> ScenarioFormula {
 fn method() -> Method {
     let mix = |label: &str, minutes, speed, adds: &[Ingredient]| Stage {
         speed: Some(speed),
-        adds: adds.to_vec(),
+        adds: adds.iter().copied().map(Addition::rest_of).collect(),
         ..Stage::new(StageKind::Mix, label, minutes)
     };
     Method {

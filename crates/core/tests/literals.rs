@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 49] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 50] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -63,6 +63,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 49] = [
         "integration and interpolation",
     ),
     ("ferment/dough.rs", &["FASTEST", "SURFACE"], "a bound on speed, and geometry"),
+    ("ferment/maturity.rs", &["WHOLE_WITHIN"], "what is called a whole"),
     ("ferment/fit.rs", &["RATES", "SECTIONS", "STEP", "GOLDEN"], "a search by golden sections"),
     ("ferment/refreshment.rs", &["SHOWN", "DAYS_H", "FED"], "where a feed is sought"),
     ("ferment/solve.rs", &["YEAST"], "where a dose is sought"),

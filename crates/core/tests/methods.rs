@@ -5,7 +5,7 @@ mod support;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::Ingredient;
 use ironpeel_core::method::{
-    AdditionPoint, ConditioningDemand, ConditioningMeans, ConditioningReason, EndPoint,
+    Addition, AdditionPoint, ConditioningDemand, ConditioningMeans, ConditioningReason, EndPoint,
     FlourStrength, Method, MethodDraft, Mixer, OptionalStep, Process, Speed, Stage, StageCaution,
     StageKind, StageRole, TimeTolerance, cautions_of, conditioning, developments,
 };
@@ -18,7 +18,7 @@ use uuid::Uuid;
 fn mix(label: &str, minutes: f64, adds: &[Ingredient]) -> Stage {
     Stage {
         speed: Some(Speed::Slow),
-        adds: adds.to_vec(),
+        adds: adds.iter().copied().map(Addition::rest_of).collect(),
         ..Stage::new(StageKind::Mix, label, minutes)
     }
 }
@@ -168,7 +168,7 @@ fn an_autolyse_left_out_is_one_more_set_of_folds() {
         method.stages.iter().map(|stage| stage.label.clone()).collect()
     };
     assert_eq!(labels(&with)[..3], ["Flour and water", "Autolyse", "Bring together"]);
-    assert!(with.stages[2].adds.contains(&Ingredient::Salt), "salt waits for the rest");
+    assert!(with.stages[2].takes(Ingredient::Salt), "salt waits for the rest");
     let without = with.with(OptionalStep::Autolyse, false, &Coefficients::default());
     assert!(!labels(&without).contains(&"Autolyse".to_owned()));
     let fold = without.stages.iter().position(|stage| stage.kind == StageKind::Fold);
@@ -186,7 +186,7 @@ fn salt_held_back_goes_in_at_three_quarters_of_mixing() {
     let late = straight().with(OptionalStep::SaltLate, true, &Coefficients::default());
     let mut mixed = 0.0;
     for stage in &late.stages {
-        if stage.adds.contains(&Ingredient::Salt) {
+        if stage.takes(Ingredient::Salt) {
             break;
         }
         mixed += stage.minutes;
@@ -194,7 +194,7 @@ fn salt_held_back_goes_in_at_three_quarters_of_mixing() {
     near(mixed, 9.0, 1e-9);
     near(late.mixing_min(), straight().mixing_min(), 1e-9);
     let back = late.with(OptionalStep::SaltLate, false, &Coefficients::default());
-    assert!(back.stages.iter().all(|stage| !stage.adds.contains(&Ingredient::Salt)));
+    assert!(back.stages.iter().all(|stage| !stage.takes(Ingredient::Salt)));
 }
 
 #[test]

@@ -6,7 +6,8 @@ use ironpeel_core::chain::{Chain, ScenarioFlour, chain};
 use ironpeel_core::dough::{Amount, Ingredient};
 use ironpeel_core::flour::Species;
 use ironpeel_core::method::{
-    Process, Sheet, SheetCaution, Speed, Stage, StageCaution, StageKind, ToWeigh,
+    Addition, Process, Sheet, SheetCaution, SheetStep, Speed, Stage, StageCaution, StageKind,
+    ToWeigh,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -39,7 +40,7 @@ fn takes(sheet: &Sheet) -> Vec<&ToWeigh> {
 }
 
 fn adds(kind: StageKind, minutes: f64, adds: &[Ingredient]) -> Stage {
-    Stage { adds: adds.to_vec(), ..stage(kind, minutes) }
+    Stage { adds: adds.iter().copied().map(Addition::rest_of).collect(), ..stage(kind, minutes) }
 }
 
 #[test]
@@ -63,6 +64,120 @@ fn what_a_stage_names_waits_for_it_and_the_rest_goes_in_first() {
     let clock: Vec<f64> = found.steps.iter().map(|step| step.at_min).collect();
     assert_eq!(clock, [0.0, 3.0, 9.0, 12.0]);
     assert_eq!(found.total_min, 67.0);
+}
+
+/// Shares of the water at a stage, each with its temperature where it has one.
+fn pours(minutes: f64, goes: &[(f64, Option<f64>)]) -> Stage {
+    let pour = |&(share, temperature_c): &(f64, Option<f64>)| Addition {
+        ingredient: Ingredient::Water,
+        share_pct: Some(share),
+        temperature_c,
+    };
+    Stage { adds: goes.iter().map(pour).collect(), ..stage(StageKind::Mix, minutes) }
+}
+
+fn water(step: &SheetStep) -> Vec<&ToWeigh> {
+    step.takes.iter().filter(|item| item.ingredient == Ingredient::Water).collect()
+}
+
+#[test]
+fn water_goes_in_as_often_as_the_method_says_and_nothing_of_it_is_lost() {
+    let mut bench = bench(rich(), Process::StraightBulk);
+    bench.method.stages = vec![
+        stage(StageKind::Mix, 4.0),
+        pours(3.0, &[(15.0, None)]),
+        pours(3.0, &[(5.0, None)]),
+        stage(StageKind::Proof, 55.0),
+    ];
+    let found = sheet(&bench, 10.0, 0.001);
+    let goes: Vec<f64> = found.steps.iter().flat_map(water).map(|item| item.kg).collect();
+    let [first, second, third] = goes[..] else { panic!("{goes:?}") };
+    let all = first + second + third;
+    near(second, 0.15 * all, 0.001);
+    near(third, 0.05 * all, 0.001);
+    near(takes(&found).iter().map(|item| item.kg).sum::<f64>(), found.dough_kg, 1e-9);
+    let warm: Vec<_> = found.steps.iter().flat_map(water).map(|item| item.temperature_c).collect();
+    assert!(warm.iter().all(|celsius| celsius.is_some() && *celsius == warm[0]), "{warm:?}");
+}
+
+#[test]
+fn boiling_water_is_said_to_be_and_the_rest_of_it_is_cooler_for_it() {
+    let mut bench = bench(rich(), Process::StraightBulk);
+    bench.method.stages = vec![stage(StageKind::Mix, 8.0), stage(StageKind::Proof, 55.0)];
+    let cool = sheet(&bench, 10.0, 0.001);
+    bench.method.stages[0] = pours(8.0, &[(10.0, Some(100.0))]);
+    let readings = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &readings)];
+    let chain = whole_sheet(&bench, &flours, 10.0, 0.001);
+    let heat = chain.heat.expect("computed").answer;
+    assert!(heat.reachable);
+    let found = chain.sheet.expect("a sheet");
+    let [boiling, rest] = water(&found.steps[0])[..] else { panic!("{:?}", found.steps[0]) };
+    assert_eq!((&*boiling.name, boiling.temperature_c), ("boiling water", Some(100.0)));
+    let [whole] =
+        found.whole.iter().filter(|item| item.ingredient == Ingredient::Water).collect::<Vec<_>>()
+            [..]
+    else {
+        panic!()
+    };
+    assert_eq!(whole.name, "water", "one line of all of it");
+    near(rest.temperature_c.expect("of the balance"), heat.water_c, 1e-9);
+    near(boiling.kg / (boiling.kg + rest.kg), 0.1, 0.001);
+    // A tenth of it at 100 °C: the rest gives back what that brings over what all of it had.
+    let was = water(&cool.steps[0])[0].temperature_c.expect("of the balance");
+    near(0.1 * 100.0 + 0.9 * heat.water_c, was, 1e-6);
+    assert!(found.steps[0].cautions.contains(&StageCaution::HotWater));
+    assert!(!cool.steps[0].cautions.contains(&StageCaution::HotWater));
+}
+
+#[test]
+fn with_ice_the_hot_water_is_poured_whole_and_the_ice_is_of_the_rest() {
+    let mut bench = sponge_bench();
+    bench.line.tap_c = 18.0;
+    bench.method.stages.insert(1, pours(2.0, &[(15.0, Some(100.0))]));
+    let found = sheet(&bench, 50.0, 0.001);
+    let poured: Vec<_> = found.steps.iter().flat_map(water).collect();
+    let all: f64 = poured.iter().map(|item| item.kg).sum();
+    let ice: f64 = poured.iter().filter(|item| item.is_ice).map(|item| item.kg).sum();
+    let hot = poured.iter().find(|item| item.temperature_c == Some(100.0)).expect("poured");
+    assert!(ice > 0.3 * all, "{ice} of {all}");
+    near(hot.kg, 0.15 * all, 0.002);
+}
+
+#[test]
+fn what_goes_in_after_mixing_warms_no_dough_in_the_mixer() {
+    let mut bench = bench(rich(), Process::StraightBulk);
+    let seeds = Addition { temperature_c: Some(5.0), ..Addition::rest_of(Ingredient::Sugar) };
+    bench.method.stages = vec![stage(StageKind::Mix, 8.0), stage(StageKind::Fold, 2.0)];
+    let readings = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &readings)];
+    let heat = |bench: &Bench| {
+        whole_sheet(bench, &flours, 10.0, 0.001).heat.expect("computed").answer.water_c
+    };
+    let mixed = heat(&bench);
+    bench.method.stages[0].adds = vec![seeds];
+    let cold = heat(&bench);
+    assert!(cold > mixed, "cold sugar wants warmer water: {cold} {mixed}");
+    bench.method.stages[0].adds = Vec::new();
+    bench.method.stages[1].adds = vec![seeds];
+    assert!((heat(&bench) - cold).abs() > 0.01, "in a fold it has no part in it");
+}
+
+proptest! {
+    #[test]
+    fn whatever_goes_in_when_it_adds_up(
+        shares in prop::collection::vec(1.0..30.0, 0..4), kg in 1.0..500.0, coarse in 0..3,
+    ) {
+        let division = [0.001, 0.01, 0.1][coarse as usize];
+        let mut bench = bench(rich(), Process::StraightBulk);
+        bench.line.mixer.max_kg = 1000.0;
+        bench.method.stages = vec![stage(StageKind::Mix, 4.0)];
+        bench.method.stages.extend(shares.iter().map(|share| pours(2.0, &[(*share, None)])));
+        let found = sheet(&bench, kg, division);
+        let poured: f64 = takes(&found).iter().map(|item| item.kg).sum();
+        prop_assert!((poured - found.dough_kg).abs() < 1e-6, "{poured} {}", found.dough_kg);
+        prop_assert!(takes(&found).iter().all(|item| item.kg >= 0.0));
+    }
 }
 
 #[test]

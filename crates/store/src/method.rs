@@ -1,7 +1,6 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use ironpeel_core::dough::Ingredient;
 use ironpeel_core::method::{
     EndPoint, Method, OptionalStep, Process, Speed, Stage, StageKind, TimeTolerance,
 };
@@ -63,7 +62,7 @@ struct StageRow {
     temperature_c: Option<f64>,
     humidity_pct: Option<f64>,
     ends_when: String,
-    adds: Vec<Word<Ingredient>>,
+    adds: serde_json::Value,
     end_point: Word<EndPoint>,
     reason: String,
     low_min: Option<f64>,
@@ -75,15 +74,15 @@ struct StageRow {
 }
 
 impl StageRow {
-    fn stage(self) -> Stage {
-        Stage {
+    fn stage(self) -> Result<Stage> {
+        Ok(Stage {
             id: Some(self.stage_id),
             optional_step: self.optional_step.map(|Word(step)| step),
-            water_share_pct: None,
             fold_sets: self.fold_sets.and_then(|sets| sets.try_into().ok()),
             kind: self.kind.0,
             speed: self.speed.map(|Word(speed)| speed),
-            adds: self.adds.into_iter().map(|Word(ingredient)| ingredient).collect(),
+            adds: serde_json::from_value(self.adds)
+                .map_err(|error| StoreError::Fault(error.into()))?,
             label: self.label,
             minutes: self.minutes,
             temperature_c: self.temperature_c,
@@ -96,7 +95,7 @@ impl StageRow {
                 .low_min
                 .zip(self.high_min)
                 .map(|(low_min, high_min)| TimeTolerance { low_min, high_min }),
-        }
+        })
     }
 
     fn new(revision_id: Uuid, position: i16, stage: &Stage) -> Self {
@@ -110,7 +109,7 @@ impl StageRow {
             temperature_c: stage.temperature_c,
             humidity_pct: stage.humidity_pct,
             ends_when: stage.ends_when.clone(),
-            adds: stage.adds.iter().copied().map(Word).collect(),
+            adds: serde_json::json!(stage.adds),
             end_point: Word(stage.end_point),
             reason: stage.reason.clone(),
             low_min: stage.tolerance.map(|tolerance| tolerance.low_min),
@@ -166,7 +165,7 @@ impl Store {
                 target_c,
                 sponge_c,
                 machine_divided,
-                stages: stages.into_iter().map(StageRow::stage).collect(),
+                stages: stages.into_iter().map(StageRow::stage).collect::<Result<_>>()?,
             },
         })
     }

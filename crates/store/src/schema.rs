@@ -152,7 +152,7 @@ diesel::table! {
         temperature_c -> Nullable<Float8>,
         humidity_pct -> Nullable<Float8>,
         ends_when -> Text,
-        adds -> Array<Text>,
+        adds -> Jsonb,
         end_point -> Text,
         reason -> Text,
         low_min -> Nullable<Float8>,

@@ -12,7 +12,8 @@ use ironpeel_core::dough::{
 };
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{
-    EndPoint, Equipment, Method, Mixer, OptionalStep, Process, Stage, StageKind, TimeTolerance,
+    Addition, EndPoint, Equipment, Method, Mixer, OptionalStep, Process, Stage, StageKind,
+    TimeTolerance,
 };
 use ironpeel_core::plant::OwnParameters;
 use ironpeel_core::units::{Estimate, RawNumber};
@@ -87,7 +88,14 @@ fn method() -> Method {
         end_point: EndPoint::Windowpane,
         reason: "all the development".into(),
         tolerance: Some(TimeTolerance { low_min: 5.0, high_min: 90.0 }),
-        adds: vec![Ingredient::Salt],
+        adds: vec![
+            Addition::rest_of(Ingredient::Salt),
+            Addition {
+                ingredient: Ingredient::Water,
+                share_pct: Some(15.0),
+                temperature_c: Some(95.0),
+            },
+        ],
         ..Stage::new(kind, label, minutes)
     };
     Method {

@@ -60,7 +60,9 @@ export function FormulaTable() {
     inPart: (part) => part.lines?.find((line) => line.ingredient === ingredient)?.pct ?? null,
     setPart: (index, next) =>
       setPart(index, (part) => ({ lines: withLine(part.lines ?? [], ingredient, next) })),
-    under: product.method.stages.find((stage) => stage.adds.includes(ingredient))?.label,
+    under: product.method.stages.find((stage) =>
+      stage.adds.some((one) => one.ingredient === ingredient),
+    )?.label,
     drop: () =>
       set(({ lines, parts }) => ({
         lines: withLine(lines, ingredient, null),

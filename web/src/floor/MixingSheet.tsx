@@ -189,8 +189,8 @@ interface TakesProps {
 /** What goes in, the parts made before first. */
 function Takes({ takes, parts = [], division = 0 }: TakesProps) {
   const format = useFormat();
-  const row = (name: string, mass: string) => (
-    <li key={name} className="flex justify-between gap-3 print:leading-tight">
+  const row = (name: string, mass: string, at: number) => (
+    <li key={`${name} ${at}`} className="flex justify-between gap-3 print:leading-tight">
       <span>{name}</span>
       <b className="figure text-lg leading-snug whitespace-nowrap print:text-base print:leading-tight">
         {mass}
@@ -200,8 +200,16 @@ function Takes({ takes, parts = [], division = 0 }: TakesProps) {
   if (parts.length + takes.length === 0) return null;
   return (
     <ul>
-      {parts.map((part) => row(part.name, format.mass(part.kg, division)))}
-      {takes.map((item) => row(item.name, format.mass(item.kg, item.division_kg)))}
+      {parts.map((part, at) => row(part.name, format.mass(part.kg, division), at))}
+      {takes.map((item, at) =>
+        row(
+          item.temperature_c == null
+            ? item.name
+            : `${item.name}, ${format.temperature(item.temperature_c)}`,
+          format.mass(item.kg, item.division_kg),
+          at,
+        ),
+      )}
     </ul>
   );
 }

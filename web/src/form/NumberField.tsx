@@ -19,6 +19,7 @@ export function NumberField({ kind, value, usual, onSet, fault, ...named }: Prop
   const format = useFormat();
   const show = (number: number | null | undefined) => {
     if (number === null || number === undefined) return "";
+    if (kind === "duration") return format.minutes(number);
     if (kind === "temperature") return format.temperature(number);
     if (kind === "mass") return format.mass(number, number < 100 ? 0.001 : 0.1);
     return format.plain(number) + (kind === "percent" ? " %" : "");

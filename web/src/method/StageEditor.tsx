@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
 import { useFormat } from "../units/format";
@@ -16,11 +17,16 @@ interface Props {
   isFirst: boolean;
   isLast: boolean;
   onRemove: () => void;
+  /** A new stage right after this one. */
+  onAddAfter: () => void;
+  /** What goes in at its start. */
+  children: ReactNode;
 }
 
 /** One stage, open to be changed. */
 export function StageEditor(props: Props) {
   const { stage, usual, coldC, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
+  const { onAddAfter, children } = props;
   const format = useFormat();
   const tolerance = stage.tolerance;
   const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= coldC;
@@ -77,8 +83,8 @@ export function StageEditor(props: Props) {
           />
         )}
         <NumberField
-          label="Minutes"
-          kind="number"
+          label="Lasts"
+          kind="duration"
           value={stage.minutes ?? null}
           onSet={(value) => onChange({ minutes: value ?? 0 })}
           fault={fault("minutes")}
@@ -86,14 +92,14 @@ export function StageEditor(props: Props) {
         />
         <NumberField
           label="At least"
-          kind="number"
+          kind="duration"
           value={tolerance?.low_min ?? null}
           onSet={(value) => setWindow({ low_min: value ?? 0 })}
           fault={fault("tolerance.low_min")}
         />
         <NumberField
           label="At most"
-          kind="number"
+          kind="duration"
           value={tolerance?.high_min ?? null}
           onSet={(value) => setWindow({ high_min: value ?? stage.minutes ?? 0 })}
           fault={fault("tolerance.high_min")}
@@ -148,12 +154,16 @@ export function StageEditor(props: Props) {
           />
         </div>
       </div>
+      {children}
       <p className="mt-3 flex flex-wrap gap-3">
         <button type="button" className="act" disabled={isFirst} onClick={() => onMove(-1)}>
           Earlier
         </button>
         <button type="button" className="act" disabled={isLast} onClick={() => onMove(1)}>
           Later
+        </button>
+        <button type="button" className="act" onClick={onAddAfter}>
+          Add a stage after it
         </button>
         <button type="button" className="act" onClick={onRemove}>
           Remove stage

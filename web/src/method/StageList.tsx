@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
+import { useLabels } from "../plant/usePlantParameters";
 import { useFormat } from "../units/format";
 import { SIGNS, type StageInput } from "./method";
 
@@ -15,6 +16,7 @@ interface Props {
 /** Stage by stage: how long it is and may be, under what, until when, and why. */
 export function StageList({ stages, guide, open, onOpen, editor }: Props) {
   const format = useFormat();
+  const labels = useLabels();
   return (
     <ol>
       {stages.map((stage, at) => {
@@ -48,7 +50,17 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                     {stage.humidity_pct != null &&
                       ` · ${format.percent(stage.humidity_pct, 0)} humidity`}
                     {(stage.adds ?? []).length > 0 &&
-                      ` · ${stage.adds?.map((one) => one.replaceAll("_", " ")).join(", ")} in`}
+                      ` · ${stage.adds
+                        ?.map(({ ingredient, share_pct, temperature_c }) =>
+                          [
+                            share_pct != null && `${format.percent(share_pct, 0)} of the`,
+                            labels(ingredient),
+                            temperature_c != null && `at ${format.temperature(temperature_c, 0)}`,
+                          ]
+                            .filter(Boolean)
+                            .join(" "),
+                        )
+                        .join(", ")} in`}
                   </span>
                 </p>
                 {stage.ends_when && (

@@ -6,6 +6,7 @@ import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
+import { Additions, type Addition } from "./Additions";
 import { Conditioners } from "./Conditioners";
 import { asDraft, NEW_STAGE, PROCESSES, type StageInput } from "./method";
 import { MethodRevisions } from "./MethodRevisions";
@@ -54,6 +55,18 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
     });
     setOpen(at + by);
   };
+  const insert = (at: number) => {
+    setStages((stages) => stages.toSpliced(at, 0, NEW_STAGE));
+    setOpen(at);
+  };
+  const moveAddition = (addition: Addition, from: number, to: number) =>
+    setStages((stages) =>
+      stages.map((stage, at) => {
+        const adds = stage.adds ?? [];
+        if (at === from) return { ...stage, adds: adds.filter((one) => one !== addition) };
+        return at === to ? { ...stage, adds: [...adds, addition] } : stage;
+      }),
+    );
   return (
     <>
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
@@ -125,18 +138,21 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
                   setStages((stages) => stages.filter((_, i) => i !== at));
                   setOpen(null);
                 }}
-              />
+                onAddAfter={() => insert(at + 1)}
+              >
+                <Additions
+                  adds={stages[at]?.adds ?? []}
+                  stages={stages.map((stage) => stage.label ?? "")}
+                  at={at}
+                  fault={(field) => fault(`stages[${at}].${field}`)}
+                  onChange={(adds) => setStage(at, { adds })}
+                  onMove={(addition, to) => moveAddition(addition, at, to)}
+                />
+              </StageEditor>
             )}
           />
           <p className="screen-only mt-3 flex flex-wrap gap-3">
-            <button
-              type="button"
-              className="act"
-              onClick={() => {
-                setStages((stages) => [...stages, NEW_STAGE]);
-                setOpen(stages.length);
-              }}
-            >
+            <button type="button" className="act" onClick={() => insert(beforeOven(stages))}>
               Add a stage
             </button>
             <Families />
@@ -150,6 +166,12 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
       </div>
     </>
   );
+}
+
+/** A stage nobody says the place of comes before the oven. */
+function beforeOven(stages: StageInput[]) {
+  const oven = stages.findIndex((stage) => stage.kind === "bake");
+  return oven < 0 ? stages.length : oven;
 }
 
 /** Methods to begin with. */

@@ -11,6 +11,11 @@ const typed = (stage: Stage): StageInput => ({
   humidity_pct: stage.humidity_pct ?? undefined,
   fold_sets: stage.fold_sets ?? undefined,
   ends_at_rise_pct: stage.ends_at_rise_pct ?? undefined,
+  adds: stage.adds.map((one) => ({
+    ingredient: one.ingredient,
+    share_pct: one.share_pct ?? undefined,
+    temperature_c: one.temperature_c ?? undefined,
+  })),
 });
 
 /** A method as somebody would type it, to change something of it. */

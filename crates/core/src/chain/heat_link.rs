@@ -2,12 +2,13 @@
 
 use super::links::{DoughLink, HeatLink, IngredientAt};
 use super::{Chain, RunSettings, Scenario};
-use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
-use crate::dough::{FLOUR_PCT, PreparationKind, Storage};
+use crate::dough::coefficients::{DOUGH_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
+use crate::dough::{FLOUR_PCT, Ingredient, PreparationKind, Storage};
 use crate::flour::Moisture;
 use crate::heat::{
     Balance, HeatCaution, HeatPart, HeatSource, WantedWater, YEAST_WATER_C, flour_specific_heat,
 };
+use crate::method::Method;
 
 /// The heat balance of the final dough, which its parts meet at temperatures of their own.
 pub(super) fn balance(
@@ -36,13 +37,23 @@ pub(super) fn balance(
                 Storage::Room | Storage::Freezer => usual,
             });
         let cold = scenario.run_settings.ingredient_c(line.ingredient).or(kept);
+        let usual_c = cold.unwrap_or(room_c.unwrap_or(scenario.line.room_c));
+        let (share, stated_c) = mixed_in(scenario.method, line.ingredient, usual_c);
         HeatPart {
             name: properties.label.clone(),
-            kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT,
-            temperature_c: cold.unwrap_or(room_c.unwrap_or(scenario.line.room_c)),
+            kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT * share,
+            temperature_c: stated_c,
             specific_heat: properties.specific_heat,
             is: if cold.is_some() { HeatSource::Kept } else { HeatSource::Other },
         }
+    }));
+    let (waters, water_share) = stated_waters(scenario.method);
+    parts.extend(waters.into_iter().map(|(share, temperature_c)| HeatPart {
+        name: "water at a temperature of its own".into(),
+        kg: dough.final_water_kg * share,
+        temperature_c,
+        specific_heat: WATER_SPECIFIC_HEAT.value,
+        is: HeatSource::Other,
     }));
     parts.extend(formula.parts().iter().map(|part| HeatPart {
         name: part.name.clone().into(),
@@ -57,7 +68,7 @@ pub(super) fn balance(
         jacket.filter(|_| scenario.run_settings.jacket).map_or(0.0, |jacket| jacket.min(energy));
     Balance {
         parts,
-        water_kg: dough.final_water_kg,
+        water_kg: dough.final_water_kg * water_share,
         tap_c: tap_c.unwrap_or(scenario.line.tap_c),
         target_c: target_c.unwrap_or(scenario.method.target_c),
         mixing_kj_per_kg: energy - taken,
@@ -69,6 +80,30 @@ pub(super) fn balance(
         ice_c: 0.0,
         max_ice_pct: scenario.line.water.max_ice_pct,
     }
+}
+
+/// Of an ingredient the share that is in by the end of mixing, and how warm that is.
+fn mixed_in(method: &Method, ingredient: Ingredient, usual_c: f64) -> (f64, f64) {
+    let last = method.last_mix();
+    let portions = method.portions(ingredient).into_iter().filter(|one| one.at <= last);
+    let (share, warmth) = portions.fold((0.0, 0.0), |(share, warmth), one| {
+        (share + one.share, warmth + one.share * one.temperature_c.unwrap_or(usual_c))
+    });
+    if share > 0.0 { (share, warmth / share) } else { (0.0, usual_c) }
+}
+
+/// The shares of the water that go in at a temperature that is stated, and the share whose
+/// temperature is left to the balance; what goes in after mixing is neither.
+fn stated_waters(method: &Method) -> (Vec<(f64, f64)>, f64) {
+    let last = method.last_mix();
+    let portions = method.portions(Ingredient::Water).into_iter().filter(|one| one.at <= last);
+    portions.fold((Vec::new(), 0.0), |(mut stated, open), one| match one.temperature_c {
+        Some(celsius) => {
+            stated.push((one.share, celsius));
+            (stated, open)
+        }
+        None => (stated, open + one.share),
+    })
 }
 
 pub(super) fn heat(

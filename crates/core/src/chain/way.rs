@@ -309,25 +309,20 @@ fn phases<'a>(
 fn within(scenario: &Scenario<'_>, at: usize, yeast_pct: f64, carried_pct: f64) -> Within {
     let (formula, method) = (&scenario.formula.formula, scenario.method);
     let parts_in = method.parts_join_at() <= at;
-    let here = |line: &&Line| method.joins_at(line.ingredient) <= at;
+    let share_in = |line: &Line| method.share_in(line.ingredient, at);
     let of_parts = |of: &dyn Fn(Ingredient) -> bool| -> f64 {
         let lines = formula.parts().iter().flat_map(|part| &part.lines);
         lines.filter(|line| of(line.ingredient)).map(|line| line.pct).sum()
     };
-    let fresh = |line: &Line| formula.in_final(line);
+    let fresh = |line: &Line| formula.in_final(line) * share_in(line);
     let yeast: f64 = {
-        let lines = formula.lines().iter().filter(here);
+        let lines = formula.lines().iter();
         instant(lines.map(|line| (line.ingredient, fresh(line))), scenario.coefficients())
     };
     let carried = if parts_in { carried_pct } else { 0.0 };
     let salt = formula.pct_of(Ingredient::Salt);
-    let salted: f64 = formula
-        .lines()
-        .iter()
-        .filter(|line| line.ingredient == Ingredient::Salt)
-        .filter(here)
-        .map(fresh)
-        .sum();
+    let salted: f64 =
+        formula.lines().iter().filter(|line| line.ingredient == Ingredient::Salt).map(fresh).sum();
     let early_salt = if parts_in { of_parts(&|one| one == Ingredient::Salt) } else { 0.0 };
     let share = |part: f64, whole: f64| if whole > 0.0 { (part / whole).min(1.0) } else { 1.0 };
     Within {

@@ -1,5 +1,5 @@
 use super::coefficients as c;
-use super::{Method, Stage, StageKind};
+use super::{Addition, Method, Stage, StageKind};
 use crate::dough::Ingredient;
 
 /// A usual caution at a stage; local code, the maker and licensed practice go before.
@@ -11,6 +11,7 @@ pub enum StageCaution {
     Steam,
     WetFloor,
     Freezer,
+    HotWater,
 }
 
 /// The usual cautions at a stage with what goes in there.
@@ -33,20 +34,26 @@ pub fn cautions_at(stage: &Stage, takes: &[Ingredient]) -> Vec<StageCaution> {
     if stage.temperature_c.is_some_and(|celsius| celsius <= FROZEN_C) {
         cautions.push(StageCaution::Freezer);
     }
+    let hot = |add: &Addition| add.temperature_c.is_some_and(|celsius| celsius >= SCALDS_C);
+    if stage.adds.iter().any(hot) {
+        cautions.push(StageCaution::HotWater);
+    }
     cautions
 }
 
+/// From here up what goes in scalds, °C.
+const SCALDS_C: f64 = c::SCALDS_C.value;
 /// From here down a stage is a freezer's, °C.
 const FROZEN_C: f64 = c::FROZEN_C.value;
 
-/// The usual cautions of each stage of a method, the flour going in at the first mixing.
+/// The usual cautions of each stage of a method.
 pub fn cautions_of(method: &Method) -> Vec<Vec<StageCaution>> {
-    let first = method.first_mix();
+    let flour_in = method.portions(Ingredient::Flour).first().map(|one| one.at);
     let stages = method.stages.iter().enumerate();
     stages
         .map(|(at, stage)| {
             let flour = [Ingredient::Flour];
-            cautions_at(stage, if at == first { &flour } else { &stage.adds })
+            cautions_at(stage, if flour_in == Some(at) { &flour } else { &[] })
         })
         .collect()
 }

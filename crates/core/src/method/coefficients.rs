@@ -10,6 +10,12 @@ coefficients! {
         "folded by one, in its tub");
     BRING_MIN = Coefficient::reference("bring_min", "hands to bring a dough to where it lies", 1.0,
         "min", "a trough on wheels");
+    /// Water is said to boil from here on.
+    BOILS_C = Coefficient::reference("boils_c", "water is said to boil from", 95.0, "°C",
+        "off the kettle, and high above the sea");
+    /// From here up what goes in scalds skin.
+    SCALDS_C = Coefficient::reference("scalds_c", "what goes in scalds from", 55.0, "°C",
+        "seconds of contact burn");
     /// At or below this a stage is a refrigerator's, and a freezer's, °C.
     COLD_C = Coefficient::reference("cold_stage_c", "a stage is in the cold up to", 12.0, "°C",
         "warmer is no refrigerator");

@@ -1,13 +1,17 @@
 use serde::Deserialize;
 use uuid::Uuid;
 
-use super::{EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
+use super::{AdditionInput, EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
 use super::{OptionalStep, Process};
 use crate::dough::Ingredient;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// Most stages of a method.
 const MOST: usize = 40;
+/// Most that goes in at one stage.
+const MOST_ADDITIONS: usize = 20;
+/// Shares of one ingredient together, with what rounding adds.
+const ALL_OF_IT: f64 = 100.0 + 1e-6;
 /// Longest texts, letters.
 const LONGEST_LABEL: usize = 80;
 const LONGEST_TEXT: usize = 300;
@@ -79,7 +83,7 @@ pub struct StageInput {
     #[serde(default, alias = "window")]
     pub tolerance: Option<TimeToleranceInput>,
     #[serde(default)]
-    pub adds: Vec<Ingredient>,
+    pub adds: Vec<AdditionInput>,
     /// Of folds, 1 to 12, each with a rest after it.
     #[serde(default)]
     pub fold_sets: RawNumber,
@@ -129,7 +133,7 @@ impl MethodDraft {
             );
         }
         let stages = self.stages.iter().take(MOST).enumerate();
-        Method {
+        let method = Method {
             process: self.process,
             target_c: TARGET.check(&self.target_c, at, faults),
             sponge_c: SPONGE.check_opt(&self.sponge_c, at, faults),
@@ -137,6 +141,29 @@ impl MethodDraft {
             stages: stages
                 .map(|(number, stage)| stage.check(&format!("{at}stages[{number}]."), faults))
                 .collect(),
+        };
+        check_shares(&method, at, faults);
+        method
+    }
+}
+
+/// No more of an ingredient goes in than there is of it.
+fn check_shares(method: &Method, at: &str, faults: &mut ValidationErrors) {
+    let mut taken: Vec<(Ingredient, f64)> = Vec::new();
+    for (number, stage) in method.stages.iter().enumerate() {
+        for (place, add) in stage.adds.iter().enumerate() {
+            let Some(share) = add.share_pct else { continue };
+            let known = taken.iter().position(|(one, _)| *one == add.ingredient);
+            let known = known.unwrap_or_else(|| {
+                taken.push((add.ingredient, 0.0));
+                taken.len() - 1
+            });
+            taken[known].1 += share;
+            let all = taken[known].1;
+            if all > ALL_OF_IT {
+                let message = format!("{all:.0} % of the {} would go in", add.ingredient);
+                faults.push(format!("{at}stages[{number}].adds[{place}].share_pct"), message);
+            }
         }
     }
 }
@@ -179,6 +206,12 @@ impl StageInput {
         }
         let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
         let rise = RISE.check_opt(&self.ends_at_rise_pct, at, faults);
+        if self.adds.len() > MOST_ADDITIONS {
+            faults
+                .push(format!("{at}adds"), format!("up to {MOST_ADDITIONS} things go in at once"));
+        }
+        let adds = self.adds.iter().take(MOST_ADDITIONS).enumerate();
+        let adds = adds.map(|(one, add)| add.check(&format!("{at}adds[{one}]."), faults)).collect();
         let stage = Stage::new(self.kind, label, minutes);
         Stage {
             id: self.id,
@@ -192,7 +225,7 @@ impl StageInput {
             end_point: self.end_point,
             reason: self.reason.trim().into(),
             tolerance,
-            adds: self.adds.clone(),
+            adds,
             ..stage
         }
     }

@@ -1,5 +1,6 @@
 //! The stages of a dough, the mixer they run on, and the sheet the floor works from.
 
+mod addition;
 mod caution;
 pub mod coefficients;
 mod conditioning;
@@ -17,6 +18,7 @@ mod stage;
 mod stages;
 mod words;
 
+pub use addition::{Addition, AdditionInput, Portion};
 pub use caution::{StageCaution, cautions_at, cautions_of};
 pub use conditioning::{
     AdditionPoint, Conditioning, ConditioningDemand, ConditioningMeans, ConditioningReason,

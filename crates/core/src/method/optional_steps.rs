@@ -1,7 +1,9 @@
 use serde::Serialize;
 
 use super::coefficients as c;
-use super::{EndPoint, FOLD_MIN, Method, OptionalStep, Speed, Stage, StageKind, StageRole};
+use super::{
+    Addition, EndPoint, FOLD_MIN, Method, OptionalStep, Speed, Stage, StageKind, StageRole,
+};
 use crate::coefficient::Coefficients;
 use crate::dough::Ingredient;
 
@@ -120,8 +122,8 @@ impl Method {
             };
             let held = [Ingredient::Salt, Ingredient::InstantYeast, Ingredient::FreshYeast];
             for one in held {
-                if !self.stages.iter().any(|stage| stage.adds.contains(&one)) {
-                    self.stages[first].adds.push(one);
+                if !self.stages.iter().any(|stage| stage.takes(one)) {
+                    self.stages[first].adds.push(Addition::rest_of(one));
                 }
             }
             self.stages.splice(first..first, [wet, rest]);
@@ -157,7 +159,7 @@ impl Method {
 
     fn salt_late(&mut self, taken: bool, coefficients: &Coefficients) {
         for stage in &mut self.stages {
-            stage.adds.retain(|one| *one != Ingredient::Salt);
+            stage.adds.retain(|one| one.ingredient != Ingredient::Salt);
         }
         if !taken {
             return;
@@ -170,7 +172,7 @@ impl Method {
             if mixed + minutes > before + SLACK {
                 let first = before - mixed;
                 if first < coefficients.value(&c::SHORTEST_MIX) {
-                    self.stages[at].adds.push(Ingredient::Salt);
+                    self.stages[at].adds.push(Addition::rest_of(Ingredient::Salt));
                     return;
                 }
                 let mut rest = self.stages[at].clone();
@@ -178,7 +180,7 @@ impl Method {
                 rest.optional_step = Some(OptionalStep::SaltLate);
                 rest.minutes = minutes - first;
                 rest.label = "Salt in".into();
-                rest.adds = vec![Ingredient::Salt];
+                rest.adds = vec![Addition::rest_of(Ingredient::Salt)];
                 rest.tolerance = None;
                 self.stages[at].minutes = first;
                 self.stages[at].tolerance = None;
@@ -191,7 +193,7 @@ impl Method {
 }
 
 fn is_salted(stage: &Stage) -> bool {
-    stage.adds.contains(&Ingredient::Salt)
+    stage.takes(Ingredient::Salt)
 }
 
 fn is_head_start(stage: &Stage) -> bool {

@@ -1,5 +1,5 @@
 use super::coefficients as c;
-use super::{EndPoint, Method, Process, Speed, Stage, StageKind};
+use super::{Addition, EndPoint, Method, Process, Speed, Stage, StageKind};
 use crate::coefficient::Coefficients;
 use crate::dough::Ingredient;
 
@@ -44,7 +44,7 @@ fn mix(label: &str, minutes: f64, speed: Speed, end_point: EndPoint, ends_when: 
 
 fn salted(minutes: f64) -> Stage {
     Stage {
-        adds: vec![Ingredient::Salt],
+        adds: vec![Addition::rest_of(Ingredient::Salt)],
         ..mix(
             "Salt in, to full development",
             minutes,

@@ -80,8 +80,7 @@ impl Method {
     /// What each stage is for.
     pub fn roles(&self) -> Vec<StageRole> {
         let first_mix = self.first_mix();
-        let last_mix =
-            self.stages.iter().rposition(|stage| stage.kind == StageKind::Mix).unwrap_or(0);
+        let last_mix = self.last_mix();
         let divide = self
             .stages
             .iter()

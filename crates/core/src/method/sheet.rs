@@ -1,6 +1,7 @@
 use serde::Serialize;
 
-use super::{Method, Mixer, Speed, StageCaution, StageKind, cautions_at};
+use super::coefficients as c;
+use super::{Method, Mixer, Portion, Speed, StageCaution, StageKind, cautions_at};
 use crate::coefficient::Coefficients;
 use crate::dough::{
     DoughColumn, DoughColumns, Formula, Ingredient, Library, PreparationKind, RoundedMass, Scaled,
@@ -27,6 +28,8 @@ pub struct ToWeigh {
     pub off_pct: f64,
     /// Water that is ice.
     pub is_ice: bool,
+    /// How warm it goes in, where that is known.
+    pub temperature_c: Option<f64>,
 }
 
 /// What is made before the final dough, for one dough.
@@ -134,25 +137,22 @@ pub struct Plan<'a> {
 /// Masses are rounded together to the scale's division, so that they still sum to the dough.
 /// Liquid goes in before powder at the first mixing; what a stage names waits for it.
 pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
-    let (parts, mut to_weigh) = weigh_out(plan)?;
+    let (parts, to_weigh) = weigh_out(plan)?;
+    let cautions = cautions(plan, &to_weigh);
     let method = plan.method;
-    let later_water = split_water(method, &mut to_weigh);
+    let mut waiting = portioned(plan, to_weigh);
     let parts_join = method.parts_join_at();
     let early_kg: f64 = parts.iter().map(|part| part.kg).sum();
-    let final_kg: f64 =
-        to_weigh.iter().chain(later_water.iter().map(|(_, item)| item)).map(|item| item.kg).sum();
+    let final_kg: f64 = waiting.iter().map(|(_, item)| item.kg).sum();
     let dough_kg = early_kg + final_kg;
-    let cautions = cautions(plan, &to_weigh);
     let all_mixing = method.mixing_min();
 
     let mut at_min = 0.0;
     let mut mixed = 0.0;
     let mut steps = Vec::with_capacity(method.stages.len());
     for (number, stage) in method.stages.iter().enumerate() {
-        let mut takes: Vec<ToWeigh> =
-            to_weigh.extract_if(.., |item| method.joins_at(item.ingredient) == number).collect();
-        let waited = later_water.iter().filter(|(at, _)| *at == number);
-        takes.extend(waited.map(|(_, item)| item.clone()));
+        let takes: Vec<ToWeigh> =
+            waiting.extract_if(.., |(at, _)| *at == number).map(|(_, item)| item).collect();
         let ingredients: Vec<Ingredient> = takes.iter().map(|item| item.ingredient).collect();
         let is_mix = stage.kind == StageKind::Mix;
         steps.push(SheetStep {
@@ -200,7 +200,9 @@ fn together<'a>(items: impl Iterator<Item = &'a ToWeigh>) -> Vec<ToWeigh> {
                 && (item.ingredient != Ingredient::Flour || one.name == item.name)
         };
         let Some(one) = all.iter_mut().find(same) else {
-            all.push(ToWeigh { is_ice: false, ..item.clone() });
+            let water = item.ingredient == Ingredient::Water;
+            let name = if water { "water".into() } else { item.name.clone() };
+            all.push(ToWeigh { name, is_ice: false, temperature_c: None, ..item.clone() });
             continue;
         };
         one.pct += item.pct;
@@ -212,27 +214,54 @@ fn together<'a>(items: impl Iterator<Item = &'a ToWeigh>) -> Vec<ToWeigh> {
     all
 }
 
-/// Takes off the water what waits for a later stage, on the scale's division.
-fn split_water(method: &Method, to_weigh: &mut [ToWeigh]) -> Vec<(usize, ToWeigh)> {
-    let is_water = |item: &&mut ToWeigh| item.ingredient == Ingredient::Water && !item.is_ice;
-    let Some(water) = to_weigh.iter_mut().find(is_water) else {
-        return Vec::new();
-    };
-    let whole = water.clone();
-    let shares = method.stages.iter().enumerate();
-    shares
-        .filter_map(|(at, stage)| Some((at, stage.water_share_pct? / 100.0)))
-        .map(|(at, share)| {
-            let divisions = (whole.kg * share / whole.division_kg).round();
-            let kg = shown(divisions, whole.division_kg);
-            water.kg = shown(((water.kg - kg) / whole.division_kg).round(), whole.division_kg);
-            water.pct -= whole.pct * share;
-            water.exact_kg -= whole.exact_kg * share;
-            let (pct, exact_kg) = (whole.pct * share, whole.exact_kg * share);
-            (at, ToWeigh { pct, exact_kg, kg, ..whole.clone() })
-        })
-        .collect()
+/// What is weighed with the stage it goes in at: an ingredient in several goes on the scale's
+/// division. What rounding leaves, and of water the ice, is with the first whose temperature is not
+/// stated.
+fn portioned(plan: &Plan<'_>, to_weigh: Vec<ToWeigh>) -> Vec<(usize, ToWeigh)> {
+    let ice_kg: f64 = to_weigh.iter().filter(|item| item.is_ice).map(|item| item.kg).sum();
+    let mut all = Vec::with_capacity(to_weigh.len());
+    for item in to_weigh {
+        let portions = plan.method.portions(item.ingredient);
+        let open = portions.iter().position(|one| one.temperature_c.is_none()).unwrap_or(0);
+        if item.is_ice {
+            all.extend(portions.get(open).map(|one| (one.at, item)));
+            continue;
+        }
+        let iced = if item.ingredient == Ingredient::Water { ice_kg } else { 0.0 };
+        all.extend(goes(&item, &portions, open, item.kg + iced));
+    }
+    all
 }
+
+/// One thing in as many goes as it has portions, of so much with its ice; `open` takes what is left.
+fn goes(item: &ToWeigh, portions: &[Portion], open: usize, of_kg: f64) -> Vec<(usize, ToWeigh)> {
+    let on_scale = |kg: f64| shown((kg / item.division_kg).round(), item.division_kg);
+    let mut left_kg = item.kg;
+    let mut kg = vec![0.0; portions.len()];
+    // What has a temperature of its own is no ice: it is poured whole.
+    let (stated, others): (Vec<usize>, Vec<usize>) = (0..portions.len())
+        .filter(|at| *at != open)
+        .partition(|at| portions[*at].temperature_c.is_some());
+    for at in stated.into_iter().chain(others) {
+        kg[at] = on_scale((of_kg * portions[at].share).min(left_kg));
+        left_kg = on_scale(left_kg - kg[at]);
+    }
+    kg[open] = left_kg;
+    let of = |(portion, kg): (&Portion, f64)| {
+        let share = if item.kg > 0.0 { kg / item.kg } else { 1.0 };
+        let temperature_c = portion.temperature_c.or(item.temperature_c);
+        let boils = item.ingredient == Ingredient::Water
+            && temperature_c.is_some_and(|celsius| celsius >= BOILS_C);
+        let name = if boils { "boiling water".into() } else { item.name.clone() };
+        let (pct, exact_kg) = (item.pct * share, item.exact_kg * share);
+        (portion.at, ToWeigh { name, pct, exact_kg, kg, temperature_c, ..item.clone() })
+    };
+    let goes = portions.iter().zip(kg).map(of);
+    goes.filter(|(_, go)| go.kg > 0.0 || go.exact_kg > 0.0).collect()
+}
+
+/// Water is said to boil from here on, °C.
+const BOILS_C: f64 = c::BOILS_C.value;
 
 /// A line of the sheet before it is weighed.
 struct Item {
@@ -252,8 +281,7 @@ impl Item {
 fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchPrefermentWater> {
     let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct) * 100.0;
     let DoughColumns { parts, final_dough, .. } = plan.formula.columns(plan.added_water_pct)?;
-    let mixed = (plan.heat.ice_kg + plan.heat.water_kg).max(f64::MIN_POSITIVE);
-    let ice_pct = plan.heat.ice_kg / mixed * final_dough.water_pct;
+    let ice_pct = (plan.heat.ice_kg / flour_kg * 100.0).min(final_dough.water_pct);
     let mut groups: Vec<Vec<Item>> =
         parts.iter().map(|part| items(plan, part, part.water_pct, 0.0)).collect();
     groups.push(items(plan, &final_dough, final_dough.water_pct - ice_pct, ice_pct));
@@ -264,7 +292,11 @@ fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchP
         .into_iter()
         .map(|items| items.into_iter().zip(weighed.by_ref()).map(to_weigh).collect())
         .collect();
-    let last = out.pop().unwrap_or_default();
+    let mut last = out.pop().unwrap_or_default();
+    for item in last.iter_mut().filter(|item| item.ingredient == Ingredient::Water && !item.is_ice)
+    {
+        item.temperature_c = Some(plan.heat.water_c);
+    }
     let parts = parts.into_iter().zip(out).map(|(part, takes)| SheetPart {
         kind: part.kind.unwrap_or(PreparationKind::Sponge),
         name: part.name,
@@ -300,7 +332,8 @@ fn to_weigh((item, weighed): (Item, RoundedMass)) -> ToWeigh {
     let Item { name, ingredient, pct, is_ice } = item;
     let RoundedMass { exact_kg, kg, division_kg } = weighed;
     let off_pct = 100.0 * (kg - exact_kg) / exact_kg;
-    ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct, is_ice }
+    let temperature_c = None;
+    ToWeigh { name, ingredient, pct, exact_kg, kg, division_kg, off_pct, is_ice, temperature_c }
 }
 
 fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<SheetCaution> {

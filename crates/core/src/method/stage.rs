@@ -1,8 +1,8 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::OptionalStep;
 use super::coefficients as c;
+use super::{Addition, OptionalStep};
 use crate::dough::Ingredient;
 
 /// What happens in a stage.
@@ -114,12 +114,9 @@ pub struct Stage {
     /// The optional step that put it in; none where somebody did.
     #[serde(default)]
     pub optional_step: Option<OptionalStep>,
-    /// What goes in at its start, besides what went in before. Ingredients no stage names go in at
-    /// the first mixing.
-    pub adds: Vec<Ingredient>,
-    /// Share of the water of its dough that waits for it, %.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub water_share_pct: Option<f64>,
+    /// What goes in at its start, besides what went in before. What no stage names goes in at the
+    /// first mixing.
+    pub adds: Vec<Addition>,
     /// Of folds: how many times, each with a rest after it; once if nothing is said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fold_sets: Option<u8>,
@@ -156,9 +153,13 @@ impl Stage {
             reason: String::new(),
             tolerance: None,
             adds: Vec::new(),
-            water_share_pct: None,
             fold_sets: None,
         }
+    }
+
+    /// Whether some of an ingredient goes in at it.
+    pub fn takes(&self, ingredient: Ingredient) -> bool {
+        self.adds.iter().any(|one| one.ingredient == ingredient)
     }
 
     /// Whether the dough lies in the cold.

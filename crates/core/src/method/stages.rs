@@ -1,7 +1,10 @@
 use serde::Serialize;
 
-use super::{Mixer, Process, Stage, StageKind};
+use super::{Mixer, Portion, Process, Stage, StageKind};
 use crate::dough::Ingredient;
+
+/// A share smaller than this is none.
+const SLACK: f64 = 1e-9;
 
 /// How a dough is made: ordered stages and where the dough should come off the mixer.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -22,10 +25,53 @@ impl Method {
         self.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0)
     }
 
-    /// The stage at which an ingredient goes in: the one that names it, else the first mixing.
-    pub fn joins_at(&self, ingredient: Ingredient) -> usize {
-        let named = self.stages.iter().position(|stage| stage.adds.contains(&ingredient));
-        named.unwrap_or_else(|| self.first_mix())
+    /// Where an ingredient of the final dough goes in, in the order of the stages: the shares that
+    /// are stated, and the rest where a stage names it without one, else at the first mixing.
+    ///
+    /// ```
+    /// use ironpeel_core::dough::Ingredient;
+    /// use ironpeel_core::method::{Addition, Method, Process, Stage, StageKind};
+    /// let adds = |share_pct| vec![Addition { share_pct, ..Addition::rest_of(Ingredient::Water) }];
+    /// let mix = |share_pct| Stage { adds: adds(share_pct), ..Stage::new(StageKind::Mix, "Mix", 4.0) };
+    /// let method = Method {
+    ///     process: Process::StraightBulk, target_c: 25.0, sponge_c: None, machine_divided: false,
+    ///     stages: vec![Stage::new(StageKind::Mix, "Mix", 4.0), mix(Some(15.0)), mix(Some(5.0))],
+    /// };
+    /// let goes: Vec<_> = method.portions(Ingredient::Water).iter().map(|one| (one.at, one.share)).collect();
+    /// assert_eq!(goes, [(0, 0.8), (1, 0.15), (2, 0.05)]);
+    /// assert_eq!(method.portions(Ingredient::Salt)[0].share, 1.0);
+    /// ```
+    pub fn portions(&self, ingredient: Ingredient) -> Vec<Portion> {
+        let (mut left, mut rest) = (1.0, (self.first_mix(), None));
+        let mut portions = Vec::new();
+        let mut named = false;
+        for (at, stage) in self.stages.iter().enumerate() {
+            for one in stage.adds.iter().filter(|one| one.ingredient == ingredient) {
+                let temperature_c = one.temperature_c;
+                if let Some(pct) = one.share_pct {
+                    let share = (pct / 100.0).min(left);
+                    left -= share;
+                    portions.push(Portion { at, share, temperature_c });
+                } else if !named {
+                    (rest, named) = ((at, temperature_c), true);
+                }
+            }
+        }
+        if left > SLACK {
+            portions.push(Portion { at: rest.0, share: left, temperature_c: rest.1 });
+        }
+        portions.sort_by_key(|one| one.at);
+        portions
+    }
+
+    /// How much of an ingredient is in the dough once a stage has begun, 0 to 1.
+    pub fn share_in(&self, ingredient: Ingredient, at: usize) -> f64 {
+        self.portions(ingredient).iter().filter(|one| one.at <= at).map(|one| one.share).sum()
+    }
+
+    /// The last stage under the mixer.
+    pub fn last_mix(&self) -> usize {
+        self.stages.iter().rposition(|stage| stage.kind == StageKind::Mix).unwrap_or(0)
     }
 
     /// Minutes under the mixer, rests left out.

@@ -19,6 +19,7 @@ impl Display for StageCaution {
             Self::DividerGuard => "Guards on; do not taste raw dough.",
             Self::Steam => "Steam and hot metal burn: stand aside, dry gloves.",
             Self::WetFloor => "Wet floor by the proofer: it is slippery.",
+            Self::HotWater => "Hot water scalds: pour low and away from you, and never onto yeast.",
             Self::Freezer => {
                 "Frozen metal burns skin: gloves, and nobody alone behind a freezer's door."
             }

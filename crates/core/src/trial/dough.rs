@@ -11,7 +11,7 @@ use crate::dough::{
     LineInput, PreparationInput, PreparationKind,
 };
 use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftTarget, Species};
-use crate::method::{Method, OptionalStep, Process, Stage, StageKind, StageRole};
+use crate::method::{Addition, Method, OptionalStep, Process, Stage, StageKind, StageRole};
 use crate::plant::PlantParameters;
 use crate::units::{RawNumber, ValidationErrors};
 
@@ -183,7 +183,10 @@ impl<'a> TrialDough<'a> {
                 let when =
                     "it takes up the last of the water, a little at a time, and clears the bowl";
                 let mut last = stage(StageKind::Mix, "The last of the water", 10.0, when);
-                last.water_share_pct = Some(LAST_WATER_PCT);
+                last.adds.push(Addition {
+                    share_pct: Some(LAST_WATER_PCT),
+                    ..Addition::rest_of(Ingredient::Water)
+                });
                 self.after_mixing(last);
             }
             Intervention::Psyllium => self.add(Ingredient::Psyllium, 1.0),
