@@ -4,9 +4,10 @@ mod support;
 
 use ironpeel_core::coefficient::{Coefficients, Origin};
 use ironpeel_core::dough::{
-    Amount, ByAmount, Ingredient, IngredientPrice, IngredientPropertiesInput, KeptConstant,
-    Library, Masses, QuantityError, RescalingError, cost, read_quantity,
+    Amount, ByAmount, CupFlour, Ingredient, IngredientPrice, IngredientPropertiesInput,
+    KeptConstant, Library, Masses, QuantityError, RescalingError, cost, read_quantity,
 };
+use ironpeel_core::flour::Species;
 use ironpeel_core::units::{DecimalMark, NumberError, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -100,7 +101,13 @@ fn what_is_no_quantity_says_how_to_write_one() {
 
 fn by_amount(input: Value) -> Result<ironpeel_core::dough::AmountsRead, ValidationErrors> {
     let input: ByAmount = serde_json::from_value(input).expect("the contract's shape");
-    input.read(&Library::default(), &Coefficients::default())
+    let flour_of = |name: &str| match name {
+        "Kesh Rye" => Some(CupFlour::of(Species::Rye, Some(80.0))),
+        "Holm Whole" => Some(CupFlour::of(Species::Wheat, Some(100.0))),
+        "Tarn Strong" => Some(CupFlour::of(Species::Wheat, Some(76.0))),
+        _ => None,
+    };
+    input.read(&Library::default(), &Coefficients::default(), &flour_of)
 }
 
 #[test]
@@ -150,14 +157,30 @@ fn amounts_that_make_no_dough_are_told_at_their_line() {
             "no quantity",
         ),
         (
-            json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}, {"ingredient": "flour", "amount": "1 kg"}]}),
-            "lines[1].ingredient",
-            "add them up",
+            json!({"lines": [{"ingredient": "flour", "amount": "1 cup", "flour": "Loch Rye"}]}),
+            "lines[0].flour",
+            "no flour here is called Loch Rye",
+        ),
+        (
+            json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}, {"ingredient": "salt", "amount": "a packet"}]}),
+            "lines[1].amount",
+            "says nothing of the mass of salt",
+        ),
+        (
+            json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}], "starter": {"pct": 100, "convention": "of_dough"}}),
+            "starter.pct",
+            "leaves no flour",
+        ),
+        (
+            json!({"water_is_total": true, "starter": {"amount": "1 kg"}, "lines": [
+                {"ingredient": "flour", "amount": "1 kg"}, {"ingredient": "water", "amount": "300 g"}]}),
+            "lines[1].amount",
+            "the starter alone brings 0.500 kg",
         ),
         (
             json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}], "starter": {"amount": "a bit"}}),
             "starter.amount",
-            "no quantity",
+            "no unit known",
         ),
         (
             json!({"lines": [{"ingredient": "flour", "amount": "1 kg"}], "starter": {"amount": "1 cup", "hydration_pct": 900}}),
@@ -171,6 +194,74 @@ fn amounts_that_make_no_dough_are_told_at_their_line() {
             "{faults:?}"
         );
     }
+}
+
+#[test]
+fn flours_have_cups_of_their_own_and_what_stands_twice_is_added_up() {
+    let read = by_amount(json!({"lines": [
+        {"ingredient": "flour", "amount": "1 cup", "flour": "Kesh Rye"},
+        {"ingredient": "flour", "amount": "2 cups", "flour": "Tarn Strong"},
+        {"ingredient": "flour", "amount": "1 cup", "flour": "Tarn Strong"},
+        {"ingredient": "water", "amount": "1 cup"}, {"ingredient": "water", "amount": "100 g"}]}))
+    .expect("understood");
+    let kg: Vec<(&str, f64)> = read.lines.iter().map(|one| (&*one.label, one.kg.typical)).collect();
+    let [(rye, rye_kg), (strong, strong_kg), (_, water_kg)] = kg[..] else { panic!("{kg:?}") };
+    assert_eq!((rye, strong), ("Kesh Rye", "Tarn Strong"));
+    near(rye_kg, 0.105, 1e-9);
+    near(strong_kg, 0.375, 0.0005);
+    near(water_kg, 0.3366, 0.0005);
+    let [first, second] = &read.flours[..] else { panic!("{:?}", read.flours) };
+    assert_eq!((&*first.name, &*second.name), ("Tarn Strong", "Kesh Rye"));
+    near(first.share_pct + second.share_pct, 100.0, 1e-9);
+    near(second.share_pct, 100.0 * 0.105 / 0.480, 0.1);
+}
+
+#[test]
+fn pinches_packets_sticks_and_eggs_are_what_they_are_sold_as() {
+    for (text, of, wanted) in [
+        ("a packet", Ingredient::InstantYeast, 0.007),
+        ("2 sachets", Ingredient::ActiveDryYeast, 0.014),
+        ("1 cube", Ingredient::FreshYeast, 0.042),
+        ("½ stick", Ingredient::Butter, 0.0567),
+        ("2 large eggs", Ingredient::Egg, 0.1),
+        ("a pinch", Ingredient::Salt, 0.000_371),
+        ("3 drops", Ingredient::Oil, 0.000_137),
+        ("1½ to 2 cups", Ingredient::Water, 0.414),
+    ] {
+        near(kg(text, of).expect(text).0, wanted, wanted * 0.01);
+    }
+    let (_, low, high) = kg("a pinch of", Ingredient::Salt).expect("a pinch");
+    assert!(high > 3.0 * low, "fingers differ");
+}
+
+#[test]
+fn water_may_be_all_of_it_and_a_starter_stands_in_any_convention() {
+    let lines = json!([{"ingredient": "flour", "amount": "900 g"}, {"ingredient": "water", "amount": "720 g"},
+        {"ingredient": "salt", "amount": "20 g"}]);
+    let total =
+        by_amount(json!({"lines": lines, "water_is_total": true, "starter": {"amount": "200 g"}}));
+    let total = total.expect("understood");
+    near(total.hydration_pct.typical, 72.0, 1e-9);
+    near(total.lines[1].kg.typical, 0.620, 1e-9);
+    let lines = json!([{"ingredient": "flour", "amount": "900 g"}, {"ingredient": "water", "amount": "620 g"},
+        {"ingredient": "salt", "amount": "20 g"}]);
+    for (convention, pct) in [
+        ("prefermented_flour", 10.0),
+        ("on_final_flour", 100.0 * 200.0 / 900.0),
+        ("of_dough", 100.0 * 200.0 / 1740.0),
+    ] {
+        let starter = json!({"pct": pct, "convention": convention, "hydration_pct": 100});
+        let read = by_amount(json!({"lines": lines, "starter": starter})).expect("understood");
+        near(read.starter_kg.expect("a starter").typical, 0.2, 1e-9);
+        near(read.hydration_pct.typical, 72.0, 1e-9);
+    }
+    // 400 of flour, 300 of water, 8 of salt and 2 of yeast are 75 %, and stay it.
+    let plain = by_amount(json!({"lines": [{"ingredient": "flour", "amount": "400"}]}));
+    assert!(plain.is_err(), "400 of what?");
+    let plain = by_amount(json!({"lines": [
+        {"ingredient": "flour", "amount": "400 g"}, {"ingredient": "water", "amount": "300 g"},
+        {"ingredient": "salt", "amount": "8 g"}, {"ingredient": "instant_yeast", "amount": "2 g"}]}));
+    near(plain.expect("understood").hydration_pct.typical, 75.0, 1e-12);
 }
 
 fn dough() -> Masses {

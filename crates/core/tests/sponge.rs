@@ -70,6 +70,30 @@ fn the_dough_stage_has_what_the_sponge_left_and_its_warmth() {
 }
 
 #[test]
+fn the_sheet_says_between_when_the_sponge_is_ripe_however_long_it_is_planned_to_lie() {
+    let (flours, mut bench) = (strong(), plant());
+    let flours = white(&flours);
+    let planned = |bench: &Bench| {
+        let found = chain(&full(bench, &flours, 1.0)).sheet.expect("a sheet");
+        let step = &found.steps[0];
+        let [low, high] = step.ripe_at_min.expect("it is ripe once");
+        assert!(found.steps[1..].iter().all(|step| step.ripe_at_min.is_none()));
+        (low - step.at_min, high - step.at_min)
+    };
+    let (low, high) = planned(&bench);
+    // It drops at 0.60 to 0.72 of its time.
+    near(low * 0.72, high * 0.60, 1e-6);
+    assert!(low > 120.0 && high < 400.0, "{low} to {high}");
+    bench.method.stages[0].minutes = 30.0;
+    let (early, late) = planned(&bench);
+    near(early, low, 1e-6);
+    near(late, high, 1e-6);
+    let straight = self::bench(plain(), Process::StraightBulk);
+    let found = chain(&straight.scenario(&flours)).sheet.expect("a sheet");
+    assert!(found.steps.iter().all(|step| step.ripe_at_min.is_none()));
+}
+
+#[test]
 fn a_sponge_dough_is_riper_than_a_straight_one_with_more_yeast() {
     let (flours, bench) = (strong(), plant());
     let flours = white(&flours);

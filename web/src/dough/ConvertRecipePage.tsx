@@ -1,7 +1,8 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
+import { FLOURS } from "../scenario/questions";
 import { writeScenario } from "../scenario/scenario";
 import { FieldText } from "../form/FieldText";
 import { useKept } from "../storage/useKept";
@@ -19,6 +20,8 @@ import { Form } from "../form/Form";
 interface Line {
   ingredient: string;
   amount: string;
+  /** Of a flour, which; the product's own if none. */
+  flour?: string;
 }
 
 const FIRST: Line[] = [
@@ -31,13 +34,18 @@ const KEPT = "ironpeel.amounts";
 interface Written {
   lines: Line[];
   starter: string;
+  /** How the starter is stated: by its amount, or as a share of something. */
+  stated: "amount" | Schemas["StarterConvention"];
   hydration: string;
+  waterIsTotal: boolean;
 }
 
 const begin = (kept?: Partial<Written>): Written => ({
   lines: FIRST,
   starter: "",
+  stated: "amount",
   hydration: "100",
+  waterIsTotal: false,
   ...kept,
 });
 
@@ -50,7 +58,8 @@ export function ConvertRecipePage() {
   const { preferences } = usePreferences();
   const ingredients = usePlantParameters()?.ingredients ?? [];
   const [written, write] = useKept(KEPT, begin);
-  const { lines, starter, hydration } = written;
+  const { lines, starter, stated, hydration, waterIsTotal } = written;
+  const flours = useQuery(FLOURS).data;
   const read = useMutation({
     networkMode: "always",
     mutationFn: () =>
@@ -58,10 +67,13 @@ export function ConvertRecipePage() {
         api.POST("/api/v1/formula-amounts", {
           body: {
             decimal_mark: preferences.mark,
+            water_is_total: waterIsTotal,
             lines: lines.filter((line) => line.amount.trim() !== ""),
             ...(starter.trim() && {
               starter: {
-                amount: starter,
+                ...(stated === "amount"
+                  ? { amount: starter }
+                  : { pct: given(starter, preferences.mark) as number, convention: stated }),
                 hydration_pct: given(hydration, preferences.mark) as number,
               },
             }),
@@ -102,7 +114,10 @@ export function ConvertRecipePage() {
           .filter(({ ingredient }) => !["flour", "water"].includes(ingredient))
           .map(({ ingredient, pct }) => ({ ingredient, pct: Number(pct.toFixed(3)) })),
       ],
-      flours: [],
+      flours: is.flours.map(({ name, share_pct }) => ({
+        name: name || product.flour.name,
+        share_pct: Number(share_pct.toFixed(3)),
+      })),
       parts: starterPart,
       hydration_pct: Number(is.effective_hydration_pct.typical.toFixed(2)),
       batch_kg: Number(is.dough_kg.typical.toPrecision(6)),
@@ -119,17 +134,22 @@ export function ConvertRecipePage() {
       <DoughTabs />
       <h1>Convert a recipe</h1>
       <p className="max-w-prose text-sm text-iron">
-        As it is written on the card: 500 g, 2 1/3 cup, 1½ tsp, 3 lb 4 oz. A cup of flour is not a
-        mass: what it may hold is carried through to the hydration.
+        As it is written on the card: 500 g, 2 1/3 cup, 1½ to 2 cups, 3 lb 4 oz, a packet, a pinch,
+        2 eggs. A cup of flour is not a mass: what it may hold, by its grain, is carried through to
+        the hydration. What stands twice is added up.
       </p>
-      <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[24rem_minmax(0,1fr)]">
+      <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-[30rem_minmax(0,1fr)]">
         <Form error={read.error} onSubmit={() => read.mutate()}>
           {lines.map((line, at) => {
             const is = `lines[${sent.indexOf(line)}]`;
             return (
-              <div key={at} className="mb-2 grid grid-cols-[1fr_9rem_2rem] items-start gap-3">
+              <div
+                key={at}
+                className="mb-2 grid grid-cols-[8.5rem_minmax(0,1fr)_8.5rem_2rem] items-start gap-3"
+              >
                 <Select
                   label={`Ingredient ${at + 1}`}
+                  className={line.ingredient === "flour" && flours ? "" : "col-span-2"}
                   place="hidden"
                   look="field"
                   field={`${is}.ingredient`}
@@ -137,6 +157,20 @@ export function ConvertRecipePage() {
                   options={ingredients.map((one) => [one.ingredient, one.label])}
                   onSet={(ingredient) => setLine(at, { ingredient })}
                 />
+                {line.ingredient === "flour" && flours && (
+                  <Select
+                    label={`Flour ${at + 1}`}
+                    place="hidden"
+                    look="field"
+                    field={`${is}.flour`}
+                    value={line.flour ?? ""}
+                    options={[
+                      ["", "the product's"],
+                      ...flours.map(({ name }) => [name, name] as const),
+                    ]}
+                    onSet={(flour) => setLine(at, { flour })}
+                  />
+                )}
                 <FieldText
                   label={`Amount of ingredient ${at + 1}`}
                   place="hidden"
@@ -167,10 +201,19 @@ export function ConvertRecipePage() {
           <div className="mt-3 grid grid-cols-2 gap-4">
             <FieldText
               label="Starter, if any"
-              placeholder="as 1 cup or 100 g"
+              placeholder={stated === "amount" ? "as 1 cup or 100 g" : "as 20"}
               value={starter}
               onChange={(next) => keep({ starter: next })}
-              field="starter.amount"
+              field={stated === "amount" ? "starter.amount" : "starter.pct"}
+            />
+            <Select
+              label="Stated as"
+              value={stated}
+              options={[
+                ["amount", "an amount"],
+                ...CONVENTIONS.map(([key, word]) => [key, `% ${word}`] as const),
+              ]}
+              onSet={(stated) => keep({ stated })}
             />
             <FieldText
               label="Its hydration, %"
@@ -179,6 +222,14 @@ export function ConvertRecipePage() {
               field="starter.hydration_pct"
             />
           </div>
+          <label className="mt-3 flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={waterIsTotal}
+              onChange={({ target }) => keep({ waterIsTotal: target.checked })}
+            />
+            The water is all of it, the starter's among it
+          </label>
           <button type="submit" className="act act-main mt-4" disabled={read.isPending}>
             Calculate
           </button>
@@ -252,7 +303,7 @@ function RecipeResult({ found }: { found: Schemas["AmountsRead"] }) {
         </thead>
         <tbody>
           {found.lines.map((line) => (
-            <tr key={line.ingredient} className="border-b border-hair">
+            <tr key={`${line.ingredient} ${line.flour ?? ""}`} className="border-b border-hair">
               <th scope="row" className="py-0.5 text-base font-normal text-ink">
                 {line.label}
               </th>

@@ -138,6 +138,9 @@ export function MixingSheet({ chain, head }: Props) {
                 {step.folds_at_min.length > 0 &&
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
                 until {format.text(step.ends_when)}
+                {step.ripe_at_min && (
+                  <b>, ripe between {step.ripe_at_min.map(clock).join(" and ")}</b>
+                )}
               </p>
               {step.cautions.map((message) => (
                 <Caution key={message} message={message} />

@@ -53,10 +53,13 @@ pub use stoppage::{
 pub use way::{RiseAssumption, RiseError, SpongeRise};
 pub use weight_adjustment::{AdjustmentError, WeightAdjustment, adjust_weight};
 
+use self::way::Way;
 use crate::dough::{
     DoughColumns, FLOUR_PCT, ScaleRequest, TooMuchPrefermentWater, allergen_line, cost,
 };
+use crate::ferment::Ripeness;
 use crate::method::{Plan, Sheet, sheet};
+use crate::units::MIN_PER_H;
 use crate::water::{
     AbsorptionBuildUp, AbsorptionRequest, AbsorptionUnknown, Addition, Caution, FlourPart, build_up,
 };
@@ -134,8 +137,22 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
         })
         .ok();
         chain.heat = Some(heat);
+        tell_ripeness(scenario, &mut chain);
     }
     chain
+}
+
+/// Says on the sheet between when its sponge is ripe.
+fn tell_ripeness(scenario: &Scenario<'_>, chain: &mut Chain) {
+    let ripens = Way::of(scenario, chain).ok().and_then(|way| way.sponge_ripens());
+    let (Some(Ripeness { ripe_low_h: Some(low), ripe_high_h: Some(high), .. }), Some(at)) =
+        (ripens, scenario.method.sponge_at())
+    else {
+        return;
+    };
+    if let Some(step) = chain.sheet.as_mut().and_then(|sheet| sheet.steps.get_mut(at)) {
+        step.ripe_at_min = Some([low, high].map(|hours| step.at_min + hours * MIN_PER_H));
+    }
 }
 
 /// Computes what a chain is compared by: every link but the heat's answer and the sheet. [`changes`]

@@ -19,6 +19,9 @@ use crate::units::MIN_PER_H;
 /// Dough in a sample jar, kg.
 const JAR_KG: f64 = 0.1;
 
+/// How long a sponge is looked at for its ripeness at least, h.
+const LOOKED_AT_H: f64 = 24.0;
+
 /// Why no rise is worked out.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
 pub enum RiseError {
@@ -170,6 +173,13 @@ impl<'a> Way<'a> {
             series: set.points,
         };
         (Some(seen), ferment_on(&dough, begun, &phases))
+    }
+
+    /// When its sponge drops and is ripe, from its setting, however long it is planned to lie.
+    pub fn sponge_ripens(&self) -> Option<Ripeness> {
+        let Sponge { dough, phase, .. } = self.sponge.as_ref()?;
+        let long = Phase { hours: LOOKED_AT_H.max(phase.hours), ..*phase };
+        Some(Ripeness::of(ferment(dough, &[long]).drop_h, self.coefficients))
     }
 
     /// The rise its gas would give where it meets the oven if the film held it all: more yeast or

@@ -3,6 +3,7 @@
 use crate::coefficient::{Coefficient, coefficients};
 
 const LOSS: &str = "usual for a plant; weigh and set your own";
+const CUP: &str = "spooned or scooped; weigh it once and know";
 const BEGUN: &str = "usual of a plant; to be set";
 const MEETS: &str = "as it usually meets the final dough";
 
@@ -27,6 +28,16 @@ coefficients! {
     /// A litre of ripe starter as a cup takes it up, kg.
     STARTER_KG_PER_L = Coefficient::house("starter_kg_per_l", "mass of a litre of ripe starter",
         (0.95, 0.60, 1.10), "kg", "from fallen to just stirred");
+    /// A flour is whole from this extraction on.
+    WHOLE_FROM = Coefficient::reference("whole_from", "a flour is whole from", 95.0, "% extraction",
+        "little but chaff is missing");
+    /// What a cup of 236.6 ml takes up of a flour that is not white wheat, g.
+    CUP_WHOLE_WHEAT = Coefficient::house("cup_whole_wheat", "a cup of whole wheat flour", (120.0, 95.0, 155.0), "g", CUP);
+    CUP_RYE = Coefficient::house("cup_rye", "a cup of rye flour", (105.0, 85.0, 135.0), "g", CUP);
+    CUP_SPELT = Coefficient::house("cup_spelt", "a cup of spelt flour", (110.0, 85.0, 145.0), "g", CUP);
+    CUP_DURUM = Coefficient::house("cup_durum", "a cup of durum or khorasan flour", (160.0, 130.0, 185.0), "g", CUP);
+    CUP_OLD_WHEAT = Coefficient::house("cup_old_wheat", "a cup of emmer or einkorn flour", (100.0, 80.0, 130.0), "g", CUP);
+    CUP_GLUTEN_FREE = Coefficient::house("cup_gluten_free", "a cup of a flour without gluten", (140.0, 105.0, 175.0), "g", CUP);
     /// How warm preparations are when they meet the final dough, °C.
     SPONGE_C = Coefficient::house("sponge_meets_c", "sponge at the mixer", (29.5, 27.0, 31.0), "°C", MEETS);
     STARTER_C = Coefficient::house("starter_meets_c", "starter at the mixer", (24.0, 18.0, 28.0), "°C", MEETS);

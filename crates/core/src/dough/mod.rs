@@ -25,7 +25,9 @@ mod words;
 
 pub use allergen_line::{AllergenFlour, AllergenLine, allergen_line};
 pub use allergens::{Allergen, AllergenStatement};
-pub use by_amount::{AmountLine, AmountRead, AmountsRead, ByAmount, StarterAmount};
+pub use by_amount::{
+    AmountLine, AmountRead, AmountsRead, ByAmount, CupFlour, FlourRead, StarterAmount,
+};
 pub use columns::{DoughColumn, DoughColumns, TooMuchPrefermentWater};
 pub use compare::{ComparedLine, compare};
 pub use cost::{Cost, PointOfWater, cost};

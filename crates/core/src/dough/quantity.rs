@@ -1,6 +1,6 @@
 use thiserror::Error;
 
-use super::IngredientProperties;
+use super::{Ingredient, IngredientProperties};
 use crate::units::{DecimalMark, Estimate, NumberError, groups, is_range, parse_number, quoted};
 
 const G: f64 = 0.001;
@@ -46,6 +46,32 @@ const FRACTIONS: [(char, f64); 15] = [
     ('⅞', 7.0 / 8.0),
 ];
 
+/// What is taken up by fingers and drops, in ml with what it may be.
+const SMALL: [(&[&str], Estimate); 3] = [
+    (&["pinch", "pinches"], Estimate::new(0.31, 0.15, 0.6)),
+    (&["dash", "dashes"], Estimate::new(0.62, 0.3, 1.2)),
+    (&["drop", "drops"], Estimate::new(0.05, 0.03, 0.07)),
+];
+/// What is bought by the piece, in g with what it may be.
+const PIECES: [(&[&str], &[Ingredient], Estimate); 4] = [
+    (
+        &["packet", "packets", "sachet", "sachets", "envelope", "envelopes"],
+        &[Ingredient::InstantYeast, Ingredient::ActiveDryYeast],
+        Estimate::new(7.0, 7.0, 8.0),
+    ),
+    (&["cube", "cubes"], &[Ingredient::FreshYeast], Estimate::new(42.0, 40.0, 42.0)),
+    (
+        &["stick", "sticks"],
+        &[Ingredient::Butter, Ingredient::Fat],
+        Estimate::new(113.4, 110.0, 115.0),
+    ),
+    (&["egg", "eggs", "piece", "pieces"], &[Ingredient::Egg], Estimate::new(50.0, 43.0, 60.0)),
+];
+/// Words that say nothing of how much.
+const FILLERS: [&str; 6] = ["and", "of", "about", "large", "medium", "small"];
+/// Words that are one.
+const ONE: [&str; 3] = ["a", "an", "one"];
+
 /// Why a text is no quantity.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum QuantityError {
@@ -61,6 +87,8 @@ pub enum QuantityError {
     NoUnit(String),
     #[error("“{0}” is no unit known here; use g, kg, oz, lb, ml, l, cup, tbsp or tsp")]
     UnknownUnit(String),
+    #[error("a {unit} says nothing of the mass of {of}: weigh it, or use a unit it comes in")]
+    NotByPiece { unit: String, of: String },
     #[error("a volume of {0} says nothing certain of its mass: weigh it, or give its density")]
     NoDensity(String),
 }
@@ -69,7 +97,8 @@ pub enum QuantityError {
 ///
 /// Numbers are read by [`parse_number`], a fraction after them counted in; what is written `450 to
 /// 500 g` lies between. A mass is what it says. A volume becomes a mass by how a cup or spoon takes the ingredient up,
-/// with the range that has: a cup of flour is 85 to 170 g, usually 125 (H).
+/// with the range that has: a cup of flour is 85 to 170 g, usually 125 (H). So do a pinch, a dash and a
+/// drop; a packet of yeast, a stick of butter and an egg are what they are sold as.
 ///
 /// ```
 /// use ironpeel_core::dough::{Ingredient, Library, read_quantity};
@@ -152,9 +181,25 @@ fn kilos_in(unit: &str, of: &IngredientProperties) -> Result<Estimate, QuantityE
     if let Some(kg) = named(&MASSES) {
         return Ok(Estimate::new(kg, kg, kg));
     }
+    let is = |names: &&[&str]| names.contains(&unit);
+    let by_piece = PIECES.iter().filter(|(names, _, _)| is(names));
+    let mut pieces = by_piece.peekable();
+    if pieces.peek().is_some() {
+        let grams = pieces.find(|(_, all, _)| all.contains(&of.ingredient)).map(|one| one.2);
+        let not = || QuantityError::NotByPiece { unit: unit.into(), of: of.label.to_string() };
+        return grams.map(|grams| grams.times(G)).ok_or_else(not);
+    }
+    let no_density = || QuantityError::NoDensity(of.label.to_string());
+    if let Some((_, ml)) = SMALL.iter().find(|(names, _)| is(names)) {
+        let kg_per_l = of.kg_per_l.ok_or_else(no_density)?;
+        return Ok(Estimate::new(
+            kg_per_l.typical * ml.typical * ML,
+            kg_per_l.low * ml.low * ML,
+            kg_per_l.high * ml.high * ML,
+        ));
+    }
     let litres = named(&VOLUMES).ok_or_else(|| QuantityError::UnknownUnit(unit.into()))?;
-    let kg_per_l = of.kg_per_l.ok_or_else(|| QuantityError::NoDensity(of.label.to_string()))?;
-    Ok(kg_per_l.times(litres))
+    Ok(of.kg_per_l.ok_or_else(no_density)?.times(litres))
 }
 
 #[derive(Debug, Clone)]
@@ -189,7 +234,9 @@ fn words(text: &str, mark: Option<DecimalMark>) -> Result<Vec<Word>, QuantityErr
         } else if first.is_alphabetic() {
             let end = rest.find(|c: char| !c.is_alphabetic() && c != '.').unwrap_or(rest.len());
             let unit = rest[..end].trim_end_matches('.');
-            if unit != "and" && unit != "of" {
+            if ONE.contains(&unit) {
+                words.push(Word::Number(1.0));
+            } else if !FILLERS.contains(&unit) {
                 words.push(Word::Unit(unit.to_owned()));
             }
             rest = &rest[end..];

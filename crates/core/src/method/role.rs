@@ -110,8 +110,13 @@ impl Method {
     /// The stage in which a sponge lies: its own, or the longest before the first mixing, whatever
     /// the process.
     pub fn sponge_stage(&self) -> Option<&Stage> {
-        let before = self.stages[..self.first_mix()].iter();
-        before.max_by(|one, other| one.minutes.total_cmp(&other.minutes))
+        self.sponge_at().map(|at| &self.stages[at])
+    }
+
+    /// The place of that stage.
+    pub fn sponge_at(&self) -> Option<usize> {
+        let minutes = |at: &usize| self.stages[*at].minutes;
+        (0..self.first_mix()).max_by(|one, other| minutes(one).total_cmp(&minutes(other)))
     }
 
     /// What is usual for each stage.

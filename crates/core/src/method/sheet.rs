@@ -58,6 +58,8 @@ pub struct SheetStep {
     pub ends_when: String,
     /// When each of several sets of folds is, minutes from the first water.
     pub folds_at_min: Vec<f64>,
+    /// Of a sponge: between when it is ripe, minutes from the first water; none where it never is.
+    pub ripe_at_min: Option<[f64; 2]>,
     /// Minutes under the mixer so far, as a share of all mixing; where this is a mixing stage.
     pub mixing_done_pct: Option<f64>,
     /// The parts made before that go in, by their place in the sheet's parts.
@@ -168,6 +170,7 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
                 0 | 1 => Vec::new(),
                 _ => stage.folds(stage.minutes).iter().map(|set| at_min + set.from_min).collect(),
             },
+            ripe_at_min: None,
             mixing_done_pct: (is_mix && all_mixing > 0.0).then(|| 100.0 * mixed / all_mixing),
             cautions: cautions_at(stage, &ingredients),
             takes_parts: if number == parts_join { (0..parts.len()).collect() } else { Vec::new() },

@@ -3,7 +3,8 @@
 use axum::extract::State;
 use ironpeel_core::chain::{AdjustmentError, WeightAdjustment, adjust_weight};
 use ironpeel_core::dough::{
-    AmountsRead, ByAmount, Ingredient, KeptConstant, StarterConvention, StarterShare, StarterShares,
+    AmountsRead, ByAmount, CupFlour, Ingredient, KeptConstant, StarterConvention, StarterShare,
+    StarterShares,
 };
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use serde::Deserialize;
@@ -28,7 +29,12 @@ pub fn routes() -> OpenApiRouter<App> {
     responses((status = 200, body = AmountsRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn amounts(State(app): State<App>, Json(by): Json<ByAmount>) -> Result<Json<AmountsRead>> {
     let plant = app.parameters().await?;
-    Ok(Json(by.read(&plant.library, &plant.coefficients)?))
+    let flours = app.store.flours().await?;
+    let flour_of = |name: &str| {
+        let flour = flours.iter().find(|flour| flour.name == name.trim())?;
+        Some(CupFlour::of(flour.species, flour.extraction_pct))
+    };
+    Ok(Json(by.read(&plant.library, &plant.coefficients, &flour_of)?))
 }
 
 /// One mass of the selected product, to be changed while something else stays.
