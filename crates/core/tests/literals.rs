@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 50] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 51] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -70,7 +70,8 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 50] = [
     ("chain/follow.rs", &["SLOWEST", "ROOMS"], "where a room is sought"),
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),
     ("chain/rise.rs", &["JAR_MARKS"], "what the jar is looked at for"),
-    ("chain/way.rs", &["JAR_KG"], "the jar"),
+    ("chain/way.rs", &["JAR_KG", "LOOKED_AT_H"], "the jar, and how far a sponge is looked ahead"),
+    ("dough/by_amount.rs", &["CUP_ML"], "a unit of volume"),
     ("chain/sponge.rs", &["SAME_C"], "what is called the same temperature"),
     ("dough/edit.rs", &["PARTS_OF_PCT"], "how finely a percentage is kept"),
     ("flour/blend/lots.rs", &["WHOLE_WITHIN"], "what is called a whole"),

@@ -159,7 +159,7 @@ impl ByAmount {
         let flour_in = total(&read, Ingredient::Flour);
         let starter = self.starter.as_ref().and_then(|starter| {
             let basis = StarterBasis { flour: flour_in, weighed, mark: self.decimal_mark };
-            read_starter(starter, basis, coefficients, &mut faults)
+            read_starter(starter, &basis, coefficients, &mut faults)
         });
         let (early_flour, preferment_water) = starter.map_or(NOTHING, |(kg, hydration)| {
             let swollen = 1.0 + hydration / 100.0;
@@ -327,7 +327,7 @@ impl StarterBasis {
 
 fn read_starter(
     starter: &StarterAmount,
-    basis: StarterBasis,
+    basis: &StarterBasis,
     coefficients: &Coefficients,
     faults: &mut ValidationErrors,
 ) -> Option<(Estimate, f64)> {
