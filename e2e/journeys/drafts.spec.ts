@@ -109,3 +109,32 @@ for (const { of, path, open, field, typed } of FORMS) {
     await expect(page.getByText("This view failed")).toHaveCount(0);
   });
 }
+
+test("a product that is edited says so where products are chosen, and an earlier draft still opens", async ({
+  page,
+}) => {
+  await page.goto("/");
+  const product = page.getByRole("link", { name: /^Causeway Stick/ });
+  await expect(product).toBeVisible();
+  await expect(product).not.toContainText("edited, not saved");
+  await page.evaluate(() => {
+    const stage = (kind: string, label: string, adds: string[]) => ({
+      kind,
+      label,
+      minutes: 5,
+      end_point: "look",
+      adds,
+    });
+    const stages = [stage("mix", "Mix", []), stage("mix", "Salt in", ["salt"])];
+    const draft = { process: "straight_bulk", target_c: 25, stages };
+    localStorage.setItem("ironpeel.method-draft.causeway-stick", JSON.stringify(draft));
+  });
+  await page.reload();
+  await expect(product).toContainText("edited, not saved");
+  await page.goto("/method/stages?product=causeway-stick");
+  await expect(page.getByText("Salt in").first()).toBeVisible();
+  await expect(page.getByText(/· salt in/)).toBeVisible();
+  await page.getByRole("button", { name: "Discard" }).click();
+  await page.goto("/");
+  await expect(product).not.toContainText("edited, not saved");
+});

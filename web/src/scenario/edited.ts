@@ -15,6 +15,12 @@ const KEYS = { draft: "ironpeel.formula-draft.2.", method: "ironpeel.method-draf
 /** Where an edited formula or method of a product is kept. */
 export const draftKey = (kind: keyof typeof KEYS, product: string) => KEYS[kind] + product;
 
+type Adds = NonNullable<NonNullable<MethodDraft["stages"]>[number]["adds"]>;
+
+/** What goes in at a stage; earlier it was the ingredient's word alone. */
+const additions = (adds: (Adds[number] | Adds[number]["ingredient"])[] | undefined): Adds =>
+  (adds ?? []).map((one) => (typeof one === "string" ? { ingredient: one } : one));
+
 /** The edited method of a product, a stage's end point and tolerance by their names of today. */
 function keptMethod(product: string): MethodDraft | undefined {
   const kept = stored<MethodDraft>(draftKey("method", product));
@@ -27,6 +33,7 @@ function keptMethod(product: string): MethodDraft | undefined {
       ...(ends_by && { end_point: ends_by }),
       ...(window && { tolerance: window }),
       ...rest,
+      adds: additions(rest.adds),
     };
   });
   return kept && { ...kept, ...(stages && { stages }) };
@@ -37,6 +44,12 @@ export const kept = (product: string | null): Edited =>
   product
     ? { draft: stored(draftKey("draft", product)), method: keptMethod(product) }
     : { draft: undefined, method: undefined };
+
+/** Whether something of a product is edited in this browser and not recorded. */
+export const isEdited = (product: string) => {
+  const { draft, method } = kept(product);
+  return draft !== undefined || method !== undefined;
+};
 
 export const keep = (product: string, edited: Edited) => {
   for (const kind of ["draft", "method"] as const) store(draftKey(kind, product), edited[kind]);

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { DropCertificate } from "../flour/DropCertificate";
+import { isEdited } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { BatchList } from "./BatchList";
 import { FirstSteps } from "../shell/FirstSteps";
@@ -32,6 +33,7 @@ export function StartPage() {
                     <span className="font-semibold">{product.name}</span>
                     <span className="block text-sm text-iron">
                       {product.line} · from {product.flour}
+                      {isEdited(product.slug) && <b className="text-crust"> · edited, not saved</b>}
                     </span>
                   </Link>
                 </li>
