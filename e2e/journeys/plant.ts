@@ -14,6 +14,8 @@ export const test = base.extend<{ quiet: string[] }>({
         }
       });
       await use(said);
+      // What a journey answers itself may still be under way when it ends.
+      await page.unrouteAll({ behavior: "ignoreErrors" });
       expect(said).toEqual([]);
     },
     { auto: true },

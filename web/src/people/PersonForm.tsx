@@ -136,7 +136,7 @@ function GivePassword({ id }: { id: string }) {
   });
   return (
     <Form
-      label="Password"
+      label="A password for them"
       className="space-y-3 border-t border-hair pt-4"
       error={give.error ?? leave.error}
       onSubmit={() => give.mutate()}
@@ -178,7 +178,7 @@ function GivePin({ id }: { id: string }) {
   });
   return (
     <Form
-      label="PIN"
+      label="A PIN for them"
       className="space-y-3 border-t border-hair pt-4"
       error={give.error}
       onSubmit={() => give.mutate()}
@@ -211,7 +211,7 @@ function ForgetSecondFactor({ id }: { id: string }) {
   });
   return (
     <Form
-      label="Second factor"
+      label="Their authenticator"
       className="space-y-3 border-t border-hair pt-4"
       error={forget.error}
       onSubmit={() => forget.mutate()}
