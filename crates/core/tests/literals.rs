@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 51] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 52] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -64,7 +64,12 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 51] = [
     ),
     ("ferment/dough.rs", &["FASTEST", "SURFACE"], "a bound on speed, and geometry"),
     ("ferment/maturity.rs", &["WHOLE_WITHIN"], "what is called a whole"),
-    ("ferment/fit.rs", &["RATES", "SECTIONS", "STEP", "GOLDEN"], "a search by golden sections"),
+    (
+        "ferment/fit.rs",
+        &["RATES", "SECTIONS", "STEP", "GOLDEN", "LOOKS"],
+        "a search by golden sections",
+    ),
+    ("ferment/rate_fit.rs", &["MOST_HOURS", "SLOWEST", "BAND"], "bounds, and a band of 90 %"),
     ("ferment/refreshment.rs", &["SHOWN", "DAYS_H", "FED"], "where a feed is sought"),
     ("ferment/solve.rs", &["YEAST"], "where a dose is sought"),
     ("chain/follow.rs", &["SLOWEST", "ROOMS"], "where a room is sought"),

@@ -4,7 +4,8 @@ use axum::extract::DefaultBodyLimit;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
 use ironpeel_core::ferment::{
-    FermentationAnswer, FermentationInput, Maturity, MaturityInput, Refreshment, RefreshmentInput,
+    FermentationAnswer, FermentationInput, Maturity, MaturityInput, RateFit, RateFitInput,
+    Refreshment, RefreshmentInput,
 };
 use ironpeel_core::flour::{
     AlveographAnswer, AlveographInput, BlendAnswer, BlendInput, FarinographAnswer,
@@ -38,6 +39,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(friction))
         .routes(routes!(fermentation))
         .routes(routes!(maturity))
+        .routes(routes!(rate_fit))
         .routes(routes!(starter_feed))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
@@ -131,6 +133,14 @@ async fn friction(Json(input): Json<FrictionInput>) -> Result<Json<Friction>> {
     request_body = FermentationInput,
     responses((status = 200, body = FermentationAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn fermentation(Json(input): Json<FermentationInput>) -> Result<Json<FermentationAnswer>> {
+    Ok(Json(heavy(move || input.compute()).await?))
+}
+
+/// How fast a dough goes by readings of its rise, and when it will stand where
+#[utoipa::path(post, path = "/api/v1/calc/rate-fit", security(()), tag = "calculators",
+    request_body = RateFitInput,
+    responses((status = 200, body = RateFit), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn rate_fit(Json(input): Json<RateFitInput>) -> Result<Json<RateFit>> {
     Ok(Json(heavy(move || input.compute()).await?))
 }
 

@@ -273,7 +273,14 @@ async fn fermentation_and_friction_answer_the_contract() {
     let (status, ripe) = plant.post("/api/v1/calc/maturity", &straight).await;
     assert_eq!((status, &ripe["verdict"]), (StatusCode::OK, &json!("ripe")), "{ripe}");
     assert!((ripe["maturity"].as_f64().expect("a number") - 0.987).abs() < 0.001);
-    for path in ["fermentation", "friction", "maturity"] {
+    let read = json!({
+        "phases": dough["phases"], "dough": dough["dough"], "rise_targets_pct": [100],
+        "readings": [{"at_h": 0.927, "rise_pct": 50}, {"at_h": 1.2, "rise_pct": 69}],
+    });
+    let (status, fitted) = plant.post("/api/v1/calc/rate-fit", &read).await;
+    assert_eq!((status, &fitted["left_out"]), (StatusCode::OK, &json!([])), "{fitted}");
+    assert!((fitted["rate"].as_f64().expect("a number") - 1.0).abs() < 0.05, "{fitted}");
+    for path in ["fermentation", "friction", "maturity", "rate-fit"] {
         for body in [json!({}), json!([]), json!({"dough": 3}), json!({"observations": [null]})] {
             let (status, problem) = plant.post(&format!("/api/v1/calc/{path}"), &body).await;
             assert!(status.is_client_error(), "{path}: {problem}");

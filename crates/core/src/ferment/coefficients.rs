@@ -183,6 +183,9 @@ coefficients! {
     /// How well a rise is read from a jar or a tub, points of rise.
     RISE_READ_SD = Coefficient::house("rise_read_sd", "how well a rise is read, 1 σ",
         (6.0, 4.0, 10.0), "points", "of a jar with a ring and a rule");
+    /// A reading this many of its σ off the fit of the others is not counted.
+    RISE_STRAY = Coefficient::house("rise_stray", "σ from which on a reading of a rise is a stray",
+        (4.0, 3.0, 6.0), "σ", "a slip of the eye or the pen");
     /// How far doughs of one formula differ in speed before anything is read.
     RATE_SD = Coefficient::house("rate_sd", "how far doughs of one formula differ in speed, 1 σ",
         (0.25, 0.15, 0.4), "", "before anything was read of this one");

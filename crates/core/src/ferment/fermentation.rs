@@ -200,6 +200,23 @@ impl FermentationInput {
     /// ```
     pub fn compute(&self) -> Result<FermentationAnswer, ValidationErrors> {
         let mut faults = ValidationErrors::default();
+        let (dough, phases, targets) = self.check(&mut faults);
+        faults.or(())?;
+        let curve = ferment(&dough, &phases);
+        let times = targets
+            .into_iter()
+            .map(|rise_pct| RiseReached { rise_pct, at_h: curve.reaches(rise_pct) })
+            .collect();
+        let ripeness =
+            dough.rise_limit_pct.map(|_| Ripeness::of(curve.drop_h, &Coefficients::default()));
+        Ok(FermentationAnswer { times, series: curve.points, ripeness })
+    }
+
+    /// The dough, its phases and the rises that are asked for, or what is wrong with them.
+    pub(super) fn check(
+        &self,
+        faults: &mut ValidationErrors,
+    ) -> (FermentingDough, Vec<Phase>, Vec<f64>) {
         let count = self.phases.len();
         if !(1..=MOST_PHASES).contains(&count) {
             let message = format!("1 to {MOST_PHASES} phases, each with hours; {count} were given");
@@ -212,16 +229,16 @@ impl FermentationInput {
             .enumerate()
             .map(|(at, phase)| {
                 let at = format!("phases[{at}].");
-                let hours = HOURS.check(&phase.hours, &at, &mut faults);
-                Phase::rest(hours, AMBIENT.check(&phase.ambient_c, &at, &mut faults))
+                let hours = HOURS.check(&phase.hours, &at, faults);
+                Phase::rest(hours, AMBIENT.check(&phase.ambient_c, &at, faults))
             })
             .collect();
-        let retention = RETENTION.check_or(&self.retention, RETENTION_WHEAT.value, "", &mut faults);
-        let rate = RATE.check_or(&self.rate, 1.0, "", &mut faults);
+        let retention = RETENTION.check_or(&self.retention, RETENTION_WHEAT.value, "", faults);
+        let rate = RATE.check_or(&self.rate, 1.0, "", faults);
         let dough = FermentingDough {
-            lag_h: LAG.check_or(&self.lag_h, LAG_SPONGE.value, "", &mut faults),
-            rise_limit_pct: LIMIT.check_opt(&self.rise_limit_pct, "", &mut faults),
-            ..self.dough.check(retention, rate, &mut faults)
+            lag_h: LAG.check_or(&self.lag_h, LAG_SPONGE.value, "", faults),
+            rise_limit_pct: LIMIT.check_opt(&self.rise_limit_pct, "", faults),
+            ..self.dough.check(retention, rate, faults)
         };
         if self.rise_targets_pct.len() > MOST_TARGETS {
             let count = self.rise_targets_pct.len();
@@ -233,18 +250,8 @@ impl FermentationInput {
             .iter()
             .take(MOST_TARGETS)
             .enumerate()
-            .map(|(at, target)| {
-                TARGET.check(target, &format!("rise_targets_pct[{at}]"), &mut faults)
-            })
+            .map(|(at, target)| TARGET.check(target, &format!("rise_targets_pct[{at}]"), faults))
             .collect();
-        faults.or(())?;
-        let curve = ferment(&dough, &phases);
-        let times = targets
-            .into_iter()
-            .map(|rise_pct| RiseReached { rise_pct, at_h: curve.reaches(rise_pct) })
-            .collect();
-        let ripeness =
-            dough.rise_limit_pct.map(|_| Ripeness::of(curve.drop_h, &Coefficients::default()));
-        Ok(FermentationAnswer { times, series: curve.points, ripeness })
+        (dough, phases, targets)
     }
 }

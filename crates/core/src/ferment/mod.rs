@@ -9,6 +9,7 @@ mod fit;
 mod gluten_network;
 mod kinetics;
 mod maturity;
+mod rate_fit;
 mod refreshment;
 mod solve;
 
@@ -26,5 +27,6 @@ pub use kinetics::Kinetics;
 pub use maturity::{
     MaturedBy, Maturity, MaturityInput, MaturityVerdict, WettedFlour, WettedFlourInput, maturity,
 };
+pub use rate_fit::{RateFit, RateFitInput, RiseReadingInput, RiseTime};
 pub use refreshment::{Refreshment, RefreshmentInput};
 pub use solve::{NotReachable, yeast_for};
