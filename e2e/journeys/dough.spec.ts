@@ -403,3 +403,29 @@ test("a formula edited before its flour was renamed is edited on under the new n
   await expect(page.getByLabel("Kesh Rye, percent on flour", { exact: true })).toBeVisible();
   await expect(page.getByRole("button", { name: "Discard" })).toBeVisible();
 });
+
+test("a piece is found from its tin, and the tin of a piece", async ({ page }) => {
+  await page.goto("/dough?product=ferry-tin-800");
+  await page.getByText("Piece", { exact: true }).click();
+  const form = page.getByRole("form", { name: "Piece by tin or disc" });
+  await form.getByRole("button", { name: "Piece that fills it" }).click();
+  await expect(form.getByText(/volume of the tin/)).toBeVisible();
+  await form.getByLabel("Form").selectOption("a tin, by its sides");
+  for (const [side, cm] of [
+    ["Length, cm", "22"],
+    ["Width, cm", "11"],
+    ["Height, cm", "9"],
+  ] as const) {
+    await form.getByLabel(side).fill(cm);
+    await form.getByLabel(side).press("Tab");
+  }
+  await form.getByRole("button", { name: "Piece that fills it" }).click();
+  await expect(form.getByRole("status")).toContainText("915 g");
+  await form.getByRole("button", { name: "Scale at it" }).click();
+  await expect(page.getByLabel("Scaled at")).toHaveValue("915 g");
+  await form.getByLabel("Form").selectOption("a disc");
+  await form.getByLabel("Thickness, mm").fill("4");
+  await form.getByLabel("Thickness, mm").press("Tab");
+  await form.getByRole("button", { name: /^Diameter of/ }).click();
+  await expect(form.getByRole("status")).toContainText("cm across");
+});

@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 52] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 53] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -77,6 +77,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 52] = [
     ("chain/rise.rs", &["JAR_MARKS"], "what the jar is looked at for"),
     ("chain/way.rs", &["JAR_KG", "LOOKED_AT_H"], "the jar, and how far a sponge is looked ahead"),
     ("dough/by_amount.rs", &["CUP_ML"], "a unit of volume"),
+    ("dough/piece_form.rs", &["CM3_PER_L", "MM_PER_CM"], "units of length and volume"),
     ("chain/sponge.rs", &["SAME_C"], "what is called the same temperature"),
     ("dough/edit.rs", &["PARTS_OF_PCT"], "how finely a percentage is kept"),
     ("flour/blend/lots.rs", &["WHOLE_WITHIN"], "what is called a whole"),

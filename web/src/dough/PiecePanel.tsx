@@ -2,6 +2,7 @@ import type { Schemas } from "../api/client";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
+import { PieceByForm } from "./PieceByForm";
 import { useFormula } from "./useFormula";
 
 const LOSSES: [keyof Schemas["Losses"], string][] = [
@@ -80,6 +81,10 @@ export function PiecePanel() {
           />
         ))}
       </div>
+      <PieceByForm
+        scaledAt={formula.piece_kg ?? product.formula.piece_kg}
+        onScale={(piece_kg) => set(() => ({ piece_kg }))}
+      />
     </details>
   );
 }

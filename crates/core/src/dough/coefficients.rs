@@ -3,6 +3,7 @@
 use crate::coefficient::{Coefficient, coefficients};
 
 const LOSS: &str = "usual for a plant; weigh and set your own";
+const FILLED: &str = "so that it stands a little above the edge; bake one and weigh";
 const CUP: &str = "spooned or scooped; weigh it once and know";
 const BEGUN: &str = "usual of a plant; to be set";
 const MEETS: &str = "as it usually meets the final dough";
@@ -28,6 +29,12 @@ coefficients! {
     /// A litre of ripe starter as a cup takes it up, kg.
     STARTER_KG_PER_L = Coefficient::house("starter_kg_per_l", "mass of a litre of ripe starter",
         (0.95, 0.60, 1.10), "kg", "from fallen to just stirred");
+    /// Dough that a litre of a tin takes, kg, and the mass of a litre of a rolled disc.
+    TIN_WHITE = Coefficient::house("tin_white", "white dough for a litre of tin", (0.42, 0.36, 0.50), "kg/l", FILLED);
+    TIN_WHOLE = Coefficient::house("tin_whole", "whole grain dough for a litre of tin", (0.48, 0.42, 0.56), "kg/l", FILLED);
+    TIN_RYE = Coefficient::house("tin_rye", "rye dough for a litre of tin", (0.75, 0.65, 0.85), "kg/l", FILLED);
+    DISC_DENSITY = Coefficient::house("disc_density", "mass of a litre of rolled dough", (1.10, 1.00, 1.15), "kg/l",
+        "little gas is left in it");
     /// A flour is whole from this extraction on.
     WHOLE_FROM = Coefficient::reference("whole_from", "a flour is whole from", 95.0, "% extraction",
         "little but chaff is missing");

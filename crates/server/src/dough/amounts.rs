@@ -3,8 +3,8 @@
 use axum::extract::State;
 use ironpeel_core::chain::{AdjustmentError, WeightAdjustment, adjust_weight};
 use ironpeel_core::dough::{
-    AmountsRead, ByAmount, CupFlour, Ingredient, KeptConstant, StarterConvention, StarterShare,
-    StarterShares,
+    AmountsRead, ByAmount, CupFlour, Ingredient, KeptConstant, PieceFormAnswer, PieceFormInput,
+    StarterConvention, StarterShare, StarterShares,
 };
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use serde::Deserialize;
@@ -20,6 +20,7 @@ use crate::state::App;
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(amounts))
+        .routes(routes!(piece_form))
         .routes(routes!(change))
         .routes(routes!(starter_shares))
 }
@@ -35,6 +36,16 @@ async fn amounts(State(app): State<App>, Json(by): Json<ByAmount>) -> Result<Jso
         Some(CupFlour::of(flour.species, flour.extraction_pct))
     };
     Ok(Json(by.read(&plant.library, &plant.coefficients, &flour_of)?))
+}
+
+/// The piece that fills a tin or a disc, or the form that a piece fills
+#[utoipa::path(post, path = "/api/v1/piece-form", security(("session" = ["read"])), tag = "formula", request_body = PieceFormInput,
+    responses((status = 200, body = PieceFormAnswer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn piece_form(
+    State(app): State<App>,
+    Json(asked): Json<PieceFormInput>,
+) -> Result<Json<PieceFormAnswer>> {
+    Ok(Json(asked.compute(&app.parameters().await?.coefficients)?))
 }
 
 /// One mass of the selected product, to be changed while something else stays.
