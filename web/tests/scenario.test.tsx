@@ -49,13 +49,15 @@ test("a method edited under an earlier version is read by the names of today", (
   const stage = { kind: "rest", label: "Bulk", minutes: 90 };
   const kept = {
     process: "no_time",
-    stages: [{ ...stage, ends_by: "rise", window: { low_min: 60 } }],
+    stages: [{ ...stage, adds: ["salt"], ends_by: "rise", window: { low_min: 60 } }],
   };
   localStorage.setItem("ironpeel.method-draft.gone-roll", JSON.stringify(kept));
   open(<Reader />, { at: AT });
   expect(place.scenario.method).toEqual({
     process: "no_time",
-    stages: [{ ...stage, end_point: "rise", tolerance: { low_min: 60 } }],
+    stages: [
+      { ...stage, adds: [{ ingredient: "salt" }], end_point: "rise", tolerance: { low_min: 60 } },
+    ],
   });
 });
 

@@ -18,8 +18,8 @@ export const draftKey = (kind: keyof typeof KEYS, product: string) => KEYS[kind]
 type Adds = NonNullable<NonNullable<MethodDraft["stages"]>[number]["adds"]>;
 
 /** What goes in at a stage; earlier it was the ingredient's word alone. */
-const additions = (adds: (Adds[number] | Adds[number]["ingredient"])[] | undefined): Adds =>
-  (adds ?? []).map((one) => (typeof one === "string" ? { ingredient: one } : one));
+const additions = (adds: (Adds[number] | Adds[number]["ingredient"])[]): Adds =>
+  adds.map((one) => (typeof one === "string" ? { ingredient: one } : one));
 
 /** The edited method of a product, a stage's end point and tolerance by their names of today. */
 function keptMethod(product: string): MethodDraft | undefined {
@@ -33,7 +33,7 @@ function keptMethod(product: string): MethodDraft | undefined {
       ...(ends_by && { end_point: ends_by }),
       ...(window && { tolerance: window }),
       ...rest,
-      adds: additions(rest.adds),
+      ...(rest.adds && { adds: additions(rest.adds) }),
     };
   });
   return kept && { ...kept, ...(stages && { stages }) };
