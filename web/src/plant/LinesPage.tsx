@@ -76,7 +76,11 @@ export function LinesPage() {
               key={open?.revision.id ?? "new"}
               {...(open && { line: open })}
               kinds={kinds}
-              onSaved={(line) => void navigate(`/plant/lines/${line.id}`)}
+              onSaved={(line) => {
+                // Whoever went on meanwhile is not called back.
+                const isHere = window.location.pathname === "/plant/lines/new";
+                if (isHere) void navigate(`/plant/lines/${line.id}`);
+              }}
             />
           ) : (
             <p>No line has this address any more.</p>
