@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
 import { useFlours } from "../scenario/useFlours";
 import { FieldText } from "../form/FieldText";
@@ -70,7 +70,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
     queryFn: () => answer(api.GET("/api/v1/lines")),
   }).data;
   const queries = useQueryClient();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const key = `ironpeel.product.${template.key}`;
   const [typing, type, forget] = useKept(key, begin);
   const { name, chosen, lineId } = typing;
@@ -111,7 +111,7 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
       });
       forget(typing);
       await queries.invalidateQueries({ queryKey: ["products"] });
-      void navigate(`/dough?product=${product.slug}`);
+      goOn(`/dough?product=${product.slug}`);
     },
   });
   return (

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
 import { Author } from "../form/Author";
 import { EmptyState } from "../shell/EmptyState";
@@ -176,7 +176,7 @@ interface SetOutProps {
 
 /** The doughs of the trial side by side, to keep and print. */
 function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { search } = useScenario();
   const body = { scenario: input, interventions, kg };
   const set = useQuery({
@@ -191,7 +191,7 @@ function SetOut({ interventions, kg, setKg, input, slug }: SetOutProps) {
         label: `trial of ${slug}`,
         body: { ...body, slug },
       }),
-    onSuccess: (trial) => void navigate({ pathname: `/trials/${trial.id}`, search }),
+    onSuccess: (trial) => goOn({ pathname: `/trials/${trial.id}`, search }),
   });
   return (
     <section aria-labelledby="set" className="mt-8 border-t-2 border-ink pt-3">

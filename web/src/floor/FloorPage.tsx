@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { EmptyState } from "../shell/EmptyState";
@@ -66,7 +67,7 @@ interface Props {
 }
 
 function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props) {
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { search } = useScenario();
   const queries = useQueryClient();
   const plan = useMutation({
@@ -85,7 +86,7 @@ function PlanBatch({ lots, product, input, edited, planned, setPlanned }: Props)
     },
     onSuccess: async (batch) => {
       await queries.invalidateQueries({ queryKey: ["batches"] });
-      void navigate({ pathname: `/batches/${batch.id}`, search });
+      goOn({ pathname: `/batches/${batch.id}`, search });
     },
   });
   const barred = lots.filter((lot) => lot.status.barred);

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
@@ -15,7 +15,7 @@ import { Faults } from "../form/Faults";
 export function BlendSave({ lots }: { lots: BlendLot[] }) {
   const flours = useFlours();
   const queries = useQueryClient();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { newest } = useScenario();
   const [is, setIs] = useState({ name: "", code: "", tonnes: "", reason: "" });
   const known = flours?.find((flour) => flour.name.toLowerCase() === is.name.trim().toLowerCase());
@@ -46,7 +46,7 @@ export function BlendSave({ lots }: { lots: BlendLot[] }) {
     },
     onSuccess: async (lot) => {
       await queries.invalidateQueries();
-      void navigate({
+      goOn({
         pathname: "/flour",
         search: writeScenario({ ...newest().scenario, lot: lot.id }).toString(),
       });

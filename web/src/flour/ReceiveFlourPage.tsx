@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
@@ -170,7 +170,7 @@ function useSaveLot(draft: Draft) {
   const { preferences } = usePreferences();
   const { newest } = useScenario();
   const queries = useQueryClient();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   return useMutation({
     networkMode: "always",
     mutationFn: async (flourId: string | null) => {
@@ -199,7 +199,7 @@ function useSaveLot(draft: Draft) {
         queries.invalidateQueries({ queryKey: ["lot", lot.id] }),
       ]);
       const search = writeScenario({ ...newest().scenario, lot: lot.id }).toString();
-      void navigate({ pathname: "/flour", search });
+      goOn({ pathname: "/flour", search });
     },
   });
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
 import { FieldText } from "../form/FieldText";
 import { Author } from "../form/Author";
@@ -26,7 +26,7 @@ export function SpecificationPage() {
   // A plant without flours begins with its first.
   const [first] = useState(newFlour);
   const fresh = asked ?? (flours?.length === 0 ? first : undefined);
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { search } = useScenario();
   return (
     <>
@@ -49,7 +49,7 @@ export function SpecificationPage() {
           number={1}
           onDone={(recorded) => {
             setFresh(undefined);
-            if (recorded) void navigate({ pathname: `/flour/specification/${fresh.id}`, search });
+            if (recorded) goOn({ pathname: `/flour/specification/${fresh.id}`, search });
           }}
         />
       )}

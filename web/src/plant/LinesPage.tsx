@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useGoOn } from "../shell/useGoOn";
 import { DataTable, type Column } from "../table/DataTable";
 import { useFormat, type Format } from "../units/format";
 import { LineForm } from "./LineForm";
@@ -37,7 +38,7 @@ const columns = (format: Format): Column<Schemas["LineView"]>[] => [
 /** The plant's lines with their equipment; one of them open, or a new one. */
 export function LinesPage() {
   const { lineId } = useParams();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const format = useFormat();
   const [text] = useSearched();
   const lines = useQuery({
@@ -76,11 +77,7 @@ export function LinesPage() {
               key={open?.revision.id ?? "new"}
               {...(open && { line: open })}
               kinds={kinds}
-              onSaved={(line) => {
-                // Whoever went on meanwhile is not called back.
-                const isHere = window.location.pathname === "/plant/lines/new";
-                if (isHere) void navigate(`/plant/lines/${line.id}`);
-              }}
+              onSaved={(line) => goOn(`/plant/lines/${line.id}`)}
             />
           ) : (
             <p>No line has this address any more.</p>
