@@ -201,16 +201,14 @@ async fn amounts_are_read_as_baker_s_percent_with_their_doubt() {
     let wrong = json!({
         "lines": [
             {"ingredient": "flour", "amount": "a heap"}, {"ingredient": "salt", "amount": "2 tsp"},
-            {"ingredient": "salt", "amount": "1 g"},
+            {"ingredient": "flour", "flour": "Nobody's", "amount": "1 g"},
         ],
         "starter": {"amount": "some", "hydration_pct": 9000},
     });
     let (status, problem) = plant.post("/api/v1/formula-amounts", &wrong).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     let named = fields(&problem);
-    for field in
-        ["lines[0].amount", "lines[2].ingredient", "starter.amount", "starter.hydration_pct"]
-    {
+    for field in ["lines[0].amount", "lines[2].flour", "starter.amount", "starter.hydration_pct"] {
         assert!(named.contains(&field), "{field} among {named:?}");
     }
 }
