@@ -35,10 +35,10 @@ impl Method {
     /// let mix = |share_pct| Stage { adds: adds(share_pct), ..Stage::new(StageKind::Mix, "Mix", 4.0) };
     /// let method = Method {
     ///     process: Process::StraightBulk, target_c: 25.0, sponge_c: None, machine_divided: false,
-    ///     stages: vec![Stage::new(StageKind::Mix, "Mix", 4.0), mix(Some(15.0)), mix(Some(5.0))],
+    ///     stages: vec![Stage::new(StageKind::Mix, "Mix", 4.0), mix(Some(25.0)), mix(Some(12.5))],
     /// };
     /// let goes: Vec<_> = method.portions(Ingredient::Water).iter().map(|one| (one.at, one.share)).collect();
-    /// assert_eq!(goes, [(0, 0.8), (1, 0.15), (2, 0.05)]);
+    /// assert_eq!(goes, [(0, 0.625), (1, 0.25), (2, 0.125)]);
     /// assert_eq!(method.portions(Ingredient::Salt)[0].share, 1.0);
     /// ```
     pub fn portions(&self, ingredient: Ingredient) -> Vec<Portion> {
