@@ -446,6 +446,11 @@ async fn with_an_authenticator_signing_in_takes_its_code_once() {
     let wanted = tries(&plant, email, PASSWORD).await;
     assert_eq!(wanted.status(), StatusCode::UNAUTHORIZED);
     assert_eq!(fields(&wanted.json().await.expect("JSON")), ["code"]);
+    // Coming without a code is the first half of signing in, and no guess, however often.
+    for _ in 0..6 {
+        let half = tries(&plant, email, PASSWORD).await;
+        assert_eq!(half.status(), StatusCode::UNAUTHORIZED);
+    }
     let once = code(&secret, 0);
     assert_eq!(with(once.clone()).await.status(), StatusCode::OK);
     assert_eq!(with(once).await.status(), StatusCode::UNAUTHORIZED, "it was taken");

@@ -202,13 +202,20 @@ impl Store {
         })
     }
 
-    /// Sets what codes of somebody's authenticator are made from, or that none are asked for.
-    pub async fn set_second_factor(&self, id: Uuid, secret: Option<&str>) -> Result<()> {
+    /// Sets what codes of somebody's authenticator are made from, or that none are asked for, and ends
+    /// every session of theirs but one.
+    pub async fn set_second_factor(
+        &self,
+        id: Uuid,
+        secret: Option<&str>,
+        keep: Option<Uuid>,
+    ) -> Result<()> {
         act!(self, |connection| {
             diesel::update(person::table.find(id))
                 .set((person::totp_secret.eq(secret), person::totp_step.eq(None::<i64>)))
                 .execute(connection)
                 .await?;
+            crate::session::end_all(connection, id, keep).await?;
         })
     }
 

@@ -20,14 +20,17 @@ function confirmed() {
   return asked;
 }
 
-const wantsPassword = (problem: Problem) =>
-  problem.errors?.some(({ field }) => field === "current") ?? false;
+/** Whether a refusal wants the password; what stands between may refuse without words. */
+const wantsPassword = async (response: Response) => {
+  const problem = (await response.json().catch(() => ({}))) as Partial<Problem>;
+  return problem.errors?.some(({ field }) => field === "current") ?? false;
+};
 
 /** Sends a request; one that wants the password given again is sent anew once it was. */
 export async function fetchConfirmed(request: Request): Promise<Response> {
   const again = request.clone();
   const response = await fetch(request);
-  if (response.status !== 403) return response;
-  const problem = (await response.clone().json()) as Problem;
-  return wantsPassword(problem) && (await confirmed()) ? fetch(again) : response;
+  const goesOn =
+    response.status === 403 && (await wantsPassword(response.clone())) && (await confirmed());
+  return goesOn ? fetch(again) : response;
 }

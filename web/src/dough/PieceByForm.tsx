@@ -3,8 +3,7 @@ import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { Form } from "../form/Form";
 import { NumberField } from "../form/NumberField";
-import { Select } from "../form/Select";
-import type { Kind } from "../units/parse";
+import { optionsOf, Select } from "../form/Select";
 import { useFormat } from "../units/format";
 
 type Input = Schemas["PieceFormInput"];
@@ -34,8 +33,6 @@ const MEASURES: Record<Schemas["PieceForm"], readonly (readonly [Measure, string
     ["thickness_mm", "Thickness, mm"],
   ],
 };
-
-const NUMBER: Kind = "number";
 
 /** The piece that fills a tin or makes a disc, to be scaled at, or the form a piece fills. */
 export function PieceByForm({
@@ -69,14 +66,14 @@ export function PieceByForm({
         <Select
           label="Form"
           value={form}
-          options={Object.entries(FORMS) as [Schemas["PieceForm"], string][]}
+          options={optionsOf(FORMS)}
           onSet={(form) => change({ form })}
         />
         {form !== "disc" && (
           <Select
             label="Dough"
             value={asked.dough ?? "white"}
-            options={Object.entries(DOUGHS) as [Schemas["TinDough"], string][]}
+            options={optionsOf(DOUGHS)}
             onSet={(dough) => change({ dough })}
           />
         )}
@@ -84,7 +81,7 @@ export function PieceByForm({
           <NumberField
             key={measure}
             label={label}
-            kind={NUMBER}
+            kind="number"
             value={asked[measure] ?? null}
             onSet={(value) => change({ [measure]: value ?? undefined })}
             field={measure}

@@ -25,8 +25,8 @@ interface Props {
 
 /** One stage, open to be changed. */
 export function StageEditor(props: Props) {
-  const { stage, usual, coldC, fault, onChange, onMove, isFirst, isLast, onRemove } = props;
-  const { onAddAfter, children } = props;
+  const { stage, usual, coldC, fault, onChange, onMove, isFirst, isLast } = props;
+  const { onRemove, onAddAfter, children } = props;
   const format = useFormat();
   const tolerance = stage.tolerance;
   const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= coldC;

@@ -55,7 +55,8 @@ pub use weight_adjustment::{AdjustmentError, WeightAdjustment, adjust_weight};
 
 use self::way::Way;
 use crate::dough::{
-    DoughColumns, FLOUR_PCT, ScaleRequest, TooMuchPrefermentWater, allergen_line, cost,
+    DoughColumns, FLOUR_PCT, PreparationKind, ScaleRequest, TooMuchPrefermentWater, allergen_line,
+    cost,
 };
 use crate::ferment::Ripeness;
 use crate::method::{Plan, Sheet, sheet};
@@ -144,6 +145,10 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
 
 /// Says on the sheet between when its sponge is ripe.
 fn tell_ripeness(scenario: &Scenario<'_>, chain: &mut Chain) {
+    let mut parts = scenario.formula.formula.parts().iter();
+    if !parts.any(|part| part.kind == PreparationKind::Sponge) {
+        return;
+    }
     let ripens = Way::of(scenario, chain).ok().and_then(|way| way.sponge_ripens());
     let (Some(Ripeness { ripe_low_h: Some(low), ripe_high_h: Some(high), .. }), Some(at)) =
         (ripens, scenario.method.sponge_at())

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
+use super::FermentationInput;
 use super::coefficients::{RATE_SD, RISE_READ_SD, RISE_STRAY};
-use super::fermentation::{FermentationInput, FermentingInput, PhaseInput};
 use super::fit::{BelievedReading, fit, strays};
 use super::{FermentingDough, ferment};
 use crate::coefficient::Coefficients;
@@ -11,20 +11,9 @@ use crate::units::{NumberRange, RawNumber, ValidationErrors};
 #[derive(Debug, Clone, Default, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct RateFitInput {
-    /// 1 to 20, up to 2000 h together.
-    #[serde(default)]
-    pub phases: Vec<PhaseInput>,
-    #[serde(default)]
-    pub dough: FermentingInput,
-    /// Share of the gas that is kept, 0.1 to 1; 0.85 if left out.
-    #[serde(default)]
-    pub retention: RawNumber,
-    /// Believed before anything was read, 0.05 to 20; 1 if left out.
-    #[serde(default)]
-    pub rate: RawNumber,
-    /// 0 to 2 h; 0.25 if left out.
-    #[serde(default)]
-    pub lag_h: RawNumber,
+    /// The dough and its phases, up to 2000 h together; its `rate` is what is believed before.
+    #[serde(flatten)]
+    pub fermentation: FermentationInput,
     /// 1 to 200.
     #[serde(default)]
     pub readings: Vec<RiseReadingInput>,
@@ -34,9 +23,6 @@ pub struct RateFitInput {
     /// How far the rate is believed before, 0.01 to 2; 0.25 if left out.
     #[serde(default)]
     pub prior_sd: RawNumber,
-    /// Rises to be told the time of, up to 20, each 0 to 2000 %.
-    #[serde(default)]
-    pub rise_targets_pct: Vec<RawNumber>,
 }
 
 /// A rise as it was read.
@@ -110,16 +96,7 @@ impl RateFitInput {
     /// ```
     pub fn compute(&self) -> Result<RateFit, ValidationErrors> {
         let mut faults = ValidationErrors::default();
-        let as_dough = FermentationInput {
-            phases: self.phases.clone(),
-            dough: self.dough.clone(),
-            retention: self.retention.clone(),
-            rate: self.rate.clone(),
-            lag_h: self.lag_h.clone(),
-            rise_targets_pct: self.rise_targets_pct.clone(),
-            ..FermentationInput::default()
-        };
-        let (dough, phases, targets) = as_dough.check(&mut faults);
+        let (dough, phases, targets) = self.fermentation.check(&mut faults);
         let hours: f64 = phases.iter().map(|phase| phase.hours).sum();
         if hours > MOST_HOURS {
             let message = format!("{hours} h together; up to {MOST_HOURS} h are followed");
@@ -148,10 +125,12 @@ impl RateFitInput {
             })
             .collect();
         faults.or(())?;
-        let left_out = strays(&dough, &phases, &readings, prior_sd, house.value(&RISE_STRAY));
+        // What the film holds ends the rise, and says nothing of the speed.
+        let unlimited = FermentingDough { rise_limit_pct: None, ..dough };
+        let left_out = strays(&unlimited, &phases, &readings, prior_sd, house.value(&RISE_STRAY));
         let kept = readings.iter().enumerate().filter(|(at, _)| !left_out.contains(at));
         let kept: Vec<BelievedReading> = kept.map(|(_, one)| *one).collect();
-        let found = fit(&dough, &phases, &kept, prior_sd);
+        let found = fit(&unlimited, &phases, &kept, prior_sd);
         let band = BAND * found.sd;
         let [likely, quick, slow] =
             [found.rate, found.rate + band, (found.rate - band).max(SLOWEST)]
@@ -230,7 +209,7 @@ mod tests {
         let mut input =
             asked(&json!([{"at_h": 1}, {"at_h": 1, "rise_pct": 50, "read_sd_pct": 99}]));
         input.prior_sd = 5.0.into();
-        input.phases.clear();
+        input.fermentation.phases.clear();
         let ValidationErrors(faults) = input.compute().expect_err("refused");
         let fields: Vec<&str> = faults.iter().map(|fault| &*fault.field).collect();
         assert_eq!(

@@ -163,9 +163,8 @@ async fn forget_second_factor(
     Path(id): Path<Uuid>,
 ) -> Result<StatusCode> {
     app.store.account_of(id).await?;
-    app.store.end_sessions(id).await?;
     let store = app.store.audited(&caller.author, act("second factor removed", id));
-    store.set_second_factor(id, None).await?;
+    store.set_second_factor(id, None, None).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 

@@ -66,6 +66,13 @@ fn too_many(left: Duration) -> Problem {
 }
 
 impl Attempt {
+    /// It was no try: both counts are as they were.
+    pub async fn taken_back(self, app: &App) -> Result<()> {
+        app.store.take_back_sign_in_failure(&self.account, &self.address).await?;
+        app.store.take_back_sign_in_failure("", &self.address).await?;
+        Ok(())
+    }
+
     /// It was right: the account's count begins anew, and the address is given its try back.
     pub async fn succeeded(self, app: &App) -> Result<()> {
         app.store.forget_sign_in_failures(&self.account, &self.address).await?;

@@ -1,6 +1,12 @@
 //! A second factor: codes of an authenticator (RFC 6238, time-based one-time passwords), beside the
 //! password.
 
+use super::session::signed_in;
+use crate::caller::Caller;
+use crate::password;
+use crate::problem::{Problem, Result};
+use crate::request::Json;
+use crate::state::App;
 use axum::extract::State;
 use axum::http::StatusCode;
 use ironpeel_store::{Account, AuditedAct};
@@ -11,13 +17,6 @@ use totp_rs::{Builder, Secret, Totp};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
-use uuid::Uuid;
-
-use crate::caller::{Caller, Credential};
-use crate::password;
-use crate::problem::{Problem, Result};
-use crate::request::Json;
-use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(is_set, offer, set, remove))
@@ -83,18 +82,12 @@ pub async fn check(app: &App, account: &Account, code: &str) -> Result<()> {
     }
 }
 
-fn of_a_session(caller: &Caller) -> Result<Uuid> {
-    match (caller.author.person_id, &caller.credential) {
-        (Some(person_id), Credential::Session { .. }) => Ok(person_id),
-        _ => Err(Problem::unusable("this is for whoever is signed in with a password")),
-    }
-}
-
 /// Whether one's own account has a second factor
 #[utoipa::path(get, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read"])),
     responses((status = 200, body = SecondFactor), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn is_set(State(app): State<App>, caller: Caller) -> Result<Json<SecondFactor>> {
-    let account = app.store.account_of(of_a_session(&caller)?).await?;
+    let (person_id, _) = signed_in(&caller)?;
+    let account = app.store.account_of(person_id).await?;
     Ok(Json(SecondFactor { set: account.totp_secret.is_some() }))
 }
 
@@ -102,7 +95,7 @@ async fn is_set(State(app): State<App>, caller: Caller) -> Result<Json<SecondFac
 #[utoipa::path(post, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read"])),
     responses((status = 200, body = SecondFactorOffer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn offer(caller: Caller) -> Result<Json<SecondFactorOffer>> {
-    of_a_session(&caller)?;
+    signed_in(&caller)?;
     let secret = Secret::new(password::secret_bytes()[..20].into());
     let told = secret.to_base32();
     let codes = codes_of(secret, &caller.email).ok_or_else(|| {
@@ -113,7 +106,7 @@ async fn offer(caller: Caller) -> Result<Json<SecondFactorOffer>> {
     Ok(Json(SecondFactorOffer { secret: told, address, picture }))
 }
 
-/// Asks for a code of this authenticator at each sign-in from now on
+/// Asks for a code of this authenticator at each sign-in from now on, and signs out everywhere else
 #[utoipa::path(put, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read", "confirmed"])), request_body = SecondFactorInput,
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn set(
@@ -121,24 +114,25 @@ async fn set(
     caller: Caller,
     Json(SecondFactorInput { secret, code }): Json<SecondFactorInput>,
 ) -> Result<StatusCode> {
-    let person_id = of_a_session(&caller)?;
+    let (person_id, session_id) = signed_in(&caller)?;
     if step_of(&secret, &code).is_none() {
         return Err(Problem::field("code", "this is not the code your authenticator shows now"));
     }
     let act = AuditedAct::new("second factor set", "/api/v1/session");
     app.store
         .audited(&caller.author, act)
-        .set_second_factor(person_id, Some(secret.trim()))
+        .set_second_factor(person_id, Some(secret.trim()), Some(session_id))
         .await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// Asks for no code at signing in any more
+/// Asks for no code at signing in any more, and signs out everywhere else
 #[utoipa::path(delete, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read", "confirmed"])),
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn remove(State(app): State<App>, caller: Caller) -> Result<StatusCode> {
-    let person_id = of_a_session(&caller)?;
+    let (person_id, session_id) = signed_in(&caller)?;
     let act = AuditedAct::new("second factor removed", "/api/v1/session");
-    app.store.audited(&caller.author, act).set_second_factor(person_id, None).await?;
+    let store = app.store.audited(&caller.author, act);
+    store.set_second_factor(person_id, None, Some(session_id)).await?;
     Ok(StatusCode::NO_CONTENT)
 }

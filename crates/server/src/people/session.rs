@@ -139,7 +139,12 @@ async fn sign_in(
     match account {
         Some(account) if right && account.person.active => {
             if let Err(problem) = second_factor::check(&app, &account, &code).await {
-                refused(&app, email, address).await?;
+                if code.trim().is_empty() {
+                    // Nothing was guessed: it is the first half of signing in.
+                    attempt.taken_back(&app).await?;
+                } else {
+                    refused(&app, email, address).await?;
+                }
                 return Err(problem);
             }
             attempt.succeeded(&app).await?;
@@ -236,20 +241,24 @@ async fn sign_out_everywhere(
     ))
 }
 
+/// The person and the session of whoever is signed in with a password.
+pub fn signed_in(caller: &Caller) -> Result<(Uuid, Uuid)> {
+    match (caller.author.person_id, &caller.credential) {
+        (Some(person_id), Credential::Session { id, .. }) => Ok((person_id, *id)),
+        _ => Err(Problem::unusable("this is for whoever is signed in with a password")),
+    }
+}
+
 /// The person and the session of a caller who has just given their password again.
 pub async fn confirmed(app: &App, caller: &Caller, current: String) -> Result<(Uuid, Uuid)> {
-    let (Some(person_id), Credential::Session { id, .. }) =
-        (caller.author.person_id, &caller.credential)
-    else {
-        return Err(Problem::unusable("this is for whoever is signed in with a password"));
-    };
+    let (person_id, session_id) = signed_in(caller)?;
     let attempt = lockout::attempt(app, &caller.email, &caller.author.address).await?;
     let account = app.store.account_of(person_id).await?;
     if !password::is_right(current, account.password_hash).await {
         return Err(Problem::field("current", "this is not the password so far"));
     }
     attempt.succeeded(app).await?;
-    Ok((person_id, *id))
+    Ok((person_id, session_id))
 }
 
 /// Gives one's password again, before what takes that
