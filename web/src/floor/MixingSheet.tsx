@@ -139,7 +139,10 @@ export function MixingSheet({ chain, head }: Props) {
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
                 until {format.text(step.ends_when)}
                 {step.ripe_at_min && (
-                  <b>, ripe between {step.ripe_at_min.map(clock).join(" and ")}</b>
+                  <b>
+                    , ripe between{" "}
+                    {step.ripe_at_min.map((min) => clock(Math.round(min))).join(" and ")}
+                  </b>
                 )}
               </p>
               {step.cautions.map((message) => (

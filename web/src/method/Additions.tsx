@@ -30,8 +30,8 @@ export function Additions({ adds, stages, at, fault, onChange, onMove }: Props) 
       <legend className="float-left text-sm text-iron">Goes in at its start</legend>
       <div className="clear-both space-y-2">
         {adds.map((one, place) => (
-          <div key={place} className="flex flex-wrap items-end gap-x-4 gap-y-2">
-            <b className="w-28 pb-1.5">{labels(one.ingredient)}</b>
+          <div key={place} className="flex flex-wrap items-start gap-x-4 gap-y-2">
+            <b className="w-28 pt-7">{labels(one.ingredient)}</b>
             <NumberField
               label="Of it"
               className="w-24"
@@ -56,7 +56,7 @@ export function Additions({ adds, stages, at, fault, onChange, onMove }: Props) 
               options={stages.map((label, stage) => [String(stage), label])}
               onSet={(stage) => onMove(one, Number(stage))}
             />
-            <button type="button" className="link pb-1.5" onClick={() => onChange(without(place))}>
+            <button type="button" className="link pt-7" onClick={() => onChange(without(place))}>
               Take out<span className="sr-only"> {labels(one.ingredient)}</span>
             </button>
           </div>

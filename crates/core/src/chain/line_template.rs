@@ -90,7 +90,7 @@ pub fn line_templates() -> Vec<LineTemplate> {
     vec![
         of(
             "Bench with a bowl",
-            "mixed by hand, a home oven, a scale that shows 1 g",
+            "mixed by hand, a home oven, a scale that shows 1\u{a0}g",
             mixer("Bowl", "hand", 0.3, 3.0),
             BENCH,
             0.001,
@@ -98,7 +98,7 @@ pub fn line_templates() -> Vec<LineTemplate> {
         ),
         of(
             "Small mixer and a home oven",
-            "a small spiral, an oven of two trays, a scale that shows 1 g",
+            "a small spiral, an oven of two trays, a scale that shows 1\u{a0}g",
             mixer("Small spiral", "small spiral", 0.5, 5.0),
             HOME,
             0.001,
@@ -106,7 +106,7 @@ pub fn line_templates() -> Vec<LineTemplate> {
         ),
         of(
             "Bakery with a deck oven",
-            "a spiral, trolleys or a proofer, a scale that shows 10 g",
+            "a spiral, trolleys or a proofer, a scale that shows 10\u{a0}g",
             mixer("Spiral", "spiral", 8.0, 80.0),
             BAKERY,
             0.01,
@@ -114,7 +114,7 @@ pub fn line_templates() -> Vec<LineTemplate> {
         ),
         of(
             "Plant line",
-            "a horizontal mixer, a chiller, a tunnel oven, a scale that shows 100 g",
+            "a horizontal mixer, a chiller, a tunnel oven, a scale that shows 100\u{a0}g",
             mixer("Horizontal", "horizontal", 100.0, 500.0),
             PLANT,
             0.1,

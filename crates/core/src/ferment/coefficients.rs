@@ -126,29 +126,29 @@ coefficients! {
         (0.5, 0.4, 0.6), "", "a wet film flows");
     /// Mixing that a flour of W 0 wants to be ripe, for each of W more, where W is not stated, and
     /// the most that counts.
-    MATURITY_WORK_AT_W0 = Coefficient::house("maturity_work_at_w0", "mixing a flour of W 0 wants",
+    MATURITY_WORK_AT_W0 = Coefficient::house("maturity_work_at_w0", "maturity: mixing a flour of W 0 wants",
         (8.0, 6.0, 10.0), "kJ/kg", INDEX);
-    MATURITY_WORK_PER_W = Coefficient::house("maturity_work_per_w", "mixing wanted more for each of W",
+    MATURITY_WORK_PER_W = Coefficient::house("maturity_work_per_w", "maturity: mixing wanted more for each of W",
         (0.06, 0.04, 0.08), "kJ/kg per W", INDEX);
-    MATURITY_USUAL_W = Coefficient::house("maturity_usual_w", "strength where none is stated",
+    MATURITY_USUAL_W = Coefficient::house("maturity_usual_w", "maturity: strength where none is stated",
         (300.0, 250.0, 350.0), "W", INDEX);
-    MATURITY_WORK_MOST = Coefficient::house("maturity_work_most", "most mixing that counts, of that wanted",
+    MATURITY_WORK_MOST = Coefficient::house("maturity_work_most", "maturity: most mixing that counts, of that wanted",
         (1.25, 1.1, 1.4), "", INDEX);
     /// What a set of folds is worth.
-    MATURITY_FOLD_KJ = Coefficient::house("maturity_fold_kj", "mixing a set of folds is worth",
+    MATURITY_FOLD_KJ = Coefficient::house("maturity_fold_kj", "maturity: mixing a set of folds is worth",
         (3.5, 2.0, 5.0), "kJ/kg", INDEX);
     /// Hours in which flour takes up its water by two thirds, at which temperature, and in how many
     /// degrees it goes twice as fast.
-    MATURITY_HYDRATION_H = Coefficient::house("maturity_hydration_h", "time in which flour is hydrated by two thirds",
+    MATURITY_HYDRATION_H = Coefficient::house("maturity_hydration_h", "maturity: time in which flour is hydrated by two thirds",
         (1.2, 0.8, 1.6), "h", INDEX);
-    MATURITY_AT_C = Coefficient::reference("maturity_at_c", "temperature that time is stated at",
+    MATURITY_AT_C = Coefficient::reference("maturity_at_c", "maturity: temperature that time is stated at",
         27.0, "°C", "usual of a dough");
     MATURITY_DOUBLES_C = Coefficient::house("maturity_doubles_c", "degrees in which maturing doubles its speed",
         (10.0, 8.0, 12.0), "K", INDEX);
     /// Gas of a ripe dough, and the hours it takes whatever the yeast.
-    MATURITY_GAS_ML = Coefficient::house("maturity_gas_ml", "gas of a ripe dough",
+    MATURITY_GAS_ML = Coefficient::house("maturity_gas_ml", "maturity: gas of a ripe dough",
         (6.0, 5.0, 7.0), "ml/g", INDEX);
-    MATURITY_GAS_H = Coefficient::house("maturity_gas_h", "hours its gas takes whatever the yeast",
+    MATURITY_GAS_H = Coefficient::house("maturity_gas_h", "maturity: hours its gas takes whatever the yeast",
         (3.7, 3.0, 4.5), "h", INDEX);
     /// What mixing, hydration and gas count for.
     MATURITY_OF_WORK = Coefficient::house("maturity_of_work", "weight of mixing in maturity",
@@ -158,19 +158,19 @@ coefficients! {
     MATURITY_OF_GAS = Coefficient::house("maturity_of_gas", "weight of gas in maturity",
         (0.30, 0.2, 0.4), "", INDEX);
     /// Young, ripe and past from here on.
-    MATURITY_YOUNG = Coefficient::house("maturity_young", "a dough is young from",
+    MATURITY_YOUNG = Coefficient::house("maturity_young", "maturity: a dough is young from",
         (0.7, 0.6, 0.8), "maturity", INDEX).within(0.4, 0.85);
-    MATURITY_RIPE = Coefficient::house("maturity_ripe", "a dough is ripe from",
+    MATURITY_RIPE = Coefficient::house("maturity_ripe", "maturity: a dough is ripe from",
         (0.9, 0.85, 1.0), "maturity", INDEX).within(0.85, 1.15);
-    MATURITY_PAST = Coefficient::house("maturity_past", "a dough is past ripe from",
+    MATURITY_PAST = Coefficient::house("maturity_past", "maturity: a dough is past ripe from",
         (1.35, 1.2, 1.5), "maturity", INDEX).within(1.15, 2.0);
     /// What a green dough and one past its ripeness lose of the gas they would keep, and the least
     /// that is kept of it.
-    MATURITY_GREEN_LOSES = Coefficient::house("maturity_green_loses", "share of its retention a green dough loses",
+    MATURITY_GREEN_LOSES = Coefficient::house("maturity_green_loses", "maturity: share of its retention a green dough loses",
         (0.35, 0.2, 0.5), "at a maturity of 0", INDEX);
-    MATURITY_PAST_LOSES = Coefficient::house("maturity_past_loses", "share of its retention lost past ripeness",
+    MATURITY_PAST_LOSES = Coefficient::house("maturity_past_loses", "maturity: share of its retention lost past ripeness",
         (0.8, 0.5, 1.1), "for each 1 of maturity", INDEX);
-    MATURITY_KEEPS_LEAST = Coefficient::house("maturity_keeps_least", "least share of its retention that is left",
+    MATURITY_KEEPS_LEAST = Coefficient::house("maturity_keeps_least", "maturity: least share of its retention that is left",
         (0.3, 0.2, 0.4), "", INDEX);
     /// Share of a sponge's time at which it drops.
     DROPS_AT = Coefficient::house("sponge_drops_at", "share of its time at which a sponge drops",
