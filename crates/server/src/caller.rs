@@ -58,6 +58,14 @@ impl Caller {
         }
     }
 
+    /// The person and the session of whoever is signed in with a password.
+    pub fn signed_in(&self) -> Result<(Uuid, Uuid)> {
+        match (self.author.person_id, &self.credential) {
+            (Some(person_id), Credential::Session { id, .. }) => Ok((person_id, *id)),
+            _ => Err(Problem::unusable("this is for whoever is signed in with a password")),
+        }
+    }
+
     /// Whether a browser sends its credential by itself, whatever page asks it to.
     pub fn is_by_cookie(&self) -> bool {
         self.credential != Credential::Key

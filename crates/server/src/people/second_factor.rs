@@ -1,7 +1,6 @@
 //! A second factor: codes of an authenticator (RFC 6238, time-based one-time passwords), beside the
 //! password.
 
-use super::session::signed_in;
 use crate::caller::Caller;
 use crate::password;
 use crate::problem::{Problem, Result};
@@ -86,7 +85,7 @@ pub async fn check(app: &App, account: &Account, code: &str) -> Result<()> {
 #[utoipa::path(get, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read"])),
     responses((status = 200, body = SecondFactor), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn is_set(State(app): State<App>, caller: Caller) -> Result<Json<SecondFactor>> {
-    let (person_id, _) = signed_in(&caller)?;
+    let (person_id, _) = caller.signed_in()?;
     let account = app.store.account_of(person_id).await?;
     Ok(Json(SecondFactor { set: account.totp_secret.is_some() }))
 }
@@ -95,7 +94,7 @@ async fn is_set(State(app): State<App>, caller: Caller) -> Result<Json<SecondFac
 #[utoipa::path(post, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read"])),
     responses((status = 200, body = SecondFactorOffer), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn offer(caller: Caller) -> Result<Json<SecondFactorOffer>> {
-    signed_in(&caller)?;
+    caller.signed_in()?;
     let secret = Secret::new(password::secret_bytes()[..20].into());
     let told = secret.to_base32();
     let codes = codes_of(secret, &caller.email).ok_or_else(|| {
@@ -114,7 +113,7 @@ async fn set(
     caller: Caller,
     Json(SecondFactorInput { secret, code }): Json<SecondFactorInput>,
 ) -> Result<StatusCode> {
-    let (person_id, session_id) = signed_in(&caller)?;
+    let (person_id, session_id) = caller.signed_in()?;
     if step_of(&secret, &code).is_none() {
         return Err(Problem::field("code", "this is not the code your authenticator shows now"));
     }
@@ -130,7 +129,7 @@ async fn set(
 #[utoipa::path(delete, path = "/api/v1/session/second-factor", tag = "session", security(("session" = ["read", "confirmed"])),
     responses((status = 204), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn remove(State(app): State<App>, caller: Caller) -> Result<StatusCode> {
-    let (person_id, session_id) = signed_in(&caller)?;
+    let (person_id, session_id) = caller.signed_in()?;
     let act = AuditedAct::new("second factor removed", "/api/v1/session");
     let store = app.store.audited(&caller.author, act);
     store.set_second_factor(person_id, None, Some(session_id)).await?;

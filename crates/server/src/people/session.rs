@@ -241,17 +241,9 @@ async fn sign_out_everywhere(
     ))
 }
 
-/// The person and the session of whoever is signed in with a password.
-pub fn signed_in(caller: &Caller) -> Result<(Uuid, Uuid)> {
-    match (caller.author.person_id, &caller.credential) {
-        (Some(person_id), Credential::Session { id, .. }) => Ok((person_id, *id)),
-        _ => Err(Problem::unusable("this is for whoever is signed in with a password")),
-    }
-}
-
 /// The person and the session of a caller who has just given their password again.
 pub async fn confirmed(app: &App, caller: &Caller, current: String) -> Result<(Uuid, Uuid)> {
-    let (person_id, session_id) = signed_in(caller)?;
+    let (person_id, session_id) = caller.signed_in()?;
     let attempt = lockout::attempt(app, &caller.email, &caller.author.address).await?;
     let account = app.store.account_of(person_id).await?;
     if !password::is_right(current, account.password_hash).await {
