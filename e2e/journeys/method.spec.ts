@@ -15,10 +15,11 @@ test("a dough is followed to the oven, and its yeast set for another rise", asyn
   const seasons = page.getByRole("table", { name: "Instant yeast by ambient temperature" });
   await expect(seasons.getByRole("row")).toHaveCount(11);
 
-  const wanted = page.getByLabel("Rise at the oven");
+  const target = page.getByRole("region", { name: "Target rise" });
+  const wanted = target.getByLabel("Rise", { exact: true });
   await wanted.fill("9000");
   await wanted.press("Enter");
-  await expect(page.getByText("rise at the oven must be from 1 to 1000 %")).toBeVisible();
+  await expect(page.getByText("target rise must be from 1 to 1000 %")).toBeVisible();
   await wanted.fill("900");
   await wanted.press("Enter");
   await expect(page.getByText(/the film of this dough gives way/)).toBeVisible();

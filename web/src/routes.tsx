@@ -57,6 +57,7 @@ export const ROUTES: RouteObject[] = [
           page("/", start, "StartPage"),
           page("/flour", flour, "FlourPage"),
           page("/flour/receive", flour, "ReceiveFlourPage"),
+          page("/flour/bag", flour, "BagPage"),
           page("/flour/import", flour, "BulkImportPage"),
           page("/flour/compare", flour, "CompareLotsPage"),
           page("/flour/control-chart/:flourId?", flour, "ControlChartPage"),

@@ -127,6 +127,7 @@ const stage = (label: string, from_h: number, to_h: number): Schemas["RiseStage"
   from_h,
   to_h,
   ambient_c: 26,
+  ambient_end_c: 26,
   rise_pct: 0,
   dough_c: 26,
   sugar_pct: 1,

@@ -148,12 +148,21 @@ fn a_figure_set_by_hand_keeps_the_band_where_the_flour_put_it() {
 }
 
 #[test]
-fn without_absorption_there_is_no_stair_unless_the_water_is_set() {
+fn of_a_flour_nobody_measured_a_usual_one_is_taken_with_a_wider_band() {
     let unmeasured =
         Flour { absorption_14_pct: None, composition: Composition::default(), ..flour() };
-    assert_eq!(climb(&unmeasured, &PLAIN), Err(AbsorptionUnknown::NothingStated("wheat".into())));
+    let width = |found: &AbsorptionBuildUp| found.high_pct - found.low_pct;
+    let usual = climb(&unmeasured, &PLAIN).expect("a usual flour");
+    let measured = climb(&flour(), &PLAIN).expect("has a base");
+    near(usual.adjustments[0].points, 60.0);
+    assert!(width(&usual) > 2.0 * width(&measured), "{} {}", width(&usual), width(&measured));
+    let damp = Flour { usual_moisture: Some([13.0, 15.0]), ..unmeasured };
+    assert!(width(&climb(&damp, &PLAIN).expect("a usual flour")) > width(&usual));
+    let blend = Flour { species: Species::GlutenFree, ..unmeasured };
+    let no_sheet = Err(AbsorptionUnknown::NeedsItsSheet("gluten_free".into()));
+    assert_eq!(climb(&blend, &PLAIN), no_sheet);
     let wanted = Asked { override_pct: Some(70.0), ..PLAIN };
-    let set = climb(&unmeasured, &wanted).expect("set by hand");
+    let set = climb(&blend, &wanted).expect("set by hand");
     assert_eq!(keys(&set), ["by_hand"]);
     near(set.dough_absorption_pct, 70.0);
 }

@@ -211,9 +211,9 @@ fn the_sheet_holds_the_salt_back_and_still_sums_to_the_dough() {
 }
 
 #[test]
-fn without_absorption_the_chain_stops_at_water_until_it_is_set_by_hand() {
+fn without_gluten_and_its_sheet_the_chain_stops_at_water_until_it_is_set_by_hand() {
     let (lot, plant) = (lot(&[("moisture", "14.1", "%", "")]), plant());
-    let flours = [wheat(&lot, None)];
+    let flours = [ScenarioFlour { species: Species::GlutenFree, ..wheat(&lot, None) }];
     let mut scenario = plant.scenario(&flours, KNOBS);
     let stopped = chain(&scenario);
     assert_eq!(stopped.error.expect("no base").link(), Link::Water);

@@ -1,8 +1,8 @@
-//! Tonight's dough by its readings and the clock, and a starter's upkeep.
+//! Tonight's dough by its readings, and a starter's upkeep.
 
 mod support;
 
-use ironpeel_core::chain::{ReadOf, chain, fermentation_tracking, otherwise_risen, rise};
+use ironpeel_core::chain::{ReadOf, chain, fermentation_tracking, rise};
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::ferment::{JarReading, Kinetics, RefreshmentInput};
 use ironpeel_core::flour::Species;
@@ -15,28 +15,6 @@ use support::near;
 fn feed(input: Value) -> ironpeel_core::ferment::Refreshment {
     let input: RefreshmentInput = serde_json::from_value(input).expect("the shape of the contract");
     input.compute(&Coefficients::default()).expect("inside its ranges")
-}
-
-#[test]
-fn a_room_or_a_time_gives_the_rise_that_was_asked() {
-    let flours = strong();
-    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &flours)];
-    let bench = bench(plain(), Process::StraightBulk);
-    let scenario = bench.scenario(&flours);
-    let chain = chain(&scenario);
-    let now =
-        rise(&scenario, &chain).expect("it has yeast").stages.last().expect("stages").rise_pct;
-    let same = otherwise_risen(&scenario, &chain, now, None).expect("it has yeast");
-    near(same.room_c.expect("the room it has"), 22.0, 0.05);
-    assert_eq!(same.mixing_from, None);
-    let morning = "2026-11-28T05:00:00Z".parse().expect("a moment");
-    let half = otherwise_risen(&scenario, &chain, now * 0.9, Some(morning)).expect("it has yeast");
-    let before = (morning - half.mixing_from.expect("an hour was asked")).num_minutes() as f64;
-    near(before, 60.0 * half.after_h.expect("before the oven"), 0.5);
-    assert!(half.room_c.is_some_and(|room| room < 22.0));
-    assert!(half.after_h < same.after_h);
-    let never = otherwise_risen(&scenario, &chain, 5000.0, Some(morning)).expect("it has yeast");
-    assert_eq!((never.room_c, never.after_h, never.mixing_from), (None, None, None));
 }
 
 #[test]

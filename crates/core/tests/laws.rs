@@ -19,6 +19,7 @@ fn flour() -> impl Strategy<Value = Flour> {
     (moisture(), 50.0..80.0, prop::option::of(0.0..60.0), 100.0..400.0).prop_map(
         |(moisture, absorption, age_days, w)| Flour {
             moisture,
+            usual_moisture: None,
             absorption_14_pct: Some(absorption),
             species: Species::Spelt,
             age_days,

@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 53] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 56] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -72,9 +72,16 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 53] = [
     ("ferment/rate_fit.rs", &["MOST_HOURS", "SLOWEST", "BAND"], "bounds, and a band of 90 %"),
     ("ferment/refreshment.rs", &["SHOWN", "DAYS_H", "FED"], "where a feed is sought"),
     ("ferment/solve.rs", &["YEAST"], "where a dose is sought"),
-    ("chain/follow.rs", &["SLOWEST", "ROOMS"], "where a room is sought"),
+    ("flour/bag.rs", &["NAME_MAX"], "how long a name may be"),
+    ("chain/follow.rs", &["SLOWEST"], "where a speed is sought"),
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),
     ("chain/rise.rs", &["JAR_MARKS"], "what the jar is looked at for"),
+    ("chain/stage_ends.rs", &["LOOKED_AT_H"], "how far a stage is looked ahead"),
+    (
+        "chain/target_rise.rs",
+        &["ROOMS", "DOUGHS", "STARTERS", "SAME_C"],
+        "where a room, a dough and a starter are sought",
+    ),
     ("chain/way.rs", &["JAR_KG", "LOOKED_AT_H"], "the jar, and how far a sponge is looked ahead"),
     ("dough/by_amount.rs", &["CUP_ML"], "a unit of volume"),
     ("dough/piece_form.rs", &["CM3_PER_L", "MM_PER_CM"], "units of length and volume"),

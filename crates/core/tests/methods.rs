@@ -131,9 +131,9 @@ fn what_was_typed_becomes_the_method() {
     "process": "sponge_dough", "target_c": 26.5, "machine_divided": true,
     "stages": [
         {"kind": "mix", "label": " Mix ", "minutes": 9, "speed": "fast", "end_point": "windowpane",
-         "ends_when": "thin enough", "reason": "all of it", "adds": ["salt"], "ends_at_rise_pct": 75},
+         "ends_when": "thin enough", "reason": "all of it", "adds": ["salt"], "ends_at": 75},
         {"kind": "proof", "label": "Proof", "minutes": 58, "speed": "fast", "temperature_c": 36,
-         "humidity_pct": 85, "tolerance": {"low_min": 45, "high_min": 70}, "ends_at_rise_pct": 75},
+         "humidity_pct": 85, "tolerance": {"low_min": 45, "high_min": 70}, "ends_at": 75},
     ]}))
     .expect("the shape of the contract");
     let mut faults = ValidationErrors::default();
@@ -142,8 +142,8 @@ fn what_was_typed_becomes_the_method() {
     assert_eq!(method.stages[0].label, "Mix");
     assert_eq!(method.stages[0].end_point, EndPoint::Windowpane);
     assert_eq!(method.stages[1].speed, None, "only a mixer has one");
-    assert_eq!(method.stages[1].ends_at_rise_pct, Some(75.0));
-    assert_eq!(method.stages[0].ends_at_rise_pct, None, "no dough rises under the mixer");
+    assert_eq!(method.stages[1].ends_at, Some(75.0));
+    assert_eq!(method.stages[0].ends_at, None, "no dough rises under the mixer");
     assert_eq!(method.stages[1].tolerance, Some(TimeTolerance { low_min: 45.0, high_min: 70.0 }));
 }
 

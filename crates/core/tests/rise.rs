@@ -58,9 +58,9 @@ fn a_stage_that_is_predicted_to_miss_the_rise_it_ends_at_says_so() {
     bench.method.stages[1].ends_when = "twice as high, doubled".into();
     assert_eq!(told(&bench), [None, None, None], "what a stage says in words is nobody's number");
     let proof = risen(&bench, &white(&flours)).expect("it has yeast").stages[2].rise_pct;
-    bench.method.stages[2].ends_at_rise_pct = Some(proof);
+    bench.method.stages[2].ends_at = Some(proof);
     assert_eq!(told(&bench)[2], None, "met");
-    bench.method.stages[2].ends_at_rise_pct = Some(3.0 * proof);
+    bench.method.stages[2].ends_at = Some(3.0 * proof);
     let miss = told(&bench)[2].expect("a third of what it is to be");
     assert_eq!(miss, RiseMiss { wanted_pct: 3.0 * proof, predicted_pct: proof });
 }
@@ -214,9 +214,8 @@ fn what_cannot_rise_says_why() {
         json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2}]});
     let flat = risen(&bench(lines, Process::StraightBulk), &white(&flours));
     assert_eq!(flat.expect_err("nothing makes gas"), RiseError::NoCulture);
-    let bare = readings(&[(Property::Moisture, 14.0)]);
-    let stopped = risen(&bench(plain(), Process::StraightBulk), &white(&bare));
-    assert_eq!(stopped.expect_err("no water"), RiseError::NoDough);
+    let stopped = risen(&bench(plain(), Process::StraightBulk), &[]);
+    assert_eq!(stopped.expect_err("no flour"), RiseError::NoDough);
     let mut at_once = bench(plain(), Process::NoTime);
     at_once.method.stages = vec![stage(StageKind::Mix, 0.0), stage(StageKind::Bake, 20.0)];
     assert_eq!(risen(&at_once, &white(&flours)).expect_err("no time"), RiseError::NoTime);

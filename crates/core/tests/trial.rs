@@ -51,16 +51,20 @@ fn a_dough_with_a_starter_and_two_flours_weighs_out_to_its_mass() {
 }
 
 #[test]
-fn a_flour_without_moisture_is_named() {
+fn what_no_certificate_states_is_taken_as_usual_and_marked() {
     let bench = bench(spelt_sour(), Process::LongCold);
     let (spelt, bare) = (whole(), readings(&[(Property::Protein, 12.0)]));
     let flours = [
         flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &spelt),
         flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &bare),
     ];
-    let error = chain(&bench.scenario(&flours)).error.expect("no moisture");
-    assert_eq!(error.link(), Link::Flour);
-    assert!(error.to_string().contains("Tarn Strong"));
+    let found = chain(&bench.scenario(&flours));
+    assert_eq!(found.error, None);
+    assert!(found.sheet.is_some());
+    let assumed: Vec<_> =
+        found.flour.assumed.iter().map(|one| (&*one.flour, one.property)).collect();
+    let bare = [("Tarn Strong", Property::Moisture), ("Tarn Strong", Property::DamagedStarch)];
+    assert_eq!(assumed, bare, "the other one's certificate has them");
     let none = chain(&bench.scenario(&[])).error.expect("no flour");
     assert_eq!(none.link(), Link::Water);
 }

@@ -62,7 +62,7 @@ pub struct Issued {
     pub mill: String,
     /// Of the formula's other flours.
     pub other_lots: Vec<IssuedLot>,
-    pub specification_number: i32,
+    pub specification_number: Option<i32>,
     pub lot_number: i32,
     pub formula_number: i32,
     pub method_number: i32,
@@ -213,13 +213,14 @@ async fn releases(
     let plant = app.parameters().await?;
     let mut releases = Vec::new();
     for (Specified { lot, specification }, at, asked_at) in flours {
-        if specification.flour_id != lot.flour.id {
+        let specification = specification.as_deref();
+        if specification.is_some_and(|one| one.flour_id != lot.flour.id) {
             let message = format!("this specification is of another flour than {}", lot.code);
             faults.push(asked_at, message);
             continue;
         }
-        let by = (specification.revision.id, &*specification.limits);
-        let judged = LotAssessment::of(&lot.current, Some(by), &plant.coefficients);
+        let by = specification.map(|one| (one.revision.id, &*one.limits));
+        let judged = LotAssessment::of(&lot.current, by, &plant.coefficients);
         let decision =
             dispositions.get(&lot.id).and_then(|disposition| disposition.decision.as_ref());
         if let Some(why) = judged.barred(decision) {
@@ -265,7 +266,7 @@ async fn plan(
         flour: lot.flour.name.clone(),
         mill: lot.flour.mill.clone(),
         other_lots: documents.others.iter().map(IssuedLot::of).collect(),
-        specification_number: documents.flour.specification.revision.number,
+        specification_number: documents.flour.specification_number(),
         lot_number: lot.current.revision.number,
         formula_number: documents.formula.revision.number,
         method_number: documents.method.revision.number,

@@ -245,11 +245,10 @@ impl ScenarioContext {
         let Documents { flour, others, .. } = &self.documents;
         let shares = self.formula().formula.flours();
         let main = shares.first().map_or(FLOUR_PCT, |main| main.share_pct);
-        let mut flours =
-            vec![flour.lot.for_scenario(self.mix_on, main, &flour.specification.limits)];
+        let mut flours = vec![flour.lot.for_scenario(self.mix_on, main, flour.limits())];
         flours.extend(shares.iter().skip(1).filter_map(|FlourShare { name, share_pct }| {
             let other = others.iter().find(|other| other.lot.flour.name == *name)?;
-            Some(other.lot.for_scenario(self.mix_on, *share_pct, &other.specification.limits))
+            Some(other.lot.for_scenario(self.mix_on, *share_pct, other.limits()))
         }));
         flours
     }

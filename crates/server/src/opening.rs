@@ -134,14 +134,13 @@ async fn opened(
 }
 
 /// A product as it is now, made of these lots, the main flour's first; none where a flour has
-/// no lot or no specification.
+/// no lot.
 fn refs_of(product: &ProductView, lots: &[Option<LotView>]) -> Option<RevisionRefs> {
     let mut flours = lots.iter().map(|lot| {
         let lot = lot.as_ref()?;
-        let specification = lot.certificate.specification.as_ref()?;
         Some(BatchFlour {
             lot_revision_id: lot.revision.id,
-            specification_revision_id: specification.id,
+            specification_revision_id: lot.certificate.specification.as_ref().map(|one| one.id),
         })
     });
     let main = flours.next()??;

@@ -38,7 +38,8 @@ pub struct ProductView {
     pub slug: String,
     pub name: String,
     pub flour: FlourView,
-    pub specification: Revision,
+    /// None where nothing is asked of it.
+    pub specification: Option<Revision>,
     /// The other flours of its formula.
     pub other_flours: Vec<OtherFlourView>,
     pub formula: FormulaView,
@@ -48,11 +49,12 @@ pub struct ProductView {
     pub parameters: Option<Revision>,
 }
 
-/// Another flour of a formula, with what is asked of it.
+/// Another flour of a formula.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct OtherFlourView {
     pub flour: FlourView,
-    pub specification: Revision,
+    /// None where nothing is asked of it.
+    pub specification: Option<Revision>,
 }
 
 /// A product to be made from a template.
@@ -106,13 +108,13 @@ pub async fn product_view(app: &App, slug: &str) -> Result<ProductView> {
     if !others.is_empty() {
         let flours = app.store.flours().await?;
         for flour in flours.into_iter().filter(|flour| others.contains(&&*flour.name)) {
-            let specification = app.store.current_specification(flour.id).await?.revision;
+            let specification = app.specification_of(flour.id).await?.map(|one| one.revision);
             other_flours.push(OtherFlourView { flour: flour.into(), specification });
         }
     }
     Ok(ProductView {
         flour: app.store.flour(product.flour_id).await?.into(),
-        specification: app.store.current_specification(product.flour_id).await?.revision,
+        specification: app.specification_of(product.flour_id).await?.map(|one| one.revision),
         other_flours,
         formula: FormulaView::of(&formula, &library),
         method: method.into(),
@@ -157,13 +159,6 @@ async fn create(
     if flours.len() != template.wants.len() || flours.len() != input.flours.len() {
         let wants: Vec<&str> = template.wants.iter().map(|wanted| &*wanted.name).collect();
         faults.push("flours", format!("choose a flour for each of: {}", wants.join(", ")));
-    }
-    for flour in &flours {
-        if app.specification_of(flour.id).await?.is_none() {
-            let message =
-                format!("nothing is asked of {} yet: give it a specification first", flour.name);
-            faults.push("flours", message);
-        }
     }
     faults.or(())?;
     let names: Vec<String> = flours.iter().map(|flour| flour.name.clone()).collect();

@@ -7,7 +7,9 @@ use uuid::Uuid;
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct RevisionRefs {
     pub lot_revision_id: Uuid,
-    pub specification_revision_id: Uuid,
+    /// Nothing is asked of the flour if left out.
+    #[serde(default)]
+    pub specification_revision_id: Option<Uuid>,
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,

@@ -5,6 +5,7 @@ use std::time::Duration;
 use chrono::{NaiveDate, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::dough::FormulaDraft;
+use ironpeel_core::flour::Limit;
 use ironpeel_core::plant::PlantParameters;
 use ironpeel_store::{
     Flour, FormulaRevision, LineRevision, Lot, MethodRevision, ParametersRevision, Plant,
@@ -103,7 +104,19 @@ pub struct Documents {
 #[derive(Debug, Clone)]
 pub struct Specified {
     pub lot: Arc<Lot>,
-    pub specification: Arc<SpecificationRevision>,
+    /// None where nothing is asked of it.
+    pub specification: Option<Arc<SpecificationRevision>>,
+}
+
+impl Specified {
+    /// What is asked of it; nothing where it has no specification.
+    pub fn limits(&self) -> &[Limit] {
+        self.specification.as_ref().map_or(&[], |one| &one.limits)
+    }
+
+    pub fn specification_number(&self) -> Option<i32> {
+        self.specification.as_ref().map(|one| one.revision.number)
+    }
 }
 
 impl Documents {
@@ -138,11 +151,12 @@ impl Revisions {
 
     /// Every document of a dough.
     pub async fn documents(&self, revision_refs: &RevisionRefs) -> Result<Documents, Problem> {
-        let specified = async |lot, specification| {
-            Ok::<_, Problem>(Specified {
-                lot: self.lot(lot).await?,
-                specification: self.specification(specification).await?,
-            })
+        let specified = async |lot, specification: Option<Uuid>| {
+            let specification = match specification {
+                Some(id) => Some(self.specification(id).await?),
+                None => None,
+            };
+            Ok::<_, Problem>(Specified { lot: self.lot(lot).await?, specification })
         };
         let mut others = Vec::with_capacity(revision_refs.other_lots.len());
         for other in &revision_refs.other_lots {

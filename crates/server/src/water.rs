@@ -72,9 +72,7 @@ async fn water_distribution(
     let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
     let flours = context.flours();
     let scenario = context.scenario(&flours);
-    let parts = scenario.parts().map_err(|name| {
-        Problem::field("scenario", format!("the certificate of {name} has no moisture"))
-    })?;
+    let parts = scenario.parts();
     let coefficients = scenario.coefficients();
     let planned = figures(&scenario).water.map_or(0.0, |water| water.dough_absorption_pct);
     let of = |water_distribution: WaterDistribution| OperatorWater {
@@ -90,8 +88,8 @@ async fn water_distribution(
         if let Some(main) = others.first_mut() {
             main.readings = &reference.current.readings;
         }
-        let parts: Option<Vec<_>> = others.iter().map(|flour| flour.part(coefficients)).collect();
-        WaterDistribution::of(&parts?, coefficients)
+        let parts: Vec<_> = others.iter().map(|flour| flour.part(coefficients)).collect();
+        WaterDistribution::of(&parts, coefficients)
     });
     let lot = WaterDistribution::of(&parts, coefficients);
     let critical_damaged_pct = coefficients.active(&CRITICAL_DAMAGED_STARCH);

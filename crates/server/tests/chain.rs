@@ -4,7 +4,7 @@ mod support;
 
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, new_id};
+use support::{Plant, fields, full_mixer, new_id, number};
 
 const CHAIN: &str = "/api/v1/chain";
 
@@ -46,13 +46,17 @@ async fn what_could_not_be_used_before_spoils_nothing_now() {
 }
 
 #[tokio::test]
-async fn a_lot_that_states_too_little_stops_the_chain_until_water_is_set() {
+async fn what_a_lot_does_not_state_is_taken_as_usual_and_marked() {
     let plant = Plant::open().await;
-    plant.record_lot("Tarn Plain", "VP-BARE", &[["moisture", "14.0", "%", "as is"]]).await;
+    plant.record_lot("Tarn Plain", "VP-BARE", &[["W", "200", "10-4 J", ""]]).await;
     let scenario = plant.scenario("causeway-stick", "VP-BARE", full_mixer()).await;
     let (status, answer) = plant.post(CHAIN, &json!({"now": scenario})).await;
-    assert_eq!(status, StatusCode::OK);
-    assert_eq!(answer["chain"]["error"]["link"], "water");
+    assert_eq!((status, &answer["chain"]["error"]), (StatusCode::OK, &Value::Null));
+    let assumed = answer["chain"]["flour"]["assumed"].as_array().expect("a list");
+    let assumed: Vec<_> = assumed.iter().map(|one| &one["property"]).collect();
+    assert_eq!(assumed, ["moisture", "protein", "damaged_starch"]);
+    let water = &answer["chain"]["water"];
+    assert!(number(&water["high_pct"]) - number(&water["low_pct"]) > 6.0, "{water}");
     let run_settings = json!({"amount": {"by": "dough", "kg": 12}, "hydration_pct": 78});
     let scenario = plant.scenario("causeway-stick", "VP-BARE", run_settings).await;
     let (_, answer) = plant.post(CHAIN, &json!({"now": scenario})).await;
@@ -139,9 +143,12 @@ async fn a_planned_batch_stays_as_it_was_issued_whatever_is_changed_later() {
 #[tokio::test]
 async fn a_batch_without_a_name_or_a_sheet_is_not_planned() {
     let plant = Plant::open().await;
-    plant.record_lot("Tarn Strong", "VR-BARE", &[["moisture", "14.0", "%", "as is"]]).await;
-    let scenario = plant.scenario("deck-roll-60", "VR-BARE", full_mixer()).await;
-    let (status, problem) = plan(&plant, &new_id(), &scenario).await;
+    let dry = json!({"hydration_pct": 20, "amount": {"by": "mixer", "doughs": 1}});
+    let scenario = plant.scenario("ferry-tin-800", "VR-26-1090", dry).await;
+    let body = json!({
+        "slug": "ferry-tin-800", "scenario": scenario, "planned_for": "2026-11-24T22:00:00Z",
+    });
+    let (status, problem) = plant.put(&format!("/api/v1/batches/{}", new_id()), &body).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["scenario"]));
     let mut wrong = plant.scenario("causeway-stick", "VP-26-0435", full_mixer()).await;
     let strong = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
@@ -239,7 +246,7 @@ async fn the_yeast_for_a_rise_gives_that_rise() {
     let plant = Plant::open().await;
     let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
     let ask = |rise: Value| json!({"scenario": scenario, "rise_pct": rise});
-    let (status, found) = plant.post("/api/v1/chain/yeast", &ask(json!(120))).await;
+    let (status, found) = plant.post("/api/v1/chain/target-rise", &ask(json!(120))).await;
     assert_eq!(status, StatusCode::OK, "{found}");
     let mut edited = scenario.clone();
     let mut lines = plant.get("/api/v1/products/deck-roll-60").await["formula"]["lines"].clone();
@@ -252,13 +259,13 @@ async fn the_yeast_for_a_rise_gives_that_rise() {
     let end = risen["stages"].as_array().and_then(|stages| stages.last()).expect("a stage");
     assert!((end["rise_pct"].as_f64().expect("a number") - 120.0).abs() < 1.0, "{end}");
 
-    let (_, none) = plant.post("/api/v1/chain/yeast", &ask(json!(990))).await;
+    let (_, none) = plant.post("/api/v1/chain/target-rise", &ask(json!(990))).await;
     assert_eq!(none["yeast_idy_pct"], Value::Null);
     assert!(
         none["message"].as_str().is_some_and(|message| message.contains("gives way")),
         "{none}"
     );
-    let (status, problem) = plant.post("/api/v1/chain/yeast", &ask(json!(0))).await;
+    let (status, problem) = plant.post("/api/v1/chain/target-rise", &ask(json!(0))).await;
     assert_eq!((status, fields(&problem)), (StatusCode::UNPROCESSABLE_ENTITY, vec!["rise_pct"]));
     let mut flat = scenario.clone();
     flat["draft"] = json!({"lines": [{"ingredient": "flour", "pct": 100}]});

@@ -363,8 +363,8 @@ async fn a_product_is_made_of_a_template_once() {
     let bare_id = new_id();
     let path = format!("/api/v1/flours/{bare_id}/revisions/{}", new_id());
     assert_eq!(plant.put(&path, &bare).await.0, StatusCode::OK);
-    let flours = json!({"template": "hearth", "flours": [bare_id]});
-    assert_eq!(refuse("tern", flours).await, ["flours"], "nothing is asked of it yet");
+    let flours = json!({"template": "hearth", "flours": [bare_id, bare_id]});
+    assert_eq!(refuse("tern", flours).await, ["flours"], "one flour is wanted");
 }
 
 #[tokio::test]

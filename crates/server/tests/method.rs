@@ -328,9 +328,10 @@ async fn tonights_dough_is_followed_by_its_readings() {
         json!({"scenario": scenario, "of": "bulk", "readings": [{"minutes": 0, "rise_pct": -3}]});
     let (_, refused) = plant.post("/api/v1/chain/fermentation-tracking", &bad).await;
     assert_eq!(fields(&refused), ["readings[0].minutes", "readings[0].rise_pct"]);
-    let (_, solved) =
-        plant.post("/api/v1/chain/yeast", &json!({"scenario": scenario, "rise_pct": 60})).await;
-    assert!(solved["otherwise"]["after_h"].is_number(), "{solved}");
+    let (_, solved) = plant
+        .post("/api/v1/chain/target-rise", &json!({"scenario": scenario, "rise_pct": 60}))
+        .await;
+    assert!(solved["after_h"].is_number(), "{solved}");
 }
 
 #[tokio::test]

@@ -16,7 +16,8 @@ pub struct Batch {
     pub id: Uuid,
     pub product_id: Uuid,
     pub lot_revision_id: Uuid,
-    pub specification_revision_id: Uuid,
+    /// None where nothing was asked of the flour.
+    pub specification_revision_id: Option<Uuid>,
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
@@ -37,7 +38,8 @@ pub struct NewBatch {
     pub id: Uuid,
     pub product_id: Uuid,
     pub lot_revision_id: Uuid,
-    pub specification_revision_id: Uuid,
+    /// None where nothing was asked of the flour.
+    pub specification_revision_id: Option<Uuid>,
     pub formula_revision_id: Uuid,
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
@@ -53,7 +55,9 @@ pub struct NewBatch {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct BatchFlour {
     pub lot_revision_id: Uuid,
-    pub specification_revision_id: Uuid,
+    /// Nothing is asked of the flour if left out.
+    #[serde(default)]
+    pub specification_revision_id: Option<Uuid>,
 }
 
 /// A batch as lists show it.

@@ -4,6 +4,7 @@ use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::method::{
     EndPoint, Method, OptionalStep, Process, Speed, Stage, StageKind, TimeTolerance,
 };
+use serde::de::DeserializeOwned;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
@@ -70,7 +71,14 @@ struct StageRow {
     fold_sets: Option<i16>,
     stage_id: Uuid,
     optional_step: Option<Word<OptionalStep>>,
-    ends_at_rise_pct: Option<f64>,
+    ends_at: Option<f64>,
+    ends_after: Option<Uuid>,
+    ambient_curve: serde_json::Value,
+}
+
+/// A list that a column holds.
+fn from_json<T: DeserializeOwned>(value: serde_json::Value) -> Result<Vec<T>> {
+    serde_json::from_value(value).map_err(|error| StoreError::Fault(error.into()))
 }
 
 impl StageRow {
@@ -81,14 +89,15 @@ impl StageRow {
             fold_sets: self.fold_sets.and_then(|sets| sets.try_into().ok()),
             kind: self.kind.0,
             speed: self.speed.map(|Word(speed)| speed),
-            adds: serde_json::from_value(self.adds)
-                .map_err(|error| StoreError::Fault(error.into()))?,
+            adds: from_json(self.adds)?,
             label: self.label,
             minutes: self.minutes,
             temperature_c: self.temperature_c,
             humidity_pct: self.humidity_pct,
             ends_when: self.ends_when,
-            ends_at_rise_pct: self.ends_at_rise_pct,
+            ends_at: self.ends_at,
+            ends_after: self.ends_after,
+            ambient_curve: from_json(self.ambient_curve)?,
             end_point: self.end_point.0,
             reason: self.reason,
             tolerance: self
@@ -117,7 +126,9 @@ impl StageRow {
             fold_sets: stage.fold_sets.map(i16::from),
             stage_id: stage.id.unwrap_or_else(Uuid::now_v7),
             optional_step: stage.optional_step.map(Word),
-            ends_at_rise_pct: stage.ends_at_rise_pct,
+            ends_at: stage.ends_at,
+            ends_after: stage.ends_after,
+            ambient_curve: serde_json::json!(stage.ambient_curve),
         }
     }
 }

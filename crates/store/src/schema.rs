@@ -160,7 +160,9 @@ diesel::table! {
         fold_sets -> Nullable<Int2>,
         stage_id -> Uuid,
         optional_step -> Nullable<Text>,
-        ends_at_rise_pct -> Nullable<Float8>,
+        ends_at -> Nullable<Float8>,
+        ends_after -> Nullable<Uuid>,
+        ambient_curve -> Jsonb,
     }
 }
 
@@ -239,7 +241,7 @@ diesel::table! {
         id -> Uuid,
         product_id -> Uuid,
         lot_revision_id -> Uuid,
-        specification_revision_id -> Uuid,
+        specification_revision_id -> Nullable<Uuid>,
         formula_revision_id -> Uuid,
         method_revision_id -> Uuid,
         line_revision_id -> Uuid,
@@ -390,7 +392,7 @@ diesel::table! {
         batch_id -> Uuid,
         position -> Int2,
         lot_revision_id -> Uuid,
-        specification_revision_id -> Uuid,
+        specification_revision_id -> Nullable<Uuid>,
     }
 }
 

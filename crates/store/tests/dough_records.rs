@@ -107,7 +107,7 @@ fn method() -> Method {
             stage(1, StageKind::Mix, "Mix", 8.0),
             Stage {
                 ends_when: "nearly doubled".into(),
-                ends_at_rise_pct: Some(100.0),
+                ends_at: Some(100.0),
                 ..stage(2, StageKind::Proof, "Proof", 60.0)
             },
         ],
@@ -519,9 +519,8 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
     assert_eq!((read.asked, read.issued), (trial.asked, trial.issued));
     assert_eq!(store.parameters(parameters).await.expect("on record").own, own);
     let read = store.current_method(made.method_id).await.expect("on record").method;
-    let rises = |method: &Method| -> Vec<_> {
-        method.stages.iter().map(|stage| stage.ends_at_rise_pct).collect()
-    };
+    let rises =
+        |method: &Method| -> Vec<_> { method.stages.iter().map(|stage| stage.ends_at).collect() };
     assert_eq!(rises(&read), rises(&method()), "a rise that was only said in words");
 }
 

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
@@ -132,6 +133,11 @@ function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
           onSet={(id) => type((now) => ({ chosen: { ...now.chosen, [at]: id } }))}
         />
       ))}
+      <p className="mt-1 text-sm">
+        <Link className="link" to="/flour/bag?for=product">
+          A flour from a bag
+        </Link>
+      </p>
       <Select
         label="On line"
         className="mt-3"

@@ -44,7 +44,7 @@ export function BatchPage() {
           ].join(", with "),
           when: format.moment(batch.planned_for),
           release: (issued.releases ?? []).map((one) => releasedBy(format, one.lot, one)),
-          revisions: `Batch ${batch.id.slice(0, 8)} · specification ${issued.specification_number}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
+          revisions: `Batch ${batch.id.slice(0, 8)} · ${issued.specification_number == null ? "no specification" : `specification ${issued.specification_number}`}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
         }}
       />
       <aside className="screen-only self-start">
@@ -59,7 +59,12 @@ export function BatchPage() {
               ...issued.other_lots.map(
                 (other) => [other.flour, `${other.lot}, revision ${other.lot_number}`] as const,
               ),
-              ["specification", `${issued.flour}, revision ${issued.specification_number}`],
+              [
+                "specification",
+                issued.specification_number == null
+                  ? "none"
+                  : `${issued.flour}, revision ${issued.specification_number}`,
+              ],
               ["formula", `revision ${issued.formula_number}`],
               ["method", `revision ${issued.method_number}`],
               ["line", `${issued.line}, revision ${issued.line_number}`],

@@ -40,7 +40,7 @@ export function FloorPage() {
           ].join(", with "),
           when: format.moment(momentOf(planned).toISOString()),
           release: lots.flatMap((one) => releaseOf(format, one)),
-          revisions: `Specification ${product.specification.number}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
+          revisions: `${product.specification ? `Specification ${product.specification.number}` : "No specification"}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
         }}
       />
       <PlanBatch

@@ -9,10 +9,12 @@ interface Props {
   certificate: Schemas["Certificate"];
   /** When given, the rows can be edited. */
   edit?: RowEdit;
+  /** Of each row the line it was read from, where its file has no columns. */
+  excerpts?: (string | undefined)[];
 }
 
 /** A certificate: each reading as stated and on each basis, beside the flour's specification. */
-export function CertificateTable({ certificate, edit }: Props) {
+export function CertificateTable({ certificate, edit, excerpts }: Props) {
   const { rows, assessment, earlier } = certificate;
   const rules = assessment?.checks ?? [];
   const stated = new Set(rows.map((row) => row.property));
@@ -65,7 +67,7 @@ export function CertificateTable({ certificate, edit }: Props) {
         <tbody>
           {rows.map((row, at) => (
             <tr key={at} className="border-b border-hair align-middle">
-              <RowCells row={row} at={at} edit={edit} />
+              <RowCells row={row} at={at} edit={edit} excerpt={excerpts?.[at]} />
               <Bases on={row.reading?.on} />
               <RuleCells rule={ruleOf(row)} earlier={earlier} fault={row.fault} />
               {edit && (

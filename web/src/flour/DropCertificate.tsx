@@ -9,12 +9,12 @@ export function DropCertificate() {
   return (
     <div className="mt-2 border-2 border-dashed border-hair p-4">
       <p>
-        Drop a certificate of analysis anywhere on the page (CSV),{" "}
+        Drop a certificate of analysis anywhere on the page (CSV, XLSX, ODS, PDF),{" "}
         <label className="link cursor-pointer focus-within:outline-2">
           choose the file
           <input
             type="file"
-            accept=".csv,.txt,text/csv,text/plain"
+            accept=".csv,.txt,.xlsx,.xlsm,.xls,.ods,.pdf,text/csv,text/plain,application/pdf"
             className="sr-only"
             onChange={(event) => {
               void take(event.target.files?.[0]);
@@ -25,6 +25,10 @@ export function DropCertificate() {
         , or{" "}
         <Link className="link" to={{ pathname: "/flour/receive", search }}>
           type it in
+        </Link>
+        , or take{" "}
+        <Link className="link" to={{ pathname: "/flour/bag", search }}>
+          a flour from a bag
         </Link>
         .
       </p>

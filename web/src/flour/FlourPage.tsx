@@ -1,4 +1,6 @@
 import { Link, useNavigate } from "react-router";
+import { useScenarioContext } from "../shell/useScenarioContext";
+import { AssumedReadings } from "./AssumedReadings";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useLot } from "../scenario/useChain";
 import { Refusal } from "../form/Refusal";
@@ -15,6 +17,7 @@ import { Classification } from "./Classification";
 /** The selected lot: its certificate beside the flour's specification. */
 export function FlourPage() {
   const { scenario, search } = useScenario();
+  const { chain } = useScenarioContext();
   const { data: lot, error } = useLot(scenario.lot);
   const format = useFormat();
   const navigate = useNavigate();
@@ -111,6 +114,7 @@ export function FlourPage() {
         Shaded: wanted. Hatched: within what the method repeats to, a house default. Open triangle:
         target. Ring or dot: this lot. Faint marks: earlier lots.
       </p>
+      <AssumedReadings assumed={chain?.flour.assumed ?? []} />
       {lot.age_message && <p className="mt-2 text-crust">The flour {lot.age_message}.</p>}
       <LotDisposition key={lot.id} lot={lot} />
       <Classification lot={lot} />

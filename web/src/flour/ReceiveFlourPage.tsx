@@ -102,7 +102,13 @@ export function ReceiveFlourPage() {
           ))}
         </datalist>
         <div className="mt-4">
-          {certificate && <CertificateTable certificate={certificate} edit={edit} />}
+          {certificate && (
+            <CertificateTable
+              certificate={certificate}
+              edit={edit}
+              excerpts={draft.rows.map((row) => row.excerpt)}
+            />
+          )}
         </div>
         <div className="mt-3 flex flex-wrap items-center gap-4">
           <button type="button" className="act" onClick={() => edit.add()}>

@@ -10,6 +10,8 @@ interface Props {
   row: Schemas["ReadRow"];
   at: number;
   edit: RowEdit | undefined;
+  /** The line of the file it was read from, where that has no columns. */
+  excerpt: string | undefined;
 }
 
 const COLUMNS = [
@@ -21,7 +23,7 @@ const COLUMNS = [
 ] as const;
 
 /** A row as it was written, or as inputs to write it. */
-export function RowCells({ row, at, edit }: Props) {
+export function RowCells({ row, at, edit, excerpt }: Props) {
   const { written, fault } = row;
   if (!edit) {
     return (
@@ -54,6 +56,9 @@ export function RowCells({ row, at, edit }: Props) {
           if (event.key === "Enter") row?.cells[cell]?.querySelector("input")?.focus();
         }}
       />
+      {key === "property" && excerpt && (
+        <span className="block max-w-56 text-xs text-iron">read from “{excerpt}”</span>
+      )}
     </td>
   ));
 }

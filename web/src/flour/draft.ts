@@ -2,6 +2,9 @@ import { useSyncExternalStore } from "react";
 import type { Schemas } from "../api/client";
 import { store, stored } from "../storage/stored";
 
+/** A row as it is typed, with the line of the file it was read from where that has no columns. */
+export type DraftRow = Schemas["Row"] & { excerpt?: string | undefined };
+
 /** A certificate being taken in: kept in the browser, so that a reload loses nothing. */
 export interface Draft {
   /** Made here, so that sending twice stores once. */
@@ -17,7 +20,7 @@ export interface Draft {
   delivered: string;
   tonnes: string;
   reason: string;
-  rows: Schemas["Row"][];
+  rows: DraftRow[];
   notes: string[];
 }
 
@@ -84,8 +87,12 @@ export function recordedDraft(sent: Draft, lot: Schemas["LotView"]) {
 }
 
 /** A new draft from a file. What was being typed can be had back by undo. */
-export function startFrom({ head, rows, notes }: Schemas["CertificateFile"], name: string) {
+export function startFrom(
+  { head, rows: read, excerpts, notes }: Schemas["CertificateFile"],
+  name: string,
+) {
   const from = [head.mill, head.product].filter(Boolean).join(", ");
+  const rows = read.map((row, at) => ({ ...row, excerpt: excerpts[at] }));
   const { lot: code, milled, delivered, tonnes } = head;
   const start = { from: from || name, code, milled, delivered, tonnes, rows, notes };
   put(fresh(start), [...past, now]);

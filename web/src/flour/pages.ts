@@ -1,4 +1,5 @@
 /** The pages of this link, loaded together when one of them is first asked for. */
+export { BagPage } from "./BagPage";
 export { BlendCalculatorPage } from "./BlendCalculatorPage";
 export { BulkImportPage } from "./BulkImportPage";
 export { CompareLotsPage } from "./CompareLotsPage";

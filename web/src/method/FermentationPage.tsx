@@ -1,21 +1,17 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
-import { useFormulaEdit } from "../dough/useFormulaEdit";
 import { FermentationFigure } from "../figures/FermentationFigure";
-import { DateTimeField } from "../form/DateTimeField";
 import { EmptyState } from "../shell/EmptyState";
 import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { ChainDerivation } from "../shell/Derivation";
-import { momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
-import { NumberField } from "../form/NumberField";
 import { ReadingsFit } from "./ReadingsFit";
 import { DoughMaturity } from "./DoughMaturity";
 import { MethodTabs } from "./MethodTabs";
-import { Faults } from "../form/Faults";
+import { StageEnds } from "./StageEnds";
+import { TargetRise } from "./TargetRise";
 
 /** How the selected product rises through its method, and the yeast for another rise or room. */
 export function FermentationPage() {
@@ -87,12 +83,13 @@ export function FermentationPage() {
       <div className="mt-5 grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div className="space-y-8">
           <StageTable stages={rise.stages} />
+          <StageEnds ends={rise.ends} />
           <DoughMaturity maturity={rise.maturity} />
         </div>
         <div className="space-y-6">
           <Jar marks={rise.jar} />
           <ReadingsFit key={product.slug} product={product.slug} />
-          <AnotherRise now={rise.yeast_idy_pct} />
+          <TargetRise yeastPct={rise.yeast_idy_pct} sourPct={rise.sour_pct} />
           {rise.seasons.length > 0 && <Seasons rows={rise.seasons} />}
         </div>
       </div>
@@ -131,7 +128,9 @@ function StageTable({ stages }: { stages: Schemas["RiseStage"][] }) {
             </th>
             <td className="text-right whitespace-nowrap">{format.minutes(stage.to_h * 60)}</td>
             <td className="text-right whitespace-nowrap text-iron">
-              {format.temperature(stage.ambient_c, 0)}
+              {stage.ambient_c === stage.ambient_end_c
+                ? format.temperature(stage.ambient_c, 0)
+                : `${format.temperature(stage.ambient_c, 0)} → ${format.temperature(stage.ambient_end_c, 0)}`}
             </td>
             <td className="text-right whitespace-nowrap">{format.temperature(stage.dough_c)}</td>
             <td className="figure text-right whitespace-nowrap">
@@ -167,103 +166,6 @@ function Jar({ marks }: { marks: Schemas["RiseReached"][] }) {
         From the first mixing, kept beside the dough and never folded. A jar of 100 g follows the
         room sooner than the bulk does: say which was read.
       </p>
-    </section>
-  );
-}
-
-/** What brings it to another rise: yeast, to be taken into the formula; a room; a time. */
-function AnotherRise({ now }: { now: number }) {
-  const { input } = useScenarioContext();
-  const edit = useFormulaEdit();
-  const format = useFormat();
-  const [wanted, want] = useState<number | null>(null);
-  const [at, setAt] = useState("");
-  const ask = useMutation({
-    networkMode: "always",
-    mutationFn: ({ rise_pct, at }: { rise_pct: number; at: string }) => {
-      if (!input) throw new Error("asked without a product");
-      const wanted_at = at ? momentOf(at).toISOString() : undefined;
-      const body = { scenario: input, rise_pct, wanted_at };
-      return answer(api.POST("/api/v1/chain/yeast", { body }));
-    },
-  });
-  const found = ask.data?.yeast_idy_pct;
-  const take = (pct: number) => {
-    ask.reset();
-    edit.mutate({ edit: "yeast_dose", from_pct: now, to_pct: pct });
-  };
-  return (
-    <section aria-labelledby="another-rise">
-      <h2 id="another-rise">Target rise</h2>
-      <Faults error={ask.error}>
-        <div className="mt-1 flex items-end gap-4">
-          <NumberField
-            className="w-32"
-            label="Rise at the oven"
-            kind="percent"
-            value={wanted}
-            onSet={(next) => {
-              want(next);
-              if (next !== null) ask.mutate({ rise_pct: next, at });
-            }}
-            field="rise_pct"
-          />
-        </div>
-        {ask.data && (
-          <dl className="mt-1">
-            {now > 0 && (
-              <div className="flex justify-between border-t border-hair py-0.5">
-                <dt className="text-iron">with yeast of</dt>
-                <dd className={found == null ? "text-sm text-stop" : "figure"}>
-                  {found == null ? `${ask.data.message}.` : format.share(found)}
-                </dd>
-              </div>
-            )}
-            <div className="flex justify-between border-t border-hair py-0.5">
-              <dt className="text-iron">or in a room of</dt>
-              <dd className="figure">
-                {ask.data.otherwise.room_c == null
-                  ? "none does it"
-                  : format.temperature(ask.data.otherwise.room_c)}
-              </dd>
-            </div>
-            <div className="flex justify-between border-t border-hair py-0.5">
-              <dt className="text-iron">as it is, after</dt>
-              <dd className="figure">
-                {ask.data.otherwise.after_h == null
-                  ? "not before the oven"
-                  : format.minutes(ask.data.otherwise.after_h * 60)}
-              </dd>
-            </div>
-            {ask.data.otherwise.after_h != null && (
-              <div className="border-t border-hair py-0.5">
-                <DateTimeField
-                  label="to stand there at"
-                  optional
-                  value={at}
-                  onSet={(next) => {
-                    setAt(next);
-                    if (wanted !== null) ask.mutate({ rise_pct: wanted, at: next });
-                  }}
-                  field="wanted_at"
-                />
-              </div>
-            )}
-            {ask.data.otherwise.mixing_from && (
-              <div className="flex justify-between py-0.5">
-                <dt className="text-iron">begin mixing</dt>
-                <dd className="figure">{format.moment(ask.data.otherwise.mixing_from)}</dd>
-              </div>
-            )}
-          </dl>
-        )}
-      </Faults>
-      {found != null && now > 0 && (
-        <button type="button" className="act mt-2" onClick={() => take(found)}>
-          Use in the formula
-        </button>
-      )}
-      <Refusal error={edit.error} />
     </section>
   );
 }

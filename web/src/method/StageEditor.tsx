@@ -3,12 +3,19 @@ import type { Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
+import { AmbientCurve } from "./AmbientCurve";
 import { KINDS, SIGNS, type StageInput } from "./method";
+import { StageEnd } from "./StageEnd";
 import { optionsOf, Select } from "../form/Select";
 
 interface Props {
   stage: StageInput;
+  /** The stages before it. */
+  before: StageInput[];
   usual: Schemas["TypicalRange"] | undefined;
+  /** What the number it ends at is of, and when it is predicted to stand there. */
+  figure: Schemas["EndFigure"] | null;
+  end: Schemas["StageEnd"] | undefined;
   /** At or below this it is a refrigerator's, °C. */
   coldC: number;
   fault: (field: string) => string | undefined;
@@ -25,7 +32,8 @@ interface Props {
 
 /** One stage, open to be changed. */
 export function StageEditor(props: Props) {
-  const { stage, usual, coldC, fault, onChange, onMove, isFirst, isLast } = props;
+  const { stage, before, usual, figure, end, coldC, fault, onChange, onMove, isFirst, isLast } =
+    props;
   const { onRemove, onAddAfter, children } = props;
   const format = useFormat();
   const tolerance = stage.tolerance;
@@ -122,21 +130,16 @@ export function StageEditor(props: Props) {
           label="End point"
           value={stage.end_point ?? "look"}
           options={optionsOf(SIGNS)}
-          onSet={(end_point) => onChange({ end_point })}
+          onSet={(end_point) => onChange({ end_point, ends_at: undefined })}
         />
-        {/* No dough rises under the mixer: the server keeps no rise for it. */}
-        {stage.kind !== "mix" &&
-          (stage.end_point === "rise" ||
-            stage.end_point === "jar" ||
-            stage.ends_at_rise_pct != null) && (
-            <NumberField
-              label="Ends at a rise of"
-              kind="percent"
-              value={stage.ends_at_rise_pct ?? null}
-              onSet={(value) => onChange({ ends_at_rise_pct: value ?? undefined })}
-              fault={fault("ends_at_rise_pct")}
-            />
-          )}
+        <StageEnd
+          stage={stage}
+          before={before}
+          figure={figure}
+          end={end}
+          fault={fault}
+          onChange={onChange}
+        />
         <div className="col-span-3">
           <FieldText
             label="Sign to look for"
@@ -154,6 +157,15 @@ export function StageEditor(props: Props) {
           />
         </div>
       </div>
+      {(stage.kind === "rest" || stage.kind === "fold" || stage.kind === "proof") && (
+        <AmbientCurve
+          points={stage.ambient_curve ?? []}
+          from={stage.temperature_c ?? null}
+          minutes={stage.minutes ?? 0}
+          fault={fault}
+          onChange={(ambient_curve) => onChange({ ambient_curve })}
+        />
+      )}
       {children}
       <p className="mt-3 flex flex-wrap gap-3">
         <button type="button" className="act" disabled={isFirst} onClick={() => onMove(-1)}>

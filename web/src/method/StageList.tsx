@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { useLabels } from "../plant/usePlantParameters";
 import { useFormat } from "../units/format";
+import { endsAt } from "./endsAt";
 import { SIGNS, type StageInput } from "./method";
 
 interface Props {
@@ -26,6 +27,8 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
           guide?.usual[at],
           guide?.folds_every_min[at],
         ];
+        const end = endsAt(stage, guide?.end_figures[at], stages, format);
+        const predicted = guide?.ends.find((one) => one.stage === at);
         const minutes = stage.minutes ?? 0;
         const odd = usual?.minutes && (minutes < usual.minutes.low || minutes > usual.minutes.high);
         return (
@@ -46,7 +49,9 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                     {stage.speed && ` · ${stage.speed}`}
                     {every != null && ` · one every ${format.minutes(every)}`}
                     {stage.temperature_c != null &&
-                      ` · ${format.temperature(stage.temperature_c, 0)}`}
+                      ` · ${[stage, ...(stage.ambient_curve ?? [])]
+                        .map((one) => format.temperature(one.temperature_c ?? 0, 0))
+                        .join(" → ")}`}
                     {stage.humidity_pct != null &&
                       ` · ${format.percent(stage.humidity_pct, 0)} humidity`}
                     {(stage.adds ?? []).length > 0 &&
@@ -63,14 +68,19 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                         .join(", ")} in`}
                   </span>
                 </p>
-                {stage.ends_when && (
+                {(stage.ends_when || end) && (
                   <p className="text-sm">
                     <span className="text-iron">
                       End point, {SIGNS[stage.end_point ?? "look"]}:
                     </span>{" "}
-                    {format.text(stage.ends_when)}
-                    {stage.ends_at_rise_pct != null &&
-                      ` (+${format.percent(stage.ends_at_rise_pct, 0)})`}
+                    {[stage.ends_when && format.text(stage.ends_when), end]
+                      .filter(Boolean)
+                      .join(", ")}
+                    {predicted?.minutes != null && (
+                      <span className="text-iron">
+                        , predicted after {format.minutes(Math.round(predicted.minutes))}
+                      </span>
+                    )}
                   </p>
                 )}
                 <p className="text-sm text-iron">

@@ -8,7 +8,7 @@ import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { Additions, type Addition } from "./Additions";
 import { Conditioners } from "./Conditioners";
-import { asDraft, NEW_STAGE, PROCESSES, type StageInput } from "./method";
+import { asDraft, newStage, PROCESSES, type StageInput } from "./method";
 import { MethodRevisions } from "./MethodRevisions";
 import { MethodTabs } from "./MethodTabs";
 import { SaveMethod } from "./SaveMethod";
@@ -56,7 +56,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
     setOpen(at + by);
   };
   const insert = (at: number) => {
-    setStages((stages) => stages.toSpliced(at, 0, NEW_STAGE));
+    setStages((stages) => stages.toSpliced(at, 0, newStage()));
     setOpen(at);
   };
   const moveAddition = (addition: Addition, from: number, to: number) =>
@@ -126,8 +126,11 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
             onOpen={(at) => setOpen(open === at ? null : at)}
             editor={(at) => (
               <StageEditor
-                stage={stages[at] ?? NEW_STAGE}
+                stage={stages[at] ?? newStage()}
+                before={stages.slice(0, at)}
                 usual={guide?.usual[at]}
+                figure={guide?.end_figures[at] ?? null}
+                end={guide?.ends.find((end) => end.stage === at)}
                 coldC={guide?.cold_c ?? 0}
                 fault={(field) => fault(`stages[${at}].${field}`)}
                 onChange={(change) => setStage(at, change)}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { MethodDraft } from "../scenario/edited";
+import type { Kind } from "../units/parse";
 
 type Stage = Schemas["Stage"];
 export type StageInput = Schemas["StageInput"];
@@ -10,7 +11,8 @@ const typed = (stage: Stage): StageInput => ({
   temperature_c: stage.temperature_c ?? undefined,
   humidity_pct: stage.humidity_pct ?? undefined,
   fold_sets: stage.fold_sets ?? undefined,
-  ends_at_rise_pct: stage.ends_at_rise_pct ?? undefined,
+  id: stage.id ?? crypto.randomUUID(),
+  ends_at: stage.ends_at ?? undefined,
   adds: stage.adds.map((one) => ({
     ingredient: one.ingredient,
     share_pct: one.share_pct ?? undefined,
@@ -43,6 +45,7 @@ export const SIGNS = {
   temperature: "a temperature",
   rise: "a rise",
   jar: "the sample jar",
+  drop: "a drop",
   windowpane: "a windowpane",
   clears_bowl: "clearing the bowl",
   poke: "a poke",
@@ -53,6 +56,16 @@ export const SIGNS = {
   ph: "pH",
 } as const satisfies Record<Schemas["EndPoint"], string>;
 
+/** What the number a stage ends at is of. */
+export const FIGURES = {
+  rise: { label: "Ends at a rise of", kind: "percent" },
+  dough_temperature: { label: "Ends at a dough of", kind: "temperature" },
+  core_temperature: { label: "Ends at a core of", kind: "temperature" },
+  height: { label: "Ends at a height, mm", kind: "number" },
+  ph: { label: "Ends at a pH of", kind: "number" },
+  minutes_after: { label: "Ends", kind: "duration" },
+} as const satisfies Record<Schemas["EndFigure"], { label: string; kind: Kind }>;
+
 export const PROCESSES = {
   no_time: "no-time straight dough",
   straight_bulk: "straight dough with bulk",
@@ -62,7 +75,8 @@ export const PROCESSES = {
 } as const satisfies Record<Schemas["Process"], string>;
 
 /** What a new stage begins as. */
-export const NEW_STAGE: StageInput = {
+export const newStage = (): StageInput => ({
+  id: crypto.randomUUID(),
   kind: "rest",
   label: "Rest",
   minutes: 20,
@@ -70,4 +84,4 @@ export const NEW_STAGE: StageInput = {
   end_point: "look",
   reason: "",
   adds: [],
-};
+});

@@ -120,25 +120,19 @@ export function scenarioInput(
   lot: Schemas["LotView"],
   others: Schemas["LotView"][],
   { draft, method }: { draft?: Schemas["EditedFormula"]; method?: Schemas["MethodDraft"] },
-): Schemas["ScenarioInput"] | null {
-  const specification = lot.certificate.specification;
-  if (!specification) return null;
+): Schemas["ScenarioInput"] {
   return {
     revision_refs: {
       lot_revision_id: lot.revision.id,
-      specification_revision_id: specification.id,
+      specification_revision_id: lot.certificate.specification?.id,
       formula_revision_id: product.formula.revision.id,
       method_revision_id: product.method.revision.id,
       line_revision_id: product.line.revision.id,
       parameters_revision_id: product.parameters?.id,
-      other_lots: others.flatMap(({ revision, certificate }) =>
-        certificate.specification
-          ? {
-              lot_revision_id: revision.id,
-              specification_revision_id: certificate.specification.id,
-            }
-          : [],
-      ),
+      other_lots: others.map(({ revision, certificate }) => ({
+        lot_revision_id: revision.id,
+        specification_revision_id: certificate.specification?.id,
+      })),
     },
     run_settings: runSettingsOf(scenario),
     draft,

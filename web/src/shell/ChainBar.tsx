@@ -32,8 +32,9 @@ function faces({ chain, lot, product }: ChainInHand, format: Format): Record<Lin
   const { verdict } = chain.flour;
   const { mark, word, colour } = VERDICT[verdict];
   if (lot) {
-    all.flour.under = `${lot.flour.name} · ${mark} ${word}`;
-    all.flour.colour = colour;
+    const asked = lot.certificate.specification != null;
+    all.flour.under = `${lot.flour.name} · ${asked ? `${mark} ${word}` : "no specification"}`;
+    all.flour.colour = asked ? colour : "text-iron";
     all.flour.stop = verdict === "out";
   }
   if (chain.water) {

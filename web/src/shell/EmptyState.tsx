@@ -9,7 +9,7 @@ import { useScenarioContext } from "./useScenarioContext";
 /** What is missing for the chain to be computed, and the way out; nothing while it is under way. */
 function useWanting(): ReactNode {
   const { scenario, search } = useScenario();
-  const { product, lot, others, lost } = useScenarioContext();
+  const { product, others, lost } = useScenarioContext();
   const asked = [useProduct(scenario.product), useLot(scenario.lot)];
   const lots = useLotsOf(product?.flour.id);
   const error = asked.find((one) => one.error)?.error ?? lots.error;
@@ -45,18 +45,6 @@ function useWanting(): ReactNode {
       "The server does not answer",
       "This is asked again as soon as it does; what you set and typed is kept",
       { to: "/", word: "To the start" },
-    );
-  const unspecified = [lot, ...others.map((other) => other.lot)].find(
-    (one) => one && !one.certificate.specification,
-  );
-  if (unspecified)
-    return message(
-      "No specification",
-      `${unspecified.flour.name} has no specification yet, and its lots are judged by one`,
-      {
-        to: { pathname: `/flour/specification/${unspecified.flour.id}`, search },
-        word: "Set its specification",
-      },
     );
   if (product && lots.data?.lots.length === 0 && !scenario.lot)
     return message("No lot of its flour", `No lot of ${product.flour.name} is on record`, intake);

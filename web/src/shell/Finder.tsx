@@ -69,6 +69,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
     })),
     ...[
       { name: "Import certificate", path: "/flour/receive" },
+      { name: "Flour from a bag", path: "/flour/bag" },
       { name: "Planned batches", path: "/" },
       { name: "Compare lots: certificate", path: "/flour/compare" },
       { name: "Control chart", path: "/flour/control-chart" },

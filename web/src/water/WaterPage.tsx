@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
+import { AssumedReadings } from "../flour/AssumedReadings";
 import { useFormula } from "../dough/useFormula";
 import { AbsorptionBuildUpFigure } from "../figures/AbsorptionBuildUpFigure";
 import { useScenario } from "../scenario/ScenarioProvider";
@@ -87,6 +88,7 @@ export function WaterPage() {
           .
         </p>
       )}
+      <AssumedReadings assumed={chain.flour.assumed} />
       {water.hold_back && <HoldBack held={water.hold_back} />}
       <div className="mt-5">
         <AbsorptionBuildUpFigure of={water} />

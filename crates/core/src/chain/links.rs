@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::ScenarioFlour;
+use super::{AssumedReading, ScenarioFlour};
 use crate::coefficient::Coefficients;
 use crate::dough::{AllergenLine, Amount, Cost, DoughColumns, Ingredient, Scaled, Storage};
 use crate::flour::{Assessment, RequirementCheck, Verdict, nonconformities};
@@ -18,6 +18,8 @@ pub struct FlourLink {
     pub nonconformities: Vec<RequirementCheck>,
     /// The other flours of the formula.
     pub others: Vec<OtherFlour>,
+    /// What of the flours nobody stated and is taken as usual.
+    pub assumed: Vec<AssumedReading>,
 }
 
 /// How the lot of another flour of the formula stands.
@@ -31,7 +33,12 @@ pub struct OtherFlour {
 
 impl FlourLink {
     pub(super) const fn none() -> Self {
-        Self { verdict: Verdict::Missing, nonconformities: Vec::new(), others: Vec::new() }
+        Self {
+            verdict: Verdict::Missing,
+            nonconformities: Vec::new(),
+            others: Vec::new(),
+            assumed: Vec::new(),
+        }
     }
 
     pub(super) fn of(flours: &[ScenarioFlour<'_>], coefficients: &Coefficients) -> Self {
@@ -47,7 +54,8 @@ impl FlourLink {
             })
             .collect();
         let verdict = others.iter().map(|other| other.verdict).fold(verdict, Verdict::max);
-        Self { verdict, nonconformities: checks, others }
+        let assumed = flours.iter().flat_map(|flour| flour.assumed(coefficients)).collect();
+        Self { verdict, nonconformities: checks, others, assumed }
     }
 }
 

@@ -14,8 +14,10 @@ mod process_comparison;
 mod rise;
 mod scenario;
 mod sponge;
+mod stage_ends;
 mod starter_feed;
 mod stoppage;
+mod target_rise;
 mod way;
 mod weight_adjustment;
 mod words;
@@ -25,10 +27,7 @@ use serde::Serialize;
 pub use changes::{ChangeReason, Contribution, FigureChange, Link, changes};
 pub use derivations::{Derivations, derivations};
 pub use dough_maturity::DoughMaturity;
-pub use follow::{
-    FermentationTracking, MarkReached, OtherwiseRisen, ReadOf, fermentation_tracking,
-    otherwise_risen,
-};
+pub use follow::{FermentationTracking, MarkReached, ReadOf, fermentation_tracking};
 pub use friction_factor::{FrictionFactor, Measured, MixerEnergies, friction_factor, mixed_dough};
 pub(crate) use heat_link::heat_with_sponge;
 use heat_link::{balance, heat};
@@ -40,16 +39,20 @@ pub use process_comparison::{
 };
 pub use rise::{Rise, RiseMiss, RiseStage, SeasonalYeast, rise, seasonal_yeast, yeast_wanted};
 pub(crate) use rise::{gas_at_oven, stretch_for_gas};
-pub use scenario::{RunSettings, Scenario, ScenarioFlour, ScenarioFormula, flour_strength};
+pub use scenario::{
+    AssumedReading, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, flour_strength,
+};
 pub use sponge::{
     SpongeAcceleration, SpongeFound, SpongeUnknown, SpongeUsual, SpongeView, sponge_acceleration,
     sponge_for,
 };
+pub use stage_ends::{StageEnd, stage_ends};
 pub use starter_feed::starter_feed;
 pub use stoppage::{
     DelayedAmount, DelayedBatch, DelayedMaterial, DoughState, RecoveredBatch, Recovery,
     RecoveryAdvice, RecoveryCaution, late,
 };
+pub use target_rise::{DoughWater, StarterDose, TargetRise, TargetRiseSolutions, target_rise};
 pub use way::{RiseAssumption, RiseError, SpongeRise};
 pub use weight_adjustment::{AdjustmentError, WeightAdjustment, adjust_weight};
 
@@ -84,8 +87,6 @@ pub struct Chain {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(into = "words::CalculationErrorWords")]
 pub enum CalculationError {
-    /// The certificate of this flour has no moisture.
-    NoMoisture(String),
     AbsorptionUnknown(AbsorptionUnknown),
     TooWet(Caution),
     PrefermentWater(TooMuchPrefermentWater),
@@ -95,7 +96,6 @@ impl CalculationError {
     /// The first link that cannot stand.
     pub const fn link(&self) -> Link {
         match self {
-            Self::NoMoisture(_) => Link::Flour,
             Self::AbsorptionUnknown(_) => Link::Water,
             Self::TooWet(_) | Self::PrefermentWater(_) => Link::Dough,
         }
@@ -175,8 +175,7 @@ pub fn figures(scenario: &Scenario<'_>) -> Chain {
 }
 
 fn run(scenario: &Scenario<'_>, chain: &mut Chain) -> Result<(), CalculationError> {
-    let flours = scenario.parts().map_err(|name| CalculationError::NoMoisture(name.to_string()))?;
-    let water = water(scenario, &flours).map_err(CalculationError::AbsorptionUnknown)?;
+    let water = water(scenario, &scenario.parts()).map_err(CalculationError::AbsorptionUnknown)?;
     let too_wet = water.cautions.iter().find(|caution| matches!(caution, Caution::TooWet { .. }));
     if let Some(too_wet) = too_wet {
         return Err(CalculationError::TooWet(*too_wet));

@@ -7,7 +7,7 @@ use super::way::{OnTheWay, RiseAssumption, RiseError, SpongeRise, Way};
 use super::{Chain, Scenario};
 use crate::coefficient::Coefficients;
 use crate::ferment::{FermentationPoint, NotReachable, RiseReached, coefficients as c, yeast_for};
-use crate::method::{Stage, StageKind};
+use crate::method::{EndPoint, Stage, StageKind};
 use crate::units::bisect;
 
 /// Nearer than this is the same moment, h.
@@ -51,6 +51,8 @@ pub struct RiseStage {
     pub from_h: f64,
     pub to_h: f64,
     pub ambient_c: f64,
+    /// At its end.
+    pub ambient_end_c: f64,
     pub rise_pct: f64,
     pub dough_c: f64,
     pub sugar_pct: f64,
@@ -78,6 +80,7 @@ pub struct SeasonalYeast {
 pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
     let way = Way::of(scenario, chain)?;
     let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
+    let jar = way.jar();
     let mut stages = Vec::with_capacity(way.stages.len());
     let mut from_h = 0.0;
     for (number, OnTheWay { at, stage, phase }) in way.stages.iter().enumerate() {
@@ -87,23 +90,28 @@ pub fn rise(scenario: &Scenario<'_>, chain: &Chain) -> Result<Rise, RiseError> {
         // The moment before the next stage lets anything go.
         let at_end = curve.points.iter().find(|point| point.t_h > to_h - MOMENT_H);
         let Some(end) = at_end.or(curve.last()) else { break };
+        // Whoever looks at the jar is told of the jar.
+        let seen_pct = match stage.end_point {
+            EndPoint::Jar => jar.rise_at(to_h),
+            _ => end.rise_pct,
+        };
         stages.push(RiseStage {
-            label: match stage.sets() {
-                0 | 1 => stage.label.clone(),
-                sets => format!("{}, {set} of {sets}", stage.label),
+            label: match way.stages.iter().filter(|one| one.at == *at).count() {
+                1 => stage.label.clone(),
+                parts => format!("{}, {set} of {parts}", stage.label),
             },
             kind: stage.kind,
             from_h,
             to_h,
             ambient_c: phase.ambient_c,
+            ambient_end_c: phase.ambient_end_c,
             rise_pct: end.rise_pct,
             dough_c: end.dough_c,
             sugar_pct: end.sugar_pct,
-            misses: misses(stage, end.rise_pct, scenario.coefficients()).filter(|_| last),
+            misses: misses(stage, seen_pct, scenario.coefficients()).filter(|_| last),
         });
         from_h = to_h;
     }
-    let jar = way.jar();
     Ok(Rise {
         maturity: dough_maturity(scenario, chain, &way, sponge.as_ref(), &curve),
         yeast_idy_pct: way.dough.yeast_idy_pct,
@@ -176,7 +184,7 @@ pub fn seasonal_yeast(
 
 /// Where the prediction misses the rise a stage ends at.
 fn misses(stage: &Stage, rise_pct: f64, coefficients: &Coefficients) -> Option<RiseMiss> {
-    let wanted_pct = stage.ends_at_rise_pct?;
+    let wanted_pct = stage.ends_at_rise()?;
     let share = |of| coefficients.value(of) * wanted_pct;
     let within = (share(&c::HITS_FROM)..=share(&c::HITS_UNTIL)).contains(&rise_pct);
     (!within).then_some(RiseMiss { wanted_pct, predicted_pct: rise_pct })

@@ -1,13 +1,18 @@
+use serde::Serialize;
+
 use super::ScenarioLine;
 use crate::coefficient::Coefficients;
 use crate::dough::{
     AllergenFlour, AllergenStatement, Amount, FLOUR_PCT, Formula, Ingredient, Losses,
 };
 use crate::ferment::NetworkFlour;
-use crate::flour::coefficients::WHITE_EXTRACTION;
+use crate::flour::coefficients::{
+    USUAL_DAMAGED_STARCH, USUAL_MOISTURE, USUAL_PROTEIN, WHITE_EXTRACTION,
+};
 use crate::flour::{Limit, Moisture, MoistureBasis, Property, Readings, Species};
 use crate::method::{FlourStrength, Method};
 use crate::plant::PlantParameters;
+use crate::units::Estimate;
 use crate::water::{Composition, Flour, FlourPart};
 
 /// A flour of the dough: a lot as its certificate states it, and its share of all flour.
@@ -51,16 +56,49 @@ impl<'a> ScenarioFlour<'a> {
         }
     }
 
-    /// The flour as the absorption build-up wants it; none without its moisture.
-    pub fn part(&self, coefficients: &Coefficients) -> Option<FlourPart<'a>> {
+    /// Its moisture; a usual one where none is stated.
+    fn moisture(&self, coefficients: &Coefficients) -> Moisture {
+        let usual = || Moisture::new(coefficients.value(&USUAL_MOISTURE)).ok();
+        self.readings.moisture().or_else(usual).unwrap_or(Moisture::FOURTEEN)
+    }
+
+    /// What neither certificate nor bag states of it and is taken as usual.
+    pub(super) fn assumed(&self, coefficients: &Coefficients) -> Vec<AssumedReading> {
+        let has = |property| self.readings.get(property).is_some();
+        let estimated = !has(Property::Absorption) && self.species.has_gluten();
+        let usual = [
+            (Property::Moisture, &USUAL_MOISTURE, true),
+            (Property::Protein, &USUAL_PROTEIN, estimated),
+            (Property::DamagedStarch, &USUAL_DAMAGED_STARCH, estimated),
+        ];
+        let wanted = usual.into_iter().filter(|(property, _, wanted)| *wanted && !has(*property));
+        wanted
+            .map(|(property, usual, _)| AssumedReading {
+                flour: self.name.into(),
+                property,
+                label: property.label(),
+                unit: property.unit(),
+                value: coefficients.band(usual),
+            })
+            .collect()
+    }
+
+    /// The flour as the absorption build-up wants it.
+    pub fn part(&self, coefficients: &Coefficients) -> FlourPart<'a> {
         let readings = self.readings;
-        let on = |property, basis| readings.value(property, basis);
+        let moisture = self.moisture(coefficients);
+        let stated = readings.moisture().is_some();
+        let band = coefficients.band(&USUAL_MOISTURE);
+        let on = |property, basis| {
+            readings.get(property).and_then(|reading| reading.on(basis, Some(moisture)))
+        };
         let whole_grain_pct = self.whole_grain_pct(coefficients);
-        Some(FlourPart {
+        FlourPart {
             name: self.name,
             share_pct: self.share_pct,
             flour: Flour {
-                moisture: readings.moisture()?,
+                moisture,
+                usual_moisture: (!stated).then_some([band.low, band.high]),
                 absorption_14_pct: on(Property::Absorption, Some(MoistureBasis::Fourteen)),
                 composition: Composition {
                     protein_14_pct: on(Property::Protein, Some(MoistureBasis::Fourteen)),
@@ -72,8 +110,19 @@ impl<'a> ScenarioFlour<'a> {
                 age_days: self.age_days,
                 w: on(Property::W, None),
             },
-        })
+        }
     }
+}
+
+/// What is taken of a flour where nobody stated it, with its band.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct AssumedReading {
+    pub flour: String,
+    pub property: Property,
+    pub label: &'static str,
+    pub unit: &'static str,
+    pub value: Estimate,
 }
 
 /// A formula with what scaling it needs.
@@ -146,18 +195,17 @@ impl<'a> Scenario<'a> {
         self.run_settings.division_kg.unwrap_or(self.line.division_kg)
     }
 
-    /// The flours as the absorption build-up wants them; the name of the first that states no moisture.
-    pub fn parts(&self) -> Result<Vec<FlourPart<'a>>, &'a str> {
-        let coefficients = self.coefficients();
-        self.flours.iter().map(|flour| flour.part(coefficients).ok_or(flour.name)).collect()
+    /// The flours as the absorption build-up wants them.
+    pub fn parts(&self) -> Vec<FlourPart<'a>> {
+        self.flours.iter().map(|flour| flour.part(self.coefficients())).collect()
     }
 
-    /// The flours' moisture by their shares; none where one does not state it.
+    /// The flours' moisture by their shares; none without a flour.
     pub(super) fn moisture(&self) -> Option<Moisture> {
-        let mut percent = 0.0;
-        for flour in self.flours {
-            percent += flour.readings.moisture()?.percent() * flour.share_pct / FLOUR_PCT;
-        }
+        let of = |flour: &ScenarioFlour<'_>| {
+            flour.moisture(self.coefficients()).percent() * flour.share_pct / FLOUR_PCT
+        };
+        let percent = self.flours.iter().map(of).sum();
         Moisture::new(percent).ok().filter(|_| !self.flours.is_empty())
     }
 }

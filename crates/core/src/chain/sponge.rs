@@ -222,8 +222,8 @@ pub fn sponge_acceleration(
     let extra_kj_per_kg = extra_min * scenario.line.mixer.slow_kj_per_kg_min;
     let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT.value;
     let risen = |room_c: f64, hours: f64| {
-        let phase = Phase { hours, ambient_c: room_c, ..sponge.phase };
-        let curve = ferment(&FermentingDough { rise_limit_pct: None, ..sponge.dough }, &[phase]);
+        let dough = FermentingDough { rise_limit_pct: None, ..sponge.dough };
+        let curve = ferment(&dough, &[Phase::rest(hours, room_c)]);
         curve.last().map_or((0.0, 0.0), |end| (end.rise_pct, end.dough_c))
     };
     let (wanted, end_c) = risen(sponge.phase.ambient_c, sponge.phase.hours);
@@ -251,7 +251,7 @@ fn end_of(sponge: &Sponge<'_>, unknown: SpongeUnknown, value: f64) -> f64 {
     let (mut dough, mut phase): (FermentingDough, Phase) = (sponge.dough, sponge.phase);
     match unknown {
         SpongeUnknown::SetTemperature => dough.start_c = value,
-        SpongeUnknown::Room => phase.ambient_c = value,
+        SpongeUnknown::Room => phase = Phase::rest(phase.hours, value),
         SpongeUnknown::Hours => phase.hours = value,
         SpongeUnknown::Yeast => dough.yeast_idy_pct = value,
     }

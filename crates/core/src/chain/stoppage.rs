@@ -229,7 +229,7 @@ impl LotStatus<'_> {
                 let OnTheWay { phase, stage, at } = way.stages[last];
                 // What is mixed waits in the bowl.
                 let mixed = stage.kind == StageKind::Mix;
-                let ambient_c = if mixed { self.room_c } else { phase.ambient_c };
+                let ambient_c = if mixed { self.room_c } else { phase.ambient_end_c };
                 let waits = OnTheWay { at, stage, phase: lies(phase, ambient_c) };
                 way.stages.insert(last + 1, waits);
             }

@@ -13,7 +13,7 @@ use crate::ferment::{
 };
 use crate::flour::coefficients::{USUAL_DAMAGED_STARCH, USUAL_FALLING_NUMBER};
 use crate::flour::{MoistureBasis, Property, falling_number, liquefaction};
-use crate::method::{OptionalStep, Stage, StageKind};
+use crate::method::{AmbientSpan, OptionalStep, Stage, StageKind};
 use crate::units::MIN_PER_H;
 
 /// Dough in a sample jar, kg.
@@ -204,8 +204,8 @@ impl<'a> Way<'a> {
         let phases = self.stages.iter();
         let phases = phases
             .map(|one| {
-                let Phase { hours, ambient_c, within, .. } = one.phase;
-                Phase { within, ..Phase::rest(hours, ambient_c) }
+                let Phase { hours, ambient_c, ambient_end_c, within, .. } = one.phase;
+                Phase { within, ..Phase::changing(hours, ambient_c, ambient_end_c) }
             })
             .collect();
         (FermentingDough { mass_kg: JAR_KG, ..self.dough }, phases)
@@ -216,13 +216,59 @@ impl<'a> Way<'a> {
         ferment(&dough, &phases)
     }
 
+    /// The same way with everything living so much quicker.
+    pub fn at_speed(mut self, speed: f64) -> Self {
+        self.dough.rate *= speed;
+        if let Some(sponge) = &mut self.sponge {
+            sponge.dough.rate *= speed;
+        }
+        self
+    }
+
+    /// The same way with so much of all flour in its starter.
+    pub fn with_sour(&self, sour_pct: f64) -> Self {
+        let mut there = self.clone();
+        there.dough.sour_pct = sour_pct;
+        there
+    }
+
+    /// The same way with the dough so warm off the mixer.
+    pub fn off_mixer_at(&self, dough_c: f64) -> Self {
+        let mut there = self.clone();
+        there.dough.start_c = dough_c;
+        for OnTheWay { stage, phase, .. } in &mut there.stages {
+            if stage.kind == StageKind::Mix {
+                (phase.ambient_c, phase.ambient_end_c) = (dough_c, dough_c);
+            }
+        }
+        there
+    }
+
+    /// The same way to a moment so long after the first mixing: cut off there, or its last stage at
+    /// room temperature lasting on as it ends.
+    pub fn until(&self, hours: f64) -> Self {
+        let mut there = self.clone();
+        let mut left = hours;
+        for OnTheWay { phase, .. } in &mut there.stages {
+            *phase = phase.cut(left);
+            left -= phase.hours;
+        }
+        let stretched = there.stages.iter().rposition(|one| one.stage.can_stretch());
+        let last = stretched.or(there.stages.len().checked_sub(1));
+        if let Some(last) = last.filter(|_| left > 0.0) {
+            let OnTheWay { at, stage, phase } = there.stages[last];
+            there.stages.insert(last + 1, OnTheWay { at, stage, phase: phase.going_on(left) });
+        }
+        there
+    }
+
     /// The same way in another room; a refrigerator and a proofer stay as they are.
     pub fn in_room(&self, room_c: f64) -> Self {
         let mut there = self.clone();
         for OnTheWay { stage, phase, .. } in &mut there.stages {
             let open = matches!(stage.kind, StageKind::Rest | StageKind::Fold | StageKind::Divide);
             if open && !stage.is_cold() {
-                phase.ambient_c = room_c;
+                (phase.ambient_c, phase.ambient_end_c) = (room_c, room_c);
             }
         }
         there
@@ -294,10 +340,6 @@ fn phases<'a>(
                 within.yeast *= here(&c::FREEZING_KEEPS);
             }
             frozen |= stage.temperature_c.is_some_and(|celsius| celsius <= here(&c::FREEZES_AT));
-            let ambient_c = match stage.kind {
-                StageKind::Mix => dough.start_c,
-                _ => stage.temperature_c.unwrap_or(room_c),
-            };
             let (mass_kg, let_go_pct) = match stage.kind {
                 StageKind::Fold => (None, here(&c::FOLDS_LET_GO)),
                 StageKind::Divide if scenario.method.machine_divided => {
@@ -308,9 +350,23 @@ fn phases<'a>(
             };
             // Each set of folds lets gas go, and a rest follows it.
             let sets = stage.sets().max(1);
-            let rest = Phase::rest(stage.minutes / MIN_PER_H / sets as f64, ambient_c);
-            let phase = Phase { mass_kg, let_go_pct, within, ..rest };
-            std::iter::repeat_n(OnTheWay { at, stage, phase }, sets)
+            let each_min = stage.minutes / sets as f64;
+            (0..sets).flat_map(move |set| {
+                let from_min = set as f64 * each_min;
+                let spans = match stage.kind {
+                    StageKind::Mix => {
+                        let dough_c = dough.start_c;
+                        vec![AmbientSpan { minutes: each_min, from_c: dough_c, to_c: dough_c }]
+                    }
+                    _ => stage.ambient(from_min, from_min + each_min, room_c),
+                };
+                spans.into_iter().enumerate().map(move |(number, span)| {
+                    let rest = Phase::changing(span.minutes / MIN_PER_H, span.from_c, span.to_c);
+                    let let_go_pct = if number == 0 { let_go_pct } else { 0.0 };
+                    let phase = Phase { mass_kg, let_go_pct, within, ..rest };
+                    OnTheWay { at, stage, phase }
+                })
+            })
         })
         .collect()
 }

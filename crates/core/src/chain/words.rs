@@ -38,9 +38,6 @@ crate::units::words::describe!(CalculationError as CalculationErrorWords);
 impl Display for CalculationError {
     fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
         match self {
-            Self::NoMoisture(flour) => {
-                write!(f, "the certificate of {flour} has no moisture: nothing can be moved to it")
-            }
             Self::AbsorptionUnknown(unknown) => unknown.fmt(f),
             Self::TooWet(caution) => caution.fmt(f),
             Self::PrefermentWater(early) => early.fmt(f),

@@ -9,6 +9,8 @@ use crate::units::bisect;
 pub struct Phase {
     pub hours: f64,
     pub ambient_c: f64,
+    /// What is around it at its end, changing evenly until then.
+    pub ambient_end_c: f64,
     /// The mass that keeps its heat together from here on; the dough's where nothing is said.
     pub mass_kg: Option<f64>,
     /// Of the gas held, so much is let go as it begins, %: a fold, a divider.
@@ -33,7 +35,33 @@ impl Within {
 impl Phase {
     /// The dough left alone somewhere.
     pub const fn rest(hours: f64, ambient_c: f64) -> Self {
-        Self { hours, ambient_c, mass_kg: None, let_go_pct: 0.0, within: Within::ALL }
+        Self::changing(hours, ambient_c, ambient_c)
+    }
+
+    /// The dough left alone where it grows warmer or colder evenly.
+    pub const fn changing(hours: f64, ambient_c: f64, ambient_end_c: f64) -> Self {
+        let within = Within::ALL;
+        Self { hours, ambient_c, ambient_end_c, mass_kg: None, let_go_pct: 0.0, within }
+    }
+
+    /// Its first hours alone.
+    #[must_use]
+    pub fn cut(&self, hours: f64) -> Self {
+        let hours = self.hours.min(hours.max(0.0));
+        let share = if self.hours > 0.0 { hours / self.hours } else { 0.0 };
+        Self { hours, ambient_end_c: self.ambient_at(share), ..*self }
+    }
+
+    /// The dough left alone as it is at the end, for so many hours more.
+    #[must_use]
+    pub const fn going_on(&self, hours: f64) -> Self {
+        let (mass_kg, within) = (self.mass_kg, self.within);
+        Self { mass_kg, within, ..Self::rest(hours, self.ambient_end_c) }
+    }
+
+    /// What is around it after a share of its hours, 0 to 1.
+    fn ambient_at(&self, share: f64) -> f64 {
+        self.ambient_c + share * (self.ambient_end_c - self.ambient_c)
     }
 }
 
@@ -70,6 +98,8 @@ pub struct FermentationCurve {
     pub drop_h: Option<f64>,
 }
 
+/// Nearer than this is the same moment, h.
+const MOMENT_H: f64 = 1e-9;
 /// Between two points, at most.
 const EVERY_H: f64 = 1.0 / 12.0;
 /// Of the fastest change, in one step of the integration.
@@ -114,13 +144,17 @@ fn follow(
         walk.enter(phase);
         let pieces = (phase.hours / EVERY_H).ceil().max(1.0);
         let piece_h = phase.hours / pieces;
-        for _ in 0..pieces as usize {
+        for piece in 0..pieces as usize {
+            let piece = piece as f64;
             let steps = (piece_h * walk.constants.stiffness(walk.state.culture) / step).ceil();
             let steps = steps.max(1.0);
-            for _ in 0..steps as usize {
-                walk.step(piece_h / steps, phase.ambient_c);
+            for step in 0..steps as usize {
+                // As it is in the middle of the step.
+                let middle = f64::midpoint(step as f64, step as f64 + 1.0);
+                let share = (piece + middle / steps) / pieces;
+                walk.step(piece_h / steps, phase.ambient_at(share));
             }
-            walk.note(phase.ambient_c);
+            walk.note(phase.ambient_at((piece + 1.0) / pieces));
         }
     }
     walk.curve.end = walk.state;
@@ -313,11 +347,38 @@ impl FermentationCurve {
 
     /// When it has risen so far, in hours; none if it never does.
     pub fn reaches(&self, rise_pct: f64) -> Option<f64> {
-        let after = self.points.iter().position(|point| point.rise_pct >= rise_pct)?;
-        let Some(before) = after.checked_sub(1) else { return Some(0.0) };
+        self.reaches_from(0.0, rise_pct)
+    }
+
+    /// When it has risen so far at a moment or after it.
+    pub fn reaches_from(&self, from_h: f64, rise_pct: f64) -> Option<f64> {
+        let start = self.place_at(from_h);
+        let later =
+            self.points.get(start..)?.iter().position(|point| point.rise_pct >= rise_pct)?;
+        if later == 0 {
+            return Some(self.points[start].t_h);
+        }
+        let (before, after) = (start + later - 1, start + later);
         let share = bisect(0.0, 1.0, |share| self.between(before, share) < rise_pct);
         let (start, end) = (self.points[before].t_h, self.points[after].t_h);
         Some(start + share * (end - start))
+    }
+
+    /// When it is so warm at a moment or after it, having been warmer or colder; none if it never is.
+    pub fn is_at(&self, from_h: f64, dough_c: f64) -> Option<f64> {
+        let points = self.points.get(self.place_at(from_h)..)?;
+        let off = |point: &FermentationPoint| point.dough_c - dough_c;
+        let first = points.first()?;
+        let crossed = points.iter().position(|point| off(point) * off(first) <= 0.0)?;
+        let Some(before) = crossed.checked_sub(1) else { return Some(first.t_h) };
+        let (one, other) = (&points[before], &points[crossed]);
+        let share = off(one) / (one.dough_c - other.dough_c);
+        Some(one.t_h + share * (other.t_h - one.t_h))
+    }
+
+    /// The last point at a moment, which must be that of a point.
+    fn place_at(&self, t_h: f64) -> usize {
+        self.points.partition_point(|point| point.t_h <= t_h + MOMENT_H).saturating_sub(1)
     }
 
     /// The rise at a moment, %; before the beginning nothing, after the end what it was then.

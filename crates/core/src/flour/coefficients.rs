@@ -15,8 +15,10 @@ coefficients! {
         "its strength comes with two days of age");
     AGED_DAYS = Coefficient::house("aged_days", "a flour is aged from", (14.0, 10.0, 21.0), "days",
         "it has taken up its air");
-    /// What is taken where a certificate does not state it: protein on 14 %, damaged starch as is,
+    /// What is taken where a certificate does not state it: moisture, protein on 14 %, damaged starch as is,
     /// ash of a white flour on dry matter, %, and the falling number, s.
+    USUAL_MOISTURE = Coefficient::house("usual_moisture", "moisture where none is stated",
+        (14.0, 13.0, 15.0), "%", "a usual flour from the bag").within(5.0, 18.0);
     USUAL_PROTEIN = Coefficient::house("usual_protein", "protein where none is stated",
         (12.0, 11.0, 13.0), "% on 14 %", "a usual bread flour");
     USUAL_DAMAGED_STARCH = Coefficient::house("usual_damaged_starch",

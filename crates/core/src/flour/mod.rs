@@ -2,13 +2,16 @@
 
 mod age;
 mod alveograph;
+mod bag;
 mod blend;
 mod certificate;
+mod certificate_text;
 pub mod coefficients;
 mod curve_check;
 mod drift;
 mod falling_number;
 mod farinograph;
+mod flour_type;
 mod mapping;
 mod moisture;
 mod moisture_basis;
@@ -31,12 +34,14 @@ pub use alveograph::{
     AlveogramCurve, AlveogramCurveInput, AlveogramNote, AlveographAnswer, AlveographInput, Curve,
     read_curves,
 };
+pub use bag::{Bag, BagInput};
 pub use blend::{
     Blend, BlendAnswer, BlendCheck, BlendFlour, BlendFlourInput, BlendInput, BlendProperty,
     BlendShare, BlendShares, BlendTargetInput, Conflict, ConflictOf, LotInBlend, Mixture, Side,
     Target, blend_price, blended_certificate,
 };
 pub use certificate::{CertificateColumn, Row, RowFault, read_rows};
+pub use certificate_text::{RowInText, rows_in_text};
 pub use curve_check::{
     CurveCheck, FromCurve, check_against_curve, from_alveogram, from_farinogram,
 };
@@ -46,6 +51,7 @@ pub use farinograph::{
     Farinogram, FarinogramNote, FarinographAnswer, FarinographInput, FarinographMixer, LateMark,
     MovedMarks,
 };
+pub use flour_type::{FlourType, flour_types};
 pub use mapping::{
     ColumnMeaning, DateOrder, LotField, MappedLot, Mapping, date_parts, is_blank, own_header_of,
     suggest_mapping,

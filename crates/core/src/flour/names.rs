@@ -102,10 +102,10 @@ impl NameProtein {
 }
 
 /// A class by ash, both ends included, to two decimals.
-type Class = (&'static str, f64, f64);
+pub(super) type Class = (&'static str, f64, f64);
 
 const ANY: f64 = f64::INFINITY;
-const FR_WHEAT: [Class; 6] = [
+pub(super) const FR_WHEAT: [Class; 6] = [
     ("T45", 0.0, 0.49),
     ("T55", 0.50, 0.60),
     ("T65", 0.62, 0.75),
@@ -113,22 +113,23 @@ const FR_WHEAT: [Class; 6] = [
     ("T110", 1.00, 1.20),
     ("T150", 1.41, ANY),
 ];
-const DE_WHEAT: [Class; 5] = [
+pub(super) const DE_WHEAT: [Class; 5] = [
     ("405", 0.0, 0.50),
     ("550", 0.51, 0.63),
     ("812", 0.64, 0.90),
     ("1050", 0.91, 1.20),
     ("1600", 1.21, 1.80),
 ];
-const DE_RYE: [Class; 5] = [
+pub(super) const DE_RYE: [Class; 5] = [
     ("815", 0.0, 0.90),
     ("997", 0.91, 1.10),
     ("1150", 1.11, 1.30),
     ("1370", 1.31, 1.60),
     ("1740", 1.61, 1.80),
 ];
-const DE_SPELT: [Class; 3] = [("630", 0.0, 0.70), ("812", 0.71, 0.90), ("1050", 0.91, 1.20)];
-const IT_WHEAT: [Class; 5] = [
+pub(super) const DE_SPELT: [Class; 3] =
+    [("630", 0.0, 0.70), ("812", 0.71, 0.90), ("1050", 0.91, 1.20)];
+pub(super) const IT_WHEAT: [Class; 5] = [
     ("00", 0.0, 0.55),
     ("0", 0.56, 0.65),
     ("1", 0.66, 0.80),
@@ -137,7 +138,7 @@ const IT_WHEAT: [Class; 5] = [
 ];
 /// Least protein on dry matter of each Italian class.
 const IT_PROTEIN: [f64; 5] = [9.0, 11.0, 12.0, 12.0, 12.0];
-const US_WHEAT: [Class; 4] = [
+pub(super) const US_WHEAT: [Class; 4] = [
     ("patent", 0.0, 0.45),
     ("bread", 0.46, 0.55),
     ("first clear", 0.55, 0.80),

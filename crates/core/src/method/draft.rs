@@ -1,8 +1,11 @@
 use serde::Deserialize;
 use uuid::Uuid;
 
-use super::{AdditionInput, EndPoint, Method, Speed, Stage, StageKind, TimeTolerance};
-use super::{OptionalStep, Process};
+use super::ambient::check_ambient;
+use super::{
+    AdditionInput, AmbientPointInput, EndPoint, Method, OptionalStep, Process, Speed, Stage,
+    StageKind, TimeTolerance,
+};
 use crate::dough::Ingredient;
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
@@ -25,8 +28,6 @@ const HIGH: NumberRange =
     NumberRange::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
 const TEMPERATURE: NumberRange =
     NumberRange::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
-const RISE: NumberRange =
-    NumberRange::new("ends_at_rise_pct", "the rise it ends at", "%", 5.0, 400.0);
 const SETS: NumberRange = NumberRange::new("fold_sets", "sets of folds", "", 1.0, 12.0);
 const HUMIDITY: NumberRange = NumberRange::new("humidity_pct", "humidity", "%", 0.0, 100.0);
 
@@ -68,16 +69,24 @@ pub struct StageInput {
     /// −40 to 500 °C.
     #[serde(default)]
     pub temperature_c: RawNumber,
+    /// How that changes from then on, up to 12 points; from the mixer to the oven.
+    #[serde(default)]
+    pub ambient_curve: Vec<AmbientPointInput>,
     /// 0 to 100 %.
     #[serde(default)]
     pub humidity_pct: RawNumber,
     #[serde(default)]
     pub ends_when: String,
-    /// 5 to 400 % of its volume at first, where it ends at a rise.
-    #[serde(default)]
-    pub ends_at_rise_pct: RawNumber,
     #[serde(default, alias = "ends_by")]
     pub end_point: EndPoint,
+    /// Where its end point is read as a number: a rise, 5 to 400 % of its volume at first; a dough
+    /// temperature, −30 to 60 °C; a core temperature, −30 to 110 °C; a height, 5 to 500 mm; a pH, 3
+    /// to 7; minutes after another stage, 0 to 14 400.
+    #[serde(default, alias = "ends_at_rise_pct")]
+    pub ends_at: RawNumber,
+    /// The id of an earlier stage from whose end the clock counts.
+    #[serde(default)]
+    pub ends_after: Option<Uuid>,
     #[serde(default)]
     pub reason: String,
     #[serde(default, alias = "window")]
@@ -143,6 +152,7 @@ impl MethodDraft {
                 .collect(),
         };
         check_shares(&method, at, faults);
+        check_order(&method, at, faults);
         method
     }
 }
@@ -164,6 +174,22 @@ fn check_shares(method: &Method, at: &str, faults: &mut ValidationErrors) {
                 let message = format!("{all:.0} % of the {} would go in", add.ingredient);
                 faults.push(format!("{at}stages[{number}].adds[{place}].share_pct"), message);
             }
+        }
+    }
+}
+
+/// The clock counts from an earlier stage, and the room is followed from the mixer to the oven.
+fn check_order(method: &Method, at: &str, faults: &mut ValidationErrors) {
+    for (number, stage) in method.stages.iter().enumerate() {
+        let at = format!("{at}stages[{number}].");
+        let before = &method.stages[..number];
+        if stage.ends_after.is_some_and(|id| before.iter().all(|one| one.id != Some(id))) {
+            faults.push(format!("{at}ends_after"), "the clock counts from a stage before this one");
+        }
+        if !stage.ambient_curve.is_empty() && (number < method.first_mix() || !stage.rises()) {
+            let message = "what is around it is followed as it changes in a rest, folds or a proof, \
+                           from the mixer on";
+            faults.push(format!("{at}ambient_curve"), message);
         }
     }
 }
@@ -205,7 +231,6 @@ impl StageInput {
             faults.push(format!("{at}fold_sets"), message);
         }
         let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
-        let rise = RISE.check_opt(&self.ends_at_rise_pct, at, faults);
         if self.adds.len() > MOST_ADDITIONS {
             faults
                 .push(format!("{at}adds"), format!("up to {MOST_ADDITIONS} things go in at once"));
@@ -213,16 +238,20 @@ impl StageInput {
         let adds = self.adds.iter().take(MOST_ADDITIONS).enumerate();
         let adds = adds.map(|(one, add)| add.check(&format!("{at}adds[{one}]."), faults)).collect();
         let stage = Stage::new(self.kind, label, minutes);
+        let figure = self.end_point.figure(stage.rises());
+        let ends_at = figure.and_then(|figure| figure.range().check_opt(&self.ends_at, at, faults));
         Stage {
             id: self.id,
             optional_step: self.optional_step,
             fold_sets,
             speed: self.speed.filter(|_| self.kind == StageKind::Mix),
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
+            ambient_curve: check_ambient(&self.ambient_curve, at, faults),
             humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
             ends_when: self.ends_when.trim().into(),
-            ends_at_rise_pct: rise.filter(|_| stage.rises()),
             end_point: self.end_point,
+            ends_at,
+            ends_after: self.ends_after.filter(|_| self.end_point == EndPoint::Time),
             reason: self.reason.trim().into(),
             tolerance,
             adds,

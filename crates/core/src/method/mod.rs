@@ -1,10 +1,12 @@
 //! The stages of a dough, the mixer they run on, and the sheet the floor works from.
 
 mod addition;
+mod ambient;
 mod caution;
 pub mod coefficients;
 mod conditioning;
 mod draft;
+mod end_point;
 mod energy;
 mod equipment;
 mod mixer;
@@ -19,12 +21,14 @@ mod stages;
 mod words;
 
 pub use addition::{Addition, AdditionInput, Portion};
+pub use ambient::{AmbientPoint, AmbientPointInput, AmbientSpan};
 pub use caution::{StageCaution, cautions_at, cautions_of};
 pub use conditioning::{
     AdditionPoint, Conditioning, ConditioningDemand, ConditioningMeans, ConditioningReason,
     FlourStrength, conditioning,
 };
 pub use draft::{MethodDraft, StageInput, TimeToleranceInput};
+pub use end_point::{EndFigure, EndPoint};
 pub use energy::{Development, MixingClass, developments};
 pub use equipment::Equipment;
 pub use mixer::{MIXER_KINDS, Mixer, MixerKind};
@@ -34,5 +38,5 @@ pub use process::Process;
 pub use role::{StageRole, TypicalRange};
 pub use sheet::{Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
-pub use stage::{COLD_C, EndPoint, Handled, Speed, Stage, StageKind, TimeTolerance};
+pub use stage::{COLD_C, Handled, Speed, Stage, StageKind, TimeTolerance};
 pub use stages::Method;

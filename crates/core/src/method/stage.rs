@@ -1,8 +1,9 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::ambient::spans;
 use super::coefficients as c;
-use super::{Addition, OptionalStep};
+use super::{Addition, AmbientPoint, AmbientSpan, EndFigure, EndPoint, OptionalStep};
 use crate::dough::Ingredient;
 
 /// What happens in a stage.
@@ -34,47 +35,6 @@ pub enum Speed {
     Fast,
 }
 
-/// What says that a stage is over. The clock is only one of them, and seldom the best.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum EndPoint {
-    /// How it looks and feels.
-    #[default]
-    Look,
-    Time,
-    Temperature,
-    Rise,
-    Jar,
-    Windowpane,
-    ClearsBowl,
-    Poke,
-    PullAndTap,
-    Height,
-    Cracks,
-    CoreTemperature,
-    Ph,
-}
-
-impl EndPoint {
-    /// Every sign.
-    pub const ALL: [Self; 13] = [
-        Self::Look,
-        Self::Time,
-        Self::Temperature,
-        Self::Rise,
-        Self::Jar,
-        Self::Windowpane,
-        Self::ClearsBowl,
-        Self::Poke,
-        Self::PullAndTap,
-        Self::Height,
-        Self::Cracks,
-        Self::CoreTemperature,
-        Self::Ph,
-    ];
-}
-
 /// The shortest and the longest a stage may last, minutes.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -95,16 +55,23 @@ pub struct Stage {
     pub minutes: f64,
     /// When mixing.
     pub speed: Option<Speed>,
+    /// What is around it as it begins; the room's where nothing is said.
     pub temperature_c: Option<f64>,
+    /// How that changes from then on; not at all where nothing is said.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ambient_curve: Vec<AmbientPoint>,
     pub humidity_pct: Option<f64>,
     /// What ends it: a look, a height, a core temperature; minutes are only where to start looking.
     pub ends_when: String,
-    /// The rise it ends at, % of the dough's volume at first; none where its sign is another.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub ends_at_rise_pct: Option<f64>,
     /// Which sign that is.
     #[serde(default)]
     pub end_point: EndPoint,
+    /// The number it ends at, in the unit of what its sign is read by; none where it is only seen.
+    #[serde(default, alias = "ends_at_rise_pct", skip_serializing_if = "Option::is_none")]
+    pub ends_at: Option<f64>,
+    /// The stage from whose end the clock counts, by its id.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ends_after: Option<Uuid>,
     /// Why it is there.
     #[serde(default)]
     pub reason: String,
@@ -146,10 +113,12 @@ impl Stage {
             minutes,
             speed: None,
             temperature_c: None,
+            ambient_curve: Vec::new(),
             humidity_pct: None,
             ends_when: String::new(),
-            ends_at_rise_pct: None,
             end_point: EndPoint::Look,
+            ends_at: None,
+            ends_after: None,
             reason: String::new(),
             tolerance: None,
             adds: Vec::new(),
@@ -175,6 +144,34 @@ impl Stage {
     /// Whether the dough is left to rise in it, so that it can end at a rise.
     pub fn rises(&self) -> bool {
         matches!(self.kind, StageKind::Rest | StageKind::Fold | StageKind::Proof)
+    }
+
+    /// What is around it, span by span, between two minutes of it: from its temperature, or the
+    /// room's, evenly to each point of its curve, and as at the last from there on.
+    ///
+    /// ```
+    /// use ironpeel_core::method::{AmbientPoint, Stage, StageKind};
+    /// let night = Stage {
+    ///     temperature_c: Some(24.0),
+    ///     ambient_curve: vec![AmbientPoint { after_min: 480.0, temperature_c: 20.0 }],
+    ///     ..Stage::new(StageKind::Rest, "Bulk", 600.0)
+    /// };
+    /// let spans = night.ambient(240.0, 600.0, 22.0);
+    /// let spans: Vec<_> = spans.iter().map(|one| (one.minutes, one.from_c, one.to_c)).collect();
+    /// assert_eq!(spans, [(240.0, 22.0, 20.0), (120.0, 20.0, 20.0)]);
+    /// ```
+    pub fn ambient(&self, from_min: f64, to_min: f64, room_c: f64) -> Vec<AmbientSpan> {
+        spans(self.temperature_c.unwrap_or(room_c), &self.ambient_curve, from_min, to_min)
+    }
+
+    /// What the number it ends at is of; none where it has none.
+    pub fn end_figure(&self) -> Option<EndFigure> {
+        self.end_point.figure(self.rises())
+    }
+
+    /// The rise it ends at, %; none where its end is another.
+    pub fn ends_at_rise(&self) -> Option<f64> {
+        self.ends_at.filter(|_| self.end_figure() == Some(EndFigure::Rise))
     }
 
     /// Whether somebody works at it all the while, and not only at its beginning or set by set.

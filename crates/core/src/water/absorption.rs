@@ -182,6 +182,7 @@ impl AbsorptionFlour {
         let percent = MOISTURE.check(&self.moisture_pct, at, faults);
         Flour {
             moisture: Moisture::new(percent).unwrap_or(Moisture::FOURTEEN),
+            usual_moisture: None,
             absorption_14_pct,
             composition: Composition {
                 protein_14_pct,

@@ -13,6 +13,9 @@ const NO_DAMPER: f64 = -NO_DRIER;
 pub(super) struct BaseAbsorption {
     on_14: f64,
     own: f64,
+    /// As above, were flours whose moisture is not stated as damp and as dry as they may be.
+    own_low: f64,
+    own_high: f64,
     sd: f64,
 }
 
@@ -24,18 +27,22 @@ impl BaseAbsorption {
         if flours.is_empty() {
             return Err(AbsorptionUnknown::NoFlour);
         }
-        let mut base = Self { on_14: 0.0, own: 0.0, sd: 0.0 };
+        let mut base = Self { on_14: 0.0, own: 0.0, own_low: 0.0, own_high: 0.0, sd: 0.0 };
         let mut variance = 0.0;
         for FlourPart { name, flour, share_pct } in flours {
             let share = share_pct / 100.0;
             let (on_14, sd) = absorption(name, flour, wanted)?;
             base.on_14 += share * on_14;
-            base.own += share
-                * if flour.species.has_gluten() {
-                    absorption_at_moisture(on_14, Moisture::FOURTEEN, flour.moisture)
-                } else {
-                    on_14
-                };
+            let at = |moisture: Moisture| {
+                let own = absorption_at_moisture(on_14, Moisture::FOURTEEN, moisture);
+                share * if flour.species.has_gluten() { own } else { on_14 }
+            };
+            base.own += at(flour.moisture);
+            let [driest, dampest] = flour.usual_moisture.map_or([flour.moisture; 2], |usual| {
+                usual.map(|percent| Moisture::new(percent).unwrap_or(flour.moisture))
+            });
+            base.own_low += at(dampest);
+            base.own_high += at(driest);
             variance += (share * sd).powi(2);
         }
         base.sd = variance.sqrt();
@@ -61,7 +68,8 @@ impl BaseAbsorption {
             (
                 "estimated absorption on 14 %",
                 Origin::House,
-                "no curve came with it: from protein, damaged starch and ash by the absorption model",
+                "no curve came with it: from protein, damaged starch and ash by the absorption model, \
+                 what is not stated as usual and with a wider band",
             )
         };
         let (label, reason) = if let [_] = flours {
@@ -87,16 +95,18 @@ impl BaseAbsorption {
 
     pub(super) fn moisture_step(&self, flours: &[FlourPart<'_>]) -> Adjustment {
         let moved = self.own - self.on_14;
+        let usual = flours.iter().any(|part| part.flour.usual_moisture.is_some());
         let mean: f64 =
             flours.iter().map(|part| part.flour.moisture.percent() * part.share_pct / 100.0).sum();
         Adjustment {
             key: Cow::Borrowed("moisture"),
             label: format!("the lot's own moisture, {mean:.1} %"),
             points: moved,
-            low: moved,
-            high: moved,
-            origin: Origin::Physics,
+            low: self.own_low - self.on_14,
+            high: self.own_high - self.on_14,
+            origin: if usual { Origin::House } else { Origin::Physics },
             reason: match moved {
+                _ if usual => "not stated: as damp as flour usually is",
                 ..NO_DAMPER => "damper than 14 %: the flour brings water of its own",
                 NO_DRIER.. => "drier than 14 %: the flour brings less water of its own",
                 _ => "as moist as its figure is stated for",
@@ -121,10 +131,6 @@ fn absorption(
     if !gluten_network {
         return Err(AbsorptionUnknown::NeedsItsSheet(name.into()));
     }
-    let composition = flour.composition;
-    if composition.protein_14_pct.is_none() && composition.damaged_starch_pct.is_none() {
-        return Err(AbsorptionUnknown::NothingStated(name.into()));
-    }
-    let predicted = wanted.model.predict(composition);
+    let predicted = wanted.model.predict(flour.composition);
     Ok((predicted.mean_pct, predicted.sd_pct))
 }

@@ -5,6 +5,8 @@ use crate::flour::{Moisture, Species};
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Flour {
     pub moisture: Moisture,
+    /// Where no moisture is stated and a usual one was taken, the driest and dampest it may be, %.
+    pub usual_moisture: Option<[f64; 2]>,
     /// Farinograph absorption on 14 %; of a blend without gluten, the water its own sheet states.
     pub absorption_14_pct: Option<f64>,
     /// What the absorption is estimated from where no curve came with the lot.
@@ -21,6 +23,7 @@ impl Flour {
     pub const fn measured(moisture: Moisture, absorption_14_pct: f64) -> Self {
         Self {
             moisture,
+            usual_moisture: None,
             absorption_14_pct: Some(absorption_14_pct),
             composition: Composition {
                 protein_14_pct: None,

@@ -31,11 +31,6 @@ pub struct AbsorptionRequest<'a> {
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum AbsorptionUnknown {
     #[error(
-        "{0} states neither absorption nor protein and damaged starch: type in one of them, or override \
-         the water"
-    )]
-    NothingStated(String),
-    #[error(
         "{0} has no gluten, so its water is not computed: type in the water its own sheet states, \
          as absorption, or override the water"
     )]

@@ -14,6 +14,7 @@ use uuid::Uuid;
 
 use super::CertificateFile;
 use super::date::date;
+use crate::heavy::heavy;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;
@@ -89,14 +90,18 @@ pub struct AssessInput {
 
 /// Takes a certificate file apart into its head and rows
 #[utoipa::path(post, path = "/api/v1/certificates/read", security(("session" = ["read"])), tag = "flour",
-    request_body(content = String, content_type = "text/csv"),
+    request_body(content(
+        (String = "text/csv"),
+        (String = "application/pdf"),
+        (String = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+        (String = "application/vnd.oasis.opendocument.spreadsheet"))),
     responses((status = 200, body = CertificateFile), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn read(
     bytes: std::result::Result<Bytes, axum::extract::rejection::BytesRejection>,
 ) -> Result<Json<CertificateFile>> {
-    let file =
-        CertificateFile::read(&bytes?).map_err(|fault| Problem::unusable(fault.to_string()))?;
-    Ok(Json(file))
+    let bytes = bytes?;
+    let file = heavy(move || CertificateFile::read(&bytes)).await;
+    Ok(Json(file.map_err(|fault| Problem::unusable(fault.to_string()))?))
 }
 
 /// Reads each row, moves it to each basis, and holds it against the flour's specification

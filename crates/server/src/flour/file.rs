@@ -1,8 +1,10 @@
-use ironpeel_core::flour::{Property, Row};
+use ironpeel_core::flour::{Property, Row, rows_in_text};
 use serde::Serialize;
 use thiserror::Error;
 use utoipa::ToSchema;
 
+use super::pdf::{self, PdfFault};
+use super::spreadsheet::{self, SpreadsheetFault};
 use crate::text_file::{FileKind, TextFault, decode, records};
 
 /// Rows kept of one certificate; no laboratory states as many.
@@ -24,6 +26,8 @@ pub struct Head {
 pub struct CertificateFile {
     pub head: Head,
     pub rows: Vec<Row>,
+    /// The line each row was read from, where the file has no columns; empty where it has.
+    pub excerpts: Vec<String>,
     /// What was noticed and left to the reader.
     pub notes: Vec<String>,
 }
@@ -31,6 +35,14 @@ pub struct CertificateFile {
 /// Why a file is not a certificate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Error)]
 pub enum FileFault {
+    #[error("{0}")]
+    Spreadsheet(#[from] SpreadsheetFault),
+    #[error("{0}")]
+    Pdf(#[from] PdfFault),
+    #[error(
+        "no line of it begins with a property and states its value, such as: Moisture 14.1 % ISO 712"
+    )]
+    NoLines,
     #[error("{0}. A certificate is CSV, with rows of property, value, unit, basis, method")]
     Text(#[from] TextFault),
     #[error("this file has a lot in each row: take it in under Flour, Bulk import")]
@@ -42,9 +54,19 @@ pub enum FileFault {
 }
 
 impl CertificateFile {
-    /// Takes a certificate apart: comma, semicolon or tab, with or without a byte-order mark,
-    /// UTF-8 or Windows-1252.
+    /// Takes a certificate apart: a spreadsheet, a PDF that holds text, or a text with comma,
+    /// semicolon or tab, with or without a byte-order mark, UTF-8 or Windows-1252.
     pub fn read(bytes: &[u8]) -> Result<Self, FileFault> {
+        if bytes.starts_with(spreadsheet::ZIP) || bytes.starts_with(spreadsheet::COMPOUND) {
+            let rows = spreadsheet::rows(bytes)?;
+            return match with_columns(rows.iter().cloned()) {
+                Some(file) => Ok(file),
+                None => in_lines(rows.into_iter().map(|cells| cells.join(" "))),
+            };
+        }
+        if bytes.starts_with(pdf::PDF) {
+            return in_lines(pdf::text(bytes)?.lines().map(str::to_owned));
+        }
         let text = decode(bytes, FileKind::Certificate)?;
         [b';', b',', b'\t']
             .into_iter()
@@ -60,7 +82,32 @@ fn is_readings_header(cells: &[String]) -> bool {
 }
 
 fn with_delimiter(text: &str, delimiter: u8) -> Option<CertificateFile> {
-    let mut records = records(text, delimiter);
+    with_columns(records(text, delimiter))
+}
+
+/// A certificate without columns: what is no reading may be of its head.
+fn in_lines(lines: impl Iterator<Item = String>) -> Result<CertificateFile, FileFault> {
+    let text: Vec<String> = lines.collect();
+    let found = rows_in_text(&text.join("\n"));
+    if found.is_empty() {
+        return Err(FileFault::NoLines);
+    }
+    let mut head = Head::default();
+    for line in &text {
+        let key = line.split([':', ' ']).next().unwrap_or_default();
+        let value = line[key.len()..].trim_start_matches([':', ' ']).trim();
+        if let Some(field) = head.field(key).filter(|field| field.is_empty()) {
+            value.clone_into(field);
+        }
+    }
+    let (rows, excerpts): (Vec<Row>, Vec<String>) =
+        found.into_iter().take(MOST_ROWS).map(|one| (one.row, one.excerpt)).unzip();
+    let notes =
+        vec!["each row stands beside the line it was read from: compare before saving".into()];
+    Ok(CertificateFile { head, rows, excerpts, notes })
+}
+
+fn with_columns(mut records: impl Iterator<Item = Vec<String>>) -> Option<CertificateFile> {
     let mut head = Head::default();
     let mut notes = Vec::new();
     let columns = loop {
@@ -101,7 +148,7 @@ fn with_delimiter(text: &str, delimiter: u8) -> Option<CertificateFile> {
             method: cell(method),
         });
     }
-    Some(CertificateFile { head, rows, notes })
+    Some(CertificateFile { head, rows, excerpts: Vec::new(), notes })
 }
 
 impl Head {
@@ -109,7 +156,7 @@ impl Head {
         match key.to_lowercase().as_str() {
             "mill" => Some(&mut self.mill),
             "product" | "flour" => Some(&mut self.product),
-            "lot" => Some(&mut self.lot),
+            "lot" | "batch" => Some(&mut self.lot),
             "milled" => Some(&mut self.milled),
             "delivered" => Some(&mut self.delivered),
             "tonnes" => Some(&mut self.tonnes),

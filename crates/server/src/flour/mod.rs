@@ -1,5 +1,6 @@
 //! Flours, specifications, certificates and lots.
 
+mod bag;
 mod blend;
 mod certificate;
 mod correction;
@@ -10,8 +11,10 @@ mod file;
 mod history;
 mod import;
 mod lots;
+mod pdf;
 mod properties;
 mod specification;
+mod spreadsheet;
 
 use std::collections::HashMap;
 
@@ -58,6 +61,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(history::routes())
         .merge(import::routes())
         .merge(export::routes())
+        .merge(bag::routes())
         .merge(blend::routes())
         .merge(correction::routes())
         .merge(properties::routes())

@@ -2,10 +2,12 @@
 //! the floor's rule beside the heat balance.
 
 use axum::extract::State;
-use ironpeel_core::chain::{FrictionFactor, Measured, chain, flour_strength, friction_factor};
+use ironpeel_core::chain::{
+    FrictionFactor, Measured, StageEnd, chain, flour_strength, friction_factor, stage_ends,
+};
 use ironpeel_core::method::{
-    COLD_C, Conditioning, Development, MIXER_KINDS, MixerKind, MixingClass, Optional, Stage,
-    StageCaution, TimeTolerance, TypicalRange, cautions_of, conditioning, developments,
+    COLD_C, Conditioning, Development, EndFigure, MIXER_KINDS, MixerKind, MixingClass, Optional,
+    Stage, StageCaution, TimeTolerance, TypicalRange, cautions_of, conditioning, developments,
 };
 use ironpeel_store::DoughTemperature;
 use serde::Serialize;
@@ -35,6 +37,10 @@ struct MethodGuide {
     /// At or below this a stage is a refrigerator's, °C.
     cold_c: f64,
     cautions: Vec<Vec<StageCaution>>,
+    /// What the number each stage ends at is of; none where its sign is only seen.
+    end_figures: Vec<Option<EndFigure>>,
+    /// Of the stages that end at what the model says something of.
+    ends: Vec<StageEnd>,
     optional: Vec<Optional>,
     conditioning: [Conditioning; 2],
     developments: Vec<Development>,
@@ -68,6 +74,8 @@ async fn guide(
         folds_every_min: scenario.method.stages.iter().map(Stage::folds_every_min).collect(),
         cold_c: COLD_C,
         cautions: cautions_of(scenario.method),
+        end_figures: scenario.method.stages.iter().map(Stage::end_figure).collect(),
+        ends: stage_ends(&scenario, &chain),
         optional: scenario.method.optional(),
         conditioning: conditioning(
             flour_strength(&scenario),

@@ -1,13 +1,14 @@
-//! How the selected product rises, and the yeast for another room or another rise.
+//! How the selected product rises, when its stages end, and what brings it to another rise.
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{
-    FermentationTracking, OtherwiseRisen, ReadOf, Rise, RiseError, SeasonalYeast, chain,
-    fermentation_tracking, otherwise_risen, rise, seasonal_yeast, yeast_wanted,
+    FermentationTracking, ReadOf, Rise, RiseError, SeasonalYeast, StageEnd, TargetRise,
+    TargetRiseSolutions, chain, fermentation_tracking, rise, seasonal_yeast, stage_ends,
+    target_rise,
 };
 use ironpeel_core::ferment::JarReading;
-use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors, timestamp};
+use ironpeel_core::units::{MIN_PER_H, NumberRange, RawNumber, ValidationErrors, timestamp};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -19,7 +20,7 @@ use crate::request::Json;
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(rises)).routes(routes!(yeast)).routes(routes!(follow))
+    OpenApiRouter::new().routes(routes!(rises)).routes(routes!(solve)).routes(routes!(follow))
 }
 
 /// How the selected product rises.
@@ -29,6 +30,8 @@ struct RiseView {
     rise: Rise,
     /// The yeast for the same rise at the oven in other rooms; empty where there is no yeast.
     seasons: Vec<SeasonalYeast>,
+    /// Of the stages that end at what the model says something of.
+    ends: Vec<StageEnd>,
 }
 
 /// How the selected product rises through its method, from the first mixing to the oven
@@ -45,52 +48,59 @@ async fn rises(State(app): State<App>, Json(asked): Json<ScenarioInput>) -> Resu
     } else {
         Vec::new()
     };
-    Ok(Json(RiseView { rise, seasons }))
+    Ok(Json(RiseView { rise, seasons, ends: stage_ends(&scenario, &chain) }))
 }
 
-/// A rise that is wanted where the dough meets the oven.
+/// A rise that is wanted of the dough.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-struct RiseWanted {
+struct TargetRiseInput {
     scenario: ScenarioInput,
     /// 1 to 1000 %.
     #[serde(default)]
     rise_pct: RawNumber,
+    /// So long after the first mixing, 1 to 10 000 min; where it meets the oven if left out.
+    #[serde(default)]
+    after_min: RawNumber,
     /// The hour at which it is to stand there.
     #[serde(default, deserialize_with = "timestamp::maybe")]
     wanted_at: Option<DateTime<Utc>>,
 }
 
-/// The yeast that brings it there.
+/// What alone brings it there.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-struct YeastFound {
-    /// Instant yeast, % of all flour; none where no dose does it.
-    yeast_idy_pct: Option<f64>,
-    /// Why not.
+struct TargetRiseView {
+    #[serde(flatten)]
+    solutions: TargetRiseSolutions,
+    /// Why no yeast does.
     message: Option<String>,
-    /// Another room, or another time, that does it with the yeast it has.
-    otherwise: OtherwiseRisen,
 }
 
-const RISE: NumberRange = NumberRange::new("rise_pct", "rise at the oven", "%", 1.0, 1000.0);
+const RISE: NumberRange = NumberRange::new("rise_pct", "target rise", "%", 1.0, 1000.0);
+const AFTER: NumberRange =
+    NumberRange::new("after_min", "time after the first mixing", "min", 1.0, 10_000.0);
 
-/// The yeast that brings the selected product to a rise at the oven
-#[utoipa::path(post, path = "/api/v1/chain/yeast", security(("session" = ["read"])), tag = "chain", request_body = RiseWanted,
-    responses((status = 200, body = YeastFound), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn yeast(State(app): State<App>, Json(asked): Json<RiseWanted>) -> Result<Json<YeastFound>> {
+/// The yeast, the starter, the water, the room or the time that alone brings the selected product to a
+/// rise
+#[utoipa::path(post, path = "/api/v1/chain/target-rise", security(("session" = ["read"])), tag = "chain", request_body = TargetRiseInput,
+    responses((status = 200, body = TargetRiseView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn solve(
+    State(app): State<App>,
+    Json(asked): Json<TargetRiseInput>,
+) -> Result<Json<TargetRiseView>> {
     let mut faults = ValidationErrors::default();
-    let wanted = RISE.check(&asked.rise_pct, "", &mut faults);
+    let target = TargetRise {
+        rise_pct: RISE.check(&asked.rise_pct, "", &mut faults),
+        after_h: AFTER.check_opt(&asked.after_min, "", &mut faults).map(|min| min / MIN_PER_H),
+        wanted_at: asked.wanted_at,
+    };
     faults.or(())?;
     let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
     let flours = context.flours();
     let scenario = context.scenario(&flours);
-    let chain = chain(&scenario);
-    let found = yeast_wanted(&scenario, &chain, wanted).map_err(no_rise)?;
-    let otherwise = otherwise_risen(&scenario, &chain, wanted, asked.wanted_at).map_err(no_rise)?;
-    Ok(Json(YeastFound {
-        yeast_idy_pct: found.ok(),
-        message: found.err().map(|error| error.to_string()),
-        otherwise,
-    }))
+    let (solutions, no_yeast) =
+        target_rise(&scenario, &chain(&scenario), target).map_err(no_rise)?;
+    let message = no_yeast.map(|error| error.to_string());
+    Ok(Json(TargetRiseView { solutions, message }))
 }
 
 fn no_rise(error: RiseError) -> Problem {
@@ -144,7 +154,7 @@ async fn follow(
         .map(|(number, reading)| {
             let at = format!("readings[{number}].");
             JarReading {
-                t_h: SINCE.check(&reading.minutes, &at, &mut faults) / 60.0,
+                t_h: SINCE.check(&reading.minutes, &at, &mut faults) / MIN_PER_H,
                 rise_pct: READ.check(&reading.rise_pct, &at, &mut faults),
             }
         })
