@@ -43,6 +43,7 @@ export function BatchPage() {
             ...issued.other_lots.map((other) => `${other.flour} ${other.lot}`),
           ].join(", with "),
           when: format.moment(batch.planned_for),
+          asked: issued.specification_number != null,
           release: (issued.releases ?? []).map((one) => releasedBy(format, one.lot, one)),
           revisions: `Batch ${batch.id.slice(0, 8)} · ${issued.specification_number == null ? "no specification" : `specification ${issued.specification_number}`}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
         }}

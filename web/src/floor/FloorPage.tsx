@@ -39,6 +39,7 @@ export function FloorPage() {
             ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
           ].join(", with "),
           when: format.moment(momentOf(planned).toISOString()),
+          asked: lot.certificate.specification != null,
           release: lots.flatMap((one) => releaseOf(format, one)),
           revisions: `${product.specification ? `Specification ${product.specification.number}` : "No specification"}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
         }}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { endFigure } from "../method/endsAt";
 import { waterFrom } from "../method/waterFrom";
 import { VERDICT } from "../shell/verdict";
 
@@ -15,6 +16,8 @@ interface Props {
     when: string;
     /** Who released its lots, or why they are not. */
     release: string[];
+    /** Whether anything is asked of the flour. */
+    asked: boolean;
   };
 }
 
@@ -50,7 +53,7 @@ export function MixingSheet({ chain, head }: Props) {
           <span className="block text-sm font-normal">
             {head.flour} ·{" "}
             <span className="whitespace-nowrap">
-              {verdict.mark} {verdict.word}
+              {head.asked ? `${verdict.mark} ${verdict.word}` : "no specification"}
             </span>
           </span>
         </Fact>
@@ -126,6 +129,10 @@ export function MixingSheet({ chain, head }: Props) {
                 <b>{step.label}</b>
                 {step.speed && `, ${step.speed}`}
                 {step.temperature_c != null && `, ${format.temperature(step.temperature_c, 0)}`}
+                {step.ambient_curve?.map(
+                  (point) =>
+                    `, ${format.temperature(point.temperature_c, 0)} after ${format.minutes(point.after_min)}`,
+                )}
                 {step.humidity_pct != null && `, ${format.percent(step.humidity_pct, 0)} humidity`}
                 {step.mixing_done_pct != null && step.mixing_done_pct > 0 && (
                   <span className="text-sm text-iron">
@@ -137,7 +144,10 @@ export function MixingSheet({ chain, head }: Props) {
               <p className="text-sm print:mr-3 print:inline">
                 {step.folds_at_min.length > 0 &&
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
-                until {format.text(step.ends_when)}
+                until{" "}
+                {[format.text(step.ends_when), endFigure(step.ends_at, step.end_figure, format)]
+                  .filter(Boolean)
+                  .join(", ")}
                 {step.ripe_at_min && (
                   <b>
                     , ripe between{" "}

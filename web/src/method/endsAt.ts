@@ -2,7 +2,7 @@ import type { Schemas } from "../api/client";
 import type { Format } from "../units/format";
 import type { StageInput } from "./method";
 
-/** The number a stage ends at, in words; the sign alone where it has none. */
+/** What a stage ends at, in words; none where that is only seen. */
 export function endsAt(
   stage: StageInput,
   figure: Schemas["EndFigure"] | null | undefined,
@@ -10,8 +10,18 @@ export function endsAt(
   format: Format,
 ): string | null {
   if (stage.end_point === "drop") return "a drop";
-  if (stage.ends_at == null || !figure) return null;
-  const value = stage.ends_at;
+  const after = stages.find((one) => one.id === stage.ends_after)?.label;
+  return endFigure(stage.ends_at, figure, format, after);
+}
+
+/** The number a stage ends at, in words. */
+export function endFigure(
+  value: number | null | undefined,
+  figure: Schemas["EndFigure"] | null | undefined,
+  format: Format,
+  after = "another stage",
+): string | null {
+  if (value == null || !figure) return null;
   switch (figure) {
     case "rise":
       return `+${format.percent(value, 0)}`;
@@ -23,9 +33,7 @@ export function endsAt(
       return `${format.number(value, 0)} mm`;
     case "ph":
       return `pH ${format.number(value)}`;
-    case "minutes_after": {
-      const after = stages.find((one) => one.id === stage.ends_after)?.label;
-      return `${format.minutes(value)} after ${after ?? "another stage"}`;
-    }
+    case "minutes_after":
+      return `${format.minutes(value)} after ${after}`;
   }
 }

@@ -1,7 +1,9 @@
 use serde::Serialize;
 
 use super::coefficients as c;
-use super::{Method, Mixer, Portion, Speed, StageCaution, StageKind, cautions_at};
+use super::{
+    AmbientPoint, EndFigure, Method, Mixer, Portion, Speed, StageCaution, StageKind, cautions_at,
+};
 use crate::coefficient::Coefficients;
 use crate::dough::{
     DoughColumn, DoughColumns, Formula, Ingredient, Library, PreparationKind, RoundedMass, Scaled,
@@ -54,8 +56,15 @@ pub struct SheetStep {
     pub minutes: f64,
     pub speed: Option<Speed>,
     pub temperature_c: Option<f64>,
+    /// How what is around it changes from its beginning on; left out where it does not.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    #[cfg_attr(feature = "openapi", schema(required = false))]
+    pub ambient_curve: Vec<AmbientPoint>,
     pub humidity_pct: Option<f64>,
     pub ends_when: String,
+    /// The number it ends at, and what that is of.
+    pub ends_at: Option<f64>,
+    pub end_figure: Option<EndFigure>,
     /// When each of several sets of folds is, minutes from the first water.
     pub folds_at_min: Vec<f64>,
     /// Of a sponge: between when it is ripe, minutes from the first water; none where it never is.
@@ -164,8 +173,11 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
             minutes: stage.minutes,
             speed: stage.speed,
             temperature_c: stage.temperature_c,
+            ambient_curve: stage.ambient_curve.clone(),
             humidity_pct: stage.humidity_pct,
             ends_when: stage.ends_when.clone(),
+            ends_at: stage.ends_at,
+            end_figure: stage.end_figure(),
             folds_at_min: match stage.sets() {
                 0 | 1 => Vec::new(),
                 _ => stage.folds(stage.minutes).iter().map(|set| at_min + set.from_min).collect(),

@@ -92,15 +92,16 @@ impl Matrix {
 
     /// First this, then `next`.
     fn then(self, next: Self) -> Self {
-        let ([a, b, c, d, e, f], [p, q, r, s, t, u]) = (self.0, next.0);
-        Self([
-            a * p + b * r,
-            a * q + b * s,
-            c * p + d * r,
-            c * q + d * s,
-            e * p + f * r + t,
-            e * q + f * s + u,
-        ])
+        let (Self(here), Self(next)) = (self, next);
+        let moved = |x: f64, y: f64, one: f64| {
+            [0, 1].map(|side| x * next[side] + y * next[2 + side] + one * next[4 + side])
+        };
+        let [first, second, origin] = [
+            moved(here[0], here[1], 0.0),
+            moved(here[2], here[3], 0.0),
+            moved(here[4], here[5], 1.0),
+        ];
+        Self([first[0], first[1], second[0], second[1], origin[0], origin[1]])
     }
 }
 
