@@ -17,6 +17,7 @@ const SCREENS = [
   ["the day", "/method/schedule?product=holm-tin"],
   ["floor", "/floor?product=causeway-stick"],
   ["what changed", "/flour/compare?product=deck-roll-60"],
+  ["flour from a bag", "/flour/bag"],
   ["drift", "/flour/control-chart?product=deck-roll-60"],
   ["curves", "/flour/curves?product=deck-roll-60"],
   ["specification", "/flour/specification?product=deck-roll-60"],

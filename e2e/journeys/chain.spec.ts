@@ -33,18 +33,19 @@ test("water set by hand is kept in the address and can be put back", async ({ pa
   await expect(page.getByRole("cell", { name: "override", exact: true })).toBeHidden();
 });
 
-test("the chain stops in words where a lot states too little for its water", async ({ page }) => {
+test("what a lot does not state is taken as usual, marked, and the water may be set by hand", async ({
+  page,
+}) => {
   await page.goto("/");
   await drop(page, certificate("VR-E2E-BARE", GOOD.slice(0, 1)));
   await page.getByRole("button", { name: "Save lot" }).click();
   await expect(page.getByRole("heading", { name: "VR-E2E-BARE" })).toBeVisible();
   const lot = new URL(page.url()).searchParams.get("lot");
-  await page.goto(`/floor?product=deck-roll-60&lot=${lot}`);
-  await expect(page.getByRole("heading", { name: "The chain stops at water" })).toBeVisible();
-  await link(page, "Water").click();
+  await page.goto(`/water?product=deck-roll-60&lot=${lot}`);
+  await expect(page.getByText(/taken as usual \(H\): protein 12 %/)).toBeVisible();
   await page.getByLabel(/^Override/).fill("60");
   await page.keyboard.press("Enter");
-  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  await expect(link(page, "Water")).toContainText("60.0 %");
 });
 
 test("a lost connection is said, kept, and sent again without doubling", async ({

@@ -320,6 +320,7 @@ test("milk comes cold from the refrigerator, and as cold as it is typed", async 
   await settled(page);
   await page.getByLabel("Add an ingredient").selectOption("milk");
   await type(page, "milk, percent on flour", "30");
+  await settled(page);
   await link(page, "Method").click();
   const milk = page.getByLabel("milk, from the refrigerator");
   await expect(milk).toHaveAttribute("placeholder", "4.0 °C");

@@ -252,3 +252,33 @@ test("Ebb balls have risen by half to all of it after a day in the cold", async 
   isWithin(rise, dough.rise_between_pct ?? [0, 0]);
   await printed(page, slug, dough);
 });
+
+test("a newcomer has a sheet from a bag and a card in cups", async ({ page }) => {
+  await page.goto("/flour/bag?for=product");
+  await page.getByLabel("Its name here").fill(`Corner white ${run}`);
+  await page.getByLabel("Type number").selectOption("DE 550");
+  await expect(page.getByText("usual ash 0.57 %")).toBeVisible();
+  await page.getByRole("button", { name: "Save flour" }).click();
+  await page.getByRole("button", { name: /^Hearth loaf/ }).click();
+  await page.getByLabel("Its name here").fill(`Corner loaf ${run}`);
+  await page.getByLabel(/^For /).selectOption(`Corner white ${run}`);
+  await page.getByLabel("On line").selectOption("Bench");
+  await page.getByRole("button", { name: "Make the product" }).click();
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+  const slug = new URL(page.url()).searchParams.get("product") ?? "";
+  await link(page, "Water").click();
+  await expect(page.getByText(/taken as usual \(H\): moisture 14 %/)).toBeVisible();
+  await page.goto(`/dough/convert?product=${slug}`);
+  for (const [at, amount] of ["4 cups", "1 2/3 cup", "2 tsp"].entries()) {
+    await page.getByLabel(`Amount of ingredient ${at + 1}`).fill(amount);
+  }
+  await page.getByRole("button", { name: "Another ingredient" }).click();
+  await page.getByLabel("Ingredient 4", { exact: true }).selectOption("instant yeast");
+  await page.getByLabel("Amount of ingredient 4").fill("1/4 tsp");
+  await page.getByRole("button", { name: "Calculate" }).click();
+  await page.getByRole("button", { name: /^Use in Corner loaf/ }).click();
+  await link(page, "Floor").click();
+  const sheet = page.getByRole("article", { name: "Mixing sheet" });
+  await expect(sheet).toContainText("no specification");
+  await expect(sheet).toContainText(/Or stir 10 g of instant yeast into \d+ g of water and take/);
+});

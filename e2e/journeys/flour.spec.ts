@@ -291,3 +291,63 @@ test("a flour nobody wrote a note on is its name and its mill", async ({ page })
   await page.goto("/flour?product=deck-roll-60");
   await expect(page.getByText("Tarn Strong · Vennick Roller Mill")).toBeVisible();
 });
+
+/** A page with each line at its height, as a mill's program writes a PDF. */
+function pdf(lines: string[]): Buffer {
+  const written = lines
+    .map(
+      (line, at) =>
+        `BT /F1 10 Tf 50 ${700 - 20 * at} Td (${line.replace(/[()\\]/g, "\\$&")}) Tj ET`,
+    )
+    .join("\n");
+  const objects = [
+    "<< /Type /Catalog /Pages 2 0 R >>",
+    "<< /Type /Pages /Kids [3 0 R] /Count 1 >>",
+    "<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Resources << /Font << /F1 5 0 R >> >> >>",
+    `<< /Length ${written.length} >>\nstream\n${written}\nendstream`,
+    "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>",
+  ];
+  let text = "%PDF-1.4\n";
+  const places = objects.map((object, at) => {
+    const place = text.length;
+    text += `${at + 1} 0 obj\n${object}\nendobj\n`;
+    return `${String(place).padStart(10, "0")} 00000 n \n`;
+  });
+  const table = text.length;
+  text += `xref\n0 6\n0000000000 65535 f \n${places.join("")}`;
+  text += `trailer\n<< /Size 6 /Root 1 0 R >>\nstartxref\n${table}\n%%EOF\n`;
+  return Buffer.from(text, "latin1");
+}
+
+test("a certificate in a PDF is seen line by line before it is saved", async ({ page }) => {
+  await page.goto("/flour/receive");
+  const take = (name: string, buffer: Buffer) =>
+    page
+      .locator("input[type=file]")
+      .first()
+      .setInputFiles({ name, mimeType: "application/pdf", buffer });
+  await take("scan.pdf", pdf([]));
+  await expect(page.getByText("holds no text, only a picture of a page")).toBeVisible();
+  await take("torn.pdf", Buffer.from("%PDF-1.4 torn"));
+  await expect(page.getByText("this PDF is damaged")).toBeVisible();
+  await take(
+    "certificate.pdf",
+    pdf([
+      "Vennick Roller Mill, certificate of analysis",
+      "Product: Tarn Strong",
+      "Lot: VR-PDF-1",
+      "Moisture 14,1 % ISO 712",
+      "Protein (N x 5.7) 13,0 % 14 % ISO 16634-2",
+      "Ash d.m. 0,61 % ISO 2171",
+      "Falling number 342 s",
+    ]),
+  );
+  await expect(page.getByLabel("Lot", { exact: true })).toHaveValue("VR-PDF-1");
+  await expect(
+    page.getByText("read from “Protein (N x 5.7) 13,0 % 14 % ISO 16634-2”"),
+  ).toBeVisible();
+  await expect(page.getByLabel("basis, row 2")).toHaveValue("14 %");
+  await expect(page.getByLabel("method, row 3")).toHaveValue("ISO 2171");
+  await page.getByRole("button", { name: "Save lot" }).click();
+  await expect(page.getByRole("heading", { name: "VR-PDF-1" })).toBeVisible();
+});

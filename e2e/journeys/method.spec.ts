@@ -25,6 +25,17 @@ test("a dough is followed to the oven, and its yeast set for another rise", asyn
   await expect(page.getByText(/the film of this dough gives way/)).toBeVisible();
   await wanted.fill("150");
   await wanted.press("Enter");
+  const eight = target.getByLabel("After the first mixing");
+  await eight.fill("8 h");
+  await eight.press("Enter");
+  await expect(target.getByText("time after the first mixing")).toBeVisible();
+  const dose = () => target.getByText("yeast, as instant").locator("..").innerText();
+  const slow = parseFloat((await dose()).replace(/^\D+/, ""));
+  await eight.fill("");
+  await eight.press("Enter");
+  await expect(async () =>
+    expect(parseFloat((await dose()).replace(/^\D+/, ""))).toBeGreaterThan(slow),
+  ).toPass();
   await page.getByRole("button", { name: "Use in the formula" }).click();
   await expect(page.getByText("+150 %").first()).toBeVisible();
   await link(page, "Dough").click();

@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 56] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 57] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -72,6 +72,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 56] = [
     ("ferment/rate_fit.rs", &["MOST_HOURS", "SLOWEST", "BAND"], "bounds, and a band of 90 %"),
     ("ferment/refreshment.rs", &["SHOWN", "DAYS_H", "FED"], "where a feed is sought"),
     ("ferment/solve.rs", &["YEAST"], "where a dose is sought"),
+    ("method/sheet.rs", &["BENCH_SCALE_KG", "LEAST_WEIGHED"], "when a dilution is told"),
     ("flour/bag.rs", &["NAME_MAX"], "how long a name may be"),
     ("chain/follow.rs", &["SLOWEST"], "where a speed is sought"),
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),

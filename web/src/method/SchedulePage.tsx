@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { lastOfSameDough } from "../scenario/sameDough";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { useAddressed } from "../scenario/useAddressed";
 import { ScheduleClock } from "../figures/ScheduleClock";
 import { EmptyState } from "../shell/EmptyState";
@@ -21,6 +23,7 @@ import { Faults } from "../form/Faults";
 /** The selected product on the clock, around the closed hours. */
 export function SchedulePage() {
   const { process, product, input } = useScenarioContext();
+  const { search } = useScenario();
   const format = useFormat();
   const [now] = useState(() => new Date());
   const [day, put] = useAddressed(DAY_KEY, DAY_IN_ADDRESS, keptDay);
@@ -135,6 +138,9 @@ export function SchedulePage() {
               Print
             </button>
             <CalendarButton path="/api/v1/chain/schedule/calendar" body={body} />
+            <Link className="act" to={{ pathname: "/method/production-run", search }}>
+              It has to wait: line stoppage
+            </Link>
           </p>
           <p className="mt-3 max-w-prose text-sm text-iron">
             Minutes are where to begin looking; the dough decides. Eggs, milk and meat have their

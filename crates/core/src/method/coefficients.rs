@@ -10,6 +10,11 @@ coefficients! {
         "folded by one, in its tub");
     BRING_MIN = Coefficient::reference("bring_min", "hands to bring a dough to where it lies", 1.0,
         "min", "a trough on wheels");
+    /// Yeast that is stirred into water and what is taken of that, in divisions of the scale.
+    DILUTED = Coefficient::house("diluted_yeast", "yeast of a dilution", (10.0, 5.0, 20.0),
+        "divisions of the scale", "within a twentieth").within(2.0, 100.0);
+    TAKEN = Coefficient::house("taken_dilution", "least taken of a dilution", (20.0, 10.0, 50.0),
+        "divisions of the scale", "within a fortieth").within(5.0, 200.0);
     /// Water is said to boil from here on.
     BOILS_C = Coefficient::reference("boils_c", "water is said to boil from", 95.0, "°C",
         "off the kettle, and high above the sea");

@@ -36,7 +36,7 @@ pub use optional_step::OptionalStep;
 pub use optional_steps::Optional;
 pub use process::Process;
 pub use role::{StageRole, TypicalRange};
-pub use sheet::{Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
+pub use sheet::{Dilution, Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
 pub use stage::{COLD_C, Handled, Speed, Stage, StageKind, TimeTolerance};
 pub use stages::Method;

@@ -87,6 +87,8 @@ pub enum SheetCaution {
         division_kg: f64,
         coarse_kg: f64,
     },
+    /// So little yeast goes in as part of a solution.
+    Dilution(Dilution),
     SmallDough {
         dough_kg: f64,
         mixer: String,
@@ -104,6 +106,51 @@ pub enum SheetCaution {
         low_min: f64,
         high_min: f64,
     },
+}
+
+/// Yeast that is less than a scale shows, weighed as part of a solution: `take = yeast · (stock +
+/// water)/stock`, the stock as many of the scale's divisions as the house says, the water enough for
+/// what is taken to be some divisions as well, both whole divisions.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Dilution {
+    pub yeast: String,
+    /// Yeast and water that are stirred together.
+    pub stock_kg: f64,
+    pub water_kg: f64,
+    /// Taken of it, and the water of the dough that comes with it.
+    pub take_kg: f64,
+    pub counts_as_water_kg: f64,
+}
+
+impl Dilution {
+    /// Of so much yeast by a scale of this division.
+    ///
+    /// ```
+    /// use ironpeel_core::{coefficient::Coefficients, method::Dilution};
+    /// let found = Dilution::of("instant yeast", 0.0005, 0.001, &Coefficients::default());
+    /// let grams = |kg: f64| (kg * 1000.0).round();
+    /// assert_eq!((grams(found.stock_kg), grams(found.water_kg)), (10.0, 390.0));
+    /// assert_eq!(grams(found.take_kg), 20.0);
+    /// ```
+    pub fn of(
+        yeast: impl Into<String>,
+        exact_kg: f64,
+        division_kg: f64,
+        coefficients: &Coefficients,
+    ) -> Self {
+        let divisions = |of| coefficients.value(of) * division_kg;
+        let (stock_kg, least_kg) = (divisions(&c::DILUTED), divisions(&c::TAKEN));
+        let whole = |kg: f64| shown((kg / division_kg).round(), division_kg);
+        let all_kg = whole((stock_kg * least_kg / exact_kg).max(stock_kg + least_kg));
+        let take_kg = whole(exact_kg * all_kg / stock_kg);
+        Self {
+            yeast: yeast.into(),
+            stock_kg,
+            water_kg: all_kg - stock_kg,
+            take_kg,
+            counts_as_water_kg: take_kg * (all_kg - stock_kg) / all_kg,
+        }
+    }
 }
 
 /// What the floor works from: for each dough, what goes in when, and for how long.
@@ -275,6 +322,10 @@ fn goes(item: &ToWeigh, portions: &[Portion], open: usize, of_kg: f64) -> Vec<(u
     goes.filter(|(_, go)| go.kg > 0.0 || go.exact_kg > 0.0).collect()
 }
 
+/// A scale of a bench shows this or less, kg; a plant has another for its yeast.
+const BENCH_SCALE_KG: f64 = 0.005;
+/// Divisions of a scale under which nothing is weighed well.
+const LEAST_WEIGHED: f64 = 10.0;
 /// Water is said to boil from here on, °C.
 const BOILS_C: f64 = c::BOILS_C.value;
 
@@ -362,6 +413,14 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<SheetCaution> {
             coarse_kg: plan.division_kg,
         });
     }
+    let (coarse, house) = (plan.division_kg, plan.coefficients);
+    let too_little = |item: &&&ToWeigh| {
+        item.ingredient.is_yeast() && item.exact_kg > 0.0 && item.exact_kg < coarse * LEAST_WEIGHED
+    };
+    let yeasts = fine.iter().filter(|_| coarse <= BENCH_SCALE_KG).filter(too_little);
+    cautions.extend(yeasts.map(|item| {
+        SheetCaution::Dilution(Dilution::of(&*item.name, item.exact_kg, coarse, house))
+    }));
     if plan.scaled.dough_kg < plan.mixer.min_kg {
         cautions.push(SheetCaution::SmallDough {
             dough_kg: plan.scaled.dough_kg,

@@ -3,7 +3,8 @@
 use std::fmt::{self, Display, Formatter};
 
 use super::{
-    AdditionPoint, ConditioningMeans, ConditioningReason, Process, SheetCaution, StageCaution,
+    AdditionPoint, ConditioningMeans, ConditioningReason, Dilution, Process, SheetCaution,
+    StageCaution,
 };
 use crate::flour::FlourAge;
 use crate::units::G_PER_KG;
@@ -37,6 +38,18 @@ impl Display for SheetCaution {
                 division_kg * G_PER_KG,
                 coarse_kg * G_PER_KG
             ),
+            Self::Dilution(Dilution { yeast, stock_kg, water_kg, take_kg, counts_as_water_kg }) => {
+                let grams = |kg: &f64| kg * G_PER_KG;
+                write!(
+                    f,
+                    "Or stir {:.0} g of {yeast} into {:.0} g of water and take {:.0} g of it, which brings \
+                     {:.0} g of the dough's water.",
+                    grams(stock_kg),
+                    grams(water_kg),
+                    grams(take_kg),
+                    grams(counts_as_water_kg)
+                )
+            }
             Self::SmallDough { dough_kg, mixer, least_kg } => {
                 write!(f, "{dough_kg:.1} kg is less than {mixer} mixes well ({least_kg:.0} kg).")
             }
