@@ -106,7 +106,7 @@ export function ChainBar({ held }: { held: ChainInHand }) {
           const { figure, under, colour, stop } = face[key];
           const move = moved(key, held.changes);
           return (
-            <li key={key} className="relative min-w-36 flex-1">
+            <li key={key} className="relative min-w-36 flex-1 basis-0">
               {at > 0 && (
                 <svg
                   aria-hidden
@@ -135,7 +135,10 @@ export function ChainBar({ held }: { held: ChainInHand }) {
                   </kbd>
                 </span>
                 <span className="flex flex-wrap items-baseline gap-x-2 whitespace-nowrap">
-                  <span className={`figure text-lg lg:text-xl ${stop ? "text-stop" : ""}`}>
+                  <span
+                    className={`figure max-w-full truncate text-lg lg:text-xl ${stop ? "text-stop" : ""}`}
+                    title={figure}
+                  >
                     {figure}
                   </span>
                   {move && (

@@ -1,8 +1,9 @@
 //! A flour from a bag: what its label states becomes a flour and a lot in one step.
 
 use axum::extract::State;
-use chrono::NaiveDate;
-use ironpeel_core::flour::{BagInput, FlourType, IntendedUse, Readings, Treatment, flour_types};
+use ironpeel_core::flour::{
+    BagInput, FlourType, IntendedUse, Reading, Readings, Treatment, flour_types,
+};
 use ironpeel_core::units::ValidationErrors;
 use ironpeel_store::{Flour, NewLotRevision, Stated};
 use serde::Deserialize;
@@ -74,7 +75,7 @@ async fn save(
     let lot = NewLotRevision {
         lot_id,
         flour_id,
-        code: code(&flour.name, today),
+        code: format!("bag {today}"),
         revision_id: lot_id,
         number: 1,
         milled_on: None,
@@ -90,15 +91,9 @@ async fn save(
     view_of(&app, lot).await.map(Json)
 }
 
-/// What the bag is called among lots.
-fn code(name: &str, today: NaiveDate) -> String {
-    const MOST: usize = 45;
-    format!("{}, bag of {today}", name.chars().take(MOST).collect::<String>())
-}
-
 /// The readings as they would be written.
 fn stated(readings: &Readings) -> Vec<Stated> {
-    let of = |reading: &ironpeel_core::flour::Reading| Stated {
+    let of = |reading: &Reading| Stated {
         value: reading.value.to_string(),
         unit: reading.property.unit().into(),
     };
