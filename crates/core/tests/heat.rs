@@ -124,7 +124,7 @@ fn a_dough_too_cold_is_told_how_far_hot_water_takes_it() {
 fn a_mixer_without_water_is_at_the_mercy_of_what_is_in_it() {
     let answer = Balance { water_kg: 0.0, ..dough() }.solve();
     assert!(!answer.reachable);
-    assert_eq!(answer.reason, Some(Unreachable::NoWater));
+    assert_eq!(answer.reason, Some(Unreachable::NoWater { dough_c: answer.dough_c }));
     let settled = Balance { water_kg: 0.0, target_c: answer.dough_c, ..dough() }.solve();
     assert!(settled.reachable, "unless it is where it should be");
 }

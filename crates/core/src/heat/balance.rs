@@ -241,7 +241,7 @@ impl Balance {
         let &Solution { water_c, dough_c, .. } = solved;
         let over_kj = (dough_c - self.target_c) * self.capacity();
         let reason = if self.water_kg <= 0.0 {
-            Unreachable::NoWater
+            Unreachable::NoWater { dough_c }
         } else if over_kj > 0.0 && self.max_ice_pct <= 0.0 {
             Unreachable::NoIce { coldest_c: water_c, dough_c }
         } else if over_kj > 0.0 {

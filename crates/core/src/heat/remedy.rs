@@ -15,7 +15,10 @@ pub enum HeatCaution {
 /// Why a target cannot be reached, with the dough's temperature at the nearest that can be had, °C.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Unreachable {
-    NoWater,
+    /// No water is left to set it by: all goes in as warm as is stated, or none is wanted.
+    NoWater {
+        dough_c: f64,
+    },
     NoIce {
         coldest_c: f64,
         dough_c: f64,

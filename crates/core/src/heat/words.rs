@@ -10,7 +10,11 @@ serialize_in_words!(HeatCaution, RemedyAmount, Unreachable);
 impl Display for Unreachable {
     fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
         match self {
-            Self::NoWater => f.write_str("there is no water to set the temperature with"),
+            Self::NoWater { dough_c } => write!(
+                f,
+                "no water is left to set the temperature with: what goes in, as warm as it is, gives a \
+                 dough of {dough_c:.1} °C"
+            ),
             Self::NoIce { coldest_c, dough_c } => write!(
                 f,
                 "the coldest water here is {coldest_c:.1} °C and there is no ice: the dough comes \
