@@ -1,4 +1,4 @@
-import { expect, link, openLot, test } from "./plant";
+import { expect, link, openLot, pages, test } from "./plant";
 
 /** A table as a mill sends it, a lot in each row. */
 function table(codes: string[]): string {
@@ -336,6 +336,8 @@ test("a certificate in a PDF is seen line by line before it is saved", async ({ 
       "Vennick Roller Mill, certificate of analysis",
       "Product: Tarn Strong",
       "Lot: VR-PDF-1",
+      "Milled: 2026-11-03",
+      "Delivered: 2026-11-04",
       "Moisture 14,1 % ISO 712",
       "Protein (N x 5.7) 13,0 % 14 % ISO 16634-2",
       "Ash d.m. 0,61 % ISO 2171",
@@ -350,4 +352,17 @@ test("a certificate in a PDF is seen line by line before it is saved", async ({ 
   await expect(page.getByLabel("method, row 3")).toHaveValue("ISO 2171");
   await page.getByRole("button", { name: "Save lot" }).click();
   await expect(page.getByRole("heading", { name: "VR-PDF-1" })).toBeVisible();
+});
+
+test("a held lot is reported to its mill on one page", async ({ page }) => {
+  await openLot(page, "VR-26-1033", "/flour");
+  await page.getByRole("link", { name: "Report to the mill" }).click();
+  await expect(
+    page.getByRole("heading", { name: "Report to the mill: lot VR-26-1033" }),
+  ).toBeVisible();
+  await expect(page.getByRole("row", { name: /^damaged starch/ })).toContainText("above");
+  const saved = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Save as CSV" }).click();
+  expect((await saved).suggestedFilename()).toBe("vr-26-1033-report-to-the-mill.csv");
+  expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
 });

@@ -58,6 +58,7 @@ export const ROUTES: RouteObject[] = [
           page("/flour", flour, "FlourPage"),
           page("/flour/receive", flour, "ReceiveFlourPage"),
           page("/flour/bag", flour, "BagPage"),
+          page("/flour/report", flour, "MillReportPage"),
           page("/flour/import", flour, "BulkImportPage"),
           page("/flour/compare", flour, "CompareLotsPage"),
           page("/flour/control-chart/:flourId?", flour, "ControlChartPage"),

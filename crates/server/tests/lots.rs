@@ -184,3 +184,21 @@ async fn the_finder_finds_lots_and_takes_anything_typed() {
     assert_eq!(found.as_array().map(Vec::len), Some(8));
     assert_eq!(plant.get("/api/v1/find?q=%25%5C_").await, json!([]));
 }
+
+#[tokio::test]
+async fn a_mill_is_told_what_a_lot_has_what_was_asked_and_what_was_decided() {
+    let plant = Plant::open().await;
+    let lot = plant.lot("VR-26-1033").await;
+    let path = format!("/api/v1/lots/{}/report/csv", lot["id"].as_str().expect("an id"));
+    let response = plant.raw(Method::GET, &path, "").await;
+    assert_eq!(response.status(), StatusCode::OK);
+    let named = response.headers()["content-disposition"].to_str().expect("text").to_owned();
+    assert!(named.contains("vr-26-1033-report-to-the-mill.csv"), "{named}");
+    let text = response.text().await.expect("text");
+    let lines: Vec<&str> = text.lines().collect();
+    assert_eq!(lines[0], "lot,VR-26-1033");
+    assert_eq!(lines[5], "decision,held");
+    assert!(lines.iter().any(|line| line.starts_with("damaged starch,") && line.contains("above")));
+    let gone = format!("/api/v1/lots/{}/report/csv", new_id());
+    assert_eq!(plant.raw(Method::GET, &gone, "").await.status(), StatusCode::NOT_FOUND);
+}

@@ -117,6 +117,13 @@ export function FlourPage() {
       <AssumedReadings assumed={chain?.flour.assumed ?? []} />
       {lot.age_message && <p className="mt-2 text-crust">The flour {lot.age_message}.</p>}
       <LotDisposition key={lot.id} lot={lot} />
+      {decision && ["hold", "reject"].includes(decision.decision) && (
+        <p className="mt-3">
+          <Link className="act" to={{ pathname: "/flour/report", search }}>
+            Report to the mill
+          </Link>
+        </p>
+      )}
       <Classification lot={lot} />
       <div className="mt-6 max-w-xl">
         <h2>Next delivery</h2>

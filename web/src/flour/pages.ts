@@ -6,5 +6,6 @@ export { CompareLotsPage } from "./CompareLotsPage";
 export { ControlChartPage } from "./ControlChartPage";
 export { FlourCorrectionPage } from "./FlourCorrectionPage";
 export { FlourPage } from "./FlourPage";
+export { MillReportPage } from "./MillReportPage";
 export { ReceiveFlourPage } from "./ReceiveFlourPage";
 export { SpecificationPage } from "./SpecificationPage";

@@ -13,6 +13,18 @@ pub enum Decision {
     Reject,
 }
 
+impl Decision {
+    /// The word for a lot that was decided on so.
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::Release => "released",
+            Self::ReleaseWithNote => "released with note",
+            Self::Hold => "held",
+            Self::Reject => "rejected",
+        }
+    }
+}
+
 /// Why no batch may be planned of a lot.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Barred {

@@ -13,6 +13,7 @@ mod import;
 mod lots;
 mod pdf;
 mod properties;
+mod report;
 mod specification;
 mod spreadsheet;
 
@@ -65,6 +66,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(blend::routes())
         .merge(correction::routes())
         .merge(properties::routes())
+        .merge(report::routes())
 }
 
 /// A flour a mill sells, or a blend of the plant's own.
