@@ -72,7 +72,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 57] = [
     ("ferment/rate_fit.rs", &["MOST_HOURS", "SLOWEST", "BAND"], "bounds, and a band of 90 %"),
     ("ferment/refreshment.rs", &["SHOWN", "DAYS_H", "FED"], "where a feed is sought"),
     ("ferment/solve.rs", &["YEAST"], "where a dose is sought"),
-    ("method/sheet.rs", &["BENCH_SCALE_KG", "LEAST_WEIGHED"], "when a dilution is told"),
+    ("method/dilution.rs", &["BENCH_SCALE_KG", "LEAST_WEIGHED"], "when a dilution is told"),
     ("flour/bag.rs", &["NAME_MAX"], "how long a name may be"),
     ("chain/follow.rs", &["SLOWEST"], "where a speed is sought"),
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),

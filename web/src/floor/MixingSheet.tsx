@@ -145,7 +145,10 @@ export function MixingSheet({ chain, head }: Props) {
                 {step.folds_at_min.length > 0 &&
                   `at ${step.folds_at_min.map(clock).join(", ")}, a rest after each; `}
                 until{" "}
-                {[format.text(step.ends_when), endFigure(step.ends_at, step.end_figure, format)]
+                {[
+                  format.text(step.ends_when),
+                  endFigure(step.ends_at, step.end_figure, format, step.ends_after ?? undefined),
+                ]
                   .filter(Boolean)
                   .join(", ")}
                 {step.ripe_at_min && (

@@ -10,6 +10,7 @@ mod heat_link;
 mod line;
 mod line_template;
 mod links;
+mod other_way;
 mod process_comparison;
 mod rise;
 mod scenario;

@@ -9,14 +9,13 @@ mod fit;
 mod gluten_network;
 mod kinetics;
 mod maturity;
+mod phase;
 mod rate_fit;
 mod refreshment;
 mod solve;
 
 pub use culture::CardinalTemperatures;
-pub use curve::{
-    FermentationCurve, FermentationPoint, Phase, ResidualSubstrate, Within, ferment, ferment_on,
-};
+pub use curve::{FermentationCurve, FermentationPoint, ferment, ferment_on};
 pub use dough::FermentingDough;
 pub use fermentation::{
     FermentationAnswer, FermentationInput, FermentingInput, PhaseInput, Ripeness, RiseReached,
@@ -27,6 +26,7 @@ pub use kinetics::Kinetics;
 pub use maturity::{
     MaturedBy, Maturity, MaturityInput, MaturityVerdict, WettedFlour, WettedFlourInput, maturity,
 };
+pub use phase::{Phase, ResidualSubstrate, Within};
 pub use rate_fit::{RateFit, RateFitInput, RiseReadingInput, RiseTime};
 pub use refreshment::{Refreshment, RefreshmentInput};
 pub use solve::{NotReachable, yeast_for};

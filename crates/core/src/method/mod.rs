@@ -5,6 +5,7 @@ mod ambient;
 mod caution;
 pub mod coefficients;
 mod conditioning;
+mod dilution;
 mod draft;
 mod end_point;
 mod energy;
@@ -27,6 +28,7 @@ pub use conditioning::{
     AdditionPoint, Conditioning, ConditioningDemand, ConditioningMeans, ConditioningReason,
     FlourStrength, conditioning,
 };
+pub use dilution::Dilution;
 pub use draft::{MethodDraft, StageInput, TimeToleranceInput};
 pub use end_point::{EndFigure, EndPoint};
 pub use energy::{Development, MixingClass, developments};
@@ -36,7 +38,7 @@ pub use optional_step::OptionalStep;
 pub use optional_steps::Optional;
 pub use process::Process;
 pub use role::{StageRole, TypicalRange};
-pub use sheet::{Dilution, Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
+pub use sheet::{Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
 pub use stage::{COLD_C, Handled, Speed, Stage, StageKind, TimeTolerance};
 pub use stages::Method;

@@ -2,7 +2,8 @@ use serde::Serialize;
 
 use super::coefficients as c;
 use super::{
-    AmbientPoint, EndFigure, Method, Mixer, Portion, Speed, StageCaution, StageKind, cautions_at,
+    AmbientPoint, Dilution, EndFigure, Method, Mixer, Portion, Speed, StageCaution, StageKind,
+    cautions_at,
 };
 use crate::coefficient::Coefficients;
 use crate::dough::{
@@ -65,6 +66,8 @@ pub struct SheetStep {
     /// The number it ends at, and what that is of.
     pub ends_at: Option<f64>,
     pub end_figure: Option<EndFigure>,
+    /// The stage from whose end its clock counts, by its name.
+    pub ends_after: Option<String>,
     /// When each of several sets of folds is, minutes from the first water.
     pub folds_at_min: Vec<f64>,
     /// Of a sponge: between when it is ripe, minutes from the first water; none where it never is.
@@ -106,51 +109,6 @@ pub enum SheetCaution {
         low_min: f64,
         high_min: f64,
     },
-}
-
-/// Yeast that is less than a scale shows, weighed as part of a solution: `take = yeast · (stock +
-/// water)/stock`, the stock as many of the scale's divisions as the house says, the water enough for
-/// what is taken to be some divisions as well, both whole divisions.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Dilution {
-    pub yeast: String,
-    /// Yeast and water that are stirred together.
-    pub stock_kg: f64,
-    pub water_kg: f64,
-    /// Taken of it, and the water of the dough that comes with it.
-    pub take_kg: f64,
-    pub counts_as_water_kg: f64,
-}
-
-impl Dilution {
-    /// Of so much yeast by a scale of this division.
-    ///
-    /// ```
-    /// use ironpeel_core::{coefficient::Coefficients, method::Dilution};
-    /// let found = Dilution::of("instant yeast", 0.0005, 0.001, &Coefficients::default());
-    /// let grams = |kg: f64| (kg * 1000.0).round();
-    /// assert_eq!((grams(found.stock_kg), grams(found.water_kg)), (10.0, 390.0));
-    /// assert_eq!(grams(found.take_kg), 20.0);
-    /// ```
-    pub fn of(
-        yeast: impl Into<String>,
-        exact_kg: f64,
-        division_kg: f64,
-        coefficients: &Coefficients,
-    ) -> Self {
-        let divisions = |of| coefficients.value(of) * division_kg;
-        let (stock_kg, least_kg) = (divisions(&c::DILUTED), divisions(&c::TAKEN));
-        let whole = |kg: f64| shown((kg / division_kg).round(), division_kg);
-        let all_kg = whole((stock_kg * least_kg / exact_kg).max(stock_kg + least_kg));
-        let take_kg = whole(exact_kg * all_kg / stock_kg);
-        Self {
-            yeast: yeast.into(),
-            stock_kg,
-            water_kg: all_kg - stock_kg,
-            take_kg,
-            counts_as_water_kg: take_kg * (all_kg - stock_kg) / all_kg,
-        }
-    }
 }
 
 /// What the floor works from: for each dough, what goes in when, and for how long.
@@ -225,6 +183,10 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
             ends_when: stage.ends_when.clone(),
             ends_at: stage.ends_at,
             end_figure: stage.end_figure(),
+            ends_after: stage.ends_after.and_then(|id| {
+                let after = method.stages.iter().find(|one| one.id == Some(id));
+                after.map(|one| one.label.clone())
+            }),
             folds_at_min: match stage.sets() {
                 0 | 1 => Vec::new(),
                 _ => stage.folds(stage.minutes).iter().map(|set| at_min + set.from_min).collect(),
@@ -322,10 +284,6 @@ fn goes(item: &ToWeigh, portions: &[Portion], open: usize, of_kg: f64) -> Vec<(u
     goes.filter(|(_, go)| go.kg > 0.0 || go.exact_kg > 0.0).collect()
 }
 
-/// A scale of a bench shows this or less, kg; a plant has another for its yeast.
-const BENCH_SCALE_KG: f64 = 0.005;
-/// Divisions of a scale under which nothing is weighed well.
-const LEAST_WEIGHED: f64 = 10.0;
 /// Water is said to boil from here on, °C.
 const BOILS_C: f64 = c::BOILS_C.value;
 
@@ -413,13 +371,11 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<SheetCaution> {
             coarse_kg: plan.division_kg,
         });
     }
-    let (coarse, house) = (plan.division_kg, plan.coefficients);
-    let too_little = |item: &&&ToWeigh| {
-        item.ingredient.is_yeast() && item.exact_kg > 0.0 && item.exact_kg < coarse * LEAST_WEIGHED
-    };
-    let yeasts = fine.iter().filter(|_| coarse <= BENCH_SCALE_KG).filter(too_little);
-    cautions.extend(yeasts.map(|item| {
-        SheetCaution::Dilution(Dilution::of(&*item.name, item.exact_kg, coarse, house))
+    let yeasts = fine.iter().filter(|item| item.ingredient.is_yeast());
+    cautions.extend(yeasts.filter_map(|item| {
+        let (coarse, house) = (plan.division_kg, plan.coefficients);
+        let dilution = Dilution::wanted(&*item.name, item.exact_kg, coarse, house)?;
+        Some(SheetCaution::Dilution(dilution))
     }));
     if plan.scaled.dough_kg < plan.mixer.min_kg {
         cautions.push(SheetCaution::SmallDough {
