@@ -21,16 +21,18 @@ type Adds = NonNullable<NonNullable<MethodDraft["stages"]>[number]["adds"]>;
 const additions = (adds: (Adds[number] | Adds[number]["ingredient"])[]): Adds =>
   adds.map((one) => (typeof one === "string" ? { ingredient: one } : one));
 
-/** The edited method of a product, a stage's end point and tolerance by their names of today. */
+/** The edited method of a product, a stage's end and tolerance by their names of today. */
 function keptMethod(product: string): MethodDraft | undefined {
   const kept = stored<MethodDraft>(draftKey("method", product));
   const stages = kept?.stages?.map((stage) => {
-    const { ends_by, window, ...rest } = stage as typeof stage & {
+    const { ends_by, ends_at_rise_pct, window, ...rest } = stage as typeof stage & {
       ends_by?: typeof stage.end_point;
+      ends_at_rise_pct?: typeof stage.ends_at;
       window?: typeof stage.tolerance;
     };
     return {
       ...(ends_by && { end_point: ends_by }),
+      ...(ends_at_rise_pct != null && { ends_at: ends_at_rise_pct }),
       ...(window && { tolerance: window }),
       ...rest,
       ...(rest.adds && { adds: additions(rest.adds) }),
