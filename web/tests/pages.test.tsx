@@ -179,7 +179,7 @@ test("a dough is followed stage by stage, and yeast found for another rise", asy
   await computed();
   const table = await screen.findByRole("table", { name: "The dough at the end of each stage" });
   expect(within(table).getAllByRole("row")).toHaveLength(9);
-  const wanted = screen.getByLabelText("Rise at the oven");
+  const wanted = screen.getByLabelText("Rise");
   await user.type(wanted, "100{Enter}");
   await user.click(await screen.findByRole("button", { name: "Use in the formula" }));
   await waitFor(() => expect(place.scenario.draft).toBeDefined());
