@@ -52,12 +52,15 @@ async fn what_no_bag_states_is_refused_at_its_field_and_nothing_is_kept() {
     let flour_id = new_id();
     let path = format!("/api/v1/flours/{flour_id}/bags/{}", new_id());
     let wrong = json!({
-        "name": " ", "species": "rye", "flour_type": "DE 550", "protein_pct": 90, "w": "strong",
+        "name": " ", "mill": "m".repeat(81), "species": "rye", "flour_type": "DE 550", "protein_pct": 90, "w": "strong",
         "moisture_pct": 40, "signed": {},
     });
     let (status, problem) = plant.put(&path, &wrong).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert_eq!(fields(&problem), ["name", "flour_type", "moisture_pct", "protein_pct", "w"]);
+    assert_eq!(
+        fields(&problem),
+        ["name", "mill", "flour_type", "moisture_pct", "protein_pct", "w"]
+    );
     assert!(problem.to_string().contains("DE 550 is a class of common wheat"), "{problem}");
     let known = plant.get("/api/v1/flours").await;
     assert!(list(&known).iter().all(|flour| flour["id"] != json!(flour_id)));

@@ -7,6 +7,7 @@ import { DISPOSITION } from "../shell/disposition";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
+import { BASES } from "./bases";
 import { FlourTabs } from "./FlourTabs";
 import { NoLot } from "./NoLot";
 
@@ -91,7 +92,7 @@ export function MillReportPage() {
                     ? "–"
                     : `${format.plain(Number(check.value.toFixed(3)))} ${check.unit}`}
                 </td>
-                <td className="pl-3 text-sm">{check.basis ? BASIS[check.basis] : ""}</td>
+                <td className="pl-3 text-sm">{check.basis ? BASES[check.basis] : ""}</td>
                 <td className="pl-3 text-sm">{methodOf(check.property)}</td>
                 <td className="pl-3 text-sm">
                   {wanted(check, format.plain.bind(format))}
@@ -118,8 +119,6 @@ export function MillReportPage() {
     </>
   );
 }
-
-const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" } as const;
 
 function wanted(check: Schemas["RequirementCheck"], plain: (value: number) => string) {
   const { min, max } = check;

@@ -19,6 +19,7 @@ import {
   useDraft,
   type Draft,
 } from "./draft";
+import { BASES } from "./bases";
 import { DropCertificate } from "./DropCertificate";
 import { ReceiveFlourHead } from "./ReceiveFlourHead";
 import { RowSuggestions, type RowEdit } from "./RowCells";
@@ -27,8 +28,6 @@ import { Faults } from "../form/Faults";
 
 const EMPTY_ROW = { property: "", value: "", unit: "", basis: "", method: "" };
 const isBlank = (row: Schemas["Row"]) => Object.values(row).every((cell) => cell.trim() === "");
-const BASIS = { as_is: "as is", fourteen: "14 %", dry_matter: "dry matter" } as const;
-
 /** Takes in a certificate: from a file or typed, corrected inline, judged as it is typed. */
 export function ReceiveFlourPage() {
   const draft = useDraft();
@@ -151,7 +150,7 @@ const rowFor = ({ label, unit, basis }: Schemas["RequirementCheck"]) => ({
   property: label,
   value: "",
   unit,
-  basis: basis ? BASIS[basis] : "",
+  basis: basis ? BASES[basis] : "",
   method: "",
 });
 

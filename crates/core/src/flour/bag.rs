@@ -9,6 +9,9 @@ use crate::units::{NumberRange, RawNumber, ValidationErrors, quoted};
 pub struct BagInput {
     #[serde(default)]
     pub name: String,
+    /// Who milled or sells it; may be left out.
+    #[serde(default)]
+    pub mill: String,
     pub species: Species,
     /// The system and the class of its type number, as `DE 550`; empty if there is none.
     #[serde(default)]
@@ -30,12 +33,15 @@ pub struct BagInput {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Bag {
     pub name: String,
+    pub mill: String,
     pub whole_grain: bool,
     /// Only what is stated, and the ash that is usual of its type, which says so.
     pub readings: Readings,
 }
 
 const NAME_MAX: usize = 80;
+/// The mill of a bag that names none.
+const NOT_STATED: &str = "not stated";
 const PROTEIN: NumberRange =
     NumberRange::new("protein_pct", "protein on the bag", "g in 100 g", 5.0, 25.0);
 const W: NumberRange = NumberRange::new("w", "W", "10⁻⁴ J", 30.0, 600.0);
@@ -60,6 +66,10 @@ impl BagInput {
         if name.is_empty() || name.chars().count() > NAME_MAX {
             faults.push("name", format!("what is the flour called? up to {NAME_MAX} letters"));
         }
+        let mill = self.mill.trim();
+        if mill.chars().count() > NAME_MAX {
+            faults.push("mill", format!("up to {NAME_MAX} letters"));
+        }
         let flour_type = self.flour_type(faults);
         let stated = |property, value: Option<f64>, basis| {
             let method = Some("stated on the bag".to_owned());
@@ -74,6 +84,7 @@ impl BagInput {
         ];
         Bag {
             name: name.into(),
+            mill: if mill.is_empty() { NOT_STATED } else { mill }.into(),
             whole_grain: self.whole_grain || flour_type.is_some_and(|one| one.whole_grain),
             readings: Readings(readings.into_iter().flatten().collect()),
         }

@@ -30,9 +30,6 @@ pub fn routes() -> OpenApiRouter<App> {
 struct BagRecord {
     #[serde(flatten)]
     bag: BagInput,
-    /// Who milled or sells it; may be left out.
-    #[serde(default)]
-    mill: String,
     #[serde(default)]
     signed: SignedInput,
 }
@@ -54,14 +51,14 @@ async fn save(
     Recorded { input, write }: Recorded<BagRecord>,
 ) -> Result<Json<LotView>> {
     let mut faults = ValidationErrors::default();
-    let BagRecord { bag: typed, mill, signed } = input;
+    let BagRecord { bag: typed, signed } = input;
     let bag = typed.check(&mut faults);
     let signed = signed.check(&write.author, false, &mut faults);
     faults.or(())?;
     let today = app.today().await?;
     let flour = Flour {
         id: flour_id,
-        mill: if mill.trim().is_empty() { "not stated".into() } else { mill.trim().into() },
+        mill: bag.mill,
         name: bag.name,
         species: typed.species,
         note: "from the bag".into(),

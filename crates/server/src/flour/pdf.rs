@@ -180,29 +180,28 @@ impl Pen<'_> {
 
     fn write(&mut self, operands: &[Object]) {
         let mut text = String::new();
-        self.decode(operands, &mut text);
+        // A string, or a list of strings with moves between them.
+        for operand in operands {
+            match operand {
+                Object::Array(parts) => parts.iter().for_each(|part| self.decode(part, &mut text)),
+                string => self.decode(string, &mut text),
+            }
+        }
         let Matrix([.., x, y]) = self.line.then(self.page);
         if !text.trim().is_empty() {
             self.pieces.push(Piece { x, y, text });
         }
     }
 
-    fn decode(&self, operands: &[Object], text: &mut String) {
-        for operand in operands {
-            match operand {
-                Object::String(bytes, _) => {
-                    let encoding = self.encodings.get(&self.font);
-                    let read = encoding.and_then(|one| Document::decode_text(one, bytes).ok());
-                    text.push_str(&read.unwrap_or_default());
-                }
-                Object::Array(parts) => self.decode(parts, text),
-                Object::Integer(_) | Object::Real(_)
-                    if operand.as_float().is_ok_and(|moved| moved < SPACE) =>
-                {
-                    text.push(' ');
-                }
-                _ => {}
+    fn decode(&self, operand: &Object, text: &mut String) {
+        match operand {
+            Object::String(bytes, _) => {
+                let encoding = self.encodings.get(&self.font);
+                let read = encoding.and_then(|one| Document::decode_text(one, bytes).ok());
+                text.push_str(&read.unwrap_or_default());
             }
+            _ if operand.as_float().is_ok_and(|moved| moved < SPACE) => text.push(' '),
+            _ => {}
         }
     }
 }
