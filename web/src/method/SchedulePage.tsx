@@ -139,7 +139,7 @@ export function SchedulePage() {
             </button>
             <CalendarButton path="/api/v1/chain/schedule/calendar" body={body} />
             <Link className="act" to={{ pathname: "/method/production-run", search }}>
-              It has to wait: line stoppage
+              Line stoppage
             </Link>
           </p>
           <p className="mt-3 max-w-prose text-sm text-iron">
