@@ -177,7 +177,10 @@ async function printed(page: Page, slug: string, dough: Dough) {
   const text = (await sheet.innerText()).replace(/\s+/g, " ");
   for (const [word, grams] of [...lines, ...(starter ? [["starter", starter] as const] : [])]) {
     if (word === "water") {
-      const goes = [...text.matchAll(/(?:water, [\d.]+ °C|ice) ([\d.]+) (k?)g/g)];
+      // What a preparation takes stands above the steps.
+      const steps = (await sheet.locator("ol").innerText()).replace(/\s+/g, " ");
+      const water = /(?:water(?: held back)?, [\d.]+ °C|ice) ([\d.]+) (k?)g/g;
+      const goes = [...steps.matchAll(water)];
       const all = goes.reduce((sum, [, mass, kilo]) => sum + Number(mass) * (kilo ? 1000 : 1), 0);
       expect(Math.abs(all - grams), "water and ice").toBeLessThanOrEqual(grams / 500);
       continue;

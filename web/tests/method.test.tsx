@@ -150,7 +150,7 @@ test("a sponge is solved, hurried, and its warmth taken into the formula", async
   await screen.findByText(/end of the sponge must be from 15 to 40 °C/);
   await take(user, screen.getByLabelText("End of the sponge"), "28.5");
   await take(user, screen.getByLabelText("Time, h"), "4");
-  expect(place.scenario.method?.stages?.[0]?.minutes).toBe(240);
+  expect(place.scenario.method?.stages?.[1]?.minutes).toBe(240);
   await user.click(await screen.findByRole("button", { name: /^Take 28\.\d °C into it/ }));
   const part = place.scenario.draft?.parts?.find((one) => one.kind === "sponge");
   expect(part?.temperature_c).toBeGreaterThan(28);
@@ -225,7 +225,7 @@ test("ten doughs are planned, one is moved, and the line stops", async () => {
   await computed();
   const table = await screen.findByRole("table", { name: "When each dough begins each stage" });
   expect(within(table).getAllByRole("row")).toHaveLength(11);
-  expect(screen.getByRole("heading", { name: "The troughs are the bottleneck" })).toBeTruthy();
+  expect(screen.getByRole("heading", { name: "The mixer is the bottleneck" })).toBeTruthy();
   const third = within(table).getByRole("button", { name: /^Dough 3, Pick-up/ });
   await user.click(third);
   const was = third.textContent;

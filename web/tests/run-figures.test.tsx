@@ -49,6 +49,7 @@ const CADENCE: Schemas["Cadence"] = {
   most_kg: 459,
   troughs: 12,
   floor_m2: 25.2,
+  sponge_waits_min: 0,
 };
 
 const run = (past = 0): Schemas["RunPlan"] => ({
@@ -139,6 +140,7 @@ const way = (process: Schemas["Process"], change: Partial<Schemas["ProcessOutcom
     hours: 6,
     mixing_kj_per_kg: 20,
     floor_m2: 30,
+    sponge_waits_min: 0,
     dough_absorption_pct: 62,
     ...change,
   }) as Schemas["ProcessOutcome"];

@@ -36,6 +36,7 @@ fn dough() -> Balance {
         hottest_c: HOTTEST_WATER_C,
         ice_c: 0.0,
         max_ice_pct: 60.0,
+        surroundings: None,
     }
 }
 
@@ -206,6 +207,7 @@ fn any() -> impl Strategy<Value = Balance> {
                 hottest_c: HOTTEST_WATER_C,
                 ice_c: 0.0,
                 max_ice_pct: ice,
+                surroundings: None,
             }
         })
 }
@@ -270,6 +272,7 @@ fn ice_and_chilled_water_are_levers_with_their_effect() {
         hottest_c: HOTTEST_WATER_C,
         ice_c: 0.0,
         max_ice_pct: 60.0,
+        surroundings: None,
     };
     let (answer, sensitivities) = (balance.solve(), balance.available_measures());
     let measure = |name| sensitivities.iter().find(|measure| measure.measure == name).expect(name);

@@ -51,6 +51,7 @@ fn balance() -> impl Strategy<Value = Balance> {
             hottest_c: HOTTEST_WATER_C,
             ice_c: 0.0,
             max_ice_pct,
+            surroundings: None,
         },
     )
 }

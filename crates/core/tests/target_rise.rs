@@ -213,3 +213,57 @@ fn ends_and_rooms_that_cannot_be_are_refused_at_their_place() {
     );
     assert_eq!(found[0].1, "the pH it ends at must be from 3 to 7; 12 was given");
 }
+
+#[test]
+fn folds_a_warming_piece_and_a_cooling_loaf_end_at_their_numbers() {
+    let flours = strong();
+    let flours = white(&flours);
+    let mut bench = bench(plain(), Process::StraightBulk);
+    let at =
+        |stage: Stage, end_point, ends_at| Stage { end_point, ends_at: Some(ends_at), ..stage };
+    let folds = Stage { fold_sets: Some(3), ..stage(StageKind::Fold, 90.0) };
+    bench.method.stages[1] = at(folds, EndPoint::Rise, 60.0);
+    let found = ends(&bench, &flours)[0];
+    let planned = found.minutes.expect("it rises");
+    assert!(planned > 60.0, "after the last set at the earliest: {found:?}");
+    assert!(found.low_min < found.minutes && found.minutes < found.high_min);
+
+    let cold = Stage { temperature_c: Some(4.0), ..stage(StageKind::Rest, 1200.0) };
+    let out = at(stage(StageKind::Rest, 60.0), EndPoint::CoreTemperature, 16.0);
+    bench.method.stages = vec![
+        stage(StageKind::Mix, 8.0),
+        stage(StageKind::Divide, 10.0),
+        cold,
+        out,
+        at(stage(StageKind::Bake, 30.0), EndPoint::CoreTemperature, 96.0),
+        at(stage(StageKind::Cool, 30.0), EndPoint::CoreTemperature, 32.0),
+    ];
+    let found = ends(&bench, &flours);
+    assert_eq!(found.iter().map(|one| one.stage).collect::<Vec<_>>(), [3, 5]);
+    // Half a kilo of dough in 22 °C from 4 °C to 16: 0.63 h · ln(18/6).
+    near(found[0].minutes.expect("it warms"), 41.5, 4.0);
+    let cool = found[1];
+    let loaf = chain(&bench.scenario(&flours)).dough.expect("a dough").scaled.cooled_piece_kg;
+    let wanted = 60.0 * loaf.powf(2.0 / 3.0) * (74.0_f64 / 10.0).ln();
+    near(cool.minutes.expect("it cools"), wanted, 1e-6);
+    assert!(cool.low_min < cool.minutes && cool.minutes < cool.high_min);
+    bench.method.stages[5].ends_at = Some(20.0);
+    assert_eq!(ends(&bench, &flours)[1].minutes, None, "no colder than its room");
+}
+
+#[test]
+fn a_sponge_room_that_cools_is_followed() {
+    let flours = strong();
+    let flours = white(&flours);
+    let mut bench = sponge_bench();
+    let lies = bench.method.sponge_at().expect("a sponge");
+    let end = |bench: &Bench| {
+        let scenario = bench.scenario(&flours);
+        let made = chain(&scenario);
+        rise(&scenario, &made).expect("it has yeast").sponge.expect("a sponge").end_c
+    };
+    let steady = end(&bench);
+    bench.method.stages[lies].ambient_curve =
+        vec![AmbientPoint { after_min: 210.0, temperature_c: 18.0 }];
+    assert!(end(&bench) < steady - 0.3);
+}

@@ -31,7 +31,7 @@ fn a_dough_with_a_starter_and_two_flours_weighs_out_to_its_mass() {
     assert_eq!(names, ["water", "Rigg Spelt"]);
     assert_eq!(sheet.steps[0].takes_parts, [0]);
     let last: Vec<_> = sheet.steps[0].takes.iter().map(|item| &*item.name).collect();
-    assert_eq!(last, ["water", "Rigg Spelt", "Tarn Strong", "salt"]);
+    assert_eq!(last, ["water", "Rigg Spelt", "Tarn Strong", "salt", "water held back"]);
     let all: f64 = sheet.steps.iter().flat_map(|step| &step.takes).map(|item| item.kg).sum::<f64>()
         + starter.kg;
     near(all, sheet.dough_kg, 1e-9);

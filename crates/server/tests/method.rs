@@ -211,14 +211,14 @@ async fn ten_doughs_are_planned_moved_stopped_and_replanned() {
         .await;
     assert_eq!(status, StatusCode::OK, "{calm}");
     assert_eq!(calm["plan"]["doughs"].as_array().map(Vec::len), Some(10));
-    assert_eq!(calm["plan"]["cadence"]["bottleneck"], "troughs");
+    assert_eq!(calm["plan"]["cadence"]["bottleneck"], "mixer", "for sponge and dough");
     assert!((moment(&calm["plan"]["out_at"]) - at).num_seconds().abs() < 2);
     assert_eq!(calm["late"], json!([]));
 
-    let shifted = json!({"scenario": scenario, "day": out_by(at), "shifts": [{"dough": 3, "stage": 1, "by_min": 30}]});
+    let shifted = json!({"scenario": scenario, "day": out_by(at), "shifts": [{"dough": 3, "stage": 2, "by_min": 30}]});
     let (_, moved) = plant.post("/api/v1/chain/production-run", &shifted).await;
     let mixed =
-        |run: &Value, dough: usize| moment(&run["plan"]["doughs"][dough]["stages"][1]["starts_at"]);
+        |run: &Value, dough: usize| moment(&run["plan"]["doughs"][dough]["stages"][2]["starts_at"]);
     assert_eq!(mixed(&moved, 2) - mixed(&calm, 2), Duration::minutes(30));
     assert!(mixed(&moved, 3) > mixed(&calm, 3), "the rest follows");
     assert_eq!(mixed(&moved, 1), mixed(&calm, 1));
@@ -309,7 +309,7 @@ async fn a_runs_calendar_has_what_somebody_does_with_each_dough() {
     let asked = json!({"scenario": scenario, "day": out_by(to_come())});
     let read = calendar(&plant, "/api/v1/chain/production-run/calendar", &asked).await;
     let names = summaries(&read);
-    let sponges = names.iter().filter(|name| name.ends_with("Sponge in the trough")).count();
+    let sponges = names.iter().filter(|name| name.ends_with("Mix the sponge")).count();
     assert_eq!(sponges, 4, "{names:?}");
     assert!(!names.iter().any(|name| name.ends_with("Final proof")));
 }

@@ -6,9 +6,8 @@ use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{
     FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
-    PreparationKind,
+    PreparationKind, Vessel,
 };
-use ironpeel_core::units::RawNumber;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
@@ -70,6 +69,9 @@ struct PartRow {
     temperature_c: Option<f64>,
     rate: Option<f64>,
     preparation_id: Uuid,
+    vessel: Option<Word<Vessel>>,
+    water_c: Option<f64>,
+    set_c: Option<f64>,
 }
 
 impl Store {
@@ -197,6 +199,9 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
             formula_part::temperature_c,
             formula_part::rate,
             formula_part::preparation_id,
+            formula_part::vessel,
+            formula_part::water_c,
+            formula_part::set_c,
         ))
         .load(connection)
         .await?;
@@ -218,8 +223,11 @@ async fn draft(connection: &mut AsyncPgConnection, revision_id: Uuid) -> Result<
             flour: part.flour,
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
-            temperature_c: part.temperature_c.map_or(RawNumber::Missing, RawNumber::from),
-            rate: part.rate.map_or(RawNumber::Missing, RawNumber::from),
+            temperature_c: part.temperature_c.into(),
+            rate: part.rate.into(),
+            vessel: part.vessel.map(|Word(vessel)| vessel),
+            water_c: part.water_c.into(),
+            set_c: part.set_c.into(),
             lines: own.map(|(_, word, pct)| line(*word, *pct)).collect(),
         }
     });
@@ -296,6 +304,9 @@ async fn insert(
                 formula_part::temperature_c.eq(part.temperature_c),
                 formula_part::rate.eq(part.rate),
                 formula_part::preparation_id.eq(part.id.unwrap_or_else(Uuid::now_v7)),
+                formula_part::vessel.eq(part.vessel.map(Word)),
+                formula_part::water_c.eq(part.water_c),
+                formula_part::set_c.eq(part.set_c),
             )
         })
         .collect();

@@ -1,6 +1,7 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
+use ironpeel_core::dough::PreparationKind;
 use ironpeel_core::method::{
     EndPoint, Method, OptionalStep, Process, Speed, Stage, StageKind, TimeTolerance,
 };
@@ -74,6 +75,8 @@ struct StageRow {
     ends_at: Option<f64>,
     ends_after: Option<Uuid>,
     ambient_curve: serde_json::Value,
+    makes: Option<Word<PreparationKind>>,
+    programme: serde_json::Value,
 }
 
 /// A list that a column holds.
@@ -98,6 +101,8 @@ impl StageRow {
             ends_at: self.ends_at,
             ends_after: self.ends_after,
             ambient_curve: from_json(self.ambient_curve)?,
+            makes: self.makes.map(|Word(kind)| kind),
+            programme: from_json(self.programme)?,
             end_point: self.end_point.0,
             reason: self.reason,
             tolerance: self
@@ -129,6 +134,8 @@ impl StageRow {
             ends_at: stage.ends_at,
             ends_after: stage.ends_after,
             ambient_curve: serde_json::json!(stage.ambient_curve),
+            makes: stage.makes.map(Word),
+            programme: serde_json::json!(stage.programme),
         }
     }
 }

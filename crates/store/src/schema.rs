@@ -163,6 +163,8 @@ diesel::table! {
         ends_at -> Nullable<Float8>,
         ends_after -> Nullable<Uuid>,
         ambient_curve -> Jsonb,
+        makes -> Nullable<Text>,
+        programme -> Jsonb,
     }
 }
 
@@ -363,6 +365,9 @@ diesel::table! {
         temperature_c -> Nullable<Float8>,
         rate -> Nullable<Float8>,
         preparation_id -> Uuid,
+        vessel -> Nullable<Text>,
+        water_c -> Nullable<Float8>,
+        set_c -> Nullable<Float8>,
     }
 }
 

@@ -8,15 +8,15 @@ use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
 use ironpeel_core::coefficient::Override;
 use ironpeel_core::dough::{
     FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
-    PreparationKind,
+    PreparationKind, Vessel,
 };
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{
-    Addition, AmbientPoint, EndPoint, Equipment, Method, Mixer, OptionalStep, Process, Stage,
-    StageKind, TimeTolerance,
+    Addition, AmbientPoint, BakePhase, EndPoint, Equipment, Method, Mixer, OptionalStep, Process,
+    Stage, StageKind, TimeTolerance,
 };
 use ironpeel_core::plant::OwnParameters;
-use ironpeel_core::units::{Estimate, RawNumber};
+use ironpeel_core::units::Estimate;
 use ironpeel_core::water::coefficients::RYE_OFFSET;
 use ironpeel_core::water::{AbsorptionModel, Composition};
 use ironpeel_store::testing::TestDatabase;
@@ -36,25 +36,25 @@ fn line(ingredient: Ingredient, pct: f64) -> LineInput {
 fn formula(flours: &[(String, f64)]) -> ScenarioFormula {
     let starter = |flour: &String| PreparationInput {
         id: Some(Uuid::from_u128(1)),
-        kind: PreparationKind::Starter,
         name: "rye sour".into(),
         flour: Some(flour.clone()),
         flour_pct: 12.5.into(),
         water_pct: 15.0.into(),
         temperature_c: 26.0.into(),
         rate: 1.25.into(),
+        set_c: 27.0.into(),
         lines: vec![line(Ingredient::Salt, 0.2)],
+        ..PreparationInput::of(PreparationKind::Starter)
     };
     let soaker = PreparationInput {
         id: Some(Uuid::from_u128(2)),
-        kind: PreparationKind::Soaker,
         name: "seeds".into(),
-        flour: None,
         flour_pct: 0.0.into(),
         water_pct: 6.0.into(),
-        temperature_c: RawNumber::Missing,
-        rate: RawNumber::Missing,
+        vessel: Some(Vessel::Pot),
+        water_c: 60.0.into(),
         lines: vec![line(Ingredient::Seeds, 8.0)],
+        ..PreparationInput::of(PreparationKind::Soaker)
     };
     let parts = flours.get(1).map(|(name, _)| vec![starter(name), soaker]);
     let draft = FormulaDraft {
@@ -116,7 +116,14 @@ fn method() -> Method {
                 end_point: EndPoint::Time,
                 ends_at: Some(30.0),
                 ends_after: Some(Uuid::from_u128(2)),
-                ..stage(3, StageKind::Cool, "Cool", 30.0)
+                programme: vec![BakePhase {
+                    minutes: 30.0,
+                    top_c: 230.0,
+                    bottom_c: None,
+                    steam_s: Some(10.0),
+                    damper_open: false,
+                }],
+                ..stage(3, StageKind::Bake, "Bake", 30.0)
             },
         ],
     }

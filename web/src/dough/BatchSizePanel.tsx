@@ -88,6 +88,12 @@ export function BatchSizePanel() {
           />
         )}
       </div>
+      {dough && dough.left_over_kg >= dough.piece_kg / 100 && (
+        <p className="mt-2 text-sm">
+          {format.count(dough.pieces, "piece", "pieces")}, and{" "}
+          {format.mass(dough.left_over_kg, 0.001)} of dough left over
+        </p>
+      )}
       {product && (
         <p className="mt-2 text-sm text-iron">
           {product.line.mixer.name}, {product.line.mixer.kind}, mixes{" "}

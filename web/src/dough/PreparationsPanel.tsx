@@ -1,17 +1,20 @@
+import { Link } from "react-router";
+import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { useFormula } from "./useFormula";
-import { PREPARATIONS, type Part } from "./formula";
+import { PREPARATIONS, VESSELS, type Part } from "./formula";
 import { usePreparationKinds } from "./usePreparationKinds";
 import { StarterBox } from "./StarterBox";
-import { Select } from "../form/Select";
+import { optionsOf, Select } from "../form/Select";
 
 /** What is made before the final dough: its name, temperature and how wet it is. */
 export function PreparationsPanel() {
   const { parts, flours, set } = useFormula();
   const { chain, refused } = useScenarioContext();
   const format = useFormat();
+  const { search } = useScenario();
   const kinds = usePreparationKinds();
   if (parts.length === 0) return null;
   const change = (at: number, next: Partial<Part>) =>
@@ -26,6 +29,7 @@ export function PreparationsPanel() {
         const usual = kinds?.find((one) => one.kind === part.kind)?.usual_c;
         const hydration = chain?.dough?.columns?.parts[at]?.hydration_pct;
         const caution = chain?.sheet?.parts[at]?.caution;
+        const heat = chain?.preparations[at];
         return (
           <div key={at} className="mt-2 border-b border-hair pb-3">
             <p className="flex items-baseline justify-between">
@@ -45,7 +49,7 @@ export function PreparationsPanel() {
             <div className="mt-1 flex gap-4">
               <NumberField
                 className="w-28"
-                label="Temperature"
+                label="At the mixer"
                 kind="temperature"
                 value={part.temperature_c ?? null}
                 usual={usual}
@@ -61,6 +65,57 @@ export function PreparationsPanel() {
                 />
               )}
             </div>
+            <div className="mt-2 grid grid-cols-3 gap-3">
+              <Select
+                label="Made in"
+                value={part.vessel ?? heat?.vessel ?? "tub"}
+                options={optionsOf(VESSELS)}
+                onSet={(vessel) => change(at, { vessel })}
+              />
+              <NumberField
+                label="Its water"
+                kind="temperature"
+                value={part.water_c ?? null}
+                usual={heat?.water_c}
+                onSet={(water_c) =>
+                  change(at, {
+                    water_c: water_c ?? undefined,
+                    ...(water_c != null && { set_c: undefined }),
+                  })
+                }
+                fault={refused?.at(`parts[${at}].water_c`)}
+              />
+              {part.kind !== "sponge" && (
+                <NumberField
+                  label="Made at"
+                  kind="temperature"
+                  value={part.set_c ?? null}
+                  usual={heat?.made_c}
+                  onSet={(set_c) =>
+                    change(at, {
+                      set_c: set_c ?? undefined,
+                      ...(set_c != null && { water_c: undefined }),
+                    })
+                  }
+                  fault={refused?.at(`parts[${at}].set_c`)}
+                />
+              )}
+            </div>
+            {heat && (
+              <p className="mt-1 text-sm text-iron">
+                {heat.ice_kg > 0 && `${format.mass(heat.ice_kg)} of its water as ice; `}
+                made at {format.temperature(heat.made_c)}
+                {heat.cool_after_min &&
+                  `, below ${format.temperature(heat.cool_c, 0)} after ${format.between(Math.round(heat.cool_after_min.low), Math.round(heat.cool_after_min.high))}`}
+                {heat.is_hot && (
+                  <b className="text-stop">, too hot for yeast when it is mixed in</b>
+                )}
+                {" · "}
+                <Link className="link" to={{ pathname: "/method", search }}>
+                  its heat
+                </Link>
+              </p>
+            )}
             {part.kind === "starter" && <StarterBox at={at} />}
             {caution && (
               <p className="mt-2 border-l-4 border-crust bg-faint px-3 py-1.5 text-sm">

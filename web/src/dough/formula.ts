@@ -7,11 +7,14 @@ export function recorded({ formula }: Schemas["ProductView"]): Schemas["EditedFo
   return {
     lines: formula.lines.map(({ ingredient, pct }) => ({ ingredient, pct })),
     flours: formula.flours,
-    parts: formula.parts.map(({ flour, temperature_c, rate, ...part }) => ({
+    parts: formula.parts.map(({ flour, temperature_c, rate, vessel, water_c, set_c, ...part }) => ({
       ...part,
       ...(flour != null && { flour }),
       ...(temperature_c != null && { temperature_c }),
       ...(rate != null && { rate }),
+      ...(vessel != null && { vessel }),
+      ...(water_c != null && { water_c }),
+      ...(set_c != null && { set_c }),
     })),
     style_points: formula.style_points,
     piece_kg: formula.piece_kg,
@@ -33,6 +36,14 @@ export function withLine(
     ? lines.map((line) => (line.ingredient === ingredient ? { ...line, pct } : line))
     : [...lines, { ingredient, pct }];
 }
+
+export const VESSELS = {
+  mixer_bowl: "mixer bowl",
+  trough: "trough",
+  bowl: "bowl",
+  tub: "tub",
+  pot: "pot",
+} as const satisfies Record<Schemas["Vessel"], string>;
 
 export const PREPARATIONS = {
   sponge: "Sponge",

@@ -3,18 +3,18 @@ import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 
 /** What warms and what cools one dough on the way to its temperature, and what the water must do. */
-export function HeatBalance({ heat }: { heat: Schemas["HeatLink"] }) {
+export function HeatBalance({ terms: all, of }: { terms: Schemas["Term"][]; of: string }) {
   const format = useFormat();
-  const terms = heat.terms.filter((term) => Math.abs(term.kj) >= 0.5);
-  const most = Math.max(...terms.map((term) => Math.abs(term.kj)), 1);
+  const most = Math.max(...all.map((term) => Math.abs(term.kj)), 0.01);
+  const terms = all.filter((term) => Math.abs(term.kj) >= most / 1000);
   const width = scaleLinear([0, most], [0, 50]);
   return (
     <table className="w-full text-sm">
-      <caption className="sr-only">Heat brought in and taken away, in kJ for one batch</caption>
+      <caption className="sr-only">Heat brought in and taken away, in kJ for {of}</caption>
       <thead>
         <tr>
           <th scope="col" className="w-36 pb-1">
-            for one batch
+            for {of}
           </th>
           <th scope="col" className="pb-1 text-center" aria-label="drawing">
             <span className="flex justify-around">
@@ -44,7 +44,7 @@ export function HeatBalance({ heat }: { heat: Schemas["HeatLink"] }) {
                 }
               />
             </td>
-            <td className="py-1 text-right">{format.signed(term.kj, 0)}</td>
+            <td className="py-1 text-right">{format.signed(term.kj, most < 100 ? 1 : 0)}</td>
           </tr>
         ))}
       </tbody>

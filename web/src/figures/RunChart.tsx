@@ -17,6 +17,7 @@ type Stage = Schemas["RunStage"];
 const LOOKS: Record<string, { fill: string; stroke: string }> = {
   sponge: { fill: "url(#lies)", stroke: "var(--color-moss)" },
   before: { fill: "url(#lies)", stroke: "var(--color-moss)" },
+  preparation_mixing: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
   mixing: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
   autolyse: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
   folds: { fill: "var(--color-sheet)", stroke: "var(--color-moss)" },
@@ -58,11 +59,14 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
   const [riseTop, riseFoot] = [troughsFoot + 24, troughsFoot + 94];
   const foot = riseFoot + 8;
   const most = Math.max(1, ...plan.troughs.map((one) => one.troughs));
-  const mixes = plan.doughs[0]?.stages.find((stage) => stage.kind === "mix");
-  const mixesAt = Date.parse(mixes?.starts_at ?? plan.starts_at);
+  const begins = (role: Stage["role"]) =>
+    Date.parse(
+      plan.doughs[0]?.stages.find((stage) => stage.role === role)?.starts_at ?? plan.starts_at,
+    );
+  const [setAt, mixesAt] = [begins("sponge"), begins("mixing")];
   const points = [
     ...(rise?.sponge?.series ?? []).map((point) => ({
-      at: Date.parse(plan.doughs[0]?.starts_at ?? plan.starts_at) + point.t_h * HOUR_MS,
+      at: setAt + point.t_h * HOUR_MS,
       celsius: point.dough_c,
       rise: point.rise_pct,
     })),

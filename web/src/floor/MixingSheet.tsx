@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { endFigure } from "../method/endsAt";
+import { phaseText } from "../method/programme";
 import { waterFrom } from "../method/waterFrom";
 import { VERDICT } from "../shell/verdict";
 
@@ -99,8 +100,18 @@ export function MixingSheet({ chain, head }: Props) {
             >
               <div>
                 <p>
-                  <b>{part.name}</b>, made before, {format.mass(part.kg, sheet.division_kg)}
+                  <b>{part.name}</b>, made before, {format.mass(part.kg, sheet.division_kg)}, at{" "}
+                  {format.temperature(part.made_c)}
                 </p>
+                {part.cool_after_min && (
+                  <p className="text-sm">
+                    below {format.temperature(part.cool_c, 0)} after{" "}
+                    {format.between(
+                      Math.round(part.cool_after_min.low),
+                      Math.round(part.cool_after_min.high),
+                    )}
+                  </p>
+                )}
                 {part.caution && <Caution message={part.caution} />}
               </div>
               <Takes takes={part.takes} />
@@ -112,7 +123,7 @@ export function MixingSheet({ chain, head }: Props) {
         {sheet.steps.map((step, at) => (
           <li
             key={at}
-            className="grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b border-hair py-1.5 print:py-1 sm:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)] print:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)]"
+            className="grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b border-hair py-1.5 print:py-0.5 sm:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)] print:grid-cols-[4.5rem_minmax(0,1fr)_minmax(0,15rem)]"
           >
             <p className="text-right">
               <span className="figure block text-lg leading-tight">{clock(step.at_min)}</span>
@@ -158,6 +169,12 @@ export function MixingSheet({ chain, head }: Props) {
                   </b>
                 )}
               </p>
+              {(step.makes_parts.length > 0 || step.programme) && (
+                <p className="text-sm print:mr-3 print:inline">
+                  {step.makes_parts.map((part) => `weighed above: ${sheet.parts[part]?.name}`)}
+                  {step.programme?.map((phase) => phaseText(phase, format)).join("; ")}
+                </p>
+              )}
               {step.cautions.map((message) => (
                 <Caution key={message} message={message} />
               ))}

@@ -2,8 +2,14 @@ import { useState } from "react";
 import { asProblem, Refused } from "../api/client";
 import { Refusal } from "../form/Refusal";
 
+interface Props {
+  label?: string;
+  path: string;
+  body: unknown;
+}
+
 /** A plan as a calendar file, with a reminder before each stage that needs somebody. */
-export function CalendarButton({ path, body }: { path: string; body: unknown }) {
+export function CalendarButton({ label = "Save as a calendar", path, body }: Props) {
   const [error, fail] = useState<unknown>();
   const save = async () => {
     const response = await fetch(path, {
@@ -25,7 +31,7 @@ export function CalendarButton({ path, body }: { path: string; body: unknown }) 
   return (
     <>
       <button type="button" className="act" onClick={() => void save()}>
-        Save as a calendar
+        {label}
       </button>
       <Refusal error={error} />
     </>

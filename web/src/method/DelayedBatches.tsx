@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { maturityWords } from "./DoughMaturity";
 
 interface Props {
   late: Schemas["DelayedBatch"][];
@@ -63,6 +64,10 @@ export function DelayedBatches({ late, dropped, onDrop, onKeep }: Props) {
                   then {seen(one.then)}, planned {seen(one.planned)}
                 </span>
               )}
+              <span className="text-sm text-iron">
+                at the oven {maturityWords(one.maturity, format)}; planned{" "}
+                {format.number(one.planned_maturity.maturity, 2)}
+              </span>
               <button
                 type="button"
                 className="screen-only link text-sm"

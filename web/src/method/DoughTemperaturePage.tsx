@@ -8,6 +8,7 @@ import { NumberField } from "../form/NumberField";
 import { ColdIngredients } from "./ColdIngredients";
 import { Sensitivities } from "./Sensitivities";
 import { MethodTabs } from "./MethodTabs";
+import { Preparations } from "./Preparations";
 import { MeasuredDoughs } from "./MeasuredDoughs";
 import { FrictionFactorMethod } from "./FrictionFactorMethod";
 import { waterFrom } from "./waterFrom";
@@ -134,8 +135,9 @@ export function DoughTemperaturePage() {
               </span>
             </label>
           )}
-          <HeatBalance heat={heat} />
+          <HeatBalance terms={heat.terms} of="one batch" />
           <Sensitivities levers={heat.levers} />
+          <Preparations preparations={chain.preparations} division={product.line.division_kg} />
         </section>
         <div className="space-y-7">
           {guide?.friction_factor && (

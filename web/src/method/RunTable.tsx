@@ -16,7 +16,9 @@ const STEPS = [-15, -5, 5, 15];
 /** Each dough's hours; a stage chosen is moved, and the rest follows. */
 export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Props) {
   const format = useFormat();
-  const shown = plan.doughs[0]?.stages.filter((stage) => stage.role !== "cool") ?? [];
+  const shown =
+    plan.doughs[0]?.stages.filter((stage) => stage.role !== "cool" && stage.role !== "slicing") ??
+    [];
   const dough = plan.doughs.find((one) => one.number === chosen?.dough);
   const stage = dough?.stages.find((one) => one.stage === chosen?.stage);
   return (
@@ -75,7 +77,7 @@ export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Pr
                   {one.number}
                 </th>
                 {one.stages
-                  .filter((each) => each.role !== "cool")
+                  .filter((each) => each.role !== "cool" && each.role !== "slicing")
                   .map((each) => {
                     const on = chosen?.dough === one.number && chosen.stage === each.stage;
                     return (

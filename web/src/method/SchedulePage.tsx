@@ -16,6 +16,7 @@ import { CalendarButton } from "./CalendarButton";
 import { DAY_IN_ADDRESS, DAY_KEY, dayInput, keptDay, minutesOf } from "./schedule";
 import { ClosedHours, WhenAsked } from "./PlanHours";
 import { MethodTabs } from "./MethodTabs";
+import { Portions } from "./Portions";
 import { FrozenReserveForm, spareInput, type FrozenReserveQuery } from "./FrozenReserveForm";
 import { useGuide } from "./useMethod";
 import { Faults } from "../form/Faults";
@@ -146,6 +147,7 @@ export function SchedulePage() {
             Minutes are where to begin looking; the dough decides. Eggs, milk and meat have their
             own limits out of the cold: your food-safety plan goes before this one.
           </p>
+          <Portions scenario={body.scenario} plan={found.plan} />
         </>
       )}
     </>

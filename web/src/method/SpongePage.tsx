@@ -11,6 +11,7 @@ import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { Conditioners } from "./Conditioners";
+import { maturityWords } from "./DoughMaturity";
 import { MethodTabs } from "./MethodTabs";
 import { useGuide, useMethod } from "./useMethod";
 
@@ -99,6 +100,18 @@ function Head({ sponge }: { sponge: Sponge }) {
           : `in ${sponge.troughs} troughs of ${format.mass(sponge.per_trough_kg)}`}
       </p>
       <p className="max-w-72 text-sm text-iron">
+        {sponge.ripe_low_h != null && sponge.ripe_high_h != null && (
+          <b className="block text-ink">
+            Ripe{" "}
+            {format.between(
+              Math.round(sponge.ripe_low_h * 60),
+              Math.round(sponge.ripe_high_h * 60),
+            )}{" "}
+            after it is set
+          </b>
+        )}
+        {sponge.maturity &&
+          `Its dough meets the oven at ${maturityWords(sponge.maturity, format)}. `}
         Ripe when it pulls apart and drops at a tap. Stop early rather than late.
       </p>
     </div>

@@ -3,7 +3,10 @@ import type { Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
+import { PREPARATIONS } from "../dough/formula";
+import { useFormula } from "../dough/useFormula";
 import { AmbientCurve } from "./AmbientCurve";
+import { BakeProgramme } from "./BakeProgramme";
 import { KINDS, SIGNS, type StageInput } from "./method";
 import { StageEnd } from "./StageEnd";
 import { optionsOf, Select } from "../form/Select";
@@ -36,6 +39,9 @@ export function StageEditor(props: Props) {
     props;
   const { onRemove, onAddAfter, children } = props;
   const format = useFormat();
+  const { parts } = useFormula();
+  const kinds = [...parts.map((part) => part.kind), ...(stage.makes ? [stage.makes] : [])];
+  const preparations = [...new Set(kinds)];
   const tolerance = stage.tolerance;
   const isCold = (celsius: number | null | undefined) => celsius != null && celsius <= coldC;
   const band = (of: Schemas["Estimate"] | null | undefined, show: (value: number) => string) =>
@@ -88,6 +94,20 @@ export function StageEditor(props: Props) {
             onSet={(value) => onChange({ humidity_pct: value ?? undefined })}
             fault={fault("humidity_pct")}
             hint={band(usual?.humidity_pct, (value) => format.percent(value, 0))}
+          />
+        )}
+        {(stage.kind === "mix" || stage.kind === "rest") && preparations.length > 0 && (
+          <Select
+            label="Of"
+            value={stage.makes ?? ""}
+            options={[
+              ["", "the final dough"],
+              ...preparations.map((kind) => [kind, PREPARATIONS[kind].toLowerCase()] as const),
+            ]}
+            onSet={(kind) =>
+              onChange({ makes: preparations.find((one) => one === kind) ?? null, tolerance: null })
+            }
+            fault={fault("makes")}
           />
         )}
         <NumberField
@@ -164,6 +184,15 @@ export function StageEditor(props: Props) {
           minutes={stage.minutes ?? 0}
           fault={fault}
           onChange={(ambient_curve) => onChange({ ambient_curve })}
+        />
+      )}
+      {stage.kind === "bake" && (
+        <BakeProgramme
+          phases={stage.programme ?? []}
+          minutes={stage.minutes ?? 0}
+          celsius={stage.temperature_c}
+          fault={fault}
+          onChange={onChange}
         />
       )}
       {children}

@@ -1,9 +1,12 @@
-import type { ReactNode } from "react";
+import { Fragment, useState, type DragEvent, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
+import { PREPARATIONS } from "../dough/formula";
 import { useLabels } from "../plant/usePlantParameters";
 import { useFormat } from "../units/format";
+import type { Addition } from "./Additions";
 import { endsAt } from "./endsAt";
 import { SIGNS, type StageInput } from "./method";
+import { phaseText } from "./programme";
 
 interface Props {
   stages: StageInput[];
@@ -11,13 +14,51 @@ interface Props {
   /** The stage that is open for a change. */
   open: number | null;
   onOpen: (at: number) => void;
+  /** Puts a stage at another place. */
+  onMove: (from: number, to: number) => void;
+  /** Lets something that goes in at one stage go in at another. */
+  onMoveAddition: (addition: Addition, from: number, to: number) => void;
   editor: (at: number) => ReactNode;
 }
 
+/** What is dragged: a stage, or something that goes in at it. */
+interface Dragged {
+  from: number;
+  addition?: Addition;
+}
+
 /** Stage by stage: how long it is and may be, under what, until when, and why. */
-export function StageList({ stages, guide, open, onOpen, editor }: Props) {
+export function StageList(props: Props) {
+  const { stages, guide, open, onOpen, onMove, onMoveAddition, editor } = props;
   const format = useFormat();
   const labels = useLabels();
+  const [dragged, setDragged] = useState<Dragged | null>(null);
+  const [over, setOver] = useState<number | null>(null);
+  const drag = (what: Dragged) => ({
+    draggable: true,
+    onDragStart: (event: DragEvent) => {
+      event.stopPropagation();
+      event.dataTransfer.effectAllowed = "move";
+      event.dataTransfer.setData("text/plain", stages[what.from]?.label ?? "");
+      setDragged(what);
+    },
+    onDragEnd: () => {
+      setDragged(null);
+      setOver(null);
+    },
+  });
+  const drop = (at: number) => ({
+    onDragOver: (event: DragEvent) => {
+      if (!dragged || dragged.from === at) return;
+      event.preventDefault();
+      setOver(at);
+    },
+    onDrop: (event: DragEvent) => {
+      event.preventDefault();
+      if (dragged?.addition) onMoveAddition(dragged.addition, dragged.from, at);
+      else if (dragged) onMove(dragged.from, at);
+    },
+  });
   return (
     <ol>
       {stages.map((stage, at) => {
@@ -32,9 +73,17 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
         const minutes = stage.minutes ?? 0;
         const odd = usual?.minutes && (minutes < usual.minutes.low || minutes > usual.minutes.high);
         return (
-          <li key={at} className="border-t border-hair py-2">
+          <li
+            key={at}
+            {...drop(at)}
+            className={`border-t py-2 ${over === at && dragged ? "border-ink bg-faint" : "border-hair"}`}
+          >
             <div className="flex gap-4">
-              <span className="w-24 shrink-0 text-right">
+              <span
+                {...drag({ from: at })}
+                title="Drag it to another place"
+                className="w-24 shrink-0 cursor-grab text-right"
+              >
                 <span className="figure block text-xl">{format.minutes(minutes)}</span>
                 {window && (
                   <span className="block text-xs text-iron">
@@ -54,20 +103,35 @@ export function StageList({ stages, guide, open, onOpen, editor }: Props) {
                         .join(" → ")}`}
                     {stage.humidity_pct != null &&
                       ` · ${format.percent(stage.humidity_pct, 0)} humidity`}
-                    {(stage.adds ?? []).length > 0 &&
-                      ` · ${stage.adds
-                        ?.map(({ ingredient, share_pct, temperature_c }) =>
-                          [
-                            share_pct != null && `${format.percent(share_pct, 0)} of the`,
-                            labels(ingredient),
-                            temperature_c != null && `at ${format.temperature(temperature_c, 0)}`,
+                    {stage.makes && ` · of the ${PREPARATIONS[stage.makes].toLowerCase()}`}
+                    {stage.adds?.map((addition, place) => (
+                      <Fragment key={place}>
+                        {place === 0 ? " · " : ", "}
+                        <span
+                          {...drag({ from: at, addition })}
+                          title="Drag it to the stage it goes in at"
+                          className="cursor-grab border-b border-dotted border-iron"
+                        >
+                          {[
+                            addition.share_pct != null &&
+                              `${format.percent(addition.share_pct, 0)} of the`,
+                            labels(addition.ingredient),
+                            addition.temperature_c != null &&
+                              `at ${format.temperature(addition.temperature_c, 0)}`,
                           ]
                             .filter(Boolean)
-                            .join(" "),
-                        )
-                        .join(", ")} in`}
+                            .join(" ")}
+                        </span>
+                      </Fragment>
+                    ))}
+                    {(stage.adds ?? []).length > 0 && " in"}
                   </span>
                 </p>
+                {(stage.programme ?? []).length > 0 && (
+                  <p className="text-sm">
+                    {stage.programme?.map((phase) => phaseText(phase, format)).join("; ")}
+                  </p>
+                )}
                 {(stage.ends_when || end) && (
                   <p className="text-sm">
                     <span className="text-iron">

@@ -46,15 +46,13 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
   const fault = (field: string) => refused?.at(`now.method.${field}`);
   const setStage = (at: number, change: Partial<StageInput>) =>
     setStages((stages) => stages.map((stage, i) => (i === at ? { ...stage, ...change } : stage)));
-  const move = (at: number, by: number) => {
+  const move = (from: number, to: number) =>
     setStages((stages) => {
       const moved = [...stages];
-      const [stage] = moved.splice(at, 1);
-      if (stage) moved.splice(at + by, 0, stage);
+      const [stage] = moved.splice(from, 1);
+      if (stage) moved.splice(to, 0, stage);
       return moved;
     });
-    setOpen(at + by);
-  };
   const insert = (at: number) => {
     setStages((stages) => stages.toSpliced(at, 0, newStage()));
     setOpen(at);
@@ -124,6 +122,11 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
             guide={guide}
             open={open}
             onOpen={(at) => setOpen(open === at ? null : at)}
+            onMove={(from, to) => {
+              move(from, to);
+              setOpen(null);
+            }}
+            onMoveAddition={moveAddition}
             editor={(at) => (
               <StageEditor
                 stage={stages[at] ?? newStage()}
@@ -134,7 +137,10 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
                 coldC={guide?.cold_c ?? 0}
                 fault={(field) => fault(`stages[${at}].${field}`)}
                 onChange={(change) => setStage(at, change)}
-                onMove={(by) => move(at, by)}
+                onMove={(by) => {
+                  move(at, at + by);
+                  setOpen(at + by);
+                }}
                 isFirst={at === 0}
                 isLast={at === stages.length - 1}
                 onRemove={() => {

@@ -13,6 +13,11 @@ const typed = (stage: Stage): StageInput => ({
   fold_sets: stage.fold_sets ?? undefined,
   id: stage.id ?? crypto.randomUUID(),
   ends_at: stage.ends_at ?? undefined,
+  programme: stage.programme?.map((phase) => ({
+    ...phase,
+    bottom_c: phase.bottom_c ?? undefined,
+    steam_s: phase.steam_s ?? undefined,
+  })),
   adds: stage.adds.map((one) => ({
     ingredient: one.ingredient,
     share_pct: one.share_pct ?? undefined,
@@ -37,6 +42,7 @@ export const KINDS = {
   proof: "proof",
   bake: "bake",
   cool: "cool",
+  slice: "slice",
 } as const satisfies Record<Schemas["StageKind"], string>;
 
 export const SIGNS = {

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::way::{SpongeRise, Way};
+use super::way::{OnTheWay, SpongeRise, Way};
 use super::{Chain, Scenario, flour_strength};
 use crate::dough::FLOUR_PCT;
 use crate::ferment::{
@@ -23,6 +23,13 @@ pub struct DoughMaturity {
     pub from: [f64; 3],
 }
 
+/// How ripe the dough is where it meets the oven; none where nothing makes gas or there is no way there.
+pub(crate) fn maturity_at_oven(scenario: &Scenario<'_>, chain: &Chain) -> Option<Maturity> {
+    let way = Way::of(scenario, chain).ok()?;
+    let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
+    Some(dough_maturity(scenario, chain, &way, sponge.as_ref(), &curve).maturity)
+}
+
 /// Flour of a sponge counts from its setting, all other from the first mixing: how long a starter has
 /// stood is not known here.
 pub(super) fn dough_maturity(
@@ -33,7 +40,9 @@ pub(super) fn dough_maturity(
     curve: &FermentationCurve,
 ) -> DoughMaturity {
     let at_h: f64 = way.stages.iter().map(|one| one.phase.hours).sum();
-    let folds = way.stages.iter().filter(|one| one.stage.kind == StageKind::Fold).count();
+    let is_set =
+        |one: &&OnTheWay<'_>| one.stage.kind == StageKind::Fold && one.phase.let_go_pct > 0.0;
+    let folds = way.stages.iter().filter(is_set).count();
     let set_pct = way.sponge.as_ref().map_or(0.0, |sponge| sponge.part.flour_pct);
     let (sponge_h, sponge_c, sponge_ml) =
         sponge.map_or((0.0, 0.0, 0.0), |sponge| (sponge.hours, sponge.mean_c, sponge.gas_ml_per_g));

@@ -1,14 +1,16 @@
 //! The heat balance of the selected product's final dough.
 
+use super::incoming::{ingredient_c, surroundings};
 use super::links::{DoughLink, HeatLink, IngredientAt};
-use super::{Chain, RunSettings, Scenario};
+use super::preparation_heat::preparations;
+use super::{Chain, Scenario};
 use crate::dough::coefficients::{DOUGH_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
-use crate::dough::{FLOUR_PCT, Ingredient, PreparationKind, Storage};
+use crate::dough::{FLOUR_PCT, Ingredient, PreparationKind, Vessel};
 use crate::flour::Moisture;
 use crate::heat::{
     Balance, HeatCaution, HeatPart, HeatSource, WantedWater, YEAST_WATER_C, flour_specific_heat,
 };
-use crate::method::Method;
+use crate::method::{BY_HAND, Method};
 
 /// The heat balance of the final dough, which its parts meet at temperatures of their own.
 pub(super) fn balance(
@@ -17,7 +19,7 @@ pub(super) fn balance(
     dough: &DoughLink,
     energy: f64,
 ) -> Balance {
-    let RunSettings { target_c, flour_c, room_c, tap_c, .. } = scenario.run_settings;
+    let tap_c = scenario.tap_c();
     let formula = &scenario.formula.formula;
     let early_flour_pct: f64 = formula.parts().iter().map(|part| part.flour_pct).sum();
     let final_flour_kg = dough.flour_kg * (FLOUR_PCT - early_flour_pct) / FLOUR_PCT;
@@ -25,26 +27,20 @@ pub(super) fn balance(
     let mut parts = vec![HeatPart {
         name: "flour".into(),
         kg: final_flour_kg,
-        temperature_c: flour_c.unwrap_or(scenario.line.flour_c),
+        temperature_c: scenario.flour_c(),
         specific_heat: flour_specific_heat(moisture),
         is: HeatSource::Flour,
     }];
     parts.extend(formula.additions().map(|line| {
         let properties = library.properties(line.ingredient);
-        let kept =
-            properties.kept.celsius(scenario.coefficients()).map(|usual| match properties.kept {
-                Storage::Refrigerator => scenario.line.water.refrigerator_c.unwrap_or(usual),
-                Storage::Room | Storage::Freezer => usual,
-            });
-        let cold = scenario.run_settings.ingredient_c(line.ingredient).or(kept);
-        let usual_c = cold.unwrap_or(room_c.unwrap_or(scenario.line.room_c));
+        let (usual_c, is) = ingredient_c(scenario, line.ingredient);
         let (share, stated_c) = mixed_in(scenario.method, line.ingredient, usual_c);
         HeatPart {
             name: properties.label.clone(),
             kg: dough.flour_kg * formula.in_final(line) / FLOUR_PCT * share,
             temperature_c: stated_c,
             specific_heat: properties.specific_heat,
-            is: if cold.is_some() { HeatSource::Kept } else { HeatSource::Other },
+            is,
         }
     }));
     let (waters, water_share) = stated_waters(scenario.method);
@@ -55,30 +51,33 @@ pub(super) fn balance(
         specific_heat: WATER_SPECIFIC_HEAT.value,
         is: HeatSource::Other,
     }));
-    parts.extend(formula.parts().iter().map(|part| HeatPart {
-        name: part.name.clone().into(),
-        kg: dough.flour_kg * part.total_pct() / FLOUR_PCT,
-        temperature_c: part.meets_c(scenario.coefficients()),
+    parts.extend(preparations(scenario, moisture, dough).into_iter().map(|part| HeatPart {
+        name: part.name.into(),
+        kg: part.kg,
+        temperature_c: part.meets_c,
         specific_heat: DOUGH_SPECIFIC_HEAT.value,
         is: HeatSource::Preferment,
     }));
-    let jacket =
-        scenario.line.mixer.jacket_kj_per_kg_min.map(|each| each * scenario.method.mixing_min());
+    let mixing_min = scenario.method.mixing_min();
+    let jacket = scenario.line.mixer.jacket_kj_per_kg_min.map(|each| each * mixing_min);
     let taken =
         jacket.filter(|_| scenario.run_settings.jacket).map_or(0.0, |jacket| jacket.min(energy));
     Balance {
         parts,
         water_kg: dough.final_water_kg * water_share,
-        tap_c: tap_c.unwrap_or(scenario.line.tap_c),
-        target_c: target_c.unwrap_or(scenario.method.target_c),
+        tap_c,
+        target_c: scenario.run_settings.target_c.unwrap_or(scenario.method.target_c),
         mixing_kj_per_kg: energy - taken,
         jacket_kj_per_kg: jacket.filter(|_| !scenario.run_settings.jacket),
-        mixing_min: Some(scenario.method.mixing_min()),
+        mixing_min: Some(mixing_min),
         flour_wetted_kg: final_flour_kg,
-        chilled_min_c: scenario.line.water.coldest_c(tap_c.unwrap_or(scenario.line.tap_c)),
-        hottest_c: scenario.line.water.hottest_c(tap_c.unwrap_or(scenario.line.tap_c)),
+        chilled_min_c: scenario.line.water.coldest_c(tap_c),
+        hottest_c: scenario.line.water.hottest_c(tap_c),
         ice_c: 0.0,
         max_ice_pct: scenario.line.water.max_ice_pct,
+        surroundings: (scenario.line.mixer.kind == BY_HAND)
+            .then(|| surroundings(scenario, Vessel::Bowl, dough.scaled.dough_kg, mixing_min))
+            .flatten(),
     }
 }
 
@@ -166,8 +165,8 @@ fn heat_of(scenario: &Scenario<'_>, balance: &Balance) -> HeatLink {
     }
     HeatLink {
         target_c: balance.target_c,
-        flour_c: scenario.run_settings.flour_c.unwrap_or(scenario.line.flour_c),
-        room_c: scenario.run_settings.room_c.unwrap_or(scenario.line.room_c),
+        flour_c: scenario.flour_c(),
+        room_c: scenario.room_c(),
         tap_c: balance.tap_c,
         water_from: scenario.line.water.mixed(WantedWater {
             kg: answer.water_kg,

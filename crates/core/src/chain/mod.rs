@@ -7,10 +7,13 @@ mod dough_maturity;
 mod follow;
 mod friction_factor;
 mod heat_link;
+mod incoming;
 mod line;
 mod line_template;
 mod links;
 mod other_way;
+mod portions;
+mod preparation_heat;
 mod process_comparison;
 mod rise;
 mod scenario;
@@ -28,6 +31,7 @@ use serde::Serialize;
 pub use changes::{ChangeReason, Contribution, FigureChange, Link, changes};
 pub use derivations::{Derivations, derivations};
 pub use dough_maturity::DoughMaturity;
+pub(crate) use dough_maturity::maturity_at_oven;
 pub use follow::{FermentationTracking, MarkReached, ReadOf, fermentation_tracking};
 pub use friction_factor::{FrictionFactor, Measured, MixerEnergies, friction_factor, mixed_dough};
 pub(crate) use heat_link::heat_with_sponge;
@@ -35,6 +39,11 @@ use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};
 pub use line_template::{LineTemplate, line_templates};
 pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, OtherFlour};
+pub use portions::{
+    Portion, PortionCaution, PortionInput, PortionStorage, Portions, PortionsInput, portions,
+};
+pub use preparation_heat::PreparationHeat;
+use preparation_heat::preparations;
 pub use process_comparison::{
     FlourRequirement, ProcessComparison, ProcessOutcome, each_dough, process_comparison,
 };
@@ -63,7 +72,7 @@ use crate::dough::{
     cost,
 };
 use crate::ferment::Ripeness;
-use crate::method::{Plan, Sheet, sheet};
+use crate::method::{Plan, PreparationMade, Sheet, sheet};
 use crate::units::MIN_PER_H;
 use crate::water::{
     AbsorptionBuildUp, AbsorptionRequest, AbsorptionUnknown, Addition, Caution, FlourPart, build_up,
@@ -77,6 +86,8 @@ pub struct Chain {
     /// None where the chain cannot go on; `error` says why.
     pub water: Option<AbsorptionBuildUp>,
     pub dough: Option<DoughLink>,
+    /// Of each preparation, in the formula's order.
+    pub preparations: Vec<PreparationHeat>,
     pub heat: Option<HeatLink>,
     pub method: MethodLink,
     pub sheet: Option<Sheet>,
@@ -110,6 +121,7 @@ impl Chain {
             flour: FlourLink::none(),
             water: None,
             dough: None,
+            preparations: Vec::new(),
             heat: None,
             method: MethodLink::default(),
             sheet: None,
@@ -124,6 +136,8 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
     let moisture = scenario.moisture();
     if let (Some(water), Some(dough), Some(moisture)) = (&chain.water, &chain.dough, moisture) {
         let heat = heat(scenario, moisture, dough, chain.method.mixing_kj_per_kg);
+        let preparations = preparations(scenario, moisture, dough);
+        let made: Vec<PreparationMade> = preparations.iter().map(PreparationHeat::made).collect();
         chain.sheet = sheet(&Plan {
             formula: &scenario.formula.formula,
             library: &scenario.plant.library,
@@ -134,11 +148,13 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
             added_water_pct: water.added_water_pct,
             hold_back: water.hold_back.as_ref(),
             heat: &heat.answer,
+            preparations: &made,
             target_c: heat.target_c,
             division_kg: scenario.division_kg(),
         })
         .ok();
         chain.heat = Some(heat);
+        chain.preparations = preparations;
         tell_ripeness(scenario, &mut chain);
     }
     chain

@@ -3,7 +3,8 @@
 use serde::Serialize;
 
 use super::{
-    Chain, RiseError, Scenario, ScenarioFormula, chain, flour_strength, rise, yeast_wanted,
+    Chain, RiseError, Scenario, ScenarioFormula, chain, flour_strength, maturity_at_oven, rise,
+    yeast_wanted,
 };
 use crate::coefficient::{Coefficient, Coefficients};
 use crate::dough::coefficients::{SPONGE_FLOUR, SPONGE_WATER};
@@ -144,15 +145,10 @@ fn converted(formula: &Formula, sponge: bool, yeast: f64, coefficients: &Coeffic
             .map(|part| part.flour_pct)
             .sum();
         draft.parts.push(PreparationInput {
-            id: None,
-            kind: PreparationKind::Sponge,
-            name: String::new(),
-            flour: None,
             flour_pct: coefficients.value(&SPONGE_FLOUR).min(FLOUR_PCT - early).into(),
             water_pct: coefficients.value(&SPONGE_WATER).into(),
-            rate: RawNumber::Missing,
-            temperature_c: RawNumber::Missing,
             lines: draft.lines.iter().filter(|line| line.ingredient.is_yeast()).cloned().collect(),
+            ..PreparationInput::of(PreparationKind::Sponge)
         });
     }
     Formula::check(&draft).unwrap_or_else(|_| formula.clone())
@@ -188,7 +184,7 @@ fn way(
         reachable: heat.answer.reachable,
         dough_c: heat.answer.dough_c,
         yeast_idy_pct,
-        maturity: rise(scenario, chain).ok().map(|rise| rise.maturity.maturity),
+        maturity: maturity_at_oven(scenario, chain),
         conditioning: conditioning(flour_strength(scenario), scenario.method.process, coefficients),
         hours: scenario.method.stages[..to_oven].iter().map(|stage| stage.minutes).sum::<f64>()
             / MIN_PER_H,

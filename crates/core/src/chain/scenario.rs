@@ -191,6 +191,21 @@ impl<'a> Scenario<'a> {
         &self.plant.coefficients
     }
 
+    /// How warm the flour is, °C.
+    pub(super) fn flour_c(&self) -> f64 {
+        self.run_settings.flour_c.unwrap_or(self.line.flour_c)
+    }
+
+    /// How warm the room is, °C.
+    pub(super) fn room_c(&self) -> f64 {
+        self.run_settings.room_c.unwrap_or(self.line.room_c)
+    }
+
+    /// How warm the tap water is, °C.
+    pub(super) fn tap_c(&self) -> f64 {
+        self.run_settings.tap_c.unwrap_or(self.line.tap_c)
+    }
+
     pub(crate) fn division_kg(&self) -> f64 {
         self.run_settings.division_kg.unwrap_or(self.line.division_kg)
     }

@@ -2,13 +2,14 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::dough_maturity::maturity_at_oven;
 use super::way::{Sponge, Way};
 use super::{Chain, HeatLink, Scenario, flour_strength, heat_with_sponge};
 use crate::coefficient::Coefficients;
 use crate::dough::FLOUR_PCT;
 use crate::dough::coefficients::{DOUGH_SPECIFIC_HEAT, SPONGE_FLOUR, SPONGE_WATER};
 use crate::ferment::coefficients::SPONGE_SET_C;
-use crate::ferment::{FermentingDough, Phase, ferment};
+use crate::ferment::{FermentingDough, Maturity, Phase, Ripeness, ferment};
 use crate::method::coefficients::{MINUTE_BRINGS, SPONGE_ROOM_PCT, USUAL_SPONGE_MIN};
 use crate::method::{Conditioning, StageRole, conditioning};
 use crate::units::{Estimate, MIN_PER_H, crossing};
@@ -121,6 +122,11 @@ pub struct SpongeView {
     pub end_c: f64,
     pub end_rise_pct: f64,
     pub sugar_left_pct: f64,
+    /// When it drops and is ripe, however long it is planned to lie.
+    #[serde(flatten)]
+    pub ripeness: Ripeness,
+    /// How ripe its dough meets the oven.
+    pub maturity: Option<Maturity>,
     pub troughs: u32,
     pub per_trough_kg: f64,
     /// Left for the dough stage.
@@ -139,11 +145,12 @@ impl SpongeView {
     /// The sponge of the selected product; none where it has none.
     pub fn of(scenario: &Scenario<'_>, chain: &Chain) -> Option<Self> {
         let way = Way::of(scenario, chain).ok()?;
+        let ripeness = way.sponge_ripens()?;
         let sponge = way.sponge?;
         let dough = chain.dough.as_ref()?;
         let kg = |pct: f64| dough.flour_kg * pct / FLOUR_PCT;
         let part = sponge.part;
-        let curve = ferment(&sponge.dough, &[sponge.phase]);
+        let curve = ferment(&sponge.dough, &sponge.phases);
         let end = curve.last()?;
         let stage = scenario.method.roles().iter().position(|role| *role == StageRole::Sponge)?;
         let mass = kg(part.total_pct());
@@ -161,14 +168,16 @@ impl SpongeView {
             kg: mass,
             yeast_idy_pct: sponge.dough.yeast_idy_pct,
             set_c: sponge.dough.start_c,
-            hours: sponge.phase.hours,
-            room_c: sponge.phase.ambient_c,
+            hours: sponge.hours(),
+            room_c: sponge.ambient_c().0,
             humidity_pct: scenario.method.stages[stage]
                 .humidity_pct
                 .unwrap_or_else(|| scenario.coefficients().value(&SPONGE_ROOM_PCT)),
             end_c: end.dough_c,
             end_rise_pct: end.rise_pct,
             sugar_left_pct: end.sugar_pct,
+            ripeness,
+            maturity: maturity_at_oven(scenario, chain),
             troughs: troughs as u32,
             per_trough_kg: mass / troughs,
             dough_flour_kg: kg(FLOUR_PCT - all_early),
@@ -211,7 +220,7 @@ pub fn sponge_acceleration(
     by_min: f64,
 ) -> Option<SpongeAcceleration> {
     let sponge = Way::of(scenario, chain).ok()?.sponge?;
-    let planned_min = sponge.phase.hours * MIN_PER_H;
+    let planned_min = sponge.hours() * MIN_PER_H;
     let left = 1.0 - by_min / planned_min;
     if left <= 0.0 {
         return None;
@@ -221,16 +230,16 @@ pub fn sponge_acceleration(
     let extra_min = extra(brings.typical);
     let extra_kj_per_kg = extra_min * scenario.line.mixer.slow_kj_per_kg_min;
     let warms_c = extra_kj_per_kg / DOUGH_SPECIFIC_HEAT.value;
-    let risen = |room_c: f64, hours: f64| {
+    let after = |phases: &[Phase]| {
         let dough = FermentingDough { rise_limit_pct: None, ..sponge.dough };
-        let curve = ferment(&dough, &[Phase::rest(hours, room_c)]);
+        let curve = ferment(&dough, phases);
         curve.last().map_or((0.0, 0.0), |end| (end.rise_pct, end.dough_c))
     };
-    let (wanted, end_c) = risen(sponge.phase.ambient_c, sponge.phase.hours);
-    let hours = sponge.phase.hours * left;
+    let risen = |room_c: f64, hours: f64| after(&[Phase::rest(hours, room_c)]);
+    let (wanted, end_c) = after(&sponge.phases);
+    let hours = sponge.hours() * left;
     let (_, warmest) = SpongeUnknown::Room.range();
-    let room_c =
-        crossing(sponge.phase.ambient_c, warmest, wanted, |room| risen(room, hours).0).ok();
+    let room_c = crossing(sponge.ambient_c().0, warmest, wanted, |room| risen(room, hours).0).ok();
     let room_end_c = room_c.map(|room| risen(room, hours).1);
     let ice = |end_c| heat_with_sponge(scenario, chain, end_c).map(|heat| heat.answer.ice_kg);
     Some(SpongeAcceleration {
@@ -248,12 +257,12 @@ pub fn sponge_acceleration(
 
 /// How warm it ends with one number changed.
 fn end_of(sponge: &Sponge<'_>, unknown: SpongeUnknown, value: f64) -> f64 {
-    let (mut dough, mut phase): (FermentingDough, Phase) = (sponge.dough, sponge.phase);
+    let (mut dough, mut phases) = (sponge.dough, sponge.phases.clone());
     match unknown {
         SpongeUnknown::SetTemperature => dough.start_c = value,
-        SpongeUnknown::Room => phase = Phase::rest(phase.hours, value),
-        SpongeUnknown::Hours => phase.hours = value,
+        SpongeUnknown::Room => phases = vec![Phase::rest(sponge.hours(), value)],
+        SpongeUnknown::Hours => phases = Phase::lasting(&phases, value),
         SpongeUnknown::Yeast => dough.yeast_idy_pct = value,
     }
-    ferment(&dough, &[phase]).last().map_or(dough.start_c, |end| end.dough_c)
+    ferment(&dough, &phases).last().map_or(dough.start_c, |end| end.dough_c)
 }

@@ -1,12 +1,16 @@
 //! When each stage ends by what its end point is read at.
 
+use std::cmp::Ordering;
+
 use serde::Serialize;
 
 use super::way::Way;
 use super::{Chain, Scenario};
+use crate::dough::coefficients::COOLS_AS_DOUGH;
 use crate::ferment::coefficients::RATE_SD;
-use crate::ferment::{FermentationCurve, ferment};
-use crate::method::{EndFigure, EndPoint, Method, Stage};
+use crate::ferment::{FermentationCurve, cooling_h, ferment};
+use crate::method::coefficients::CORE_OUT;
+use crate::method::{EndFigure, EndPoint, Method, Stage, StageKind};
 use crate::units::MIN_PER_H;
 
 /// How long a stage is looked at for its end, h.
@@ -50,9 +54,10 @@ impl End {
     }
 }
 
-/// The predicted end of each stage that ends at a rise, a dough temperature or a drop, or so long
-/// after another: the model is followed beyond the planned minutes if need be. Stages that end at
-/// something else are left out.
+/// The predicted end of each stage that ends at a rise, a dough or core temperature or a drop, or so
+/// long after another: the model is followed beyond the planned minutes if need be, after the last of
+/// several sets of folds. A piece is taken as warm throughout; a loaf cools as a dough of its mass. The
+/// core of a bake, heights and pH are left out.
 pub fn stage_ends(scenario: &Scenario<'_>, chain: &Chain) -> Vec<StageEnd> {
     let sd = scenario.coefficients().value(&RATE_SD);
     let [likely, quick, slow] =
@@ -78,15 +83,24 @@ fn ends_at_speed(scenario: &Scenario<'_>, chain: &Chain, speed: f64) -> Vec<End>
     let mut method = scenario.method.clone();
     (0..method.stages.len())
         .map(|at| {
-            let end = if method.stages[at].end_figure() == Some(EndFigure::MinutesAfter) {
-                minutes_after(&method, at).map_or(End::Unknown, End::After)
-            } else {
-                let (planned, sponge_at) = (method.stages[at].minutes, method.sponge_at());
-                method.stages[at].minutes = LOOKED_AT_H * MIN_PER_H;
-                let scenario = Scenario { method: &method, ..*scenario };
-                let end = fermented(&scenario, chain, speed, at, sponge_at == Some(at));
-                method.stages[at].minutes = planned;
-                end
+            let end = match (method.stages[at].end_figure(), method.stages[at].kind) {
+                (Some(EndFigure::MinutesAfter), _) => {
+                    minutes_after(&method, at).map_or(End::Unknown, End::After)
+                }
+                (Some(EndFigure::CoreTemperature), StageKind::Cool) => {
+                    cooled(scenario, chain, speed, at)
+                }
+                _ => {
+                    let (planned, sponge_at) = (method.stages[at].minutes, method.sponge_at());
+                    // Sets of folds keep their hours: what is looked at longer is the last rest.
+                    if method.stages[at].sets() <= 1 {
+                        method.stages[at].minutes = LOOKED_AT_H * MIN_PER_H;
+                    }
+                    let scenario = Scenario { method: &method, ..*scenario };
+                    let end = fermented(&scenario, chain, speed, at, sponge_at == Some(at));
+                    method.stages[at].minutes = planned;
+                    end
+                }
             };
             if let End::After(minutes) = end {
                 method.stages[at].minutes = minutes;
@@ -105,6 +119,32 @@ fn minutes_after(method: &Method, at: usize) -> Option<f64> {
     Some((stage.ends_at? - gone).max(0.0))
 }
 
+/// When the core of a loaf has cooled so far: `τ · ln((core − room)/(end − room))`.
+fn cooled(scenario: &Scenario<'_>, chain: &Chain, speed: f64, at: usize) -> End {
+    let stage = &scenario.method.stages[at];
+    let (Some(ends_at), Some(dough)) = (stage.ends_at, &chain.dough) else { return End::Unknown };
+    let baked = scenario.method.stages[..at].iter().rev().find(|one| one.kind == StageKind::Bake);
+    let stated = baked.filter(|one| one.end_figure() == Some(EndFigure::CoreTemperature));
+    let core_c = stated
+        .and_then(|one| one.ends_at)
+        .unwrap_or_else(|| scenario.coefficients().value(&CORE_OUT));
+    let around_c = stage.temperature_c.unwrap_or_else(|| scenario.room_c());
+    if ends_at >= core_c {
+        return End::After(0.0);
+    }
+    if ends_at <= around_c {
+        return End::Never;
+    }
+    let slowness = scenario.coefficients().band(&COOLS_AS_DOUGH);
+    let slowness = match speed.total_cmp(&1.0) {
+        Ordering::Greater => slowness.low,
+        Ordering::Equal => slowness.typical,
+        Ordering::Less => slowness.high,
+    };
+    let tau_min = slowness * cooling_h(dough.scaled.cooled_piece_kg) * MIN_PER_H;
+    End::After(tau_min * ((core_c - around_c) / (ends_at - around_c)).ln())
+}
+
 /// When a stage that is looked at long enough ends.
 fn fermented(
     scenario: &Scenario<'_>,
@@ -115,14 +155,19 @@ fn fermented(
 ) -> End {
     let stage = &scenario.method.stages[at];
     let is_read = stage.ends_at.is_some() || stage.end_point == EndPoint::Drop;
-    if !is_read || !stage.rises() || stage.sets() > 1 {
+    if !is_read || !stage.rises() {
         return End::Unknown;
     }
     let Ok(way) = Way::of(scenario, chain) else { return End::Unknown };
-    let way = way.at_speed(speed);
+    let mut way = way.at_speed(speed);
     if is_sponge {
         let Some(sponge) = &way.sponge else { return End::Unknown };
-        return end_in(stage, &ferment(&sponge.dough, &[sponge.phase]), 0.0);
+        return end_in(stage, &ferment(&sponge.dough, &sponge.phases), 0.0);
+    }
+    if stage.sets() > 1
+        && let Some(last) = way.stages.iter_mut().rfind(|one| one.at == at)
+    {
+        last.phase.hours = LOOKED_AT_H;
     }
     let Some(first) = way.stages.iter().position(|one| one.at == at) else { return End::Unknown };
     let from_h: f64 = way.stages[..first].iter().map(|one| one.phase.hours).sum();
@@ -138,7 +183,9 @@ fn end_in(stage: &Stage, curve: &FermentationCurve, from_h: f64) -> End {
     let at_h = match (stage.end_point, stage.end_figure(), stage.ends_at) {
         (EndPoint::Drop, ..) => curve.drop_h.filter(|drop_h| *drop_h >= from_h),
         (_, Some(EndFigure::Rise), Some(rise)) => curve.reaches_from(from_h, rise),
-        (_, Some(EndFigure::DoughTemperature), Some(dough_c)) => curve.is_at(from_h, dough_c),
+        (_, Some(EndFigure::DoughTemperature | EndFigure::CoreTemperature), Some(dough_c)) => {
+            curve.is_at(from_h, dough_c)
+        }
         _ => return End::Unknown,
     };
     End::at(at_h, from_h)

@@ -4,10 +4,11 @@ use serde::Serialize;
 
 use chrono::{DateTime, Utc};
 
+use super::dough_maturity::dough_maturity;
 use super::way::{OnTheWay, Way};
 use super::{Chain, DoughLink, Scenario};
 use crate::dough::{FLOUR_PCT, Preparation, PreparationKind};
-use crate::ferment::Phase;
+use crate::ferment::{Maturity, Phase};
 use crate::method::coefficients::{HARDLY_COOLED, HOLD_C, REVIVE_FLOUR, REVIVE_YEAST};
 use crate::method::{StageKind, StageRole};
 use crate::schedule::{RunPlan, RunStage, ScheduledBatch};
@@ -103,6 +104,9 @@ pub struct DelayedBatch {
     /// The dough at the end of it, and as it was planned; none of what is not a dough yet.
     pub then: Option<DoughState>,
     pub planned: Option<DoughState>,
+    /// How ripe it meets the oven if it waits where it is, and as it was planned.
+    pub maturity: Maturity,
+    pub planned_maturity: Maturity,
     pub ways: Vec<RecoveredBatch>,
 }
 
@@ -117,8 +121,8 @@ pub fn late(
     let (Ok(way), Some(dough)) = (Way::of(scenario, chain), chain.dough.as_ref()) else {
         return Vec::new();
     };
-    let room_c = chain.heat.as_ref().map_or(scenario.line.room_c, |heat| heat.room_c);
-    let line = LotStatus { scenario, way, dough, room_c };
+    let room_c = chain.heat.as_ref().map_or_else(|| scenario.room_c(), |heat| heat.room_c);
+    let line = LotStatus { scenario, way, chain, dough, room_c };
     // The last first, so that they are taken in order.
     let set_after = run.doughs.iter().rev().filter(|dough| dough.starts_at >= goes_again);
     let mut fresh: Vec<usize> = set_after.map(|dough| dough.number).collect();
@@ -139,6 +143,7 @@ pub fn late(
 struct LotStatus<'a> {
     scenario: &'a Scenario<'a>,
     way: Way<'a>,
+    chain: &'a Chain,
     dough: &'a DoughLink,
     room_c: f64,
 }
@@ -159,7 +164,7 @@ enum Waits {
     InTheCold,
 }
 
-impl LotStatus<'_> {
+impl<'a> LotStatus<'a> {
     fn late(
         &self,
         dough: &ScheduledBatch,
@@ -196,6 +201,8 @@ impl LotStatus<'_> {
             past_min: stage.past_min,
             then,
             planned,
+            maturity: self.maturity(dough, Waits::WhereItIs),
+            planned_maturity: self.maturity(dough, Waits::Not),
             ways,
         }
     }
@@ -211,6 +218,25 @@ impl LotStatus<'_> {
 
     /// The dough at the end of one of its stages, as *Rise* has it, lying longer where it waits.
     fn seen(&self, dough: &ScheduledBatch, at: usize, waits: Waits) -> Option<DoughState> {
+        let way = self.way(dough, at, waits);
+        let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
+        if way.stages.is_empty() {
+            let lies = dough.stages.iter().find(|one| one.stage == at)?;
+            let sponge = sponge.filter(|_| lies.role == StageRole::Sponge)?;
+            return Some(DoughState { dough_c: sponge.end_c, rise_pct: sponge.end_rise_pct });
+        }
+        curve.last().map(|end| DoughState { dough_c: end.dough_c, rise_pct: end.rise_pct })
+    }
+
+    /// How ripe it is where it meets the oven.
+    fn maturity(&self, dough: &ScheduledBatch, waits: Waits) -> Maturity {
+        let way = self.way(dough, self.scenario.method.stages.len(), waits);
+        let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
+        dough_maturity(self.scenario, self.chain, &way, sponge.as_ref(), &curve).maturity
+    }
+
+    /// The dough's way to the end of one of its stages, lying longer where it waits.
+    fn way(&self, dough: &ScheduledBatch, at: usize, waits: Waits) -> Way<'a> {
         let hold_c = self.scenario.coefficients().value(&HOLD_C);
         let mut way = self.way.clone();
         way.stages.retain(|one| one.at <= at);
@@ -223,7 +249,8 @@ impl LotStatus<'_> {
             };
             if stage.role == StageRole::Sponge {
                 if let Some(sponge) = &mut way.sponge {
-                    sponge.waits = Some(lies(sponge.phase, sponge.phase.ambient_c));
+                    let (last, (_, end_c)) = (sponge.phases.last().copied(), sponge.ambient_c());
+                    sponge.waits = last.map(|last| lies(last, end_c));
                 }
             } else if let Some(last) = way.stages.iter().rposition(|one| one.at == stage.stage) {
                 let OnTheWay { phase, stage, at } = way.stages[last];
@@ -234,13 +261,7 @@ impl LotStatus<'_> {
                 way.stages.insert(last + 1, waits);
             }
         }
-        let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
-        if way.stages.is_empty() {
-            let lies = dough.stages.iter().find(|one| one.stage == at)?;
-            let sponge = sponge.filter(|_| lies.role == StageRole::Sponge)?;
-            return Some(DoughState { dough_c: sponge.end_c, rise_pct: sponge.end_rise_pct });
-        }
-        curve.last().map(|end| DoughState { dough_c: end.dough_c, rise_pct: end.rise_pct })
+        way
     }
 
     /// What can be done with a sponge past its window.

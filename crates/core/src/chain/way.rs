@@ -77,9 +77,28 @@ pub(super) struct Sponge<'a> {
     pub part: &'a Preparation,
     /// With its percents on its own flour.
     pub dough: FermentingDough,
-    pub phase: Phase,
+    /// What is around it as it lies.
+    pub phases: Vec<Phase>,
     /// Where it lies longer than planned.
     pub waits: Option<Phase>,
+}
+
+impl Sponge<'_> {
+    /// How long it is planned to lie.
+    pub fn hours(&self) -> f64 {
+        self.phases.iter().map(|phase| phase.hours).sum()
+    }
+
+    /// What is around it as it begins to lie, and at the end, °C.
+    pub fn ambient_c(&self) -> (f64, f64) {
+        let [first, .., last] = self.phases.as_slice() else {
+            return self
+                .phases
+                .first()
+                .map_or((0.0, 0.0), |one| (one.ambient_c, one.ambient_end_c));
+        };
+        (first.ambient_c, last.ambient_end_c)
+    }
 }
 
 /// A stage of the method and what it does to the dough.
@@ -150,7 +169,7 @@ impl<'a> Way<'a> {
         let was = self.dough.yeast_idy_pct;
         let factor = if was > 0.0 { yeast_idy_pct / was } else { 0.0 };
         let yeast_idy_pct = sponge.dough.yeast_idy_pct * factor;
-        let lies: Vec<Phase> = [sponge.phase].into_iter().chain(sponge.waits).collect();
+        let lies: Vec<Phase> = sponge.phases.iter().copied().chain(sponge.waits).collect();
         let set = ferment(&FermentingDough { yeast_idy_pct, ..sponge.dough }, &lies);
         let (share, left) = (sponge.part.flour_pct / FLOUR_PCT, set.residual());
         let own = ferment(&FermentingDough { sugar_pct: 0.0, ..self.dough }, &[]).residual();
@@ -177,9 +196,9 @@ impl<'a> Way<'a> {
 
     /// When its sponge drops and is ripe, from its setting, however long it is planned to lie.
     pub fn sponge_ripens(&self) -> Option<Ripeness> {
-        let Sponge { dough, phase, .. } = self.sponge.as_ref()?;
-        let long = Phase { hours: LOOKED_AT_H.max(phase.hours), ..*phase };
-        Some(Ripeness::of(ferment(dough, &[long]).drop_h, self.coefficients))
+        let sponge = self.sponge.as_ref()?;
+        let long = Phase::lasting(&sponge.phases, LOOKED_AT_H.max(sponge.hours()));
+        Some(Ripeness::of(ferment(&sponge.dough, &long).drop_h, self.coefficients))
     }
 
     /// The rise its gas would give where it meets the oven if the film held it all: more yeast or
@@ -254,7 +273,14 @@ impl<'a> Sponge<'a> {
                 rise_limit_pct: Some(limit),
                 ..*dough
             },
-            phase: Phase::rest(hours, set.and_then(|stage| stage.temperature_c).unwrap_or(room_c)),
+            phases: match set {
+                Some(stage) => stage
+                    .ambient(0.0, hours * MIN_PER_H, room_c)
+                    .into_iter()
+                    .map(|span| Phase::changing(span.minutes / MIN_PER_H, span.from_c, span.to_c))
+                    .collect(),
+                None => vec![Phase::rest(hours, room_c)],
+            },
             waits: None,
         }
     }

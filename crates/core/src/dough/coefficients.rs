@@ -6,6 +6,7 @@ const LOSS: &str = "usual for a plant; weigh and set your own";
 const FILLED: &str = "so that it stands a little above the edge; bake one and weigh";
 const CUP: &str = "spooned or scooped; weigh it once and know";
 const BEGUN: &str = "usual of a plant; to be set";
+const WALLS: &str = "of usual walls; it warms with what it holds";
 const MEETS: &str = "as it usually meets the final dough";
 
 coefficients! {
@@ -52,6 +53,30 @@ coefficients! {
     SCALD_C = Coefficient::house("scald_meets_c", "scald at the mixer", (30.0, 25.0, 35.0), "°C", MEETS)
         .within(10.0, 40.0);
     SOAKER_C = Coefficient::house("soaker_meets_c", "soaker at the mixer", (20.0, 15.0, 25.0), "°C", MEETS);
+    /// Heat that warms a vessel by 1 K where it holds 1 kg, kJ/K; it grows as the surface.
+    TROUGH_HEAT = Coefficient::house("trough_heat", "heat of a trough that holds 1 kg", (0.3, 0.2, 0.5), "kJ/K", WALLS);
+    BOWL_HEAT = Coefficient::house("bowl_heat", "heat of a bowl that holds 1 kg", (0.35, 0.2, 0.6), "kJ/K", WALLS);
+    TUB_HEAT = Coefficient::house("tub_heat", "heat of a tub that holds 1 kg", (0.2, 0.1, 0.3), "kJ/K", WALLS);
+    POT_HEAT = Coefficient::house("pot_heat", "heat of a pot that holds 1 kg", (0.6, 0.4, 1.0), "kJ/K", WALLS);
+    /// What a room takes from 1 kg in an open vessel, for each degree and minute.
+    ROOM_TAKES = Coefficient::house("room_takes", "loss to the room of 1 kg in a bowl", (0.04, 0.02, 0.07), "kJ/K·min",
+        "still air over and around it");
+    /// Boiling water when it meets the flour, °C.
+    BOILING_MEETS = Coefficient::house("boiling_meets_c", "boiling water when it meets the flour", (90.0, 85.0, 95.0),
+        "°C", "its steam takes the rest").within(80.0, 100.0);
+    /// A scald is cool enough for yeast at so many °C.
+    COOL_ENOUGH = Coefficient::reference("cool_enough_c", "cool enough for yeast", 35.0, "°C", "it suffers above");
+    /// How slowly a preparation cools beside a dough of its mass.
+    COOLS_AS_DOUGH = Coefficient::house("preparation_cools", "how slowly a preparation cools beside a dough of its mass",
+        (1.0, 0.7, 1.5), "", "sooner when spread out, later under a lid");
+    /// Mixing of a sponge or an autolyse, minutes at slow speed, and the work of what is only stirred.
+    PREPARATION_MIN = Coefficient::house("preparation_min", "mixing of a sponge or an autolyse", (4.0, 3.0, 5.0), "min",
+        "wet through, no more");
+    STIRRED = Coefficient::house("stirred_energy", "work of what is stirred by hand", (0.5, 0.2, 1.0), "kJ/kg",
+        "wet through, no more");
+    /// How warm a starter is fed, and the water of a scald, °C.
+    STARTER_SET = Coefficient::house("preparation_starter_c", "a starter when it is fed", (26.0, 24.0, 28.0), "°C", "usual of the trade; it states its own");
+    SCALD_WATER_C = Coefficient::reference("scald_water_c", "temperature of the water of a scald", 100.0, "°C", "it boils");
     /// What a preparation is begun with.
     SPONGE_FLOUR = Coefficient::house("sponge_flour", "flour of a sponge", (65.0, 50.0, 70.0),
         "% of all flour", BEGUN);

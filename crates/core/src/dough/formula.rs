@@ -173,8 +173,11 @@ impl Formula {
             flour: part.flour.clone(),
             flour_pct: part.flour_pct.into(),
             water_pct: part.water_pct.into(),
-            temperature_c: part.temperature_c.map_or(RawNumber::Missing, RawNumber::from),
-            rate: part.rate.map_or(RawNumber::Missing, RawNumber::from),
+            temperature_c: part.temperature_c.into(),
+            rate: part.rate.into(),
+            vessel: part.vessel,
+            water_c: part.water_c.into(),
+            set_c: part.set_c.into(),
             lines: part.lines.iter().map(line).collect(),
         });
         let flours = self.flours.iter().map(|flour| FlourShareInput {

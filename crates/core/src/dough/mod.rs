@@ -22,6 +22,7 @@ mod rescaling;
 mod round_to_resolution;
 mod scale;
 mod starter;
+mod vessel;
 mod words;
 
 pub use allergen_line::{AllergenFlour, AllergenLine, allergen_line};
@@ -46,3 +47,4 @@ pub(crate) use round_to_resolution::shown;
 pub use round_to_resolution::{RoundedMass, round_to_resolution};
 pub use scale::{Amount, AmountInput, Losses, LossesInput, ScaleRequest, Scaled};
 pub use starter::{StarterAnswer, StarterConvention, StarterInput, StarterShare, StarterShares};
+pub use vessel::Vessel;

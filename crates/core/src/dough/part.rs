@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::coefficients as c;
-use super::{Line, LineInput};
+use super::{Line, LineInput, Vessel};
 use crate::coefficient::{Coefficient, Coefficients};
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
@@ -60,15 +60,19 @@ impl PreparationKind {
             Self::Soaker => (None, &c::SOAKER_WATER),
         };
         PreparationInput {
-            id: None,
-            kind: self,
             name: self.key().into(),
-            flour: None,
             flour_pct: flour.map_or(0.0, |flour| coefficients.value(flour)).into(),
             water_pct: coefficients.value(water).into(),
-            temperature_c: RawNumber::Missing,
-            rate: RawNumber::Missing,
-            lines: Vec::new(),
+            ..PreparationInput::of(self)
+        }
+    }
+
+    /// What it is usually made in.
+    pub const fn usual_vessel(self) -> Vessel {
+        match self {
+            Self::Sponge | Self::Autolyse => Vessel::MixerBowl,
+            Self::Starter | Self::Soaker => Vessel::Tub,
+            Self::Scald => Vessel::Pot,
         }
     }
 
@@ -104,6 +108,12 @@ pub struct Preparation {
     pub temperature_c: Option<f64>,
     /// How fast its culture goes beside the model, kept from readings; as the model if none.
     pub rate: Option<f64>,
+    /// What it is made in; what is usual for its kind if none.
+    pub vessel: Option<Vessel>,
+    /// How warm its water is; left to what it is to be made at, or usual for its kind, if none.
+    pub water_c: Option<f64>,
+    /// How warm it is made; usual for its kind if none. A sponge's is its method's.
+    pub set_c: Option<f64>,
     pub lines: Vec<Line>,
 }
 
@@ -149,6 +159,14 @@ pub struct PreparationInput {
     /// 0.2 to 4 times as fast as the model.
     #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub rate: RawNumber,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub vessel: Option<Vessel>,
+    /// 0 to 100 °C; or what it is to be made at, not both.
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
+    pub water_c: RawNumber,
+    /// 0 to 95 °C. A sponge's is its method's.
+    #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
+    pub set_c: RawNumber,
     #[serde(default)]
     pub lines: Vec<LineInput>,
 }
@@ -160,11 +178,38 @@ const WATER: NumberRange =
 const TEMPERATURE: NumberRange =
     NumberRange::new("temperature_c", "its temperature", "°C", -10.0, 60.0);
 
+const WATER_C: NumberRange = NumberRange::new("water_c", "its water", "°C", 0.0, 100.0);
+const SET: NumberRange = NumberRange::new("set_c", "it is made at", "°C", 0.0, 95.0);
 const RATE: NumberRange = NumberRange::new("rate", "its speed", "times the model's", 0.2, 4.0);
 
 impl PreparationInput {
+    /// One of a kind with nothing said about it.
+    pub const fn of(kind: PreparationKind) -> Self {
+        Self {
+            id: None,
+            kind,
+            name: String::new(),
+            flour: None,
+            flour_pct: RawNumber::Missing,
+            water_pct: RawNumber::Missing,
+            temperature_c: RawNumber::Missing,
+            rate: RawNumber::Missing,
+            vessel: None,
+            water_c: RawNumber::Missing,
+            set_c: RawNumber::Missing,
+            lines: Vec::new(),
+        }
+    }
+
     pub(super) fn check(&self, at: &str, faults: &mut ValidationErrors) -> Preparation {
         let name = self.name.trim();
+        let water_c = WATER_C.check_opt(&self.water_c, at, faults);
+        let set_c = SET.check_opt(&self.set_c, at, faults);
+        if water_c.is_some() && set_c.is_some() {
+            let message =
+                "either how warm its water is, or how warm it is made: one follows from the other";
+            faults.push(format!("{at}set_c"), message);
+        }
         Preparation {
             id: self.id,
             kind: self.kind,
@@ -174,6 +219,9 @@ impl PreparationInput {
             water_pct: WATER.check_or(&self.water_pct, 0.0, at, faults),
             temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
             rate: RATE.check_opt(&self.rate, at, faults),
+            vessel: self.vessel,
+            water_c,
+            set_c,
             lines: super::line::check_lines(&self.lines, at, faults),
         }
     }

@@ -174,6 +174,8 @@ pub struct Scaled {
     pub dough_kg: f64,
     /// Pieces the run makes, after scaling loss.
     pub pieces: u32,
+    /// Of the run's dough, too little for another piece.
+    pub left_over_kg: f64,
     pub piece_kg: f64,
     /// A piece when cool, after fermentation, bake and cooling loss.
     pub cooled_piece_kg: f64,
@@ -208,7 +210,7 @@ impl ScaleRequest {
     /// };
     /// let run = asked.scale();
     /// assert_eq!(run.doughs, 2);
-    /// assert!((run.dough_kg - 120.603).abs() < 0.001);
+    /// assert!((run.dough_kg - 120.603).abs() < 0.001 && run.left_over_kg < 1e-6);
     /// let baked = Amount::Baked { pieces: 10.0, cooled_kg: 0.8 };
     /// let back = ScaleRequest { amount: baked, ..asked }.scale();
     /// assert!((back.piece_kg - 0.932).abs() < 0.001 && (back.cooled_piece_kg - 0.8).abs() < 1e-9);
@@ -229,11 +231,14 @@ impl ScaleRequest {
         };
         // A hair of slack, so that a mixer filled to the brim is one dough and not two.
         let doughs = (total_kg / mixer_max_kg - SLACK).ceil().max(1.0);
+        let divided_kg = total_kg * losses.to_pieces();
+        let pieces = (divided_kg / piece_kg + SLACK).floor();
         Scaled {
             total_kg,
             doughs: doughs as u32,
             dough_kg: total_kg / doughs,
-            pieces: (total_kg * losses.to_pieces() / piece_kg + SLACK).floor() as u32,
+            pieces: pieces as u32,
+            left_over_kg: (divided_kg - pieces * piece_kg).max(0.0),
             piece_kg,
             cooled_piece_kg: piece_kg * losses.to_cooled(),
             process_loss_pct: 100.0 * (1.0 - losses.to_pieces() * losses.to_cooled()),

@@ -82,6 +82,17 @@ const FASTEST: f64 = 1.5;
 /// A body's surface grows with this power of its mass.
 const SURFACE: f64 = 2.0 / 3.0;
 
+/// The hours in which a dough of so many kilos comes two thirds of the way to what is around it:
+/// `m^⅔`.
+///
+/// ```
+/// use ironpeel_core::ferment::cooling_h;
+/// assert!((cooling_h(8.0) - 4.0).abs() < 1e-9);
+/// ```
+pub fn cooling_h(mass_kg: f64) -> f64 {
+    mass_kg.powf(SURFACE)
+}
+
 impl FermentingDough {
     pub(super) fn start(&self) -> State {
         State {
@@ -116,7 +127,7 @@ impl FermentingDough {
             gas: self.rate * k.gas * salt * sugar * water,
             starch: k.starch * amylase,
             growth: self.rate * k.sour_growth,
-            tau_h: self.mass_kg.powf(SURFACE),
+            tau_h: cooling_h(self.mass_kg),
             warming: c::HEAT_OF_GAS.value / (k.specific_heat / G_PER_KG / flour),
             rise: 100.0 * self.retention * k.density * flour,
         }

@@ -16,7 +16,7 @@ mod solve;
 
 pub use culture::CardinalTemperatures;
 pub use curve::{FermentationCurve, FermentationPoint, ferment, ferment_on};
-pub use dough::FermentingDough;
+pub use dough::{FermentingDough, cooling_h};
 pub use fermentation::{
     FermentationAnswer, FermentationInput, FermentingInput, PhaseInput, Ripeness, RiseReached,
 };

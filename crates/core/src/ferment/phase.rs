@@ -53,6 +53,30 @@ impl Phase {
         Self { mass_kg, within, ..Self::rest(hours, self.ambient_end_c) }
     }
 
+    /// These phases for so many hours together: cut off there, or going on as they end.
+    ///
+    /// ```
+    /// use ironpeel_core::ferment::Phase;
+    /// let night = [Phase::rest(2.0, 27.0), Phase::changing(4.0, 27.0, 21.0)];
+    /// let hours = |hours| Phase::lasting(&night, hours).iter().map(|one| one.hours).collect::<Vec<_>>();
+    /// assert_eq!((hours(1.0), hours(3.0), hours(7.0)), (vec![1.0], vec![2.0, 1.0], vec![2.0, 4.0, 1.0]));
+    /// ```
+    pub fn lasting(phases: &[Self], hours: f64) -> Vec<Self> {
+        let mut left = hours;
+        let mut lasting: Vec<Self> = Vec::with_capacity(phases.len() + 1);
+        for phase in phases {
+            if left <= 0.0 {
+                break;
+            }
+            lasting.push(phase.cut(left));
+            left -= phase.hours;
+        }
+        if left > 0.0 {
+            lasting.extend(phases.last().map(|last| last.going_on(left)));
+        }
+        lasting
+    }
+
     /// What is around it after a share of its hours, 0 to 1.
     pub(super) fn ambient_at(&self, share: f64) -> f64 {
         self.ambient_c + share * (self.ambient_end_c - self.ambient_c)

@@ -77,6 +77,16 @@ pub struct Balance {
     pub hottest_c: f64,
     pub ice_c: f64,
     pub max_ice_pct: f64,
+    /// What vessel and room take meanwhile; nothing of a mixer, whose learned power has it in.
+    pub surroundings: Option<Surroundings>,
+}
+
+/// A vessel and a room that warm with what is in them.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Surroundings {
+    /// For each degree that they are colder, kJ/K.
+    pub kj_per_k: f64,
+    pub temperature_c: f64,
 }
 
 /// Heat brought in (+) or taken away (−) on the way to the target.
@@ -134,7 +144,8 @@ pub(crate) struct Solution {
 impl Balance {
     /// Closes the heat balance at the end of mixing.
     ///
-    /// `water·4.186·(Tw − target) = Σ kg·c·(target − T) − mixing·m_dough − 15.1·flour_wetted`.
+    /// `water·4.186·(Tw − target) = Σ kg·c·(target − T) − mixing·m_dough − 15.1·flour_wetted`, and
+    /// `+ k·(target − T)` for vessel and room where they take heat.
     /// Water down to `chilled_min_c` needs no ice; below it tap water and ice (334 kJ/kg, 2.05
     /// kJ/kg·K) close the balance, up to the cap. Water above 60 °C is refused.
     pub fn solve(&self) -> HeatSolution {
@@ -200,6 +211,9 @@ impl Balance {
             .map(|part| part.kg * part.specific_heat * (self.target_c - part.temperature_c))
             .sum::<f64>()
             - self.given_off()
+            + self
+                .surroundings
+                .map_or(0.0, |around| around.kj_per_k * (self.target_c - around.temperature_c))
     }
 
     fn given_off(&self) -> f64 {
@@ -219,6 +233,7 @@ impl Balance {
     fn capacity(&self) -> f64 {
         self.parts.iter().map(|part| part.kg * part.specific_heat).sum::<f64>()
             + self.water_kg * WATER
+            + self.surroundings.map_or(0.0, |around| around.kj_per_k)
     }
 
     /// The dough's temperature with this water and ice.
@@ -228,7 +243,8 @@ impl Balance {
             parts.map(|part| part.kg * part.specific_heat * part.temperature_c).sum::<f64>()
                 + (self.water_kg - ice_kg) * WATER * water_c
                 - ice_kg * self.to_melt()
-                + self.given_off();
+                + self.given_off()
+                + self.surroundings.map_or(0.0, |around| around.kj_per_k * around.temperature_c);
         brought / self.capacity()
     }
 
@@ -346,6 +362,10 @@ impl Balance {
                 kj: part.kg * part.specific_heat * from(part.temperature_c),
             })
             .collect();
+        terms.extend(self.surroundings.map(|around| Term {
+            name: "vessel and room".into(),
+            kj: around.kj_per_k * from(around.temperature_c),
+        }));
         let water_kg = self.water_kg - solved.ice_kg;
         let ice = -solved.ice_kg * (self.to_melt() + WATER * solved.dough_c);
         for (name, kj) in [

@@ -126,6 +126,7 @@ impl DoughTemperatureInput {
             hottest_c: HOTTEST_WATER_C,
             ice_c: ICE.check_or(&self.ice_c, 0.0, "", faults),
             max_ice_pct: MAX_ICE.check_or(&self.max_ice_pct, MOST_ICE.value, "", faults),
+            surroundings: None,
             parts,
         };
         if faults.0.is_empty()

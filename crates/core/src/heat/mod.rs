@@ -11,8 +11,8 @@ mod words;
 
 pub(crate) use balance::Solution;
 pub use balance::{
-    Balance, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource, Sensitivity, Term, YEAST_WATER_C,
-    flour_specific_heat,
+    Balance, HOTTEST_WATER_C, HeatPart, HeatSolution, HeatSource, Sensitivity, Surroundings, Term,
+    YEAST_WATER_C, flour_specific_heat,
 };
 pub use dough_temperature::{DoughTemperatureInput, HeatPartInput};
 pub use friction::{Friction, FrictionInput, Temperatures, TemperaturesInput};

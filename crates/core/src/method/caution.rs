@@ -9,6 +9,7 @@ pub enum StageCaution {
     MixerGuard,
     DividerGuard,
     Steam,
+    Slicer,
     WetFloor,
     Freezer,
     HotWater,
@@ -24,6 +25,7 @@ pub fn cautions_at(stage: &Stage, takes: &[Ingredient]) -> Vec<StageCaution> {
         StageKind::Mix => cautions.push(StageCaution::MixerGuard),
         StageKind::Divide => cautions.push(StageCaution::DividerGuard),
         StageKind::Bake => cautions.push(StageCaution::Steam),
+        StageKind::Slice => cautions.push(StageCaution::Slicer),
         StageKind::Proof
             if stage.humidity_pct.is_some_and(|humidity| humidity >= c::WET_FLOOR.value) =>
         {

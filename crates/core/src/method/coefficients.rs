@@ -15,6 +15,12 @@ coefficients! {
         "divisions of the scale", "within a twentieth").within(2.0, 100.0);
     TAKEN = Coefficient::house("taken_dilution", "least taken of a dilution", (20.0, 10.0, 50.0),
         "divisions of the scale", "within a fortieth").within(5.0, 200.0);
+    /// A loaf's core when it leaves the oven, where its bake states none.
+    CORE_OUT = Coefficient::house("core_out", "core of a loaf out of the oven", (96.0, 93.0, 98.0), "°C",
+        "crumb is set; a bake states its own");
+    /// How warm the core of a piece out of the cold is before it is worked, °C.
+    WARM_CORE_C = Coefficient::house("warm_core_c", "core of a piece that is worked", (17.0, 15.0, 20.0), "°C",
+        "colder it tears and springs back");
     /// Water is said to boil from here on.
     BOILS_C = Coefficient::reference("boils_c", "water is said to boil from", 95.0, "°C",
         "off the kettle, and high above the sea");
@@ -44,6 +50,8 @@ coefficients! {
         "it foams");
     PROOFED_C = Coefficient::house("head_start_c", "water of the head start", (35.0, 30.0, 40.0), "°C",
         "yeast wants lukewarm water").within(20.0, 43.0);
+    PROOFED_WATER = Coefficient::house("head_start_water", "water the yeast is dissolved in", (10.0, 5.0, 15.0),
+        "% of the water", "enough to float it").within(1.0, 50.0);
     AUTOLYSE_MIN = Coefficient::house("autolyse_min", "an autolyse", (20.0, 15.0, 30.0), "min",
         "the classic range");
     WET_MIX_MIN = Coefficient::house("wet_mix_min", "mixing before an autolyse", (3.0, 2.0, 4.0), "min",

@@ -2,11 +2,12 @@ use serde::Deserialize;
 use uuid::Uuid;
 
 use super::ambient::check_ambient;
+use super::bake_phase::check_programme;
 use super::{
-    AdditionInput, AmbientPointInput, EndPoint, Method, OptionalStep, Process, Speed, Stage,
-    StageKind, TimeTolerance,
+    AdditionInput, AmbientPointInput, BakePhaseInput, EndPoint, Method, OptionalStep, Process,
+    Speed, Stage, StageKind, StageRole, TimeTolerance,
 };
-use crate::dough::Ingredient;
+use crate::dough::{Ingredient, PreparationKind};
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
 
 /// Most stages of a method.
@@ -96,6 +97,12 @@ pub struct StageInput {
     /// Of folds, 1 to 12, each with a rest after it.
     #[serde(default)]
     pub fold_sets: RawNumber,
+    /// Of a mixing or a rest before the dough is mixed: the kind of preparation it is of.
+    #[serde(default)]
+    pub makes: Option<PreparationKind>,
+    /// Of a bake, up to 12 phases.
+    #[serde(default)]
+    pub programme: Vec<BakePhaseInput>,
 }
 
 /// How short and how long a stage may be, as it was typed.
@@ -130,7 +137,9 @@ impl MethodDraft {
         if count > MOST {
             faults.push(format!("{at}stages"), format!("up to {MOST} stages; {count} were given"));
         }
-        if !self.stages.iter().any(|stage| stage.kind == StageKind::Mix) {
+        let mixes_dough =
+            |stage: &StageInput| stage.kind == StageKind::Mix && stage.makes.is_none();
+        if !self.stages.iter().any(mixes_dough) {
             faults.push(format!("{at}stages"), "a method needs a mixing stage");
         }
         let ids: Vec<Uuid> = self.stages.iter().take(MOST).filter_map(|stage| stage.id).collect();
@@ -178,17 +187,25 @@ fn check_shares(method: &Method, at: &str, faults: &mut ValidationErrors) {
     }
 }
 
-/// The clock counts from an earlier stage, and the room is followed from the mixer to the oven.
+/// The clock counts from an earlier stage, the room is followed from the mixer to the oven, and what
+/// is made before is made before.
 fn check_order(method: &Method, at: &str, faults: &mut ValidationErrors) {
+    let roles = method.roles();
     for (number, stage) in method.stages.iter().enumerate() {
         let at = format!("{at}stages[{number}].");
         let before = &method.stages[..number];
         if stage.ends_after.is_some_and(|id| before.iter().all(|one| one.id != Some(id))) {
             faults.push(format!("{at}ends_after"), "the clock counts from a stage before this one");
         }
-        if !stage.ambient_curve.is_empty() && (number < method.first_mix() || !stage.rises()) {
-            let message = "what is around it is followed as it changes in a rest, folds or a proof, \
-                           from the mixer on";
+        let prepares = matches!(stage.kind, StageKind::Mix | StageKind::Rest);
+        if stage.makes.is_some() && (!prepares || number > method.first_mix()) {
+            let message = "a preparation is mixed, and rests, before the dough is mixed";
+            faults.push(format!("{at}makes"), message);
+        }
+        let is_followed = number >= method.first_mix() || roles[number] == StageRole::Sponge;
+        if !stage.ambient_curve.is_empty() && !(is_followed && stage.rises()) {
+            let message = "what is around it is followed as it changes while a sponge lies, and in a \
+                           rest, folds or a proof from the mixer on";
             faults.push(format!("{at}ambient_curve"), message);
         }
     }
@@ -255,6 +272,12 @@ impl StageInput {
             reason: self.reason.trim().into(),
             tolerance,
             adds,
+            makes: self.makes,
+            programme: if self.kind == StageKind::Bake {
+                check_programme(&self.programme, minutes, at, faults)
+            } else {
+                Vec::new()
+            },
             ..stage
         }
     }

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use super::coefficients as c;
-use super::{Method, Mixer, Speed, StageKind};
+use super::{Method, Mixer, Speed};
 use crate::coefficient::{Coefficient, Coefficients};
 use crate::dough::coefficients::DOUGH_SPECIFIC_HEAT;
 use crate::units::Estimate;
@@ -88,7 +88,7 @@ pub fn developments(
     let slow: f64 = method
         .stages
         .iter()
-        .filter(|stage| stage.kind == StageKind::Mix && stage.speed != Some(Speed::Fast))
+        .filter(|stage| stage.mixes_dough() && stage.speed != Some(Speed::Fast))
         .map(|stage| stage.minutes * mixer.slow_kj_per_kg_min)
         .sum();
     MixingClass::ALL

@@ -39,6 +39,9 @@ pub struct MixerKind {
     pub fast: Estimate,
 }
 
+/// The kind of a bowl and two hands, which nothing but hands drives.
+pub const BY_HAND: &str = "hand";
+
 /// The kinds of mixers the house knows, with what is usual of each (H).
 ///
 /// ```
@@ -53,7 +56,7 @@ pub const MIXER_KINDS: [MixerKind; 7] = [
     kind("counter-rotating", (1.0, 0.7, 1.4), (2.2, 1.5, 3.0)),
     kind("planetary", (0.8, 0.5, 1.2), (1.9, 1.2, 2.8)),
     kind("fork", (0.5, 0.3, 0.8), (1.0, 0.6, 1.5)),
-    kind("hand", (0.1, 0.03, 0.2), (0.2, 0.1, 0.4)),
+    kind(BY_HAND, (0.1, 0.03, 0.2), (0.2, 0.1, 0.4)),
 ];
 
 const fn kind(kind: &'static str, slow: (f64, f64, f64), fast: (f64, f64, f64)) -> MixerKind {

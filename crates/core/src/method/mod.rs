@@ -2,6 +2,7 @@
 
 mod addition;
 mod ambient;
+mod bake_phase;
 mod caution;
 pub mod coefficients;
 mod conditioning;
@@ -23,6 +24,7 @@ mod words;
 
 pub use addition::{Addition, AdditionInput, Portion};
 pub use ambient::{AmbientPoint, AmbientPointInput, AmbientSpan};
+pub use bake_phase::{BakePhase, BakePhaseInput};
 pub use caution::{StageCaution, cautions_at, cautions_of};
 pub use conditioning::{
     AdditionPoint, Conditioning, ConditioningDemand, ConditioningMeans, ConditioningReason,
@@ -33,12 +35,12 @@ pub use draft::{MethodDraft, StageInput, TimeToleranceInput};
 pub use end_point::{EndFigure, EndPoint};
 pub use energy::{Development, MixingClass, developments};
 pub use equipment::Equipment;
-pub use mixer::{MIXER_KINDS, Mixer, MixerKind};
+pub use mixer::{BY_HAND, MIXER_KINDS, Mixer, MixerKind};
 pub use optional_step::OptionalStep;
 pub use optional_steps::Optional;
 pub use process::Process;
 pub use role::{StageRole, TypicalRange};
-pub use sheet::{Plan, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
+pub use sheet::{Plan, PreparationMade, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
 pub(crate) use stage::FOLD_MIN;
 pub use stage::{COLD_C, Handled, Speed, Stage, StageKind, TimeTolerance};
 pub use stages::Method;

@@ -18,6 +18,9 @@ pub struct Optional {
     pub without: &'static str,
 }
 
+/// The yeasts of a packet or a block.
+const YEASTS: [Ingredient; 3] =
+    [Ingredient::InstantYeast, Ingredient::ActiveDryYeast, Ingredient::FreshYeast];
 /// What rounding may tear apart.
 const SLACK: f64 = 1e-9;
 
@@ -87,8 +90,25 @@ impl Method {
             return;
         }
         let first = self.first_mix();
+        let celsius = coefficients.value(&c::PROOFED_C);
+        // What other stages take of the water stays theirs.
+        let stated = self.stages.iter().flat_map(|stage| &stage.adds);
+        let stated = stated.filter(|add| add.ingredient == Ingredient::Water);
+        let free = 100.0 - stated.filter_map(|add| add.share_pct).sum::<f64>();
+        let water = Addition {
+            ingredient: Ingredient::Water,
+            share_pct: Some(coefficients.value(&c::PROOFED_WATER).min(free)),
+            temperature_c: Some(celsius),
+        };
+        let yeasts =
+            YEASTS.into_iter().filter(|yeast| !self.stages.iter().any(|stage| stage.takes(*yeast)));
         let head_start = Stage {
-            temperature_c: Some(coefficients.value(&c::PROOFED_C)),
+            temperature_c: Some(celsius),
+            adds: Some(water)
+                .filter(|_| free > SLACK)
+                .into_iter()
+                .chain(yeasts.map(Addition::rest_of))
+                .collect(),
             ends_when: "it foams; no foam, no bread".into(),
             reason: "yeast wants lukewarm water and dies well below boiling".into(),
             optional_step: Some(OptionalStep::YeastProofed),
@@ -120,7 +140,7 @@ impl Method {
                 optional_step: Some(OptionalStep::Autolyse),
                 ..Stage::new(StageKind::Rest, "Autolyse", coefficients.value(&c::AUTOLYSE_MIN))
             };
-            let held = [Ingredient::Salt, Ingredient::InstantYeast, Ingredient::FreshYeast];
+            let held = std::iter::once(Ingredient::Salt).chain(YEASTS);
             for one in held {
                 if !self.stages.iter().any(|stage| stage.takes(one)) {
                     self.stages[first].adds.push(Addition::rest_of(one));
@@ -168,7 +188,10 @@ impl Method {
         let before = all * coefficients.value(&c::SALT_LATE_AT) / 100.0;
         let mut mixed = 0.0;
         for at in 0..self.stages.len() {
-            let Stage { kind: StageKind::Mix, minutes, .. } = self.stages[at] else { continue };
+            if !self.stages[at].mixes_dough() {
+                continue;
+            }
+            let minutes = self.stages[at].minutes;
             if mixed + minutes > before + SLACK {
                 let first = before - mixed;
                 if first < coefficients.value(&c::SHORTEST_MIX) {

@@ -1,7 +1,8 @@
 use super::coefficients as c;
 use super::{Addition, EndPoint, Method, Process, Speed, Stage, StageKind};
 use crate::coefficient::Coefficients;
-use crate::dough::Ingredient;
+use crate::dough::coefficients::PREPARATION_MIN;
+use crate::dough::{Ingredient, PreparationKind};
 
 impl Method {
     /// The same dough by the other way: a straight one as sponge and dough, a sponge dough as a
@@ -29,7 +30,9 @@ impl Method {
     /// Steps that somebody does: every stage but lying and rising, and the setting of a sponge.
     pub fn labour_steps(&self) -> usize {
         let hands = self.stages.iter().filter(|stage| stage.needs_hands()).count();
-        hands + usize::from(self.process == Process::SpongeDough)
+        let set = self.process == Process::SpongeDough;
+        let mixed = self.stages.iter().any(|stage| stage.makes == Some(PreparationKind::Sponge));
+        hands + usize::from(set && !mixed)
     }
 }
 
@@ -62,7 +65,18 @@ fn sponge_and_dough(coefficients: &Coefficients) -> Vec<Stage> {
         humidity_pct: Some(here(&c::SPONGE_ROOM_PCT)),
         end_point: EndPoint::PullAndTap,
         ends_when: "it pulls apart and drops at a tap".into(),
+        makes: Some(PreparationKind::Sponge),
         ..Stage::new(StageKind::Rest, "Sponge in the trough", here(&c::SPONGE_MIN))
+    };
+    let mixed = Stage {
+        makes: Some(PreparationKind::Sponge),
+        ..mix(
+            "Mix the sponge",
+            here(&PREPARATION_MIN),
+            Speed::Slow,
+            EndPoint::ClearsBowl,
+            "no dry flour left; it need not be smooth",
+        )
     };
     let floor = Stage {
         temperature_c: Some(here(&c::SPONGE_ROOM_C)),
@@ -70,6 +84,7 @@ fn sponge_and_dough(coefficients: &Coefficients) -> Vec<Stage> {
         ..Stage::new(StageKind::Rest, "Floor time", here(&c::SPONGE_FLOOR_MIN))
     };
     vec![
+        mixed,
         sponge,
         mix(
             "Pick-up with the sponge",

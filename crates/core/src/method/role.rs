@@ -3,6 +3,8 @@ use serde::Serialize;
 use super::coefficients as c;
 use super::{Method, Process, Stage, StageKind, TimeTolerance};
 use crate::coefficient::{Coefficient, Coefficients};
+use crate::dough::PreparationKind;
+use crate::dough::coefficients::PREPARATION_MIN;
 use crate::units::Estimate;
 
 /// What a stage is for, by its kind and its place.
@@ -12,6 +14,8 @@ use crate::units::Estimate;
 pub enum StageRole {
     /// The sponge, from its setting to the mixer.
     Sponge,
+    /// A sponge or another preparation under the mixer.
+    PreparationMixing,
     /// Something else before the first mixing: a scald that cools, flour that soaks.
     Before,
     Mixing,
@@ -28,6 +32,7 @@ pub enum StageRole {
     Proof,
     Bake,
     Cool,
+    Slicing,
 }
 
 /// What is usual for a stage of a role. House defaults.
@@ -45,7 +50,15 @@ pub struct TypicalRange {
 impl StageRole {
     /// Whether a dough can lie on in it when what comes next is not ready.
     pub const fn can_wait(self) -> bool {
-        !matches!(self, Self::Mixing | Self::Folds | Self::Dividing | Self::Bake)
+        !matches!(
+            self,
+            Self::PreparationMixing
+                | Self::Mixing
+                | Self::Folds
+                | Self::Dividing
+                | Self::Bake
+                | Self::Slicing
+        )
     }
 
     /// How far a stage of it may be off its planned minutes, as shares of them.
@@ -53,10 +66,10 @@ impl StageRole {
         match self {
             Self::Sponge => &c::SPONGE_TOLERANCE,
             Self::Before | Self::Autolyse => &c::BEFORE_TOLERANCE,
-            Self::Mixing => &c::MIXING_TOLERANCE,
+            Self::PreparationMixing | Self::Mixing => &c::MIXING_TOLERANCE,
             Self::Folds | Self::Floor | Self::Intermediate => &c::FLOOR_TOLERANCE,
             Self::Cold => &c::COLD_TOLERANCE,
-            Self::Dividing => &c::DIVIDING_TOLERANCE,
+            Self::Dividing | Self::Slicing => &c::DIVIDING_TOLERANCE,
             Self::Proof => &c::PROOF_TOLERANCE,
             Self::Bake => &c::BAKE_TOLERANCE,
             Self::Cool => &c::COOL_TOLERANCE,
@@ -86,17 +99,19 @@ impl Method {
             .iter()
             .position(|stage| stage.kind == StageKind::Divide)
             .unwrap_or(self.stages.len());
-        // The longest of what lies before: yeast in water may stand beside it.
-        let sponge = (0..first_mix)
-            .filter(|_| self.process == Process::SpongeDough)
-            .max_by(|one, other| self.stages[*one].minutes.total_cmp(&self.stages[*other].minutes));
+        let sponge = self.sponge_at().filter(|at| {
+            let named = self.stages[*at].makes == Some(PreparationKind::Sponge);
+            named || self.process == Process::SpongeDough
+        });
         let role = |(at, stage): (usize, &Stage)| match stage.kind {
+            StageKind::Mix if stage.makes.is_some() => StageRole::PreparationMixing,
             StageKind::Mix => StageRole::Mixing,
             StageKind::Fold => StageRole::Folds,
             StageKind::Divide => StageRole::Dividing,
             StageKind::Proof => StageRole::Proof,
             StageKind::Bake => StageRole::Bake,
             StageKind::Cool => StageRole::Cool,
+            StageKind::Slice => StageRole::Slicing,
             StageKind::Rest if Some(at) == sponge => StageRole::Sponge,
             StageKind::Rest if at < first_mix => StageRole::Before,
             StageKind::Rest if stage.is_cold() => StageRole::Cold,
@@ -107,16 +122,24 @@ impl Method {
         self.stages.iter().enumerate().map(role).collect()
     }
 
-    /// The stage in which a sponge lies: its own, or the longest before the first mixing, whatever
-    /// the process.
+    /// The stage in which a sponge lies: its own, or the longest rest before the first mixing that is
+    /// of nothing else, whatever the process.
     pub fn sponge_stage(&self) -> Option<&Stage> {
         self.sponge_at().map(|at| &self.stages[at])
     }
 
     /// The place of that stage.
     pub fn sponge_at(&self) -> Option<usize> {
+        let rests = |at: &usize, makes| {
+            self.stages[*at].kind != StageKind::Mix && self.stages[*at].makes == makes
+        };
+        let before = 0..self.first_mix();
+        let own = before.clone().find(|at| rests(at, Some(PreparationKind::Sponge)));
         let minutes = |at: &usize| self.stages[*at].minutes;
-        (0..self.first_mix()).max_by(|one, other| minutes(one).total_cmp(&minutes(other)))
+        own.or_else(|| {
+            let rests = before.filter(|at| rests(at, None));
+            rests.max_by(|one, other| minutes(one).total_cmp(&minutes(other)))
+        })
     }
 
     /// What is usual for each stage.
@@ -136,7 +159,7 @@ impl Method {
     /// assert_eq!(usual.minutes.map(|band| (band.low, band.high)), Some((7.0, 15.0)));
     /// ```
     pub fn usual(&self, coefficients: &Coefficients) -> Vec<TypicalRange> {
-        let single = self.stages.iter().filter(|stage| stage.kind == StageKind::Mix).count() == 1;
+        let single = self.stages.iter().filter(|stage| stage.mixes_dough()).count() == 1;
         self.roles()
             .into_iter()
             .map(|role| usual(role, self.process, single, coefficients))
@@ -204,6 +227,9 @@ fn usual(
         (StageRole::Mixing, _) => {
             (Some(&c::USUAL_MIX_MIN), None, None, "ends by the dough, never by the minutes")
         }
+        (StageRole::PreparationMixing, _) => {
+            (Some(&PREPARATION_MIN), None, None, "wet through, no more: the rest does the work")
+        }
         (StageRole::Autolyse, _) => (
             Some(&c::USUAL_AUTOLYSE_MIN),
             room,
@@ -258,6 +284,7 @@ fn usual(
         (StageRole::Cool, _) => {
             (Some(&c::USUAL_COOL_MIN), None, None, "sliced warm it smears; rye waits a day")
         }
+        (StageRole::Slicing, _) => (None, room, None, "the core says when, not the clock"),
     };
     let band = |of: Option<&Coefficient>| of.map(|of| coefficients.band(of));
     TypicalRange {

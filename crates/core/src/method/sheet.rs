@@ -2,8 +2,8 @@ use serde::Serialize;
 
 use super::coefficients as c;
 use super::{
-    AmbientPoint, Dilution, EndFigure, Method, Mixer, Portion, Speed, StageCaution, StageKind,
-    cautions_at,
+    AmbientPoint, BakePhase, Dilution, EndFigure, Method, Mixer, Portion, Speed, StageCaution,
+    StageKind, cautions_at,
 };
 use crate::coefficient::Coefficients;
 use crate::dough::{
@@ -11,6 +11,7 @@ use crate::dough::{
     TooMuchPrefermentWater, round_to_resolution, shown,
 };
 use crate::heat::HeatSolution;
+use crate::units::Estimate;
 use crate::water::HoldBack;
 
 /// One thing to weigh for a dough.
@@ -43,7 +44,23 @@ pub struct SheetPart {
     pub name: String,
     pub kg: f64,
     pub takes: Vec<ToWeigh>,
+    /// How warm it is when it is made, °C.
+    pub made_c: f64,
+    /// When it is cool enough for yeast, and how cool that is; none where it is made so.
+    pub cool_after_min: Option<Estimate>,
+    pub cool_c: f64,
     pub caution: Option<&'static str>,
+}
+
+/// What a preparation's heat comes to, for one dough.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PreparationMade {
+    pub water_c: f64,
+    /// Of its water.
+    pub ice_kg: f64,
+    pub made_c: f64,
+    pub cool_c: f64,
+    pub cool_after_min: Option<Estimate>,
 }
 
 /// One step on the mixing sheet.
@@ -74,6 +91,12 @@ pub struct SheetStep {
     pub ripe_at_min: Option<[f64; 2]>,
     /// Minutes under the mixer so far, as a share of all mixing; where this is a mixing stage.
     pub mixing_done_pct: Option<f64>,
+    /// The parts that are made at it, by their place in the sheet's parts.
+    pub makes_parts: Vec<usize>,
+    /// What the oven does, phase after phase; left out where nothing is stated.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    #[cfg_attr(feature = "openapi", schema(required = false))]
+    pub programme: Vec<BakePhase>,
     /// The parts made before that go in, by their place in the sheet's parts.
     pub takes_parts: Vec<usize>,
     /// What goes in, in order.
@@ -144,6 +167,8 @@ pub struct Plan<'a> {
     pub added_water_pct: f64,
     pub hold_back: Option<&'a HoldBack>,
     pub heat: &'a HeatSolution,
+    /// Of each preparation, in the formula's order.
+    pub preparations: &'a [PreparationMade],
     pub target_c: f64,
     pub division_kg: f64,
 }
@@ -170,7 +195,11 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
         let takes: Vec<ToWeigh> =
             waiting.extract_if(.., |(at, _)| *at == number).map(|(_, item)| item).collect();
         let ingredients: Vec<Ingredient> = takes.iter().map(|item| item.ingredient).collect();
-        let is_mix = stage.kind == StageKind::Mix;
+        let is_mix = stage.mixes_dough();
+        let made = parts
+            .iter()
+            .enumerate()
+            .filter(|(_, part)| stage.kind == StageKind::Mix && stage.makes == Some(part.kind));
         steps.push(SheetStep {
             at_min,
             kind: stage.kind,
@@ -194,6 +223,8 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
             ripe_at_min: None,
             mixing_done_pct: (is_mix && all_mixing > 0.0).then(|| 100.0 * mixed / all_mixing),
             cautions: cautions_at(stage, &ingredients),
+            makes_parts: made.map(|(part, _)| part).collect(),
+            programme: stage.programme.clone(),
             takes_parts: if number == parts_join { (0..parts.len()).collect() } else { Vec::new() },
             takes,
         });
@@ -244,6 +275,7 @@ fn together<'a>(items: impl Iterator<Item = &'a ToWeigh>) -> Vec<ToWeigh> {
 fn portioned(plan: &Plan<'_>, to_weigh: Vec<ToWeigh>) -> Vec<(usize, ToWeigh)> {
     let ice_kg: f64 = to_weigh.iter().filter(|item| item.is_ice).map(|item| item.kg).sum();
     let mut all = Vec::with_capacity(to_weigh.len());
+    let mut waits = None;
     for item in to_weigh {
         let portions = plan.method.portions(item.ingredient);
         let open = portions.iter().position(|one| one.temperature_c.is_none()).unwrap_or(0);
@@ -251,10 +283,45 @@ fn portioned(plan: &Plan<'_>, to_weigh: Vec<ToWeigh>) -> Vec<(usize, ToWeigh)> {
             all.extend(portions.get(open).map(|one| (one.at, item)));
             continue;
         }
-        let iced = if item.ingredient == Ingredient::Water { ice_kg } else { 0.0 };
-        all.extend(goes(&item, &portions, open, item.kg + iced));
+        let is_water = item.ingredient == Ingredient::Water;
+        let mut goes = goes(&item, &portions, open, item.kg + if is_water { ice_kg } else { 0.0 });
+        if is_water {
+            let open_at = portions.get(open).map(|one| one.at);
+            let held = goes.iter_mut().find(|(at, _)| open_at == Some(*at));
+            let held = held.and_then(|(_, water)| held_back(plan, water));
+            waits = held.map(|held| (plan.method.last_mix(), held));
+        }
+        all.extend(goes);
     }
+    all.extend(waits);
     all
+}
+
+/// What of the water waits to be judged, taken out of it; none where none is held back.
+fn held_back(plan: &Plan<'_>, water: &mut ToWeigh) -> Option<ToWeigh> {
+    let points = plan.hold_back?.points;
+    let wanted_kg = points * flour_kg_per_pct(plan);
+    let kg = shown((wanted_kg / water.division_kg).round(), water.division_kg);
+    if kg <= 0.0 || kg >= water.kg {
+        return None;
+    }
+    let share = kg / water.kg;
+    let held = ToWeigh {
+        name: "water held back".into(),
+        pct: water.pct * share,
+        exact_kg: water.exact_kg * share,
+        kg,
+        ..water.clone()
+    };
+    water.pct -= held.pct;
+    water.exact_kg -= held.exact_kg;
+    water.kg = shown(((water.kg - kg) / water.division_kg).round(), water.division_kg);
+    Some(held)
+}
+
+/// Flour of a dough that is 1 % of all of it, kg.
+fn flour_kg_per_pct(plan: &Plan<'_>) -> f64 {
+    plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct)
 }
 
 /// One thing in as many goes as it has portions, of so much with its ice; `open` takes what is left.
@@ -303,11 +370,17 @@ impl Item {
 
 /// Each part's masses and the final dough's, rounded together.
 fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchPrefermentWater> {
-    let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct) * 100.0;
+    let flour_kg = flour_kg_per_pct(plan) * 100.0;
     let DoughColumns { parts, final_dough, .. } = plan.formula.columns(plan.added_water_pct)?;
     let ice_pct = (plan.heat.ice_kg / flour_kg * 100.0).min(final_dough.water_pct);
-    let mut groups: Vec<Vec<Item>> =
-        parts.iter().map(|part| items(plan, part, part.water_pct, 0.0)).collect();
+    let mut groups: Vec<Vec<Item>> = parts
+        .iter()
+        .zip(plan.preparations)
+        .map(|(part, made)| {
+            let ice_pct = (made.ice_kg / flour_kg * 100.0).min(part.water_pct);
+            items(plan, part, part.water_pct - ice_pct, ice_pct)
+        })
+        .collect();
     groups.push(items(plan, &final_dough, final_dough.water_pct - ice_pct, ice_pct));
 
     let exact: Vec<f64> = groups.iter().flatten().map(|item| item.pct * flour_kg / 100.0).collect();
@@ -317,18 +390,33 @@ fn weigh_out(plan: &Plan<'_>) -> Result<(Vec<SheetPart>, Vec<ToWeigh>), TooMuchP
         .map(|items| items.into_iter().zip(weighed.by_ref()).map(to_weigh).collect())
         .collect();
     let mut last = out.pop().unwrap_or_default();
-    for item in last.iter_mut().filter(|item| item.ingredient == Ingredient::Water && !item.is_ice)
-    {
-        item.temperature_c = Some(plan.heat.water_c);
-    }
-    let parts = parts.into_iter().zip(out).map(|(part, takes)| SheetPart {
-        kind: part.kind.unwrap_or(PreparationKind::Sponge),
-        name: part.name,
-        kg: takes.iter().map(|item| item.kg).sum(),
-        caution: part.kind.and_then(PreparationKind::caution),
-        takes,
+    pour_at(&mut last, plan.heat.water_c);
+    let made = parts.into_iter().zip(out).zip(plan.preparations);
+    let parts = made.map(|((part, mut takes), made)| {
+        pour_at(&mut takes, made.water_c);
+        SheetPart {
+            kind: part.kind.unwrap_or(PreparationKind::Sponge),
+            name: part.name,
+            kg: takes.iter().map(|item| item.kg).sum(),
+            made_c: made.made_c,
+            cool_after_min: made.cool_after_min,
+            cool_c: made.cool_c,
+            caution: part.kind.and_then(PreparationKind::caution),
+            takes,
+        }
     });
     Ok((parts.collect(), last))
+}
+
+/// States how warm the liquid water goes in.
+fn pour_at(takes: &mut [ToWeigh], water_c: f64) {
+    for item in takes.iter_mut().filter(|item| item.ingredient == Ingredient::Water && !item.is_ice)
+    {
+        item.temperature_c = Some(water_c);
+        if water_c >= BOILS_C {
+            item.name = "boiling water".into();
+        }
+    }
 }
 
 /// Water, ice, each flour, then the lines in the formula's order.
@@ -385,7 +473,7 @@ fn cautions(plan: &Plan<'_>, to_weigh: &[ToWeigh]) -> Vec<SheetCaution> {
         });
     }
     if let Some(held) = plan.hold_back {
-        let flour_kg = plan.scaled.dough_kg / plan.formula.total_pct(plan.added_water_pct);
+        let flour_kg = flour_kg_per_pct(plan);
         let (low_min, high_min) = (held.wait_min_low, held.wait_min_high);
         cautions.push(if held.points > 0.0 {
             SheetCaution::HoldBack {

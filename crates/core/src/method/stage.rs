@@ -3,8 +3,8 @@ use uuid::Uuid;
 
 use super::ambient::spans;
 use super::coefficients as c;
-use super::{Addition, AmbientPoint, AmbientSpan, EndFigure, EndPoint, OptionalStep};
-use crate::dough::Ingredient;
+use super::{Addition, AmbientPoint, AmbientSpan, BakePhase, EndFigure, EndPoint, OptionalStep};
+use crate::dough::{Ingredient, PreparationKind};
 
 /// What happens in a stage.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -18,12 +18,21 @@ pub enum StageKind {
     Proof,
     Bake,
     Cool,
+    Slice,
 }
 
 impl StageKind {
     /// Every kind of stage.
-    pub const ALL: [Self; 7] =
-        [Self::Mix, Self::Rest, Self::Fold, Self::Divide, Self::Proof, Self::Bake, Self::Cool];
+    pub const ALL: [Self; 8] = [
+        Self::Mix,
+        Self::Rest,
+        Self::Fold,
+        Self::Divide,
+        Self::Proof,
+        Self::Bake,
+        Self::Cool,
+        Self::Slice,
+    ];
 }
 
 /// A mixer's speed.
@@ -87,6 +96,12 @@ pub struct Stage {
     /// Of folds: how many times, each with a rest after it; once if nothing is said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fold_sets: Option<u8>,
+    /// The kind of preparation it mixes or rests; the final dough where none is named.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub makes: Option<PreparationKind>,
+    /// Of a bake: what the oven does, phase after phase; as hot as is around it where none is stated.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub programme: Vec<BakePhase>,
 }
 
 /// A time in which somebody is needed, minutes from a stage's beginning.
@@ -123,7 +138,14 @@ impl Stage {
             tolerance: None,
             adds: Vec::new(),
             fold_sets: None,
+            makes: None,
+            programme: Vec::new(),
         }
+    }
+
+    /// Whether it mixes the final dough.
+    pub fn mixes_dough(&self) -> bool {
+        self.kind == StageKind::Mix && self.makes.is_none()
     }
 
     /// Whether some of an ingredient goes in at it.
@@ -177,7 +199,7 @@ impl Stage {
     /// Whether somebody works at it all the while, and not only at its beginning or set by set.
     pub fn needs_hands(&self) -> bool {
         match self.kind {
-            StageKind::Mix | StageKind::Divide | StageKind::Bake => true,
+            StageKind::Mix | StageKind::Divide | StageKind::Bake | StageKind::Slice => true,
             StageKind::Fold => self.minutes <= FOLD_MIN * self.sets() as f64,
             StageKind::Rest | StageKind::Proof | StageKind::Cool => false,
         }

@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use super::{Mixer, Portion, Process, Stage, StageKind};
-use crate::dough::Ingredient;
+use crate::dough::{Ingredient, PreparationKind};
 
 /// A share smaller than this is none.
 const SLACK: f64 = 1e-9;
@@ -22,7 +22,7 @@ pub struct Method {
 impl Method {
     /// Where the final dough begins: what lies before belongs to the parts made before it.
     pub fn first_mix(&self) -> usize {
-        self.stages.iter().position(|stage| stage.kind == StageKind::Mix).unwrap_or(0)
+        self.stages.iter().position(Stage::mixes_dough).unwrap_or(0)
     }
 
     /// Where an ingredient of the final dough goes in, in the order of the stages: the shares that
@@ -71,7 +71,7 @@ impl Method {
 
     /// The last stage under the mixer.
     pub fn last_mix(&self) -> usize {
-        self.stages.iter().rposition(|stage| stage.kind == StageKind::Mix).unwrap_or(0)
+        self.stages.iter().rposition(Stage::mixes_dough).unwrap_or(0)
     }
 
     /// Minutes under the mixer, rests left out.
@@ -89,7 +89,24 @@ impl Method {
         self.stages.iter().map(|stage| stage.minutes).sum()
     }
 
+    /// How long a kind of preparation is mixed, and at what power that is on a mixer, kJ/kg; none
+    /// where no stage mixes it.
+    pub fn preparation_mixing(&self, kind: PreparationKind, mixer: &Mixer) -> Option<(f64, f64)> {
+        let of = |stage: &&Stage| stage.kind == StageKind::Mix && stage.makes == Some(kind);
+        let mixed = self.stages.iter().filter(of);
+        mixed
+            .map(|stage| (stage.minutes, stage.minutes * mixer.kj_per_kg_min(stage.speed)))
+            .reduce(|(minutes, kj), (more, with)| (minutes + more, kj + with))
+    }
+
+    /// The stages in which a kind of preparation rests.
+    pub fn preparation_rests(&self, kind: PreparationKind) -> impl Iterator<Item = &Stage> {
+        self.stages
+            .iter()
+            .filter(move |stage| stage.kind == StageKind::Rest && stage.makes == Some(kind))
+    }
+
     fn mixing(&self) -> impl Iterator<Item = &Stage> {
-        self.stages.iter().filter(|stage| stage.kind == StageKind::Mix)
+        self.stages.iter().filter(|stage| stage.mixes_dough())
     }
 }

@@ -19,6 +19,7 @@ impl Display for StageCaution {
             Self::MixerGuard => "Guard shut; locked out before any hand goes in.",
             Self::DividerGuard => "Guards on; do not taste raw dough.",
             Self::Steam => "Steam and hot metal burn: stand aside, dry gloves.",
+            Self::Slicer => "Blades cut: guards closed; locked out before a hand goes in.",
             Self::WetFloor => "Wet floor by the proofer: it is slippery.",
             Self::HotWater => "Hot water scalds: pour low and away from you, and never onto yeast.",
             Self::Freezer => {

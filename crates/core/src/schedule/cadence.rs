@@ -23,7 +23,9 @@ impl Place {
     pub const fn of(role: StageRole) -> Option<Self> {
         match role {
             StageRole::Sponge | StageRole::Floor | StageRole::Folds => Some(Self::Troughs),
-            StageRole::Mixing | StageRole::Autolyse => Some(Self::Mixer),
+            StageRole::PreparationMixing | StageRole::Mixing | StageRole::Autolyse => {
+                Some(Self::Mixer)
+            }
             StageRole::Dividing => Some(Self::Divider),
             StageRole::Proof => Some(Self::Proofer),
             StageRole::Bake => Some(Self::Oven),
@@ -65,6 +67,12 @@ pub enum PaceCause {
         mixing_min: f64,
         turn_min: f64,
     },
+    /// As above, with what is mixed before, which lies so much longer that both find the mixer free.
+    MixerTwice {
+        mixing_min: f64,
+        turn_min: f64,
+        waits_min: f64,
+    },
     Divider {
         pieces: f64,
         per_min: f64,
@@ -97,6 +105,8 @@ pub struct Cadence {
     /// Troughs in use at once, and the floor they take.
     pub troughs: u32,
     pub floor_m2: f64,
+    /// How much longer a sponge lies so that doughs find the mixer free.
+    pub sponge_waits_min: f64,
 }
 
 /// What rounding may tear apart.
@@ -132,7 +142,12 @@ pub fn cadence(
     coefficients: &Coefficients,
 ) -> Cadence {
     let lying = lying(method, dough, equipment);
-    let paces = paces(method, equipment, dough, &lying);
+    let mixing = mixing(method, equipment.turn_min);
+    let mut paces = paces(method, equipment, dough, &lying);
+    let may_lie = method
+        .sponge_at()
+        .map(|at| method.windows(coefficients)[at].high_min - method.stages[at].minutes);
+    let sponge_waits_min = keep_apart(&mut paces, &mixing, may_lie.unwrap_or(0.0));
     let slowest = paces.iter().max_by(|one, other| one.minutes.total_cmp(&other.minutes));
     let (bottleneck, minutes) =
         slowest.map_or((Place::Mixer, 1.0), |pace| (pace.place, pace.minutes.ceil().max(1.0)));
@@ -162,6 +177,7 @@ pub fn cadence(
         divide_limit_min,
         troughs: in_use,
         floor_m2: f64::from(in_use) * equipment.trough_m2,
+        sponge_waits_min,
         paces,
     }
 }
@@ -172,9 +188,64 @@ fn minutes_of(method: &Method, wanted: impl Fn(StageRole) -> bool) -> f64 {
     stages.filter(|(_, role)| wanted(*role)).map(|(stage, _)| stage.minutes).sum()
 }
 
+/// When a dough takes the mixer, from its beginning on, each time with the turn after it.
+fn mixing(method: &Method, turn_min: f64) -> Vec<Range<f64>> {
+    let mut found: Vec<Range<f64>> = Vec::new();
+    let (mut at, mut last) = (0.0, None);
+    for (number, (stage, role)) in method.stages.iter().zip(method.roles()).enumerate() {
+        let to = at + stage.minutes;
+        if Place::of(role) == Some(Place::Mixer) {
+            match found.last_mut().filter(|_| last.is_some_and(|last| last + 1 == number)) {
+                Some(one) => one.end = to + turn_min,
+                None => found.push(at..to + turn_min),
+            }
+            last = Some(number);
+        }
+        at = to;
+    }
+    found
+}
+
+/// Makes the mixer serve doughs that follow one another: what each mixes before falls between the
+/// doughs mixed meanwhile. A sponge lies longer for it as far as it may, minutes, which are given back;
+/// where that does not do, the mixer is slower.
+fn keep_apart(paces: &mut [Pace], mixing: &[Range<f64>], may_lie_min: f64) -> f64 {
+    let Some(([first], others)) =
+        mixing.split_first_chunk().filter(|(_, others)| !others.is_empty())
+    else {
+        return 0.0;
+    };
+    let slowest = paces.iter().map(|pace| pace.minutes.ceil().max(1.0)).fold(1.0, f64::max);
+    let length = |one: &Range<f64>| one.end - one.start;
+    let apart = |cadence: f64, waits: f64| {
+        let clear = |one: &Range<f64>, other: &Range<f64>, waits: f64| {
+            let after = (other.start + waits - one.start).rem_euclid(cadence);
+            after + SLACK >= length(one) && after + length(other) <= cadence + SLACK
+        };
+        let later = (0..others.len())
+            .flat_map(|at| others[at + 1..].iter().map(move |other| (&others[at], other)));
+        others.iter().all(|other| clear(first, other, waits)) && { later }
+            .all(|(one, other)| clear(one, other, 0.0))
+    };
+    let most = others.last().map_or(first.end, |last| last.end).ceil().max(slowest) as u64;
+    let minutes = (slowest as u64..=most).map(|minutes| minutes as f64);
+    let waits = || (0..=may_lie_min.max(0.0) as u64).map(|minutes| minutes as f64);
+    let found = { minutes }
+        .find_map(|each| waits().find(|waits| apart(each, *waits)).map(|waits| (each, waits)));
+    let (minutes, waits_min) = found.unwrap_or((most as f64, 0.0));
+    if let Some(pace) = paces.iter_mut().find(|pace| pace.place == Place::Mixer)
+        && let PaceCause::Mixer { mixing_min, turn_min } = pace.message
+    {
+        pace.message = PaceCause::MixerTwice { mixing_min, turn_min, waits_min };
+        pace.minutes = if minutes > slowest { minutes } else { pace.minutes };
+    }
+    waits_min
+}
+
 /// How often each place lets a dough through.
 fn paces(method: &Method, equipment: &Equipment, dough: EachDough, lying: &[Lying]) -> Vec<Pace> {
     let mixes = minutes_of(method, |role| Place::of(role) == Some(Place::Mixer));
+    let turn_min = equipment.turn_min * mixing(method, 0.0).len().max(1) as f64;
     let proofs = minutes_of(method, |role| role == StageRole::Proof);
     let bakes = minutes_of(method, |role| role == StageRole::Bake);
     let divides = method.stages.iter().any(|stage| stage.kind == StageKind::Divide);
@@ -193,11 +264,7 @@ fn paces(method: &Method, equipment: &Equipment, dough: EachDough, lying: &[Lyin
                 there_are: equipment.troughs,
             },
         ),
-        pace(
-            Place::Mixer,
-            mixes + equipment.turn_min,
-            PaceCause::Mixer { mixing_min: mixes, turn_min: equipment.turn_min },
-        ),
+        pace(Place::Mixer, mixes + turn_min, PaceCause::Mixer { mixing_min: mixes, turn_min }),
         pace(
             Place::Divider,
             at_divider,

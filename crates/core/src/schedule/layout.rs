@@ -1,6 +1,8 @@
 //! Doughs of a run laid one after another: whole as far as the divider, then piece by piece.
 
-use super::cadence::{Cadence, Lying, lying};
+use std::ops::Range;
+
+use super::cadence::{Cadence, Lying, Place, lying};
 use super::flow::Flow;
 use super::line::{Line, RunRequest, Shift, Span, Standstill, interrupted, past};
 
@@ -24,7 +26,8 @@ struct Laying<'a> {
     line: &'a Line<'a>,
     stop: Standstill,
     flow: Flow,
-    mixer_free: f64,
+    /// When doughs laid so far have the mixer, each time with the turn after it.
+    mixing: Vec<Range<f64>>,
     troughs: Vec<Troughs>,
     /// There are too few troughs for one dough to be set while another lies.
     one_by_one: bool,
@@ -34,6 +37,8 @@ struct Laying<'a> {
 /// steps, to so many minutes.
 const TRIES: usize = 60;
 const CLOSE_MIN: f64 = 0.01;
+/// What rounding may tear apart.
+const SLACK: f64 = 1e-6;
 
 impl Line<'_> {
     /// Every dough's stages, each begun so that it waits nowhere.
@@ -58,7 +63,7 @@ impl Line<'_> {
             line: self,
             stop,
             flow: Flow::of(self, self.wanted.each.whole_pieces() as usize),
-            mixer_free: f64::NEG_INFINITY,
+            mixing: Vec::new(),
             troughs,
             one_by_one,
         };
@@ -128,12 +133,9 @@ impl Laying<'_> {
                 break;
             }
         }
-        for (number, span) in spans.iter().enumerate() {
-            if self.line.exclusive(number) == Some(0) {
-                self.mixer_free =
-                    self.mixer_free.max(span.to + self.line.wanted.equipment.turn_min);
-            }
-        }
+        // Doughs are begun in turn: what ends before this one begins is in nobody's way.
+        self.mixing.retain(|taken| taken.end > turn);
+        self.mixing.extend(self.mixed(&spans));
         for one in &mut self.troughs {
             one.left.push(spans[one.lying.stages.end - 1].to);
         }
@@ -151,7 +153,7 @@ impl Laying<'_> {
             let number = spans.len();
             let moved = at + by[number];
             let wanted = spans.last().map_or(moved, |last| moved.max(last.from));
-            at = past(wanted.max(self.opens(number)), self.stop, self.line.driven_at(number));
+            at = past(self.opens(number, wanted), self.stop, self.line.driven_at(number));
             kept_min = kept_min.max(at - wanted);
             if let Some(last) = spans.last_mut() {
                 *last = Span { to: at, longest: last.longest.max(at - last.from), ..*last };
@@ -170,12 +172,51 @@ impl Laying<'_> {
         (spans, kept_min)
     }
 
-    /// When the next dough may begin a stage, whatever it comes from.
-    fn opens(&self, number: usize) -> f64 {
-        let mut opens = f64::NEG_INFINITY;
-        let begins_mixing = number == 0 || self.line.exclusive(number - 1) != Some(0);
-        if self.line.exclusive(number) == Some(0) && begins_mixing {
-            opens = self.mixer_free;
+    /// When a dough has the mixer, each time with the turn after it.
+    fn mixed(&self, spans: &[Span]) -> Vec<Range<f64>> {
+        let turn_min = self.line.wanted.equipment.turn_min;
+        let mut found: Vec<Range<f64>> = Vec::new();
+        for (number, span) in spans.iter().enumerate() {
+            if self.line.exclusive(number) != Some(0) {
+                continue;
+            }
+            match found.last_mut().filter(|_| !self.begins_mixing(number)) {
+                Some(one) => one.end = span.to + turn_min,
+                None => found.push(span.from..span.to + turn_min),
+            }
+        }
+        found
+    }
+
+    fn begins_mixing(&self, number: usize) -> bool {
+        let is_mixed = |number| self.line.exclusive(number) == Some(0);
+        is_mixed(number) && (number == 0 || !is_mixed(number - 1))
+    }
+
+    /// When the mixer is free from a moment on for all the mixing that begins with a stage.
+    fn mixer_opens(&self, number: usize, wanted: f64) -> f64 {
+        let stages = &self.line.method.stages;
+        let stay = (number..stages.len()).take_while(|one| self.line.exclusive(*one) == Some(0));
+        let minutes: f64 = stay.map(|one| stages[one].minutes).sum();
+        let turn_min = self.line.wanted.equipment.turn_min;
+        let mut at = wanted;
+        let in_the_way = |at: f64| {
+            let to = interrupted(at, at + minutes, self.stop, Some(Place::Mixer)) + turn_min;
+            let meets = |taken: &&Range<f64>| at + SLACK < taken.end && taken.start + SLACK < to;
+            self.mixing.iter().filter(meets).map(|taken| taken.end).reduce(f64::max)
+        };
+        loop {
+            at = past(at, self.stop, Some(Place::Mixer));
+            let Some(free) = in_the_way(at) else { break at };
+            at = free;
+        }
+    }
+
+    /// When the next dough may begin a stage it would begin at a moment.
+    fn opens(&self, number: usize, wanted: f64) -> f64 {
+        let mut opens = wanted;
+        if self.begins_mixing(number) {
+            opens = self.mixer_opens(number, wanted);
         }
         if number == self.flow.stages.start {
             opens = opens.max(self.flow.opens());

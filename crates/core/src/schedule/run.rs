@@ -174,10 +174,14 @@ pub fn plan_run(wanted: &RunRequest<'_>) -> Result<RunPlan, RunError> {
     Ok(line.told(cadence, &laid, start, moved_min))
 }
 
-/// The method with its divider at the line's pace.
+/// The method with its divider at the line's pace, and its sponge lying until the mixer is free.
 fn paced(wanted: &RunRequest<'_>) -> Method {
     let mut method = wanted.method.clone();
-    let pace = cadence(&method, wanted.equipment, wanted.each, wanted.coefficients).divide_min;
+    let Cadence { divide_min: pace, sponge_waits_min, .. } =
+        cadence(&method, wanted.equipment, wanted.each, wanted.coefficients);
+    if let Some(at) = method.sponge_at() {
+        method.stages[at].minutes += sponge_waits_min;
+    }
     let divide = method.stages.iter().position(|stage| stage.kind == StageKind::Divide);
     if let Some(at) = divide.filter(|_| pace > 0.0) {
         method.stages[at].minutes = pace;

@@ -23,6 +23,17 @@ impl Display for PaceCause {
             Self::Mixer { mixing_min, turn_min } => {
                 write!(f, "{mixing_min:.0} min in the bowl and {turn_min:.0} to turn round")
             }
+            Self::MixerTwice { mixing_min, turn_min, waits_min } => {
+                write!(
+                    f,
+                    "{mixing_min:.0} min in the bowl and {turn_min:.0} to turn round, each sponge \
+                     between the doughs before"
+                )?;
+                if *waits_min > 0.0 {
+                    write!(f, "; it lies {waits_min:.0} min longer for that")?;
+                }
+                Ok(())
+            }
             Self::Divider { pieces, per_min } => {
                 write!(f, "{pieces:.0} pieces at {per_min:.0} a minute")
             }

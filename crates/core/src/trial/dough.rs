@@ -3,13 +3,14 @@
 use super::Intervention;
 use crate::chain::{
     Chain, RunSettings, Scenario, ScenarioFlour, ScenarioFormula, ScenarioLine, chain, gas_at_oven,
-    stretch_for_gas,
+    maturity_at_oven, stretch_for_gas,
 };
 use crate::coefficient::Coefficients;
 use crate::dough::{
     AllergenStatement, Amount, FLOUR_PCT, FlourShareInput, Formula, FormulaDraft, Ingredient,
     LineInput, PreparationInput, PreparationKind,
 };
+use crate::ferment::Maturity;
 use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftTarget, Species};
 use crate::method::{Addition, Method, OptionalStep, Process, Stage, StageKind, StageRole};
 use crate::plant::PlantParameters;
@@ -76,10 +77,12 @@ impl<'a> TrialDough<'a> {
         }
     }
 
-    /// The whole chain of the dough as it stands now.
-    pub fn chain(&self) -> Result<Chain, ValidationErrors> {
+    /// The whole chain of the dough as it stands now, and how ripe it meets the oven.
+    pub fn chain(&self) -> Result<(Chain, Option<Maturity>), ValidationErrors> {
         Formula::check(&self.draft)?;
-        Ok(self.with_hand(|_, chain| Some(chain.clone())).unwrap_or_else(Chain::empty))
+        let found = self
+            .with_hand(|scenario, chain| Some((chain.clone(), maturity_at_oven(scenario, chain))));
+        Ok(found.unwrap_or_else(|| (Chain::empty(), None)))
     }
 
     fn flours(&self) -> Vec<ScenarioFlour<'_>> {
@@ -307,20 +310,15 @@ impl<'a> TrialDough<'a> {
         lines: Vec<LineInput>,
     ) {
         self.draft.parts.push(PreparationInput {
-            id: None,
-            kind,
             name: kind.key().into(),
-            flour: None,
             flour_pct: flour_pct.into(),
             water_pct: water_pct.into(),
-            rate: RawNumber::Missing,
-            temperature_c: RawNumber::Missing,
             lines,
+            ..PreparationInput::of(kind)
         });
         let label = format!("The {} before", kind.key());
-        self.method
-            .stages
-            .insert(0, stage(StageKind::Rest, &label, minutes, "it is ripe, or cool"));
+        let rest = stage(StageKind::Rest, &label, minutes, "it is ripe, or cool");
+        self.method.stages.insert(0, Stage { makes: Some(kind), ..rest });
     }
 
     fn after_mixing(&mut self, new: Stage) {

@@ -4,6 +4,7 @@ use super::dough::TrialDough;
 use super::{Intervention, QualityGoal};
 use crate::chain::{Chain, Scenario};
 use crate::coefficient::Coefficients;
+use crate::ferment::Maturity;
 use crate::method::Sheet;
 use crate::water::coefficients::{EDGE, FELT_HANDLING};
 
@@ -40,6 +41,8 @@ pub struct Variant {
     pub cost_per_kg: Option<f64>,
     pub dough_yield: Option<f64>,
     pub target_c: Option<f64>,
+    /// How ripe it meets the oven; none where nothing makes gas.
+    pub maturity: Option<Maturity>,
     /// Set out for the bench; none where no dough comes of it, and `error` says why.
     pub sheet: Option<Sheet>,
     pub error: Option<String>,
@@ -112,7 +115,10 @@ fn variant(
     };
     let interventions = interventions.to_vec();
     match dough.chain() {
-        Ok(chain) => of_chain(name, interventions, chain, beside, scenario.coefficients()),
+        Ok((chain, maturity)) => Variant {
+            maturity,
+            ..of_chain(name, interventions, chain, beside, scenario.coefficients())
+        },
         Err(faults) => {
             let message = faults.0.into_iter().map(|fault| fault.message).collect::<Vec<_>>();
             let nothing = Chain::empty();
@@ -146,6 +152,7 @@ fn of_chain(
         cost_per_kg: chain.dough.as_ref().map(|dough| dough.cost.per_kg),
         dough_yield: chain.dough.as_ref().map(|dough| dough.cost.dough_yield),
         target_c: chain.heat.as_ref().map(|heat| heat.target_c),
+        maturity: None,
         sheet: chain.sheet,
         error: chain.error.map(|error| error.to_string()),
     }

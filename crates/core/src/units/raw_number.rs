@@ -29,6 +29,12 @@ impl From<f64> for RawNumber {
     }
 }
 
+impl From<Option<f64>> for RawNumber {
+    fn from(value: Option<f64>) -> Self {
+        value.map_or(Self::Missing, Self::Number)
+    }
+}
+
 impl fmt::Display for RawNumber {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {

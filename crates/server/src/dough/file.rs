@@ -6,7 +6,7 @@ use axum::response::Response;
 use ironpeel_core::chain::ScenarioFormula;
 use ironpeel_core::dough::{
     FlourShareInput, Formula, FormulaDraft, Ingredient, LineInput, Losses, PreparationInput,
-    PreparationKind,
+    PreparationKind, Vessel,
 };
 use ironpeel_core::units::{
     DecimalMark, RawNumber, ValidationErrors, decimal_mark_of, parse_number, spelt_out,
@@ -180,6 +180,14 @@ fn csv_file(name: &str, formula: &ScenarioFormula) -> String {
         if let Some(rate) = part.rate {
             row(&stage, "speed", spelt_out(rate), "times the model's");
         }
+        if let Some(vessel) = part.vessel {
+            row(&stage, "vessel", vessel.key().replace('_', " "), "");
+        }
+        for (item, celsius) in [("water temperature", part.water_c), ("made at", part.set_c)] {
+            if let Some(celsius) = celsius {
+                row(&stage, item, spelt_out(celsius), "°C");
+            }
+        }
         for line in &part.lines {
             row(&stage, &line.ingredient.key(), spelt_out(line.pct), "% on all flour");
         }
@@ -302,6 +310,9 @@ impl CsvFormula {
             "water" => part.water_pct = number()?.into(),
             "temperature" => part.temperature_c = number()?.into(),
             "speed" => part.rate = number()?.into(),
+            "vessel" => part.vessel = Some(vessel(value)?),
+            "water temperature" => part.water_c = number()?.into(),
+            "made at" => part.set_c = number()?.into(),
             word => part.lines.push(line(word, number()?)?),
         }
         Ok(())
@@ -314,6 +325,13 @@ fn line(word: &str, pct: f64) -> std::result::Result<LineInput, String> {
     Ok(LineInput { ingredient, pct: pct.into() })
 }
 
+fn vessel(word: &str) -> std::result::Result<Vessel, String> {
+    Vessel::from_key(&word.to_lowercase().replace(' ', "_")).ok_or_else(|| {
+        let words = Vessel::ALL.map(|vessel| vessel.key().replace('_', " ")).join(", ");
+        format!("“{word}” is no vessel; one of {words}")
+    })
+}
+
 /// `2 starter: rye sour`; number and name may be left out.
 fn part(stage: &str) -> std::result::Result<PreparationInput, String> {
     let unnumbered = stage.trim_start_matches(|c: char| c.is_ascii_digit() || c == ' ');
@@ -323,14 +341,8 @@ fn part(stage: &str) -> std::result::Result<PreparationInput, String> {
         format!("“{stage}” is no stage; use about, flours, whole, or one of {words}")
     })?;
     Ok(PreparationInput {
-        id: None,
-        kind,
         name: name.trim().into(),
-        flour: None,
         flour_pct: RawNumber::from(0.0),
-        water_pct: RawNumber::Missing,
-        temperature_c: RawNumber::Missing,
-        rate: RawNumber::Missing,
-        lines: Vec::new(),
+        ..PreparationInput::of(kind)
     })
 }

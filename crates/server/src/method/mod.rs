@@ -5,6 +5,7 @@ mod calendar;
 mod document;
 mod guide;
 mod line;
+mod portions;
 mod process_comparison;
 mod rise;
 mod run;
@@ -30,4 +31,5 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(rise::routes())
         .merge(schedule::routes())
         .merge(run::routes())
+        .merge(portions::routes())
 }

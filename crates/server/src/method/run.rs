@@ -4,6 +4,7 @@ use axum::extract::State;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{DelayedBatch, chain, each_dough, late};
+use ironpeel_core::method::StageRole;
 use ironpeel_core::schedule::{
     Place, RunError, RunPlan, RunRequest, ScheduleInput, Shift, Stop, plan_run,
 };
@@ -199,7 +200,10 @@ async fn calendar(
         // What begins a dough, whatever it is, and what hands do.
         let stages = dough.stages.iter().enumerate();
         let done = stages.filter(|(at, stage)| {
-            *at == 0 || stage.place.is_some_and(Place::is_worked) || !stage.folds.is_empty()
+            *at == 0
+                || stage.role == StageRole::Slicing
+                || stage.place.is_some_and(Place::is_worked)
+                || !stage.folds.is_empty()
         });
         done.flat_map(|(_, stage)| {
             let summary = format!("{product}, dough {}: {}", dough.number, stage.label);
