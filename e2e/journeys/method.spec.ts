@@ -113,12 +113,12 @@ test("ten sponge doughs for five in the morning, one moved, and the line stopped
   await expect(page.getByText(/later than it would be/)).toBeVisible();
   const late = page.getByRole("region", { name: /go beyond their limits/ });
   await expect(late.getByText(/beyond its limit/).first()).toBeVisible();
-  await late.getByRole("button", { name: "What to do with dough 5" }).click();
+  await late.getByRole("button", { name: "What to do with dough 6" }).click();
   await expect(late.getByText("Spread it in thirds")).toBeVisible();
   await expect(late.getByText(/old sponge into each \d+\.\d+ kg/)).toBeVisible();
   await expect(late.getByText(/Bake it first/)).toBeVisible();
-  await late.getByRole("button", { name: "Plan the rest without dough 5" }).first().click();
-  await expect(page.getByText("Planned without dough 5.")).toBeVisible();
+  await late.getByRole("button", { name: "Plan the rest without dough 6" }).first().click();
+  await expect(page.getByText("Planned without dough 6.")).toBeVisible();
   await expect(table.getByRole("row")).toHaveCount(10);
 
   const saved = page.waitForEvent("download");

@@ -52,7 +52,7 @@ export function PreparationsPanel() {
                 label="At the mixer"
                 kind="temperature"
                 value={part.temperature_c ?? null}
-                usual={usual}
+                usual={heat && part.temperature_c == null ? heat.meets_c : usual}
                 onSet={(temperature_c) => change(at, { temperature_c: temperature_c ?? undefined })}
                 fault={refused?.at(`parts[${at}].temperature_c`)}
               />

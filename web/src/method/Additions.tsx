@@ -4,7 +4,7 @@ import { Select } from "../form/Select";
 import { useLabels } from "../plant/usePlantParameters";
 import type { StageInput } from "./method";
 
-export type Addition = NonNullable<StageInput["adds"]>[number];
+type Addition = NonNullable<StageInput["adds"]>[number];
 
 interface Props {
   adds: Addition[];
@@ -14,7 +14,7 @@ interface Props {
   fault: (field: string) => string | undefined;
   onChange: (adds: Addition[]) => void;
   /** Lets something go in at another stage. */
-  onMove: (addition: Addition, to: number) => void;
+  onMove: (place: number, to: number) => void;
 }
 
 /** What goes in at a stage: all of an ingredient or a share of it, and how warm. */
@@ -54,7 +54,7 @@ export function Additions({ adds, stages, at, fault, onChange, onMove }: Props) 
               label="At the stage"
               value={String(at)}
               options={stages.map((label, stage) => [String(stage), label])}
-              onSet={(stage) => onMove(one, Number(stage))}
+              onSet={(stage) => onMove(place, Number(stage))}
             />
             <button type="button" className="link pt-7" onClick={() => onChange(without(place))}>
               Take out<span className="sr-only"> {labels(one.ingredient)}</span>

@@ -3,7 +3,6 @@ import type { Schemas } from "../api/client";
 import { PREPARATIONS } from "../dough/formula";
 import { useLabels } from "../plant/usePlantParameters";
 import { useFormat } from "../units/format";
-import type { Addition } from "./Additions";
 import { endsAt } from "./endsAt";
 import { SIGNS, type StageInput } from "./method";
 import { phaseText } from "./programme";
@@ -17,14 +16,14 @@ interface Props {
   /** Puts a stage at another place. */
   onMove: (from: number, to: number) => void;
   /** Lets something that goes in at one stage go in at another. */
-  onMoveAddition: (addition: Addition, from: number, to: number) => void;
+  onMoveAddition: (place: number, from: number, to: number) => void;
   editor: (at: number) => ReactNode;
 }
 
-/** What is dragged: a stage, or something that goes in at it. */
+/** What is dragged: a stage, or by its place something that goes in at it. */
 interface Dragged {
   from: number;
-  addition?: Addition;
+  addition?: number;
 }
 
 /** Stage by stage: how long it is and may be, under what, until when, and why. */
@@ -55,7 +54,7 @@ export function StageList(props: Props) {
     },
     onDrop: (event: DragEvent) => {
       event.preventDefault();
-      if (dragged?.addition) onMoveAddition(dragged.addition, dragged.from, at);
+      if (dragged?.addition != null) onMoveAddition(dragged.addition, dragged.from, at);
       else if (dragged) onMove(dragged.from, at);
     },
   });
@@ -108,7 +107,7 @@ export function StageList(props: Props) {
                       <Fragment key={place}>
                         {place === 0 ? " · " : ", "}
                         <span
-                          {...drag({ from: at, addition })}
+                          {...drag({ from: at, addition: place })}
                           title="Drag it to the stage it goes in at"
                           className="cursor-grab border-b border-dotted border-iron"
                         >

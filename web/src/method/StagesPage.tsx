@@ -6,7 +6,7 @@ import { EmptyState } from "../shell/EmptyState";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
-import { Additions, type Addition } from "./Additions";
+import { Additions } from "./Additions";
 import { Conditioners } from "./Conditioners";
 import { asDraft, newStage, PROCESSES, type StageInput } from "./method";
 import { MethodRevisions } from "./MethodRevisions";
@@ -57,14 +57,15 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
     setStages((stages) => stages.toSpliced(at, 0, newStage()));
     setOpen(at);
   };
-  const moveAddition = (addition: Addition, from: number, to: number) =>
-    setStages((stages) =>
-      stages.map((stage, at) => {
+  const moveAddition = (place: number, from: number, to: number) =>
+    setStages((stages) => {
+      const moved = stages[from]?.adds?.[place];
+      return stages.map((stage, at) => {
         const adds = stage.adds ?? [];
-        if (at === from) return { ...stage, adds: adds.filter((one) => one !== addition) };
-        return at === to ? { ...stage, adds: [...adds, addition] } : stage;
-      }),
-    );
+        if (at === from) return { ...stage, adds: adds.toSpliced(place, 1) };
+        return at === to && moved ? { ...stage, adds: [...adds, moved] } : stage;
+      });
+    });
   return (
     <>
       <div className="flex flex-wrap items-end gap-x-10 gap-y-3">
@@ -155,7 +156,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
                   at={at}
                   fault={(field) => fault(`stages[${at}].${field}`)}
                   onChange={(adds) => setStage(at, { adds })}
-                  onMove={(addition, to) => moveAddition(addition, at, to)}
+                  onMove={(place, to) => moveAddition(place, at, to)}
                 />
               </StageEditor>
             )}
