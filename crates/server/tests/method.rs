@@ -315,6 +315,29 @@ async fn a_runs_calendar_has_what_somebody_does_with_each_dough() {
 }
 
 #[tokio::test]
+async fn portions_of_one_dough_come_out_at_their_own_hours() {
+    let plant = Plant::open().await;
+    let scenario = plant.scenario("ebb-flats-240", "VP-26-0435", full_mixer()).await;
+    let at = to_come();
+    let mut asked = json!({"scenario": scenario, "starts_at": at, "portions": [
+        {"pieces": 2, "kept": "refrigerator", "out_of_oven_at": at + Duration::hours(30)},
+        {"pieces": 2, "kept": "freezer", "out_of_oven_at": at + Duration::days(9)}]});
+    let (status, found) = plant.post("/api/v1/chain/portions", &asked).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    let one = &found["portions"][1];
+    assert_eq!(moment(&one["out_at"]) - moment(&one["thaw_at"]), Duration::hours(24));
+    assert!(moment(&one["warm_at"]) < moment(&one["bake_at"]), "{one}");
+    let read = calendar(&plant, "/api/v1/chain/portions/calendar", &asked).await;
+    let names = summaries(&read);
+    assert_eq!(names.len(), 5, "{names:?}");
+    assert!(names.iter().any(|name| name.ends_with("2 pieces out of the cold")), "{names:?}");
+    asked["portions"][0]["out_of_oven_at"] = json!(at + Duration::hours(1));
+    let (status, problem) = plant.post("/api/v1/chain/portions", &asked).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "portions[0].out_of_oven_at");
+}
+
+#[tokio::test]
 async fn tonights_dough_is_followed_by_its_readings() {
     let plant = Plant::open().await;
     let scenario = plant.scenario("deck-roll-60", STRONG, full_mixer()).await;
