@@ -230,3 +230,15 @@ test("another flour's lot that was chosen stays, however old", async ({ page }) 
   await expect(chosen).toHaveValue(newest.id);
   await expect(page).toHaveURL(new RegExp(`with=${newest.id}(&|$)`));
 });
+
+test("a flour from a bag goes into the chain from where its lot is chosen", async ({ page }) => {
+  await page.goto("/water?product=deck-roll-60");
+  await page.getByLabel("Selected lot").selectOption({ label: "a flour from a bag …" });
+  const name = `Corner bag ${Date.now()}`;
+  await page.getByLabel("Name").first().fill(name);
+  await page.getByLabel(/^Protein/).first().fill("11.5");
+  await page.getByRole("button", { name: "Save flour" }).click();
+  await expect(link(page, "Flour")).toContainText(name);
+  await expect(link(page, "Water")).toContainText("%");
+  await expect(link(page, "Floor")).toContainText("Mixing sheet");
+});

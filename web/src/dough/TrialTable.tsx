@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
-import { maturityWords } from "../method/DoughMaturity";
+import { maturityFigure } from "../method/DoughMaturity";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 
@@ -22,7 +22,7 @@ export function TrialTable({ set }: { set: Schemas["TrialSet"] }) {
     ["water to weigh", (one) => percent(one.added_water_pct)],
     ["what strength carries", (one) => percent(one.ceiling_pct)],
     ["dough temperature", (one) => (one.target_c == null ? "–" : format.temperature(one.target_c))],
-    ["maturity", (one) => (one.maturity ? maturityWords(one.maturity, format) : "–")],
+    ["maturity", (one) => (one.maturity ? maturityFigure(one.maturity, format) : "–")],
     ["mixing", (one) => format.minutes(one.mixing_min)],
     ["first water to the end", (one) => format.minutes(one.total_min)],
     ["cost of a kilo", (one) => (one.cost_per_kg == null ? "–" : format.money(one.cost_per_kg, 3))],

@@ -120,7 +120,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
               {dough.number}
             </text>
             {dough.stages
-              .filter((stage) => stage.role !== "cool")
+              .filter((stage) => stage.role !== "cool" && stage.role !== "slicing")
               .map((stage) => (
                 <Bar
                   key={stage.stage}

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { maturityWords } from "./DoughMaturity";
+import { maturityFigure } from "./DoughMaturity";
 
 interface Props {
   late: Schemas["DelayedBatch"][];
@@ -65,7 +65,7 @@ export function DelayedBatches({ late, dropped, onDrop, onKeep }: Props) {
                 </span>
               )}
               <span className="text-sm text-iron">
-                at the oven {maturityWords(one.maturity, format)}; planned{" "}
+                at the oven {maturityFigure(one.maturity, format)}; planned{" "}
                 {format.number(one.planned_maturity.maturity, 2)}
               </span>
               <button

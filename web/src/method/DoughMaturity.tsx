@@ -16,6 +16,12 @@ export const maturityWords = (
   format: Format,
 ) => `${format.number(maturity, 2)}, ${VERDICTS[verdict]}`;
 
+/** The same in short, as one of several. */
+export const maturityFigure = (
+  { maturity, verdict }: Pick<Schemas["Maturity"], "maturity" | "verdict">,
+  format: Format,
+) => `${format.number(maturity, 2)}, ${verdict}`;
+
 /** How ripe the dough is where it meets the oven, and from what. */
 export function DoughMaturity({ maturity }: { maturity: Schemas["DoughMaturity"] }) {
   const format = useFormat();

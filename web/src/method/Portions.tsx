@@ -8,7 +8,7 @@ import { fieldOf, momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { useKept } from "../storage/useKept";
 import { CalendarButton } from "./CalendarButton";
-import { maturityWords } from "./DoughMaturity";
+import { maturityFigure } from "./DoughMaturity";
 
 interface Asked {
   pieces: number;
@@ -115,7 +115,7 @@ export function Portions({ scenario, plan }: Props) {
                       {format.number(found.kept_h, 0)} h in the cold
                       {found.rise_pct != null &&
                         `; at the oven risen +${format.number(found.rise_pct, 0)} %`}
-                      {found.maturity && `, maturity ${maturityWords(found.maturity, format)}`}
+                      {found.maturity && `, maturity ${maturityFigure(found.maturity, format)}`}
                     </span>
                     {found.caution && (
                       <span className="block font-semibold text-stop">{found.caution}.</span>

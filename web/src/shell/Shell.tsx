@@ -26,6 +26,9 @@ const PreferencesDialog = lazy(() =>
   import("./dialogs").then((all) => ({ default: all.PreferencesDialog })),
 );
 
+/** The choice that is no lot yet. */
+const BAG = "bag";
+
 type Open = "account" | "finder" | "shortcuts" | "preferences" | null;
 
 /** A lot with its verdict and what was decided of it. */
@@ -132,8 +135,11 @@ function Frame({ children }: { children: ReactNode }) {
                   ? [[held.lot.id, `${held.lot.code} · ${held.lot.flour.name}`] as const]
                   : []),
                 ...(lots ?? []).map((lot) => [lot.id, lotWords(lot)] as const),
+                [BAG, "a flour from a bag …"],
               ]}
-              onSet={(lot) => change({ lot })}
+              onSet={(lot) =>
+                lot === BAG ? void navigate({ pathname: "/flour/bag", search }) : change({ lot })
+              }
             />
           </p>
         )}
