@@ -25,7 +25,7 @@ fn of(kind: PreparationKind, stage: Stage) -> Stage {
 }
 
 /// A dough of 5 kg of which so much is made before.
-fn with_part(part: Value, process: Process) -> Bench {
+fn with_part(part: &Value, process: Process) -> Bench {
     bench(
         json!({"lines": [{"ingredient": "flour", "pct": 100}, {"ingredient": "salt", "pct": 2},
             {"ingredient": "instant_yeast", "pct": 0.8}], "parts": [part]}),
@@ -35,7 +35,7 @@ fn with_part(part: Value, process: Process) -> Bench {
 
 fn scald() -> Bench {
     let part = json!({"kind": "scald", "flour_pct": 10, "water_pct": 20});
-    let mut bench = with_part(part, Process::StraightBulk);
+    let mut bench = with_part(&part, Process::StraightBulk);
     bench.method.stages.insert(0, of(PreparationKind::Scald, stage(StageKind::Rest, 120.0)));
     bench
 }
@@ -82,12 +82,12 @@ fn a_scald_is_told_as_it_is_made_and_when_yeast_may_meet_it() {
     assert!(made(&bench).remove(0).is_hot);
     // Stated, it is as it is stated; in no stage, as is usual.
     let part = json!({"kind": "scald", "flour_pct": 10, "water_pct": 20, "temperature_c": 28});
-    near(made(&with_part(part, Process::StraightBulk)).remove(0).meets_c, 28.0, 1e-9);
+    near(made(&with_part(&part, Process::StraightBulk)).remove(0).meets_c, 28.0, 1e-9);
     let part = json!({"kind": "scald", "flour_pct": 10, "water_pct": 20});
-    near(made(&with_part(part, Process::StraightBulk)).remove(0).meets_c, 30.0, 1e-9);
+    near(made(&with_part(&part, Process::StraightBulk)).remove(0).meets_c, 30.0, 1e-9);
     // A bare mass in the mixer's own bowl loses nothing to a pot.
     let part = json!({"kind": "scald", "flour_pct": 10, "water_pct": 20, "vessel": "mixer_bowl"});
-    assert!(made(&with_part(part, Process::StraightBulk)).remove(0).made_c > found.made_c);
+    assert!(made(&with_part(&part, Process::StraightBulk)).remove(0).made_c > found.made_c);
 }
 
 #[test]
@@ -120,7 +120,7 @@ fn a_soaker_takes_water_as_it_comes_and_others_what_sets_them() {
         (json!({"kind": "autolyse", "flour_pct": 80, "water_pct": 50}), None, Some(23.0)),
         (json!({"kind": "scald", "flour_pct": 10, "water_pct": 20, "set_c": 65}), None, Some(65.0)),
     ] {
-        let found = made(&with_part(part.clone(), Process::StraightBulk)).remove(0);
+        let found = made(&with_part(&part, Process::StraightBulk)).remove(0);
         assert_eq!(found.target_c, target_c, "{part}");
         if let Some(water_c) = water_c {
             near(found.water_c, water_c, 1e-9);
@@ -195,20 +195,20 @@ fn a_sponges_mixing_takes_the_mixer_and_doughs_keep_out_of_its_way() {
     for minutes in [200.0, 203.0, 210.0, 217.0] {
         bench.method.stages[1].minutes = minutes;
         let found = cadence(&bench.method, &LINE, DOUGH, &house);
-        let mixer = found.paces.iter().find(|pace| pace.place == Place::Mixer).expect("a mixer");
+        let place = found.paces.iter().find(|pace| pace.place == Place::Mixer).expect("a mixer");
         let waits_min = found.sponge_waits_min;
         let twice = PaceCause::MixerTwice { mixing_min: 13.0, turn_min: 6.0, waits_min };
-        assert_eq!(mixer.message, twice);
-        assert_eq!(mixer.minutes, 19.0, "no more than it mixes and turns");
+        assert_eq!(place.message, twice);
+        assert_eq!(place.minutes, 19.0, "no more than it mixes and turns");
         // Dough after dough, no mixing of one meets that of another.
-        let mixes = |dough: f64| {
+        let taken = |dough: f64| {
             let from = dough * found.minutes;
             [
                 (from, from + 7.0),
                 (from + 4.0 + minutes + waits_min, from + 16.0 + minutes + waits_min),
             ]
         };
-        let mut all: Vec<_> = (0..60).flat_map(|dough| mixes(f64::from(dough))).collect();
+        let mut all: Vec<_> = (0..60).flat_map(|dough| taken(f64::from(dough))).collect();
         all.sort_by(|one, other| one.0.total_cmp(&other.0));
         for pair in all.windows(2) {
             assert!(pair[0].1 <= pair[1].0 + 1e-6, "{minutes}: {pair:?} every {}", found.minutes);

@@ -143,7 +143,13 @@ pub fn portions(
     }
     let before_min: f64 = method.stages[..=divided].iter().map(|stage| stage.minutes).sum();
     let divided_at = asked.starts_at + minutes(before_min);
-    let place = Divided { scenario, chain, divided, divided_at, piece_kg: dough.scaled.piece_kg };
+    let place = Divided {
+        scenario,
+        chain,
+        at: divided,
+        into_cold_at: divided_at,
+        piece_kg: dough.scaled.piece_kg,
+    };
     let found: Vec<Portion> = (0..)
         .zip(asked.portions.iter().take(MOST))
         .map(|(at, one): (usize, _)| place.portion(one, &format!("portions[{at}]."), &mut faults))
@@ -166,9 +172,9 @@ pub fn portions(
 struct Divided<'a> {
     scenario: &'a Scenario<'a>,
     chain: &'a Chain,
-    /// The place of its dividing in the method.
-    divided: usize,
-    divided_at: DateTime<Utc>,
+    /// The place of its dividing in the method, and when that is over.
+    at: usize,
+    into_cold_at: DateTime<Utc>,
     piece_kg: f64,
 }
 
@@ -177,7 +183,7 @@ impl Divided<'_> {
         let here = |coefficient| self.scenario.coefficients().value(coefficient);
         let method = self.scenario.method;
         let roles = method.roles();
-        let after = || method.stages.iter().zip(&roles).skip(self.divided + 1);
+        let after = || method.stages.iter().zip(&roles).skip(self.at + 1);
         let cold = after().find(|(_, role)| **role == StageRole::Cold).map(|(stage, _)| stage);
         let cold_c = cold.and_then(|stage| stage.temperature_c).unwrap_or_else(|| {
             self.scenario.line.water.refrigerator_c.unwrap_or_else(|| here(&REFRIGERATOR_C))
@@ -196,16 +202,16 @@ impl Divided<'_> {
             * MIN_PER_H
             * ((room_c - cold_c) / (room_c - warm_c)).ln().max(0.0);
         let own_min: f64 = to_oven.iter().map(|stage| stage.minutes).sum();
-        let warms_min = if cold.is_some() { (warm_min - own_min).max(0.0) } else { warm_min };
+        let first_min = if cold.is_some() { (warm_min - own_min).max(0.0) } else { warm_min };
 
         let bake_at = asked.out_of_oven_at - minutes(bake_min);
-        let out_at = bake_at - minutes(own_min + warms_min);
+        let out_at = bake_at - minutes(own_min + first_min);
         let thaw_min = here(&THAW_H) * MIN_PER_H;
         let thaw_at = (asked.kept == PortionStorage::Freezer).then(|| out_at - minutes(thaw_min));
-        let kept_min = (out_at - self.divided_at).num_seconds() as f64 / S_PER_MIN;
+        let kept_min = (out_at - self.into_cold_at).num_seconds() as f64 / S_PER_MIN;
         let frozen_min = thaw_at.map(|_| kept_min - thaw_min);
         if frozen_min.unwrap_or(kept_min) < 0.0 {
-            let soonest = own_min + warms_min + bake_min + thaw_at.map_or(0.0, |_| thaw_min);
+            let soonest = own_min + first_min + bake_min + thaw_at.map_or(0.0, |_| thaw_min);
             let message =
                 format!("at the earliest {:.1} h after the dough is divided", soonest / MIN_PER_H);
             faults.push(format!("{at}out_of_oven_at"), message);
@@ -218,13 +224,13 @@ impl Divided<'_> {
             Some(frozen) => vec![lies(here(&FREEZER_C), frozen), lies(cold_c, thaw_min)],
             None => vec![lies(cold_c, kept_min)],
         };
-        let warms = Stage::new(StageKind::Rest, "Warms", warms_min);
+        let warms = Stage::new(StageKind::Rest, "Warms", first_min);
         let way = Method {
-            stages: method.stages[..=self.divided]
+            stages: method.stages[..=self.at]
                 .iter()
                 .cloned()
                 .chain(kept)
-                .chain((warms_min > 0.0).then_some(warms))
+                .chain((first_min > 0.0).then_some(warms))
                 .chain(to_oven.into_iter().cloned())
                 .chain(after().skip_while(|(_, role)| !bakes(role)).map(|(stage, _)| stage.clone()))
                 .collect(),
@@ -259,17 +265,13 @@ impl Divided<'_> {
     fn caution(&self, kept_min: f64, frozen_min: Option<f64>) -> Option<PortionCaution> {
         let coefficients = self.scenario.coefficients();
         let day_min = H_PER_DAY * MIN_PER_H;
-        match frozen_min {
-            Some(frozen) => {
-                let weeks = coefficients.value(&KEEP_WEEKS);
-                let caution = PortionCaution::TooLongFrozen { weeks };
-                (frozen > weeks * DAYS_PER_WEEK * day_min).then_some(caution)
-            }
-            None => {
-                let most = coefficients.band(&USUAL_COLD_MIN).high;
-                let caution = PortionCaution::TooLongInRefrigerator { days: most / day_min };
-                (kept_min > most).then_some(caution)
-            }
+        if let Some(frozen) = frozen_min {
+            let weeks = coefficients.value(&KEEP_WEEKS);
+            let caution = PortionCaution::TooLongFrozen { weeks };
+            return (frozen > weeks * DAYS_PER_WEEK * day_min).then_some(caution);
         }
+        let most = coefficients.band(&USUAL_COLD_MIN).high;
+        let caution = PortionCaution::TooLongInRefrigerator { days: most / day_min };
+        (kept_min > most).then_some(caution)
     }
 }

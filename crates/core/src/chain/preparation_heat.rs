@@ -99,18 +99,10 @@ fn one(
 ) -> PreparationHeat {
     let here = |coefficient| scenario.coefficients().value(coefficient);
     let kg = |pct: f64| dough.flour_kg * pct / FLOUR_PCT;
-    let room_c = scenario.room_c();
     let tap_c = scenario.tap_c();
     let vessel = part.vessel.unwrap_or(part.kind.usual_vessel());
     let mass = kg(part.total_pct());
-    let mixer = &scenario.line.mixer;
-    let by_mixer = vessel == Vessel::MixerBowl;
-    let (mixing_min, mixed_with) =
-        scenario.method.preparation_mixing(part.kind, mixer).unwrap_or_else(|| {
-            let minutes = here(&PREPARATION_MIN);
-            (minutes, minutes * mixer.slow_kj_per_kg_min)
-        });
-    let mixing_kj_per_kg = if by_mixer { mixed_with } else { here(&STIRRED) };
+    let (mixing_min, mixing_kj_per_kg) = mixing(scenario, part.kind, vessel);
     let closed_by = closed_by(scenario, part, tap_c);
     let hot = matches!(closed_by, ClosedBy::Target(target) if target > HOTTEST_WATER_C)
         || part.kind == PreparationKind::Scald;
@@ -146,16 +138,8 @@ fn one(
     let water_c = water_c.unwrap_or(solved.water_c);
     let made_c = solved.dough_c;
 
-    let rests: Vec<_> = scenario.method.preparation_rests(part.kind).collect();
-    let rests_min: f64 = rests.iter().map(|stage| stage.minutes).sum();
-    let around_c = rests.first().and_then(|stage| stage.temperature_c).unwrap_or(room_c);
-    let slowness = scenario.coefficients().band(&COOLS_AS_DOUGH).times(cooling_h(mass) * MIN_PER_H);
-    let after = |minutes: f64| around_c + (made_c - around_c) * (-minutes / slowness.typical).exp();
-    let is_sponge = part.kind == PreparationKind::Sponge;
-    let cooled_c = (!is_sponge && !rests.is_empty()).then(|| after(rests_min));
-    let cool_c = COOL_ENOUGH.value;
-    let cool_after_min = (made_c > cool_c && cool_c > around_c)
-        .then(|| slowness.times(((made_c - around_c) / (cool_c - around_c)).ln()));
+    let Rest { minutes: rests_min, around_c, cooled_c, cool_after_min } =
+        Rest::of(scenario, part.kind, mass, made_c);
     let meets_c = part.temperature_c.or(cooled_c);
     PreparationHeat {
         kind: part.kind,
@@ -181,8 +165,50 @@ fn one(
         cooled_c,
         meets_c: meets_c.unwrap_or_else(|| part.meets_c(scenario.coefficients())),
         cool_after_min,
-        cool_c,
-        is_hot: cooled_c.is_some_and(|cooled| cooled > cool_c),
+        cool_c: COOL_ENOUGH.value,
+        is_hot: cooled_c.is_some_and(|cooled| cooled > COOL_ENOUGH.value),
+    }
+}
+
+/// Minutes and work of its mixing: as a stage has it, else as is usual; stirred where no mixer turns it.
+fn mixing(scenario: &Scenario<'_>, kind: PreparationKind, vessel: Vessel) -> (f64, f64) {
+    let here = |coefficient| scenario.coefficients().value(coefficient);
+    let mixer = &scenario.line.mixer;
+    let (minutes, kj_per_kg) =
+        scenario.method.preparation_mixing(kind, mixer).unwrap_or_else(|| {
+            let minutes = here(&PREPARATION_MIN);
+            (minutes, minutes * mixer.slow_kj_per_kg_min)
+        });
+    (minutes, if vessel == Vessel::MixerBowl { kj_per_kg } else { here(&STIRRED) })
+}
+
+/// How a preparation lies from when it is made to when it meets the dough.
+struct Rest {
+    minutes: f64,
+    around_c: f64,
+    cooled_c: Option<f64>,
+    cool_after_min: Option<Estimate>,
+}
+
+impl Rest {
+    /// Of so many kilos made so warm: `T = around + (made − around)·e^(−t/τ)`, `τ = m^⅔` h.
+    fn of(scenario: &Scenario<'_>, kind: PreparationKind, kg: f64, made_c: f64) -> Self {
+        let stages: Vec<_> = scenario.method.preparation_rests(kind).collect();
+        let minutes: f64 = stages.iter().map(|stage| stage.minutes).sum();
+        let stated_c = stages.first().and_then(|stage| stage.temperature_c);
+        let around_c = stated_c.unwrap_or_else(|| scenario.room_c());
+        let slowness = scenario.coefficients().band(&COOLS_AS_DOUGH);
+        let slowness = slowness.times(cooling_h(kg) * MIN_PER_H);
+        let follows = kind != PreparationKind::Sponge && !stages.is_empty();
+        let cool_c = COOL_ENOUGH.value;
+        Self {
+            minutes,
+            around_c,
+            cooled_c: follows
+                .then(|| around_c + (made_c - around_c) * (-minutes / slowness.typical).exp()),
+            cool_after_min: (made_c > cool_c && cool_c > around_c)
+                .then(|| slowness.times(((made_c - around_c) / (cool_c - around_c)).ln())),
+        }
     }
 }
 

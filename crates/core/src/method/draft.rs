@@ -202,8 +202,8 @@ fn check_order(method: &Method, at: &str, faults: &mut ValidationErrors) {
             let message = "a preparation is mixed, and rests, before the dough is mixed";
             faults.push(format!("{at}makes"), message);
         }
-        let is_followed = number >= method.first_mix() || roles[number] == StageRole::Sponge;
-        if !stage.ambient_curve.is_empty() && !(is_followed && stage.rises()) {
+        let is_left_alone = number < method.first_mix() && roles[number] != StageRole::Sponge;
+        if !stage.ambient_curve.is_empty() && (is_left_alone || !stage.rises()) {
             let message = "what is around it is followed as it changes while a sponge lies, and in a \
                            rest, folds or a proof from the mixer on";
             faults.push(format!("{at}ambient_curve"), message);

@@ -93,8 +93,8 @@ impl Method {
     /// where no stage mixes it.
     pub fn preparation_mixing(&self, kind: PreparationKind, mixer: &Mixer) -> Option<(f64, f64)> {
         let of = |stage: &&Stage| stage.kind == StageKind::Mix && stage.makes == Some(kind);
-        let mixed = self.stages.iter().filter(of);
-        mixed
+        let stages = self.stages.iter().filter(of);
+        stages
             .map(|stage| (stage.minutes, stage.minutes * mixer.kj_per_kg_min(stage.speed)))
             .reduce(|(minutes, kj), (more, with)| (minutes + more, kj + with))
     }
