@@ -68,13 +68,11 @@ pub fn friction_factor(
     let coefficients = scenario.coefficients();
     let (dough, heat) = (chain.dough.as_ref()?, chain.heat.as_ref()?);
     let balance = balance(scenario, scenario.moisture()?, dough, chain.method.mixing_kj_per_kg);
-    let early = scenario
-        .formula
-        .formula
-        .parts()
+    let early = chain
+        .preparations
         .iter()
         .find(|part| matches!(part.kind, PreparationKind::Sponge | PreparationKind::Starter));
-    let preferment_c = early.map(|part| part.meets_c(coefficients));
+    let preferment_c = early.map(|part| part.meets_c);
     let friction = measured.iter().fold(Friction::prior(coefficients), |learned, one| {
         learned.learn(one.temperatures.friction_c(), coefficients)
     });

@@ -104,7 +104,7 @@ pub struct Preparation {
     pub flour: Option<String>,
     pub flour_pct: f64,
     pub water_pct: f64,
-    /// How warm it meets the final dough; usual for its kind if none.
+    /// How warm it meets the final dough; as its rest leaves it, or usual for its kind, if none.
     pub temperature_c: Option<f64>,
     /// How fast its culture goes beside the model, kept from readings; as the model if none.
     pub rate: Option<f64>,

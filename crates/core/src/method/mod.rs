@@ -20,6 +20,8 @@ mod role;
 mod sheet;
 mod stage;
 mod stages;
+mod to_weigh;
+mod weighing;
 mod words;
 
 pub use addition::{Addition, AdditionInput, Portion};
@@ -40,7 +42,8 @@ pub use optional_step::OptionalStep;
 pub use optional_steps::Optional;
 pub use process::Process;
 pub use role::{StageRole, TypicalRange};
-pub use sheet::{Plan, PreparationMade, Sheet, SheetCaution, SheetStep, ToWeigh, sheet};
+pub use sheet::{Sheet, SheetCaution, SheetStep, sheet};
 pub(crate) use stage::FOLD_MIN;
 pub use stage::{COLD_C, Handled, Speed, Stage, StageKind, TimeTolerance};
 pub use stages::Method;
+pub use to_weigh::{Plan, PreparationMade, SheetPart, ToWeigh};

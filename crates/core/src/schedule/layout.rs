@@ -5,6 +5,7 @@ use std::ops::Range;
 use super::cadence::{Cadence, Lying, Place, lying};
 use super::flow::Flow;
 use super::line::{Line, RunRequest, Shift, Span, Standstill, interrupted, past};
+use crate::units::{H_PER_DAY, MIN_PER_H};
 
 /// Every dough's stages, and the pieces of them all.
 pub(super) struct Laid {
@@ -133,8 +134,8 @@ impl Laying<'_> {
                 break;
             }
         }
-        // Doughs are begun in turn: what ends before this one begins is in nobody's way.
-        self.mixing.retain(|taken| taken.end > turn);
+        // Doughs are begun in turn, and none is moved by a day: what ended then is in nobody's way.
+        self.mixing.retain(|taken| taken.end > turn - H_PER_DAY * MIN_PER_H);
         self.mixing.extend(self.mixed(&spans));
         for one in &mut self.troughs {
             one.left.push(spans[one.lying.stages.end - 1].to);
