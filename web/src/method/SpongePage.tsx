@@ -124,8 +124,14 @@ function Numbers({ sponge }: { sponge: Sponge }) {
   const { parts, set } = useFormula();
   const { method, set: setMethod, setStages } = useMethod();
   const guide = useGuide();
-  const { product, refused } = useScenarioContext();
+  const { chain, product, refused } = useScenarioContext();
   const format = useFormat();
+  const heat = chain?.preparations.find((one) => one.kind === "sponge");
+  const water =
+    heat &&
+    (heat.ice_kg > 0
+      ? `${format.mass(heat.ice_kg)} of its water as ice`
+      : `its water ${format.temperature(heat.water_c)}`);
   const at = guide?.usual.findIndex((one) => one.role === "sponge") ?? -1;
   const setPart = (change: Partial<Schemas["PreparationInput"]>) =>
     set(({ parts }) => ({
@@ -166,7 +172,7 @@ function Numbers({ sponge }: { sponge: Sponge }) {
           usual={sponge.set_c}
           onSet={(value) => setMethod(() => ({ sponge_c: value ?? undefined }))}
           fault={refused?.at("now.method.sponge_c")}
-          hint={`off the mixer; near ${format.temperature(usual.set_c.typical, 0)}`}
+          hint={`off the mixer; near ${format.temperature(usual.set_c.typical, 0)}${water ? `; ${water}` : ""}`}
         />
         <NumberField
           label="Time, h"
