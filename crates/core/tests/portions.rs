@@ -88,6 +88,11 @@ fn what_cannot_be_is_said_at_its_portion() {
     let whole = self::bench(plain(), Process::StraightBulk);
     assert_eq!(faults(&whole, vec![portion(2.0, COLD, 24)]), ["portions"]);
 
+    assert_eq!(
+        faults(&bench, vec![portion(1.0, FROZEN, 24 * 365 * 50)]),
+        ["portions[0].out_of_oven_at"]
+    );
+
     let late = planned(&bench, vec![portion(1.0, COLD, 24 * 9), portion(1.0, FROZEN, 24 * 60)]);
     let cautions: Vec<_> =
         late.expect("it is planned").portions.iter().map(|one| one.caution).collect();

@@ -109,8 +109,9 @@ pub struct Portions {
     pub portions: Vec<Portion>,
 }
 
-/// Most portions of a dough.
+/// Most portions of a dough, and the longest one is looked ahead for.
 const MOST: usize = 12;
+const MOST_DAYS: f64 = 90.0;
 const PIECES: NumberRange =
     NumberRange::new("pieces", "pieces of this portion", "", 1.0, 100_000.0);
 
@@ -210,15 +211,20 @@ impl Divided<'_> {
         let thaw_at = (asked.kept == PortionStorage::Freezer).then(|| out_at - minutes(thaw_min));
         let kept_min = (out_at - self.into_cold_at).num_seconds() as f64 / S_PER_MIN;
         let frozen_min = thaw_at.map(|_| kept_min - thaw_min);
+        let most_min = MOST_DAYS * H_PER_DAY * MIN_PER_H;
+        if kept_min > most_min {
+            let message = format!("up to {MOST_DAYS} days after the dough is divided");
+            faults.push(format!("{at}out_of_oven_at"), message);
+        }
         if frozen_min.unwrap_or(kept_min) < 0.0 {
             let soonest = own_min + first_min + bake_min + thaw_at.map_or(0.0, |_| thaw_min);
             let message =
                 format!("at the earliest {:.1} h after the dough is divided", soonest / MIN_PER_H);
             faults.push(format!("{at}out_of_oven_at"), message);
         }
-        let lies = |kind_c: f64, minutes: f64| Stage {
-            temperature_c: Some(kind_c),
-            ..Stage::new(StageKind::Rest, "Kept", minutes.max(0.0))
+        let lies = |around_c: f64, minutes: f64| Stage {
+            temperature_c: Some(around_c),
+            ..Stage::new(StageKind::Rest, "Kept", minutes.clamp(0.0, most_min))
         };
         let kept = match frozen_min {
             Some(frozen) => vec![lies(here(&FREEZER_C), frozen), lies(cold_c, thaw_min)],
