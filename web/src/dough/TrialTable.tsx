@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
-import { maturityFigure } from "../method/DoughMaturity";
+import { maturityFigure } from "../figures/maturityWords";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 

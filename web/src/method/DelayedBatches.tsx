@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
-import { maturityFigure } from "./DoughMaturity";
+import { maturityFigure } from "../figures/maturityWords";
 
 interface Props {
   late: Schemas["DelayedBatch"][];

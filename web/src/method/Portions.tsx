@@ -8,7 +8,7 @@ import { fieldOf, momentOf } from "../units/clock";
 import { useFormat } from "../units/format";
 import { useKept } from "../storage/useKept";
 import { CalendarButton } from "./CalendarButton";
-import { maturityFigure } from "./DoughMaturity";
+import { maturityFigure } from "../figures/maturityWords";
 
 interface Asked {
   pieces: number;

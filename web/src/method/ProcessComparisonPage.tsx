@@ -9,7 +9,7 @@ import { Refusal } from "../form/Refusal";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat, type Format } from "../units/format";
-import { maturityWords } from "./DoughMaturity";
+import { maturityWords } from "../figures/maturityWords";
 import { asDraft } from "./method";
 import { MethodTabs } from "./MethodTabs";
 

@@ -11,7 +11,7 @@ import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { Conditioners } from "./Conditioners";
-import { maturityWords } from "./DoughMaturity";
+import { maturityWords } from "../figures/maturityWords";
 import { MethodTabs } from "./MethodTabs";
 import { useGuide, useMethod } from "./useMethod";
 
