@@ -236,7 +236,10 @@ test("a flour from a bag goes into the chain from where its lot is chosen", asyn
   await page.getByLabel("Selected lot").selectOption({ label: "a flour from a bag …" });
   const name = `Corner bag ${Date.now()}`;
   await page.getByLabel("Name").first().fill(name);
-  await page.getByLabel(/^Protein/).first().fill("11.5");
+  await page
+    .getByLabel(/^Protein/)
+    .first()
+    .fill("11.5");
   await page.getByRole("button", { name: "Save flour" }).click();
   await expect(link(page, "Flour")).toContainText(name);
   await expect(link(page, "Water")).toContainText("%");
