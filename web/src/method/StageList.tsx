@@ -1,4 +1,4 @@
-import { Fragment, useState, type DragEvent, type ReactNode } from "react";
+import { Fragment, useRef, useState, type DragEvent, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { PREPARATIONS } from "../dough/formula";
 import { useLabels } from "../plant/usePlantParameters";
@@ -31,7 +31,8 @@ export function StageList(props: Props) {
   const { stages, guide, open, onOpen, onMove, onMoveAddition, editor } = props;
   const format = useFormat();
   const labels = useLabels();
-  const [dragged, setDragged] = useState<Dragged | null>(null);
+  // Read by whatever it is dragged over, at once: a quick hand drops it before anything is drawn anew.
+  const dragged = useRef<Dragged | null>(null);
   const [over, setOver] = useState<number | null>(null);
   const drag = (what: Dragged) => ({
     draggable: true,
@@ -39,23 +40,26 @@ export function StageList(props: Props) {
       event.stopPropagation();
       event.dataTransfer.effectAllowed = "move";
       event.dataTransfer.setData("text/plain", stages[what.from]?.label ?? "");
-      setDragged(what);
+      dragged.current = what;
     },
     onDragEnd: () => {
-      setDragged(null);
+      dragged.current = null;
       setOver(null);
     },
   });
   const drop = (at: number) => ({
     onDragOver: (event: DragEvent) => {
-      if (!dragged || dragged.from === at) return;
+      if (!dragged.current || dragged.current.from === at) return;
       event.preventDefault();
       setOver(at);
     },
     onDrop: (event: DragEvent) => {
       event.preventDefault();
-      if (dragged?.addition != null) onMoveAddition(dragged.addition, dragged.from, at);
-      else if (dragged) onMove(dragged.from, at);
+      const what = dragged.current;
+      dragged.current = null;
+      setOver(null);
+      if (what?.addition != null) onMoveAddition(what.addition, what.from, at);
+      else if (what) onMove(what.from, at);
     },
   });
   return (
@@ -75,7 +79,7 @@ export function StageList(props: Props) {
           <li
             key={at}
             {...drop(at)}
-            className={`border-t py-2 ${over === at && dragged ? "border-ink bg-faint" : "border-hair"}`}
+            className={`border-t py-2 ${over === at ? "border-ink bg-faint" : "border-hair"}`}
           >
             <div className="flex gap-4">
               <span
