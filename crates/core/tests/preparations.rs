@@ -2,11 +2,11 @@
 
 mod support;
 
-use ironpeel_core::chain::{PreparationHeat, chain};
+use ironpeel_core::chain::{PreparationHeat, chain, mixed_dough};
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, PreparationKind, Vessel};
 use ironpeel_core::flour::Species;
-use ironpeel_core::heat::Unreachable;
+use ironpeel_core::heat::{Temperatures, Unreachable};
 use ironpeel_core::method::{Equipment, MethodDraft, Process, Stage, StageKind, StageRole};
 use ironpeel_core::schedule::{EachDough, PaceCause, Place, cadence};
 use ironpeel_core::units::ValidationErrors;
@@ -133,6 +133,13 @@ fn a_soaker_takes_water_as_it_comes_and_others_what_sets_them() {
     let draft: FormulaDraft = serde_json::from_value(both).expect("a draft");
     let faults = Formula::check(&draft).expect_err("one follows from the other").0;
     assert_eq!(faults[0].field, "parts[0].set_c");
+    for field in ["set_c", "water_c"] {
+        let sponge = json!({"lines": [{"ingredient": "flour", "pct": 100}], "parts": [
+            {"kind": "sponge", "flour_pct": 65, "water_pct": 39, field: 26}]});
+        let draft: FormulaDraft = serde_json::from_value(sponge).expect("a draft");
+        let faults = Formula::check(&draft).expect_err("its method says it").0;
+        assert_eq!(faults[0].field, format!("parts[0].{field}"));
+    }
 }
 
 #[test]
@@ -169,7 +176,22 @@ fn a_bowl_and_the_room_take_from_a_dough_made_by_hand() {
         let mut bench = bench(plain(), Process::StraightBulk);
         bench.line.mixer.kind = kind.into();
         (bench.line.room_c, bench.method.target_c) = (17.0, 26.0);
-        let answer = chain(&bench.scenario(&flours)).heat.expect("a balance").answer;
+        let scenario = bench.scenario(&flours);
+        let found = chain(&scenario);
+        let answer = found.heat.as_ref().expect("a balance").answer.clone();
+        // Measured as it was planned, it tells the energy it was planned with.
+        let measured = Temperatures {
+            flour_c: 21.0,
+            room_c: 17.0,
+            water_c: answer.water_c,
+            preferment_c: None,
+            dough_c: answer.dough_c,
+            ice_share_pct: 0.0,
+            ice_c: 0.0,
+        };
+        let mixed = mixed_dough(&scenario, &found).expect("masses");
+        let energy = mixed.mixing_kj_per_kg(&measured).expect("something is mixed");
+        near(energy, found.method.mixing_kj_per_kg, 1e-6);
         let around = answer.terms.iter().any(|term| term.name == "vessel and room");
         (answer.water_c, around)
     };
@@ -197,8 +219,9 @@ fn a_sponges_mixing_takes_the_mixer_and_doughs_keep_out_of_its_way() {
         let found = cadence(&bench.method, &LINE, DOUGH, &house);
         let place = found.paces.iter().find(|pace| pace.place == Place::Mixer).expect("a mixer");
         let waits_min = found.sponge_waits_min;
-        let twice = PaceCause::MixerTwice { mixing_min: 13.0, turn_min: 6.0, waits_min };
-        assert_eq!(place.message, twice);
+        let sponge_waits_min = Some(waits_min);
+        let cause = PaceCause::Mixer { mixing_min: 13.0, turn_min: 6.0, sponge_waits_min };
+        assert_eq!(place.message, cause);
         assert_eq!(place.minutes, 19.0, "no more than it mixes and turns");
         // Dough after dough, no mixing of one meets that of another.
         let taken = |dough: f64| {

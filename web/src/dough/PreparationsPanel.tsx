@@ -72,33 +72,35 @@ export function PreparationsPanel() {
                 options={optionsOf(VESSELS)}
                 onSet={(vessel) => change(at, { vessel })}
               />
-              <NumberField
-                label="Its water"
-                kind="temperature"
-                value={part.water_c ?? null}
-                usual={heat?.water_c}
-                onSet={(water_c) =>
-                  change(at, {
-                    water_c: water_c ?? undefined,
-                    ...(water_c != null && { set_c: undefined }),
-                  })
-                }
-                fault={refused?.at(`parts[${at}].water_c`)}
-              />
               {part.kind !== "sponge" && (
-                <NumberField
-                  label="Made at"
-                  kind="temperature"
-                  value={part.set_c ?? null}
-                  usual={heat?.made_c}
-                  onSet={(set_c) =>
-                    change(at, {
-                      set_c: set_c ?? undefined,
-                      ...(set_c != null && { water_c: undefined }),
-                    })
-                  }
-                  fault={refused?.at(`parts[${at}].set_c`)}
-                />
+                <>
+                  <NumberField
+                    label="Its water"
+                    kind="temperature"
+                    value={part.water_c ?? null}
+                    usual={heat?.water_c}
+                    onSet={(water_c) =>
+                      change(at, {
+                        water_c: water_c ?? undefined,
+                        ...(water_c != null && { set_c: undefined }),
+                      })
+                    }
+                    fault={refused?.at(`parts[${at}].water_c`)}
+                  />
+                  <NumberField
+                    label="Made at"
+                    kind="temperature"
+                    value={part.set_c ?? null}
+                    usual={heat?.made_c}
+                    onSet={(set_c) =>
+                      change(at, {
+                        set_c: set_c ?? undefined,
+                        ...(set_c != null && { water_c: undefined }),
+                      })
+                    }
+                    fault={refused?.at(`parts[${at}].set_c`)}
+                  />
+                </>
               )}
             </div>
             {heat && (
@@ -106,7 +108,7 @@ export function PreparationsPanel() {
                 {heat.ice_kg > 0 && `${format.mass(heat.ice_kg)} of its water as ice; `}
                 made at {format.temperature(heat.made_c)}
                 {heat.cool_after_min &&
-                  `, below ${format.temperature(heat.cool_c, 0)} after ${format.between(Math.round(heat.cool_after_min.low), Math.round(heat.cool_after_min.high))}`}
+                  `, below ${format.temperature(heat.cool_c, 0)} after ${format.about(heat.cool_after_min)}`}
                 {heat.is_hot && (
                   <b className="text-stop">, too hot for yeast when it is mixed in</b>
                 )}

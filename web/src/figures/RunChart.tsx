@@ -1,6 +1,7 @@
 import { scaleTime } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { isAfterOven } from "./afterOven";
 import { thinned } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 
@@ -120,7 +121,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
               {dough.number}
             </text>
             {dough.stages
-              .filter((stage) => stage.role !== "cool" && stage.role !== "slicing")
+              .filter((stage) => !isAfterOven(stage))
               .map((stage) => (
                 <Bar
                   key={stage.stage}

@@ -106,10 +106,7 @@ export function MixingSheet({ chain, head }: Props) {
                 {part.cool_after_min && (
                   <p className="text-sm">
                     below {format.temperature(part.cool_c, 0)} after{" "}
-                    {format.between(
-                      Math.round(part.cool_after_min.low),
-                      Math.round(part.cool_after_min.high),
-                    )}
+                    {format.about(part.cool_after_min)}
                   </p>
                 )}
                 {part.caution && <Caution message={part.caution} />}

@@ -18,20 +18,24 @@ interface Asked {
 }
 
 interface Props {
+  /** Each product has portions of its own. */
+  product: string;
   scenario: Schemas["ScenarioInput"];
   /** The dough they are of. */
   plan: Schemas["SchedulePlan"];
 }
 
-const KEY = "ironpeel.portions";
 const DAY_MS = 86_400_000;
 
 /** One dough used over several days: each portion with when it comes out of the cold and warms. */
-export function Portions({ scenario, plan }: Props) {
+export function Portions({ product, scenario, plan }: Props) {
   const format = useFormat();
-  const [{ portions: asked }, set] = useKept<{ portions: Asked[] }>(KEY, (kept) => ({
-    portions: kept?.portions ?? [],
-  }));
+  const [{ portions: asked }, set] = useKept<{ portions: Asked[] }>(
+    `ironpeel.portions.${product}`,
+    (kept) => ({
+      portions: kept?.portions ?? [],
+    }),
+  );
   const put = (portions: Asked[]) => set({ portions });
   const change = (at: number, next: Partial<Asked>) =>
     put(asked.map((one, place) => (place === at ? { ...one, ...next } : one)));

@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { VESSELS } from "../dough/formula";
 import { HeatBalance } from "../figures/HeatBalance";
+import { ChainDerivation } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { waterFrom } from "./waterFrom";
 
@@ -16,7 +17,11 @@ export function Preparations({ preparations, division }: Props) {
   if (preparations.length === 0) return null;
   return (
     <section aria-label="Preparations" className="mt-8">
-      <h2>Preparations</h2>
+      <h2>
+        <ChainDerivation link="preparations" of="the heat of preparations">
+          Preparations
+        </ChainDerivation>
+      </h2>
       <div className="overflow-x-auto">
         <table className="w-full text-sm">
           <thead>
@@ -86,10 +91,7 @@ export function Preparations({ preparations, division }: Props) {
                       className={`block ${one.is_hot ? "font-semibold text-stop" : "text-iron"}`}
                     >
                       below {format.temperature(one.cool_c, 0)} after{" "}
-                      {format.between(
-                        Math.round(one.cool_after_min.low),
-                        Math.round(one.cool_after_min.high),
-                      )}
+                      {format.about(one.cool_after_min)}
                     </span>
                   )}
                 </td>

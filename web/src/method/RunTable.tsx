@@ -1,3 +1,4 @@
+import { isAfterOven } from "../figures/afterOven";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import type { RunQuery } from "./run";
@@ -16,9 +17,7 @@ const STEPS = [-15, -5, 5, 15];
 /** Each dough's hours; a stage chosen is moved, and the rest follows. */
 export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Props) {
   const format = useFormat();
-  const shown =
-    plan.doughs[0]?.stages.filter((stage) => stage.role !== "cool" && stage.role !== "slicing") ??
-    [];
+  const shown = plan.doughs[0]?.stages.filter((stage) => !isAfterOven(stage)) ?? [];
   const dough = plan.doughs.find((one) => one.number === chosen?.dough);
   const stage = dough?.stages.find((one) => one.stage === chosen?.stage);
   return (
@@ -77,7 +76,7 @@ export function RunTable({ plan, chosen, onChoose, onShift, shifts, onCalm }: Pr
                   {one.number}
                 </th>
                 {one.stages
-                  .filter((each) => each.role !== "cool" && each.role !== "slicing")
+                  .filter((each) => !isAfterOven(each))
                   .map((each) => {
                     const on = chosen?.dough === one.number && chosen.stage === each.stage;
                     return (

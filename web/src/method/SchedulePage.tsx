@@ -147,7 +147,12 @@ export function SchedulePage() {
             Minutes are where to begin looking; the dough decides. Eggs, milk and meat have their
             own limits out of the cold: your food-safety plan goes before this one.
           </p>
-          <Portions scenario={body.scenario} plan={found.plan} />
+          <Portions
+            key={product.slug}
+            product={product.slug}
+            scenario={body.scenario}
+            plan={found.plan}
+          />
         </>
       )}
     </>

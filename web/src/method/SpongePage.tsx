@@ -102,17 +102,12 @@ function Head({ sponge }: { sponge: Sponge }) {
       <p className="max-w-72 text-sm text-iron">
         {sponge.ripe_low_h != null && sponge.ripe_high_h != null && (
           <b className="block text-ink">
-            Ripe{" "}
-            {format.between(
-              Math.round(sponge.ripe_low_h * 60),
-              Math.round(sponge.ripe_high_h * 60),
-            )}{" "}
+            Ripe {format.about({ low: sponge.ripe_low_h * 60, high: sponge.ripe_high_h * 60 })}{" "}
             after it is set
           </b>
         )}
-        {sponge.maturity &&
-          `Its dough meets the oven at ${maturityWords(sponge.maturity, format)}. `}
-        Ripe when it pulls apart and drops at a tap. Stop early rather than late.
+        Its dough meets the oven at {maturityWords(sponge.maturity, format)}. Ripe when it pulls
+        apart and drops at a tap. Stop early rather than late.
       </p>
     </div>
   );

@@ -66,7 +66,7 @@ export function StageEditor(props: Props) {
           label="What happens"
           value={stage.kind}
           options={optionsOf(KINDS)}
-          onSet={(kind) => onChange({ kind, tolerance: null })}
+          onSet={(kind) => onChange({ kind, tolerance: null, makes: null })}
         />
         {stage.kind === "mix" ? (
           <Select

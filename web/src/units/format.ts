@@ -113,6 +113,11 @@ export class Format {
     return `${short} to ${this.minutes(high)}`;
   }
 
+  /** The minutes of an estimate, whole ones. */
+  about({ low, high }: { low: number; high: number }): string {
+    return this.between(Math.round(low), Math.round(high));
+  }
+
   /** The date of a moment by the plant's clock; a date without a time is that date everywhere. */
   date(iso: string): string {
     return new Date(iso).toLocaleDateString("en-GB", {

@@ -4,6 +4,7 @@ use super::way::Way;
 use super::{Chain, Scenario, ScenarioFormula, balance};
 use crate::coefficient::{Derivation, DerivationInput};
 use crate::dough::{Scaled, coefficients as c};
+use crate::ferment::coefficients::SPONGE_SET_C;
 
 /// The answers to “why?” for the chain's figures; the build-up's steps carry their own.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -11,6 +12,8 @@ use crate::dough::{Scaled, coefficients as c};
 pub struct Derivations {
     pub dough: Option<Derivation>,
     pub heat: Option<Derivation>,
+    /// What is made before the dough.
+    pub preparations: Derivation,
     pub method: Derivation,
     /// Of the final dough; none where it makes no gas.
     pub rise: Option<Derivation>,
@@ -30,6 +33,7 @@ pub fn derivations(scenario: &Scenario<'_>, chain: &Chain) -> Derivations {
         dough: links
             .map(|(dough, water)| dough_why(scenario, &dough.scaled, water.added_water_pct)),
         heat,
+        preparations: preparations_why(scenario, chain),
         method: method_why(scenario, chain),
         rise: way.as_ref().map(|way| way.dough.why(scenario.coefficients())),
         sponge: way
@@ -61,6 +65,32 @@ fn dough_why(scenario: &Scenario<'_>, scaled: &Scaled, added_water_pct: f64) -> 
             c::BAKE_LOSS.valued(losses.bake_pct),
             c::COOLING_LOSS.valued(losses.cooling_pct),
         ],
+    }
+}
+
+fn preparations_why(scenario: &Scenario<'_>, chain: &Chain) -> Derivation {
+    let made = chain.preparations.iter();
+    Derivation {
+        formula: "its own heat balance, then T = around + (made − around) · e^(−t/τ), τ = slowness · \
+                  kg^⅔ h; vessel and room = (heat + loss · minutes) · kg^⅔",
+        inputs: made.map(|one| DerivationInput::new(one.kind.key(), one.kg, "kg")).collect(),
+        coefficients: [
+            &c::BOWL_HEAT,
+            &c::TUB_HEAT,
+            &c::POT_HEAT,
+            &c::TROUGH_HEAT,
+            &c::ROOM_TAKES,
+            &c::BOILING_MEETS,
+            &c::COOLS_AS_DOUGH,
+            &c::COOL_ENOUGH,
+            &c::PREPARATION_MIN,
+            &c::STIRRED,
+            &c::STARTER_SET,
+            &c::SCALD_WATER_C,
+            &SPONGE_SET_C,
+        ]
+        .map(|coefficient| scenario.coefficients().effective(coefficient))
+        .into(),
     }
 }
 

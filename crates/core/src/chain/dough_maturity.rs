@@ -25,9 +25,13 @@ pub struct DoughMaturity {
 
 /// How ripe the dough is where it meets the oven; none where nothing makes gas or there is no way there.
 pub(crate) fn maturity_at_oven(scenario: &Scenario<'_>, chain: &Chain) -> Option<Maturity> {
-    let way = Way::of(scenario, chain).ok()?;
+    Way::of(scenario, chain).ok().map(|way| maturity_of(scenario, chain, &way))
+}
+
+/// How ripe a dough meets the oven that goes a way of its own there.
+pub(super) fn maturity_of(scenario: &Scenario<'_>, chain: &Chain, way: &Way<'_>) -> Maturity {
     let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
-    Some(dough_maturity(scenario, chain, &way, sponge.as_ref(), &curve).maturity)
+    dough_maturity(scenario, chain, way, sponge.as_ref(), &curve).maturity
 }
 
 /// Flour of a sponge counts from its setting, all other from the first mixing: how long a starter has

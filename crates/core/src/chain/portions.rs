@@ -2,10 +2,10 @@
 
 use std::fmt::{self, Display, Formatter};
 
-use chrono::{DateTime, Duration, Utc};
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 
-use super::dough_maturity::dough_maturity;
+use super::dough_maturity::maturity_of;
 use super::way::Way;
 use super::{Chain, Scenario};
 use crate::dough::coefficients::{FREEZER_C, REFRIGERATOR_C};
@@ -13,6 +13,7 @@ use crate::ferment::{Maturity, cooling_h};
 use crate::method::coefficients::{USUAL_COLD_MIN, WARM_CORE_C};
 use crate::method::{Method, Stage, StageKind, StageRole};
 use crate::schedule::coefficients::{KEEP_WEEKS, THAW_H};
+use crate::schedule::minutes;
 use crate::units::{
     DAYS_PER_WEEK, H_PER_DAY, MIN_PER_H, NumberRange, RawNumber, S_PER_MIN, ValidationErrors,
     serialize_in_words, timestamp,
@@ -114,10 +115,6 @@ const MOST: usize = 12;
 const MOST_DAYS: f64 = 90.0;
 const PIECES: NumberRange =
     NumberRange::new("pieces", "pieces of this portion", "", 1.0, 100_000.0);
-
-fn minutes(minutes: f64) -> Duration {
-    Duration::seconds((minutes * S_PER_MIN).round() as i64)
-}
 
 /// Puts each portion on the clock, back from when it is to be out of the oven.
 ///
@@ -263,9 +260,8 @@ impl Divided<'_> {
     fn at_oven(&self, method: &Method) -> (Option<f64>, Option<Maturity>) {
         let scenario = Scenario { method, ..*self.scenario };
         let Ok(way) = Way::of(&scenario, self.chain) else { return (None, None) };
-        let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
-        let maturity = dough_maturity(&scenario, self.chain, &way, sponge.as_ref(), &curve);
-        (curve.last().map(|end| end.rise_pct), Some(maturity.maturity))
+        let rise_pct = way.end_rise(way.dough.yeast_idy_pct);
+        (Some(rise_pct), Some(maturity_of(&scenario, self.chain, &way)))
     }
 
     fn caution(&self, kept_min: f64, frozen_min: Option<f64>) -> Option<PortionCaution> {

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::dough_maturity::maturity_at_oven;
+use super::dough_maturity::maturity_of;
 use super::way::{Sponge, Way};
 use super::{Chain, HeatLink, Scenario, flour_strength, heat_with_sponge};
 use crate::coefficient::Coefficients;
@@ -126,7 +126,7 @@ pub struct SpongeView {
     #[serde(flatten)]
     pub ripeness: Ripeness,
     /// How ripe its dough meets the oven.
-    pub maturity: Option<Maturity>,
+    pub maturity: Maturity,
     pub troughs: u32,
     pub per_trough_kg: f64,
     /// Left for the dough stage.
@@ -146,6 +146,7 @@ impl SpongeView {
     pub fn of(scenario: &Scenario<'_>, chain: &Chain) -> Option<Self> {
         let way = Way::of(scenario, chain).ok()?;
         let ripeness = way.sponge_ripens()?;
+        let maturity = maturity_of(scenario, chain, &way);
         let sponge = way.sponge?;
         let dough = chain.dough.as_ref()?;
         let kg = |pct: f64| dough.flour_kg * pct / FLOUR_PCT;
@@ -177,7 +178,7 @@ impl SpongeView {
             end_rise_pct: end.rise_pct,
             sugar_left_pct: end.sugar_pct,
             ripeness,
-            maturity: maturity_at_oven(scenario, chain),
+            maturity,
             troughs: troughs as u32,
             per_trough_kg: mass / troughs,
             dough_flour_kg: kg(FLOUR_PCT - all_early),

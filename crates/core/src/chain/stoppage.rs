@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use chrono::{DateTime, Utc};
 
-use super::dough_maturity::dough_maturity;
+use super::dough_maturity::maturity_of;
 use super::way::{OnTheWay, Way};
 use super::{Chain, DoughLink, Scenario};
 use crate::dough::{FLOUR_PCT, Preparation, PreparationKind};
@@ -231,8 +231,7 @@ impl<'a> LotStatus<'a> {
     /// How ripe it is where it meets the oven.
     fn maturity(&self, dough: &ScheduledBatch, waits: Waits) -> Maturity {
         let way = self.way(dough, self.scenario.method.stages.len(), waits);
-        let (sponge, curve) = way.follow(way.dough.yeast_idy_pct);
-        dough_maturity(self.scenario, self.chain, &way, sponge.as_ref(), &curve).maturity
+        maturity_of(self.scenario, self.chain, &way)
     }
 
     /// The dough's way to the end of one of its stages, lying longer where it waits.

@@ -91,13 +91,8 @@ impl Sponge<'_> {
 
     /// What is around it as it begins to lie, and at the end, °C.
     pub fn ambient_c(&self) -> (f64, f64) {
-        let [first, .., last] = self.phases.as_slice() else {
-            return self
-                .phases
-                .first()
-                .map_or((0.0, 0.0), |one| (one.ambient_c, one.ambient_end_c));
-        };
-        (first.ambient_c, last.ambient_end_c)
+        let ends = self.phases.first().zip(self.phases.last());
+        ends.map_or((0.0, 0.0), |(first, last)| (first.ambient_c, last.ambient_end_c))
     }
 }
 

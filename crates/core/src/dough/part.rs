@@ -110,7 +110,8 @@ pub struct Preparation {
     pub rate: Option<f64>,
     /// What it is made in; what is usual for its kind if none.
     pub vessel: Option<Vessel>,
-    /// How warm its water is; left to what it is to be made at, or usual for its kind, if none.
+    /// How warm its water is; left to what it is to be made at, or usual for its kind, if none. Of a
+    /// sponge none.
     pub water_c: Option<f64>,
     /// How warm it is made; usual for its kind if none. A sponge's is its method's.
     pub set_c: Option<f64>,
@@ -205,7 +206,11 @@ impl PreparationInput {
         let name = self.name.trim();
         let water_c = WATER_C.check_opt(&self.water_c, at, faults);
         let set_c = SET.check_opt(&self.set_c, at, faults);
-        if water_c.is_some() && set_c.is_some() {
+        if self.kind == PreparationKind::Sponge && (water_c.is_some() || set_c.is_some()) {
+            let field = if set_c.is_some() { "set_c" } else { "water_c" };
+            let message = "a sponge is set at its method's temperature, and its water follows";
+            faults.push(format!("{at}{field}"), message);
+        } else if water_c.is_some() && set_c.is_some() {
             let message =
                 "either how warm its water is, or how warm it is made: one follows from the other";
             faults.push(format!("{at}set_c"), message);

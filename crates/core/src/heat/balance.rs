@@ -382,7 +382,8 @@ impl Balance {
     /// What the water's temperature rests on.
     pub fn why(&self) -> Derivation {
         Derivation {
-            formula: "water · 4.186 · (Tw − target) = Σ kg · c · (target − T) − mixing · dough − 15.1 · flour wetted",
+            formula: "water · 4.186 · (Tw − target) = Σ kg · c · (target − T) − mixing · dough − 15.1 · flour wetted \
+                      + vessel and room · (target − room)",
             inputs: vec![
                 DerivationInput::new("dough", self.dough_kg(), "kg"),
                 DerivationInput::new("all the water", self.water_kg, "kg"),
@@ -390,6 +391,11 @@ impl Balance {
                 DerivationInput::new("tap", self.tap_c, "°C"),
                 DerivationInput::new("mixing", self.mixing_kj_per_kg, "kJ/kg"),
                 DerivationInput::new("flour wetted", self.flour_wetted_kg, "kg"),
+                DerivationInput::new(
+                    "vessel and room",
+                    self.surroundings.map_or(0.0, |around| around.kj_per_k),
+                    "kJ/K",
+                ),
             ],
             coefficients: vec![
                 WATER_SPECIFIC_HEAT.clone(),

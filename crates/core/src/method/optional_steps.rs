@@ -18,9 +18,6 @@ pub struct Optional {
     pub without: &'static str,
 }
 
-/// The yeasts of a packet or a block.
-const YEASTS: [Ingredient; 3] =
-    [Ingredient::InstantYeast, Ingredient::ActiveDryYeast, Ingredient::FreshYeast];
 /// What rounding may tear apart.
 const SLACK: f64 = 1e-9;
 
@@ -100,8 +97,7 @@ impl Method {
             share_pct: Some(coefficients.value(&c::PROOFED_WATER).min(free)),
             temperature_c: Some(celsius),
         };
-        let yeasts =
-            YEASTS.into_iter().filter(|yeast| !self.stages.iter().any(|stage| stage.takes(*yeast)));
+        let yeasts = yeasts().filter(|yeast| !self.stages.iter().any(|stage| stage.takes(*yeast)));
         let head_start = Stage {
             temperature_c: Some(celsius),
             adds: Some(water)
@@ -140,7 +136,7 @@ impl Method {
                 optional_step: Some(OptionalStep::Autolyse),
                 ..Stage::new(StageKind::Rest, "Autolyse", coefficients.value(&c::AUTOLYSE_MIN))
             };
-            let held = std::iter::once(Ingredient::Salt).chain(YEASTS);
+            let held = std::iter::once(Ingredient::Salt).chain(yeasts());
             for one in held {
                 if !self.stages.iter().any(|stage| stage.takes(one)) {
                     self.stages[first].adds.push(Addition::rest_of(one));
@@ -213,6 +209,10 @@ impl Method {
             mixed += minutes;
         }
     }
+}
+
+fn yeasts() -> impl Iterator<Item = Ingredient> {
+    Ingredient::ALL.into_iter().filter(|one| one.is_yeast())
 }
 
 fn is_salted(stage: &Stage) -> bool {

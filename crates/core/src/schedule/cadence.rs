@@ -63,15 +63,11 @@ pub enum PaceCause {
         stays: Vec<(u32, f64)>,
         there_are: u32,
     },
+    /// With a sponge mixed before each dough, how much longer it lies so that both find the mixer free.
     Mixer {
         mixing_min: f64,
         turn_min: f64,
-    },
-    /// As above, with what is mixed before, which lies so much longer that both find the mixer free.
-    MixerTwice {
-        mixing_min: f64,
-        turn_min: f64,
-        waits_min: f64,
+        sponge_waits_min: Option<f64>,
     },
     Divider {
         pieces: f64,
@@ -142,12 +138,8 @@ pub fn cadence(
     coefficients: &Coefficients,
 ) -> Cadence {
     let lying = lying(method, dough, equipment);
-    let mixing = mixing(method, equipment.turn_min);
     let mut paces = paces(method, equipment, dough, &lying);
-    let may_lie = method
-        .sponge_at()
-        .map(|at| method.windows(coefficients)[at].high_min - method.stages[at].minutes);
-    let sponge_waits_min = keep_apart(&mut paces, &mixing, may_lie.unwrap_or(0.0));
+    let sponge_waits_min = keep_apart(&mut paces, method, equipment.turn_min, coefficients);
     let slowest = paces.iter().max_by(|one, other| one.minutes.total_cmp(&other.minutes));
     let (bottleneck, minutes) =
         slowest.map_or((Place::Mixer, 1.0), |pace| (pace.place, pace.minutes.ceil().max(1.0)));
@@ -207,37 +199,53 @@ fn mixing(method: &Method, turn_min: f64) -> Vec<Range<f64>> {
 }
 
 /// Makes the mixer serve doughs that follow one another: what each mixes before falls between the
-/// doughs mixed meanwhile. A sponge lies longer for it as far as it may, minutes, which are given back;
-/// where that does not do, the mixer is slower.
-fn keep_apart(paces: &mut [Pace], mixing: &[Range<f64>], may_lie_min: f64) -> f64 {
-    let Some(([first], others)) =
-        mixing.split_first_chunk().filter(|(_, others)| !others.is_empty())
-    else {
+/// doughs mixed meanwhile. A sponge that was mixed lies longer for it as far as it may, minutes, which
+/// are given back; where that does not do, the mixer is slower.
+fn keep_apart(
+    paces: &mut [Pace],
+    method: &Method,
+    turn_min: f64,
+    coefficients: &Coefficients,
+) -> f64 {
+    let mixing = mixing(method, turn_min);
+    let [first, others @ ..] = mixing.as_slice() else { return 0.0 };
+    if others.is_empty() {
         return 0.0;
-    };
+    }
+    let sponge = method.sponge_at().filter(|at| {
+        let before = &method.roles()[..*at];
+        before.iter().any(|role| Place::of(*role) == Some(Place::Mixer))
+    });
+    let may_lie_min = sponge.map_or(0.0, |at| {
+        (method.windows(coefficients)[at].high_min - method.stages[at].minutes).max(0.0)
+    });
     let slowest = paces.iter().map(|pace| pace.minutes.ceil().max(1.0)).fold(1.0, f64::max);
-    let length = |one: &Range<f64>| one.end - one.start;
     let apart = |cadence: f64, waits: f64| {
         let clear = |one: &Range<f64>, other: &Range<f64>, waits: f64| {
             let after = (other.start + waits - one.start).rem_euclid(cadence);
-            after + SLACK >= length(one) && after + length(other) <= cadence + SLACK
+            after + SLACK >= one.end - one.start
+                && after + other.end - other.start <= cadence + SLACK
         };
-        let later = (0..others.len())
-            .flat_map(|at| others[at + 1..].iter().map(move |other| (&others[at], other)));
-        others.iter().all(|other| clear(first, other, waits)) && { later }
-            .all(|(one, other)| clear(one, other, 0.0))
+        let mut later = others
+            .iter()
+            .enumerate()
+            .flat_map(|(at, one)| others[at + 1..].iter().map(move |other| (one, other)));
+        others.iter().all(|other| clear(first, other, waits))
+            && later.all(|(one, other)| clear(one, other, 0.0))
     };
-    let most = others.last().map_or(first.end, |last| last.end).ceil().max(slowest) as u64;
-    let minutes = (slowest as u64..=most).map(|minutes| minutes as f64);
-    let waits = || (0..=may_lie_min.max(0.0) as u64).map(|minutes| minutes as f64);
-    let found = { minutes }
-        .find_map(|each| waits().find(|waits| apart(each, *waits)).map(|waits| (each, waits)));
-    let (minutes, waits_min) = found.unwrap_or((most as f64, 0.0));
-    if let Some(pace) = paces.iter_mut().find(|pace| pace.place == Place::Mixer)
-        && let PaceCause::Mixer { mixing_min, turn_min } = pace.message
-    {
-        pace.message = PaceCause::MixerTwice { mixing_min, turn_min, waits_min };
-        pace.minutes = if minutes > slowest { minutes } else { pace.minutes };
+    let whole = |least: f64, most: f64| (least as u64..=most as u64).map(|minutes| minutes as f64);
+    let all = others.last().map_or(first.end, |last| last.end).ceil().max(slowest);
+    let found = whole(slowest, all)
+        .flat_map(|minutes| whole(0.0, may_lie_min).map(move |waits| (minutes, waits)))
+        .find(|(minutes, waits)| apart(*minutes, *waits));
+    let (minutes, waits_min) = found.unwrap_or((all, 0.0));
+    for pace in paces {
+        if let PaceCause::Mixer { sponge_waits_min, .. } = &mut pace.message {
+            *sponge_waits_min = sponge.map(|_| waits_min);
+            if minutes > slowest {
+                pace.minutes = minutes;
+            }
+        }
     }
     waits_min
 }
@@ -264,7 +272,11 @@ fn paces(method: &Method, equipment: &Equipment, dough: EachDough, lying: &[Lyin
                 there_are: equipment.troughs,
             },
         ),
-        pace(Place::Mixer, mixes + turn_min, PaceCause::Mixer { mixing_min: mixes, turn_min }),
+        pace(
+            Place::Mixer,
+            mixes + turn_min,
+            PaceCause::Mixer { mixing_min: mixes, turn_min, sponge_waits_min: None },
+        ),
         pace(
             Place::Divider,
             at_divider,

@@ -9,7 +9,7 @@ const STEP_MIN: i64 = 5;
 const FARTHEST_MIN: i64 = 48 * 60;
 
 /// Minutes as real time.
-pub(super) fn minutes(minutes: f64) -> Duration {
+pub(crate) fn minutes(minutes: f64) -> Duration {
     Duration::seconds((minutes * 60.0).round() as i64)
 }
 

@@ -17,6 +17,7 @@ mod words;
 
 pub use cadence::{Cadence, EachDough, Pace, PaceCause, Place, cadence};
 pub use feed::{FeedAt, StarterWanted, feed_before};
+pub(crate) use find_start::minutes;
 pub use frozen_reserve::{FrozenReserve, FrozenReserveInput};
 pub use hours::{ClosedHours, ClosedHoursInput, spans};
 pub use line::{RunRequest, Shift, Stop};

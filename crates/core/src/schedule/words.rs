@@ -20,19 +20,17 @@ impl Display for PaceCause {
                 let stays: Vec<String> = stays.iter().map(stay).collect();
                 write!(f, "a dough takes {}; there are {there_are}", stays.join(", then "))
             }
-            Self::Mixer { mixing_min, turn_min } => {
-                write!(f, "{mixing_min:.0} min in the bowl and {turn_min:.0} to turn round")
-            }
-            Self::MixerTwice { mixing_min, turn_min, waits_min } => {
-                write!(
-                    f,
-                    "{mixing_min:.0} min in the bowl and {turn_min:.0} to turn round, each sponge \
-                     between the doughs before"
-                )?;
-                if *waits_min > 0.0 {
-                    write!(f, "; it lies {waits_min:.0} min longer for that")?;
+            Self::Mixer { mixing_min, turn_min, sponge_waits_min } => {
+                write!(f, "{mixing_min:.0} min in the bowl and {turn_min:.0} to turn round")?;
+                match sponge_waits_min {
+                    None => Ok(()),
+                    Some(0.0) => f.write_str(", each sponge between the doughs before"),
+                    Some(longer) => write!(
+                        f,
+                        ", each sponge between the doughs before; it lies {longer:.0} min longer for \
+                         that"
+                    ),
                 }
-                Ok(())
             }
             Self::Divider { pieces, per_min } => {
                 write!(f, "{pieces:.0} pieces at {per_min:.0} a minute")
