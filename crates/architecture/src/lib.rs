@@ -13,7 +13,7 @@ pub use source::{Source, read};
 use std::collections::{BTreeMap, BTreeSet};
 
 /// The modules of the core, lowest first: each uses only those before it.
-pub const CORE: [&str; 13] = [
+pub const CORE: [&str; 15] = [
     "units",
     "coefficient",
     "flour",
@@ -23,6 +23,8 @@ pub const CORE: [&str; 13] = [
     "ferment",
     "method",
     "schedule",
+    "batch",
+    "learn",
     "plant",
     "lot",
     "chain",

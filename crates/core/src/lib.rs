@@ -9,12 +9,14 @@
 //! Percent are percent (`62.0`, not `0.62`); masses kg, temperatures °C, times as the name says.
 //! Every coefficient knows its [`coefficient::Origin`].
 
+pub mod batch;
 pub mod chain;
 pub mod coefficient;
 pub mod dough;
 pub mod ferment;
 pub mod flour;
 pub mod heat;
+pub mod learn;
 pub mod lot;
 pub mod method;
 pub mod plant;

@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::coefficient::{Coefficient, Coefficients, Override};
 use crate::dough::{IngredientProperties, Library};
 use crate::water::AbsorptionModel;
-use crate::{dough, ferment, flour, heat, method, schedule, water};
+use crate::{dough, ferment, flour, heat, learn, method, schedule, water};
 
 /// A plant's parameters, as every computation uses them.
 #[derive(Debug, Clone, PartialEq, Default)]
@@ -39,7 +39,7 @@ impl From<OwnParameters> for PlantParameters {
 }
 
 /// Every coefficient by its subject, lowest first.
-pub static COEFFICIENTS: [(&str, &[&Coefficient]); 7] = [
+pub static COEFFICIENTS: [(&str, &[&Coefficient]); 8] = [
     ("flour", flour::coefficients::ALL),
     ("dough", dough::coefficients::ALL),
     ("water", water::coefficients::ALL),
@@ -47,6 +47,7 @@ pub static COEFFICIENTS: [(&str, &[&Coefficient]); 7] = [
     ("ferment", ferment::coefficients::ALL),
     ("method", method::coefficients::ALL),
     ("schedule", schedule::coefficients::ALL),
+    ("learn", learn::coefficients::ALL),
 ];
 
 /// The coefficient of a key.

@@ -80,6 +80,7 @@ impl Plant {
             line: &self.line,
             plant: &self.parameters,
             run_settings,
+            water_correction: None,
         }
     }
 }

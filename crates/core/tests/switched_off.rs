@@ -29,6 +29,7 @@ fn of(
         process: process.water_step(),
         lines: &[],
         style_points: 0.0,
+        learned: None,
         override_pct: None,
         machine_divided,
         coefficients,

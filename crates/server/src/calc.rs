@@ -12,6 +12,7 @@ use ironpeel_core::flour::{
     FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
 };
 use ironpeel_core::heat::{DoughTemperatureInput, Friction, FrictionInput, HeatSolution};
+use ironpeel_core::learn::{LearnedNumber, LearnedNumberInput};
 use ironpeel_core::water::{
     AbsorptionBuildUp, AbsorptionInput, AbsorptionModelAnswer, AbsorptionModelInput,
 };
@@ -40,8 +41,17 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(fermentation))
         .routes(routes!(maturity))
         .routes(routes!(rate_fit))
+        .routes(routes!(learned_number))
         .routes(routes!(starter_feed))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
+}
+
+/// One number learned from observations, one after another
+#[utoipa::path(post, path = "/api/v1/calc/learned-number", security(()), tag = "calculators",
+    request_body = LearnedNumberInput,
+    responses((status = 200, body = LearnedNumber), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn learned_number(Json(input): Json<LearnedNumberInput>) -> Result<Json<LearnedNumber>> {
+    Ok(Json(heavy(move || input.compute()).await?))
 }
 
 /// A share of the flour moved from one moisture to another

@@ -261,6 +261,7 @@ impl ScenarioContext {
             line: &self.documents.line.line,
             plant: self.documents.parameters(),
             run_settings: RunSettings { ingredients_c: &self.ingredients_c, ..self.run_settings },
+            water_correction: self.documents.water_correction(),
         }
     }
 }

@@ -30,7 +30,7 @@ fn row(one: &Coefficient) -> String {
     let origin = match origin {
         Origin::Standard => "S",
         Origin::Physics => "P",
-        Origin::House | Origin::Plant | Origin::Choice => "H",
+        Origin::House | Origin::Plant | Origin::Learned | Origin::Choice => "H",
     };
     format!("| `{key}` | {name} | {value} | {band} | {unit} | {origin} | {source} |")
 }

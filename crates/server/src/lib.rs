@@ -32,6 +32,7 @@ mod problem;
 mod products;
 mod request;
 mod request_id;
+mod results;
 mod revision;
 mod revision_refs;
 mod state;
@@ -99,6 +100,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(water::routes())
         .merge(chain::routes())
         .merge(batches::routes())
+        .merge(results::routes())
         .merge(find::routes())
         .merge(people::routes())
         .merge(live::routes())

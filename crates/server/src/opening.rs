@@ -151,6 +151,7 @@ fn refs_of(product: &ProductView, lots: &[Option<LotView>]) -> Option<RevisionRe
         method_revision_id: product.method.revision.id,
         line_revision_id: product.line.revision.id,
         parameters_revision_id: product.parameters.as_ref().map(|own| own.id),
+        water_correction_id: product.water_correction.as_ref().map(|learned| learned.id),
         other_lots: flours.collect::<Option<_>>()?,
     })
 }

@@ -1,8 +1,9 @@
 //! Products with the newest state of what they are made by.
 
 use axum::extract::State;
+use ironpeel_core::learn::LearnedSubject;
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{Flour, Product, Revision, Signed};
+use ironpeel_store::{Flour, LearnedKey, LearnedRevision, Product, Revision, Signed};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -47,6 +48,8 @@ pub struct ProductView {
     pub line: LineView,
     /// The plant's own parameters; none where the house's hold.
     pub parameters: Option<Revision>,
+    /// What batches taught of its water on its line; none where nobody took it over.
+    pub water_correction: Option<LearnedRevision>,
 }
 
 /// Another flour of a formula.
@@ -120,6 +123,15 @@ pub async fn product_view(app: &App, slug: &str) -> Result<ProductView> {
         method: method.into(),
         line: line.into(),
         parameters,
+        water_correction: app
+            .store
+            .current_learned(LearnedKey {
+                subject: LearnedSubject::WaterCorrection,
+                product_id: product.id,
+                line_id: product.line_id,
+                flour_id: product.flour_id,
+            })
+            .await?,
         id: product.id,
         slug: product.slug,
         name: product.name,

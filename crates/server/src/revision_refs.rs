@@ -16,6 +16,9 @@ pub struct RevisionRefs {
     /// The plant's own parameters; the house's if left out.
     #[serde(default, alias = "numbers_revision_id")]
     pub parameters_revision_id: Option<Uuid>,
+    /// The water correction of the line that was taken over; none if left out.
+    #[serde(default)]
+    pub water_correction_id: Option<Uuid>,
     /// A lot of each other flour of the formula, in any order.
     #[serde(default)]
     pub other_lots: Vec<BatchFlour>,

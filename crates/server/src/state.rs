@@ -6,14 +6,17 @@ use chrono::{NaiveDate, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::dough::FormulaDraft;
 use ironpeel_core::flour::Limit;
+use ironpeel_core::learn::nine_tenths;
 use ironpeel_core::plant::PlantParameters;
+use ironpeel_core::units::Estimate;
 use ironpeel_store::{
-    Flour, FormulaRevision, LineRevision, Lot, MethodRevision, ParametersRevision, Plant,
-    SpecificationRevision, Store, StoreError,
+    Flour, FormulaRevision, LearnedRevision, LineRevision, Lot, MethodRevision, ParametersRevision,
+    Plant, SpecificationRevision, Store, StoreError,
 };
 use moka::future::Cache;
 use uuid::Uuid;
 
+use crate::batches::PlannedBatch;
 use crate::config::Config;
 use crate::live::told::Live;
 use crate::problem::Problem;
@@ -82,6 +85,8 @@ pub struct Revisions {
     methods: Cache<Uuid, Arc<MethodRevision>>,
     lines: Cache<Uuid, Arc<LineRevision>>,
     parameters: Cache<Uuid, Arc<ParametersRevision>>,
+    learned: Cache<Uuid, Arc<LearnedRevision>>,
+    batches: Cache<Uuid, Arc<PlannedBatch>>,
     /// What a flour is and the plant's settings can change: they are looked up again soon.
     flours: Cache<Uuid, Arc<Flour>>,
     plant: Cache<(), Arc<Plant>>,
@@ -98,6 +103,8 @@ pub struct Documents {
     pub line: Arc<LineRevision>,
     /// The plant's own numbers where it has some, and its prices.
     parameters: PlantParameters,
+    /// What batches taught of its water, where somebody took it over.
+    pub water_correction: Option<Arc<LearnedRevision>>,
 }
 
 /// A lot and what is asked of it.
@@ -120,6 +127,12 @@ impl Specified {
 }
 
 impl Documents {
+    /// The water correction with its band, points.
+    pub fn water_correction(&self) -> Option<Estimate> {
+        let learned = self.water_correction.as_ref()?;
+        Some(nine_tenths(learned.value?, learned.sd.unwrap_or_default()))
+    }
+
     pub fn parameters(&self) -> &PlantParameters {
         &self.parameters
     }
@@ -144,6 +157,8 @@ impl Revisions {
             methods: Cache::new(REMEMBERED),
             lines: Cache::new(REMEMBERED),
             parameters: Cache::new(REMEMBERED),
+            learned: Cache::new(REMEMBERED),
+            batches: Cache::new(REMEMBERED),
             flours: Cache::builder().max_capacity(REMEMBERED).time_to_live(SOON).build(),
             plant: Cache::builder().max_capacity(1).time_to_live(SOON).build(),
         }
@@ -162,13 +177,7 @@ impl Revisions {
         for other in &revision_refs.other_lots {
             others.push(specified(other.lot_revision_id, other.specification_revision_id).await?);
         }
-        let own = match revision_refs.parameters_revision_id {
-            Some(id) => get_or_load(&self.parameters, id, || self.store.parameters(id))
-                .await?
-                .parameters
-                .clone(),
-            None => PlantParameters::default(),
-        };
+        let own = self.own_parameters(revision_refs.parameters_revision_id).await?;
         let plant = self.plant().await?;
         let parameters = PlantParameters { library: own.library.priced(&plant.prices), ..own };
         Ok(Documents {
@@ -182,6 +191,10 @@ impl Revisions {
             method: self.method(revision_refs.method_revision_id).await?,
             line: self.line(revision_refs.line_revision_id).await?,
             parameters,
+            water_correction: match revision_refs.water_correction_id {
+                Some(id) => Some(self.learned(id).await?),
+                None => None,
+            },
         })
     }
 
@@ -228,6 +241,32 @@ impl Revisions {
 
     pub async fn method(&self, id: Uuid) -> Result<Arc<MethodRevision>, Problem> {
         get_or_load(&self.methods, id, || self.store.method(id)).await
+    }
+
+    /// What a batch was planned as: it never changes.
+    pub async fn batch(&self, id: Uuid) -> Result<Arc<PlannedBatch>, Problem> {
+        if let Some(known) = self.batches.get(&id).await {
+            return Ok(known);
+        }
+        let (batch, slug, _) = self.store.batch(id).await?;
+        let method = self.method(batch.method_revision_id).await?;
+        let line = self.line(batch.line_revision_id).await?;
+        let own = self.own_parameters(batch.parameters_revision_id).await?;
+        let planned = PlannedBatch::of(&batch, slug, &method, &line, &own.coefficients)?;
+        let planned = Arc::new(planned);
+        self.batches.insert(id, planned.clone()).await;
+        Ok(planned)
+    }
+
+    /// The plant's own parameters of a revision; the house's where there is none.
+    async fn own_parameters(&self, id: Option<Uuid>) -> Result<PlantParameters, Problem> {
+        let Some(id) = id else { return Ok(PlantParameters::default()) };
+        let own = get_or_load(&self.parameters, id, || self.store.parameters(id)).await?;
+        Ok(own.parameters.clone())
+    }
+
+    pub async fn learned(&self, id: Uuid) -> Result<Arc<LearnedRevision>, Problem> {
+        get_or_load(&self.learned, id, || self.store.learned_revision(id)).await
     }
 
     pub async fn line(&self, id: Uuid) -> Result<Arc<LineRevision>, Problem> {

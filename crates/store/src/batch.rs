@@ -6,8 +6,8 @@ use serde_json::Value;
 use uuid::Uuid;
 
 use crate::error::{Result, StoreError};
-use crate::schema::{batch, batch_flour, flour, lot, lot_revision, product};
-use crate::store::{PageKey, Store, past, write_once};
+use crate::schema::{batch, batch_flour, batch_lot, batch_state, product};
+use crate::store::{Store, write_once};
 
 /// A batch with the revisions it is tied to and the sheet as it was issued.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
@@ -23,7 +23,8 @@ pub struct Batch {
     pub line_revision_id: Uuid,
     /// None where the house's numbers held.
     pub parameters_revision_id: Option<Uuid>,
-    pub state: String,
+    /// None where no water correction was taken over.
+    pub water_correction_id: Option<Uuid>,
     pub planned_for: DateTime<Utc>,
     pub saved_at: DateTime<Utc>,
     pub saved_by: String,
@@ -44,6 +45,8 @@ pub struct NewBatch {
     pub method_revision_id: Uuid,
     pub line_revision_id: Uuid,
     pub parameters_revision_id: Option<Uuid>,
+    /// None where no water correction was taken over.
+    pub water_correction_id: Option<Uuid>,
     pub planned_for: DateTime<Utc>,
     pub saved_by: String,
     pub run_settings: Value,
@@ -60,45 +63,22 @@ pub struct BatchFlour {
     pub specification_revision_id: Option<Uuid>,
 }
 
-/// A batch as lists show it.
-#[derive(Debug, Clone, PartialEq, Eq, Queryable, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct BatchSummary {
-    pub id: Uuid,
-    pub state: String,
-    pub product: String,
-    pub lot: String,
-    pub flour: String,
-    pub planned_for: DateTime<Utc>,
-    pub saved_at: DateTime<Utc>,
-    pub saved_by: String,
+/// What a batch is made of and where, and what is known of it before it begins.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewBatchState {
+    pub line_id: Uuid,
+    pub flour_id: Uuid,
+    pub lot_id: Uuid,
+    /// Every lot with how much of it goes in, kg.
+    pub lots: Vec<(Uuid, Option<f64>)>,
+    /// Of the water that is planned, what a learned number put in, points.
+    pub standing_pts: f64,
+    pub damaged_starch_caution: bool,
+    /// Whether the water is somebody's choice, and teaches nothing.
+    pub water_was_set: bool,
 }
 
 impl Store {
-    /// Batches from newest to oldest.
-    pub async fn batches(&self, before: Option<PageKey>, most: i64) -> Result<Vec<BatchSummary>> {
-        let mut query = batch::table
-            .inner_join(product::table)
-            .inner_join(lot_revision::table.inner_join(lot::table.inner_join(flour::table)))
-            .select((
-                batch::id,
-                batch::state,
-                product::name,
-                lot::code,
-                flour::name,
-                batch::planned_for,
-                batch::saved_at,
-                batch::saved_by,
-            ))
-            .order((batch::saved_at.desc(), batch::id.desc()))
-            .limit(most)
-            .into_boxed();
-        if let Some(key) = before {
-            query = query.filter(past!("batch.saved_at, batch.id", "<", key));
-        }
-        Ok(query.load(&mut self.connection().await?).await?)
-    }
-
     /// A batch, the slug of its product, and the lots of its formula's other flours.
     pub async fn batch(&self, id: Uuid) -> Result<(Batch, String, Vec<BatchFlour>)> {
         let connection = &mut self.connection().await?;
@@ -120,7 +100,12 @@ impl Store {
     }
 
     /// Records a planned batch with its other flours' lots. Sent twice, it is stored once.
-    pub async fn add_batch(&self, new: &NewBatch, others: &[BatchFlour]) -> Result<()> {
+    pub async fn add_batch(
+        &self,
+        new: &NewBatch,
+        others: &[BatchFlour],
+        state: &NewBatchState,
+    ) -> Result<()> {
         let others: Vec<_> = (0i16..)
             .zip(others)
             .map(|(position, other)| {
@@ -130,6 +115,13 @@ impl Store {
                     batch_flour::lot_revision_id.eq(other.lot_revision_id),
                     batch_flour::specification_revision_id.eq(other.specification_revision_id),
                 )
+            })
+            .collect();
+        let lots: Vec<_> = state
+            .lots
+            .iter()
+            .map(|(lot_id, kg)| {
+                (batch_lot::batch_id.eq(new.id), batch_lot::lot_id.eq(lot_id), batch_lot::kg.eq(kg))
             })
             .collect();
         write_once!(
@@ -144,6 +136,21 @@ impl Store {
                 if added == 1 {
                     diesel::insert_into(batch_flour::table)
                         .values(&others)
+                        .execute(connection)
+                        .await?;
+                    diesel::insert_into(batch_lot::table).values(&lots).execute(connection).await?;
+                    diesel::insert_into(batch_state::table)
+                        .values((
+                            batch_state::batch_id.eq(new.id),
+                            batch_state::planned_for.eq(new.planned_for),
+                            batch_state::product_id.eq(new.product_id),
+                            batch_state::line_id.eq(state.line_id),
+                            batch_state::flour_id.eq(state.flour_id),
+                            batch_state::lot_id.eq(state.lot_id),
+                            batch_state::standing_pts.eq(state.standing_pts),
+                            batch_state::damaged_starch_caution.eq(state.damaged_starch_caution),
+                            batch_state::water_was_set.eq(state.water_was_set),
+                        ))
                         .execute(connection)
                         .await?;
                 }

@@ -247,13 +247,94 @@ diesel::table! {
         formula_revision_id -> Uuid,
         method_revision_id -> Uuid,
         line_revision_id -> Uuid,
-        state -> Text,
         planned_for -> Timestamptz,
         saved_at -> Timestamptz,
         saved_by -> Text,
         run_settings -> Jsonb,
         issued -> Jsonb,
         parameters_revision_id -> Nullable<Uuid>,
+        water_correction_id -> Nullable<Uuid>,
+    }
+}
+
+diesel::table! {
+    batch_event (id) {
+        id -> Uuid,
+        batch_id -> Uuid,
+        kind -> Text,
+        stage_id -> Nullable<Uuid>,
+        happened_at -> Timestamptz,
+        claimed_at -> Nullable<Timestamptz>,
+        recorded_at -> Timestamptz,
+        person_id -> Nullable<Uuid>,
+        who -> Text,
+        station_id -> Nullable<Uuid>,
+        api_key_id -> Nullable<Uuid>,
+        verified -> Bool,
+        corrects -> Nullable<Uuid>,
+        body -> Jsonb,
+        body_hash -> Bytea,
+    }
+}
+
+diesel::table! {
+    batch_state (batch_id) {
+        batch_id -> Uuid,
+        state -> Text,
+        planned_for -> Timestamptz,
+        product_id -> Uuid,
+        line_id -> Uuid,
+        flour_id -> Uuid,
+        lot_id -> Uuid,
+        started_at -> Nullable<Timestamptz>,
+        ended_at -> Nullable<Timestamptz>,
+        events -> Int4,
+        unplaced -> Int4,
+        dough_c -> Nullable<Float8>,
+        dough_c_d -> Nullable<Float8>,
+        water_pts -> Nullable<Float8>,
+        by_feel_pts -> Nullable<Float8>,
+        standing_pts -> Float8,
+        water_complete -> Bool,
+        consistency -> Nullable<Float8>,
+        mixing_kj_per_kg -> Nullable<Float8>,
+        proof_min -> Nullable<Float8>,
+        bake_min -> Nullable<Float8>,
+        loss_pct -> Nullable<Float8>,
+        pieces_good -> Nullable<Float8>,
+        pieces_rejected -> Nullable<Float8>,
+        friction_c -> Nullable<Float8>,
+        rate -> Nullable<Float8>,
+        rate_sd -> Nullable<Float8>,
+        damaged_starch_caution -> Bool,
+        water_was_set -> Bool,
+        changed_in -> Int8,
+    }
+}
+
+diesel::table! {
+    batch_lot (batch_id, lot_id) {
+        batch_id -> Uuid,
+        lot_id -> Uuid,
+        kg -> Nullable<Float8>,
+    }
+}
+
+diesel::table! {
+    learned_number (id) {
+        id -> Uuid,
+        subject -> Text,
+        product_id -> Uuid,
+        line_id -> Uuid,
+        flour_id -> Uuid,
+        number -> Int4,
+        value -> Nullable<Float8>,
+        sd -> Nullable<Float8>,
+        batches -> Int4,
+        begins_at -> Nullable<Timestamptz>,
+        saved_at -> Timestamptz,
+        saved_by -> Text,
+        reason -> Text,
     }
 }
 
@@ -438,6 +519,7 @@ diesel::table! {
         pin_hash -> Nullable<Text>,
         totp_secret -> Nullable<Text>,
         totp_step -> Nullable<Int8>,
+        deactivated_at -> Nullable<Timestamptz>,
     }
 }
 
@@ -578,6 +660,13 @@ diesel::joinable!(product -> formula (formula_id));
 diesel::joinable!(product -> method (method_id));
 diesel::joinable!(product -> line (line_id));
 diesel::joinable!(batch -> product (product_id));
+diesel::joinable!(batch_event -> batch (batch_id));
+diesel::joinable!(batch_state -> batch (batch_id));
+diesel::joinable!(batch_state -> product (product_id));
+diesel::joinable!(batch_state -> line (line_id));
+diesel::joinable!(batch_state -> lot (lot_id));
+diesel::joinable!(batch_lot -> batch_state (batch_id));
+diesel::joinable!(batch_lot -> lot (lot_id));
 diesel::joinable!(batch -> lot_revision (lot_revision_id));
 diesel::joinable!(batch -> specification_revision (specification_revision_id));
 diesel::joinable!(batch -> formula_revision (formula_revision_id));
@@ -621,6 +710,10 @@ diesel::allow_tables_to_appear_in_same_query!(
     formula_part_line,
     plant_parameters_revision,
     batch_flour,
+    batch_event,
+    batch_state,
+    batch_lot,
+    learned_number,
     trial,
 );
 diesel::allow_tables_to_appear_in_same_query!(person, person_role, session, station_presence);

@@ -64,7 +64,8 @@ pub struct StationSession {
 }
 
 /// Who records on the floor.
-const RECORDS: [Word<PersonRole>; 2] = [Word(PersonRole::Floor), Word(PersonRole::Technologist)];
+pub(crate) const RECORDS: [Word<PersonRole>; 2] =
+    [Word(PersonRole::Floor), Word(PersonRole::Technologist)];
 
 impl Store {
     /// Makes a tablet a station.

@@ -21,8 +21,8 @@ use ironpeel_core::water::coefficients::RYE_OFFSET;
 use ironpeel_core::water::{AbsorptionModel, Composition};
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    BatchFlour, DoughTemperature, NewBatch, NewFormula, NewLine, NewMethod, NewTrial, Product,
-    Store, StoreError,
+    BatchFilter, BatchFlour, DoughTemperature, NewBatch, NewBatchState, NewFormula, NewLine,
+    NewMethod, NewTrial, Product, Store, StoreError,
 };
 use serde_json::{Value, json};
 use support::{flour, lot, signed};
@@ -388,13 +388,19 @@ async fn a_trial_is_kept_once_and_found_newest_first() {
 }
 
 /// A batch of a product to be planned, with a lot of each of three flours.
-async fn batch_of(store: &Store, made: &Product, issued: Value) -> (NewBatch, Vec<BatchFlour>) {
+async fn batch_of(
+    store: &Store,
+    made: &Product,
+    issued: Value,
+) -> (NewBatch, Vec<BatchFlour>, NewBatchState) {
+    let mut lots = Vec::new();
     let mut revision_refs = Vec::new();
     for (number, flour_id) in
         [made.flour_id, flour(store).await, flour(store).await].into_iter().enumerate()
     {
         let new = lot(flour_id, &format!("VR-{number}"), 1, 12.0);
         store.add_lot_revision(&new).await.expect("recorded");
+        lots.push((new.lot_id, Some(25.0)));
         // Of the last nothing is asked.
         let specification_revision_id = (number < 2).then(Uuid::now_v7);
         if let Some(id) = specification_revision_id {
@@ -423,12 +429,22 @@ async fn batch_of(store: &Store, made: &Product, issued: Value) -> (NewBatch, Ve
         method_revision_id: method.revision.id,
         line_revision_id: line.revision.id,
         parameters_revision_id: Some(numbers),
+        water_correction_id: None,
         planned_for: chrono::Utc::now(),
         saved_by: "RK".into(),
         run_settings: json!({"amount": {"by": "mixer", "doughs": 1}}),
         issued,
     };
-    (new, revision_refs.split_off(1))
+    let state = NewBatchState {
+        line_id: made.line_id,
+        flour_id: made.flour_id,
+        lot_id: lots[0].0,
+        lots,
+        standing_pts: 0.0,
+        damaged_starch_caution: false,
+        water_was_set: false,
+    };
+    (new, revision_refs.split_off(1), state)
 }
 
 #[tokio::test]
@@ -436,17 +452,27 @@ async fn a_batch_keeps_its_numbers_and_the_lot_of_each_flour() {
     let database = TestDatabase::new().await;
     let store = &database.store;
     let made = product(store, "Gull Loaf").await;
-    let (new, other_lots) = batch_of(store, &made, json!({"chain": null})).await;
-    store.add_batch(&new, &other_lots).await.expect("recorded");
-    store.add_batch(&new, &other_lots).await.expect("sent again, stored once");
+    let (new, other_lots, state) = batch_of(store, &made, json!({"chain": null})).await;
+    store.add_batch(&new, &other_lots, &state).await.expect("recorded");
+    store.add_batch(&new, &other_lots, &state).await.expect("sent again, stored once");
     let (batch, slug, others) = store.batch(new.id).await.expect("on record");
     assert_eq!((batch.parameters_revision_id, &*slug), (new.parameters_revision_id, "gull-loaf"));
     assert_eq!(others, other_lots, "in the order of the formula");
-    assert_eq!(store.batches(None, 10).await.expect("a list").len(), 1);
+    let all = BatchFilter::default();
+    assert_eq!(store.batches(&all, None, 10).await.expect("a list").len(), 1);
+    let lots = store.lots_of_batch(new.id).await.expect("its lots");
+    assert_eq!(lots.len(), 3);
+    // From any of them the batch is found again.
+    for lot in lots {
+        let uses = store.uses_of_lot(lot.lot_id, None, 10).await.expect("its batches");
+        assert_eq!(uses.iter().map(|one| one.batch_id).collect::<Vec<_>>(), [new.id]);
+        let filter = BatchFilter { lot: Some(lot.lot), ..BatchFilter::default() };
+        assert_eq!(store.batches(&filter, None, 10).await.expect("a list").len(), 1);
+    }
 
     let gone = BatchFlour { lot_revision_id: Uuid::now_v7(), ..other_lots[0] };
     let other = NewBatch { id: Uuid::now_v7(), ..new };
-    assert!(store.add_batch(&other, &[gone]).await.is_err());
+    assert!(store.add_batch(&other, &[gone], &state).await.is_err());
     assert!(store.batch(other.id).await.is_err(), "nothing is stored half");
 }
 
@@ -491,8 +517,8 @@ async fn documents_of_earlier_versions_are_read_by_the_terms_of_today() {
             "heat": {"levers": [{"lever": "tap"}], "remedies": [{"remedy": "tap", "says": "ice"}]},
         },
     });
-    let (batch, other_lots) = batch_of(store, &made, issued).await;
-    store.add_batch(&batch, &other_lots).await.expect("recorded");
+    let (batch, other_lots, state) = batch_of(store, &made, issued).await;
+    store.add_batch(&batch, &other_lots, &state).await.expect("recorded");
     let trial = NewTrial {
         id: Uuid::now_v7(),
         product_id: made.id,

@@ -220,6 +220,7 @@ fn water(
         process: scenario.method.process.water_step(),
         lines: &lines,
         style_points: scenario.formula.style_points,
+        learned: scenario.water_correction,
         override_pct: scenario.run_settings.hydration_pct.or(scenario.formula.hydration_pct),
         machine_divided: scenario.method.machine_divided,
         coefficients: &scenario.plant.coefficients,

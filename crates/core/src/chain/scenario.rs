@@ -183,6 +183,8 @@ pub struct Scenario<'a> {
     pub line: &'a ScenarioLine,
     pub plant: &'a PlantParameters,
     pub run_settings: RunSettings<'a>,
+    /// What batches taught of its water on this line, and somebody took over, points.
+    pub water_correction: Option<Estimate>,
 }
 
 impl<'a> Scenario<'a> {

@@ -17,6 +17,8 @@ pub enum Origin {
     House,
     /// The plant's own, in place of a house default, with its reason on record.
     Plant,
+    /// Learned from the plant's batches, and taken over by a person.
+    Learned,
     /// Somebody's choice for this dough, not a finding.
     Choice,
 }

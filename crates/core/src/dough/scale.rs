@@ -80,7 +80,7 @@ impl Losses {
     }
 
     /// Share of a scaled piece that is left when cool.
-    fn to_cooled(self) -> f64 {
+    pub fn to_cooled(self) -> f64 {
         [self.fermentation_pct, self.bake_pct, self.cooling_pct]
             .into_iter()
             .map(|pct| 1.0 - pct / 100.0)

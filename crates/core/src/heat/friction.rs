@@ -3,7 +3,7 @@ use serde::{Deserialize, Serialize};
 use super::balance::{ICE, MELTING, WATER as WATER_HEAT};
 use super::coefficients as c;
 use crate::coefficient::Coefficients;
-use crate::units::{NumberRange, RawNumber, ValidationErrors};
+use crate::units::{Estimated, NumberRange, RawNumber, ScalarFilter, ValidationErrors};
 
 /// What mixing adds on the floor's own friction factor method, learned of one mixer and product: a scalar
 /// Kalman filter. House defaults to begin with.
@@ -77,13 +77,11 @@ impl Friction {
     /// After one more dough.
     #[must_use]
     pub fn learn(self, observed_c: f64, coefficients: &Coefficients) -> Self {
-        let variance = |sd| coefficients.value(sd).powi(2);
-        let believed = self.sd_c.powi(2) + variance(&c::FRICTION_WALK_SD);
-        let gain = believed / (believed + variance(&c::FRICTION_MEASURED_SD));
-        Self {
-            friction_c: self.friction_c + gain * (observed_c - self.friction_c),
-            sd_c: ((1.0 - gain) * believed).sqrt(),
-        }
+        let filter =
+            ScalarFilter { walk_sd: coefficients.value(&c::FRICTION_WALK_SD), gate_sigma: 0.0 };
+        let mut believed = Estimated { mean: self.friction_c, sd: self.sd_c };
+        filter.learn(&mut believed, observed_c, coefficients.value(&c::FRICTION_MEASURED_SD));
+        Self { friction_c: believed.mean, sd_c: believed.sd }
     }
 }
 

@@ -14,7 +14,7 @@ use crate::ferment::Maturity;
 use crate::flour::{MoistureBasis, Property, Reading, Readings, Sift, SiftTarget, Species};
 use crate::method::{Addition, Method, OptionalStep, Process, Stage, StageKind, StageRole};
 use crate::plant::PlantParameters;
-use crate::units::{RawNumber, ValidationErrors};
+use crate::units::{Estimate, RawNumber, ValidationErrors};
 
 /// Taken off by one pass of a 30-mesh sieve, % (H).
 const SIEVED_PCT: f64 = 14.0;
@@ -46,6 +46,7 @@ pub(super) struct TrialDough<'a> {
     line: &'a ScenarioLine,
     plant: &'a PlantParameters,
     run_settings: RunSettings<'a>,
+    water_correction: Option<Estimate>,
     target_c: f64,
 }
 
@@ -74,6 +75,7 @@ impl<'a> TrialDough<'a> {
             plant: scenario.plant,
             target_c: scenario.run_settings.target_c.unwrap_or(scenario.method.target_c),
             run_settings,
+            water_correction: scenario.water_correction,
         }
     }
 
@@ -250,6 +252,7 @@ impl<'a> TrialDough<'a> {
             line: self.line,
             plant: self.plant,
             run_settings: RunSettings { target_c: Some(self.target_c), ..self.run_settings },
+            water_correction: self.water_correction,
         };
         ask(&scenario, &chain(&scenario))
     }

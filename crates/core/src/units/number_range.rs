@@ -58,15 +58,25 @@ impl NumberRange {
         Self { field, words, unit, min, max }
     }
 
+    /// Its least and its most.
+    pub const fn bounds(&self) -> (f64, f64) {
+        (self.min, self.max)
+    }
+
+    pub const fn unit(&self) -> &'static str {
+        self.unit
+    }
+
+    /// Whether a number keeps it.
+    pub fn holds(&self, value: f64) -> bool {
+        value.is_finite() && (self.min..=self.max).contains(&value)
+    }
+
     /// The number, or a fault recorded under `at` + the field's name. The value returned beside a
     /// fault is a placeholder inside the range and is never used: [`ValidationErrors::or`] refuses it.
     pub fn check(&self, given: &RawNumber, at: &str, faults: &mut ValidationErrors) -> f64 {
         match given {
-            RawNumber::Number(value)
-                if value.is_finite() && (self.min..=self.max).contains(value) =>
-            {
-                return *value;
-            }
+            RawNumber::Number(value) if self.holds(*value) => return *value,
             RawNumber::Missing => faults.push(
                 format!("{at}{}", self.field),
                 format!("{} is missing; {}", self.words, self.range()),

@@ -139,6 +139,7 @@ impl AbsorptionInput {
             process,
             lines: &lines,
             style_points,
+            learned: None,
             override_pct: None,
             machine_divided: self.machine_divided,
             coefficients: &coefficients,

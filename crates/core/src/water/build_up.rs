@@ -54,8 +54,8 @@ pub struct AbsorptionBuildUp {
 /// let flour = Flour::measured(Moisture::new(15.2)?, 62.0);
 /// let (house, model) = (Coefficients::default(), AbsorptionModel::default());
 /// let wanted = AbsorptionRequest {
-///     process: &coefficients::NO_TIME, lines: &[], style_points: 0.0, override_pct: None,
-///     machine_divided: true, coefficients: &house, model: &model,
+///     process: &coefficients::NO_TIME, lines: &[], style_points: 0.0, learned: None,
+///     override_pct: None, machine_divided: true, coefficients: &house, model: &model,
 /// };
 /// let found = build_up(&[FlourPart { name: "the flour", flour, share_pct: 100.0 }], &wanted)?;
 /// assert!((found.dough_absorption_pct - 58.74).abs() < 0.005);
@@ -140,8 +140,11 @@ fn climb(
         flour.species.has_gluten().then_some((rule, 1.0))
     }));
     adjustments.extend(style(wanted.style_points));
+    adjustments.extend(wanted.learned.map(learned));
 }
 
+/// The step of what batches taught.
+pub(super) const LEARNED: &str = "learned";
 /// How finely a percentage is said.
 const THOUSANDTHS: f64 = 1000.0;
 /// A step made of what one rule or another says of each flour, by its share; none where nothing is
@@ -206,6 +209,19 @@ fn line(line: &Addition<'_>) -> Option<Adjustment> {
 fn style(points: f64) -> Option<Adjustment> {
     let label = if points > 0.0 { "wetter by style" } else { "drier by style" };
     (points != 0.0).then(|| chosen("style", label.into(), points, "asked for by the formula"))
+}
+
+fn learned(Estimate { typical, low, high }: Estimate) -> Adjustment {
+    Adjustment {
+        key: Cow::Borrowed(LEARNED),
+        label: "water correction learned on this line".into(),
+        points: typical,
+        low,
+        high,
+        origin: Origin::Learned,
+        reason: "what finished batches of this flour took beyond the plan".into(),
+        coefficient: None,
+    }
 }
 
 fn by_hand(wanted: f64, so_far: f64) -> Option<Adjustment> {

@@ -3,6 +3,7 @@ use thiserror::Error;
 use super::AbsorptionModel;
 use crate::coefficient::{Coefficient, Coefficients};
 use crate::dough::IngredientProperties;
+use crate::units::Estimate;
 
 /// An ingredient and how much of it, in percent on flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -20,6 +21,8 @@ pub struct AbsorptionRequest<'a> {
     pub lines: &'a [Addition<'a>],
     /// Points asked for by style, wetter or drier.
     pub style_points: f64,
+    /// What batches taught of this flour and product on its line, points.
+    pub learned: Option<Estimate>,
     /// The dough absorption set by hand, instead of where the build-up ends.
     pub override_pct: Option<f64>,
     pub machine_divided: bool,

@@ -157,6 +157,7 @@ impl Bench {
                 ingredients_c: &[],
                 rate: None,
             },
+            water_correction: None,
         }
     }
 }

@@ -82,6 +82,7 @@ pub fn climb_by(
         process: asked.process.water_step(),
         lines: &lines,
         style_points: asked.style_points,
+        learned: None,
         override_pct: asked.override_pct,
         machine_divided: asked.machine_divided,
         coefficients,

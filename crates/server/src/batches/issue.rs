@@ -1,12 +1,14 @@
-//! Planned batches: the sheet as it was handed to the floor, tied to the revisions it came from.
+//! Planning a batch: the sheet as it is handed to the floor, tied to the revisions it came from.
 
+use std::collections::BTreeMap;
 use std::iter;
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::units::{ValidationErrors, timestamp};
-use ironpeel_store::{Author, BatchFlour, BatchSummary, LotDisposition, NewBatch, Product};
+use ironpeel_core::water::Caution;
+use ironpeel_store::{Author, BatchFlour, LotDisposition, NewBatch, NewBatchState, Product};
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -14,41 +16,16 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::view::{BatchView, batch_view};
 use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::flour::LotAssessment;
-use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::problem::{Problem, Result};
-use crate::request::{Json, Path, Query, Recorded, from_value};
+use crate::request::{Json, Path, Recorded, from_value};
 use crate::revision_refs::RevisionRefs;
 use crate::state::{App, Documents, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(batches)).routes(routes!(batch)).routes(routes!(save))
-}
-
-/// A page of batches, newest first.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BatchPage {
-    pub batches: Vec<BatchSummary>,
-    /// Where the next page begins; none on the last.
-    pub next: Option<Cursor>,
-}
-
-/// A planned batch: a record, not recomputed.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct BatchView {
-    pub id: Uuid,
-    pub state: String,
-    pub slug: String,
-    pub planned_for: DateTime<Utc>,
-    pub saved_at: DateTime<Utc>,
-    pub saved_by: String,
-    pub revision_refs: RevisionRefs,
-    /// What was set for it, as sent.
-    #[schema(value_type = Object)]
-    pub run_settings: Value,
-    #[schema(value_type = Issued)]
-    pub issued: Value,
+    OpenApiRouter::new().routes(routes!(save))
 }
 
 /// What the floor was handed.
@@ -109,41 +86,6 @@ pub struct BatchInput {
     pub planned_for: DateTime<Utc>,
 }
 
-/// Batches, newest first
-#[utoipa::path(get, path = "/api/v1/batches", security(("session" = ["read"])), tag = "batch", params(PageQuery),
-    responses((status = 200, body = BatchPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn batches(State(app): State<App>, Query(page): Query<PageQuery>) -> Result<Json<BatchPage>> {
-    let mut found = app.store.batches(page.key(), PAGE + 1).await?;
-    let next = paginate(&mut found, |batch| (batch.saved_at, batch.id));
-    Ok(Json(BatchPage { batches: found, next }))
-}
-
-/// A batch as it was issued
-#[utoipa::path(get, path = "/api/v1/batches/{batch_id}", security(("session" = ["read"])), tag = "batch", params(("batch_id" = Uuid, Path)),
-    responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn batch(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<BatchView>> {
-    let (batch, slug, others) = app.store.batch(id).await?;
-    Ok(Json(BatchView {
-        id: batch.id,
-        state: batch.state,
-        slug,
-        planned_for: batch.planned_for,
-        saved_at: batch.saved_at,
-        saved_by: batch.saved_by,
-        revision_refs: RevisionRefs {
-            lot_revision_id: batch.lot_revision_id,
-            specification_revision_id: batch.specification_revision_id,
-            formula_revision_id: batch.formula_revision_id,
-            method_revision_id: batch.method_revision_id,
-            line_revision_id: batch.line_revision_id,
-            parameters_revision_id: batch.parameters_revision_id,
-            other_lots: others,
-        },
-        run_settings: batch.run_settings,
-        issued: batch.issued,
-    }))
-}
-
 /// Plans a batch; sent twice, it is stored once
 #[utoipa::path(put, path = "/api/v1/batches/{batch_id}", security(("session" = ["change"])), tag = "batch", params(("batch_id" = Uuid, Path)), request_body = BatchInput,
     responses((status = 200, body = BatchView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
@@ -159,12 +101,12 @@ async fn save(
         let paths = ["/scenario/run_settings", "/hand/knobs"];
         let run_settings = paths.iter().find_map(|path| sent.pointer(path)).cloned();
         let input: BatchInput = from_value(sent)?;
-        let (new, others) =
+        let (new, others, state) =
             Box::pin(plan(&app, id, input, run_settings.unwrap_or_default(), &write.author))
                 .await?;
-        records.add_batch(&new, &others).await?;
+        records.add_batch(&new, &others, &state).await?;
     }
-    batch(State(app), Path(id)).await
+    Ok(Json(batch_view(&app, id).await?))
 }
 
 const LOT: &str = "scenario.revision_refs.lot_revision_id";
@@ -239,7 +181,7 @@ async fn plan(
     mut input: BatchInput,
     run_settings: Value,
     author: &Author,
-) -> Result<(NewBatch, Vec<BatchFlour>)> {
+) -> Result<(NewBatch, Vec<BatchFlour>, NewBatchState)> {
     let product = app.store.product(&input.slug).await?;
     // The lot's age counts to the day of mixing, and the sheet is of what is on record.
     let mixed_at = input.planned_for.with_timezone(&app.clock().await?);
@@ -258,6 +200,7 @@ async fn plan(
         return Err(Problem::field("scenario", error.to_string()));
     }
     let lot = &documents.flour.lot;
+    let state = new_state(&context, &chain);
     let issued = Issued {
         product: product.name,
         line: documents.line.name.clone(),
@@ -281,6 +224,7 @@ async fn plan(
         method_revision_id,
         line_revision_id,
         parameters_revision_id,
+        water_correction_id,
         other_lots,
     } = input.scenario.revision_refs;
     let others = other_lots;
@@ -293,10 +237,47 @@ async fn plan(
         method_revision_id,
         line_revision_id,
         parameters_revision_id,
+        water_correction_id,
         planned_for: input.planned_for,
         saved_by: author.name.clone(),
         run_settings,
         issued: json!(issued),
     };
-    Ok((batch, others))
+    Ok((batch, others, state))
+}
+
+/// What is known of a batch before it begins.
+fn new_state(context: &ScenarioContext, chain: &Chain) -> NewBatchState {
+    let documents = &context.documents;
+    let lot = &documents.flour.lot;
+    let doughs = chain.sheet.as_ref().map_or(1, |sheet| sheet.doughs);
+    let flour_kg = chain.dough.as_ref().map(|dough| dough.flour_kg * f64::from(doughs));
+    let shares = context.formula().formula.flours();
+    let share_of = |name: &str| match shares.iter().find(|share| share.name == name) {
+        Some(share) => share.share_pct,
+        None if shares.is_empty() => ironpeel_core::dough::FLOUR_PCT,
+        None => 0.0,
+    };
+    // One lot of two flours is one lot.
+    let mut lots: BTreeMap<Uuid, Option<f64>> = BTreeMap::new();
+    for Specified { lot, .. } in iter::once(&documents.flour).chain(&documents.others) {
+        let kg = flour_kg.map(|kg| kg * share_of(&lot.flour.name) / 100.0);
+        let known = lots.entry(lot.id).or_default();
+        *known = kg.map(|kg| kg + known.unwrap_or_default());
+    }
+    let water = chain.water.as_ref();
+    let cautions = water.map_or(&[][..], |water| &water.cautions);
+    NewBatchState {
+        line_id: documents.line.line_id,
+        flour_id: lot.flour.id,
+        lot_id: lot.id,
+        lots: lots.into_iter().collect(),
+        standing_pts: documents.water_correction().map_or(0.0, |band| band.typical),
+        damaged_starch_caution: cautions
+            .iter()
+            .any(|caution| matches!(caution, Caution::DamagedStarch { .. })),
+        water_was_set: water.is_some_and(|water| {
+            water.adjustments.iter().any(|one| one.key == "by_hand" || one.key == "style")
+        }),
+    }
 }

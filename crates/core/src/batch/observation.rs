@@ -1,0 +1,192 @@
+use crate::units::NumberRange;
+
+/// Something seen, or worked out, that a fault can be traced by.
+#[derive(Debug, Clone, Copy)]
+pub struct ObservationName {
+    pub key: &'static str,
+    pub label: &'static str,
+    pub range: NumberRange,
+    /// Where it is one of few: what each stands for, from its least upwards.
+    pub choices: &'static [&'static str],
+}
+
+/// Something seen by its name, if it is one.
+///
+/// ```
+/// use ironpeel_core::batch::observation;
+/// assert_eq!(observation("windowpane").unwrap().choices[2], "clear");
+/// assert!(observation("luck").is_none());
+/// ```
+pub fn observation(name: &str) -> Option<&'static ObservationName> {
+    OBSERVATIONS.iter().find(|one| one.key == name)
+}
+
+const fn of(
+    key: &'static str,
+    label: &'static str,
+    unit: &'static str,
+    (low, high): (f64, f64),
+    choices: &'static [&'static str],
+) -> ObservationName {
+    ObservationName {
+        key,
+        label,
+        range: NumberRange::new("value", label, unit, low, high),
+        choices,
+    }
+}
+
+const YES: &[&str] = &["no", "yes"];
+
+/// All that can be seen. Their ranges keep out slips of the hand, no more.
+pub const OBSERVATIONS: [ObservationName; 107] = [
+    of("protein_d_pts", "protein against the previous lot", "points", (-100.0, 100.0), &[]),
+    of("ash_d_pts", "ash against the previous lot", "points", (-100.0, 100.0), &[]),
+    of("falling_number_s", "falling number", "s", (60.0, 1000.0), &[]),
+    of("rye_fn_s", "falling number of the rye", "s", (60.0, 1000.0), &[]),
+    of("damaged_starch_pct", "damaged starch", "%", (-100.0, 1000.0), &[]),
+    of(
+        "damaged_starch_d_pts",
+        "damaged starch against the previous lot",
+        "points",
+        (-100.0, 100.0),
+        &[],
+    ),
+    of("absorption_d_pts", "absorption against the previous lot", "points", (-100.0, 100.0), &[]),
+    of("stability_d_pct", "stability against the previous lot", "%", (-100.0, 1000.0), &[]),
+    of("softening_fu", "softening", "FU", (0.0, 500.0), &[]),
+    of("w_d_pct", "W against the previous lot", "%", (-100.0, 1000.0), &[]),
+    of("p_over_l", "P/L", "", (0.05, 10.0), &[]),
+    of("flour_age_days", "age of the flour", "days", (0.0, 4000.0), &[]),
+    of("water_over_plan_pts", "water over plan", "points", (-100.0, 100.0), &[]),
+    of("water_late_pts", "water after clean-up", "points", (-100.0, 100.0), &[]),
+    of(
+        "water_vs_floor_pts",
+        "planned water against the dough absorption",
+        "points",
+        (-100.0, 100.0),
+        &[],
+    ),
+    of("protein_water_d_pts", "protein's share of the water", "points", (-100.0, 100.0), &[]),
+    of(
+        "ds_trap",
+        "damaged starch and water added for feel",
+        "",
+        (0.0, 2.0),
+        &["not armed", "armed", "sprung"],
+    ),
+    of("over_strength_pts", "hydration over what strength carries", "points", (-100.0, 100.0), &[]),
+    of("soak_min", "soaking time", "min", (-1440.0, 14400.0), &[]),
+    of("yeast_d_pct", "yeast against plan", "%", (-100.0, 1000.0), &[]),
+    of("yeast_age_days", "age of the yeast", "days", (0.0, 4000.0), &[]),
+    of("yeast_water_c", "hottest water that met the yeast", "°C", (-40.0, 110.0), &[]),
+    of("salt_d_pts", "salt against plan", "points", (-100.0, 100.0), &[]),
+    of("osmotic_load", "activity left by salt and sugar", "", (0.0, 1.0), &[]),
+    of("sugar_d_pts", "sugar against plan", "points", (-100.0, 100.0), &[]),
+    of("improver_d_pct", "improver against plan", "%", (-100.0, 1000.0), &[]),
+    of("amylase_added", "amylase or malt flour", "", (0.0, 1.0), YES),
+    of("softener_on", "crumb softener or fat", "", (0.0, 1.0), YES),
+    of("preserver_pct", "mould inhibitor", "%", (-100.0, 1000.0), &[]),
+    of("bean_flour", "enzyme-active bean flour", "", (0.0, 1.0), YES),
+    of("binder_pct", "binders", "%", (-100.0, 1000.0), &[]),
+    of("sour_share_pct", "soured flour", "%", (-100.0, 1000.0), &[]),
+    of("dough_ph", "dough pH", "", (3.0, 8.0), &[]),
+    of("mix_energy_d_pct", "mixing energy against plan", "%", (-100.0, 1000.0), &[]),
+    of("mix_time_d_pct", "mixing time against plan", "%", (-100.0, 1000.0), &[]),
+    of(
+        "windowpane",
+        "windowpane",
+        "",
+        (1.0, 4.0),
+        &["tears", "rough", "clear", "clear, stringy and wet"],
+    ),
+    of("cleanup_d_pct", "clean-up time against usual", "%", (-100.0, 1000.0), &[]),
+    of("dough_c_d", "dough temperature against target", "°C", (-60.0, 60.0), &[]),
+    of("water_c_d", "water temperature against plan", "°C", (-60.0, 60.0), &[]),
+    of("ice_d_pct", "ice against plan", "%", (-100.0, 1000.0), &[]),
+    of("flour_c_d", "flour temperature against plan", "°C", (-60.0, 60.0), &[]),
+    of("room_c_d", "room temperature against usual", "°C", (-60.0, 60.0), &[]),
+    of("friction_d_c", "friction against learned", "°C", (-60.0, 60.0), &[]),
+    of("ice_capped", "ice at its limit", "", (0.0, 1.0), YES),
+    of("sponge_set_c_d", "sponge temperature against target", "°C", (-60.0, 60.0), &[]),
+    of("sponge_end_c", "sponge temperature at its end", "°C", (-40.0, 110.0), &[]),
+    of("sponge_time_d_pct", "sponge time against plan", "%", (-100.0, 1000.0), &[]),
+    of("sponge_stop_min", "line stoppage of a ripe sponge", "min", (-1440.0, 14400.0), &[]),
+    of(
+        "sponge_tap",
+        "pull and tap of the sponge",
+        "",
+        (1.0, 3.0),
+        &["resists", "drops at a tap, pulls in webs", "fallen, smells of alcohol"],
+    ),
+    of("sponge_rh_pct", "humidity at the sponge", "%", (-100.0, 1000.0), &[]),
+    of("covered", "covered", "", (0.0, 1.0), YES),
+    of("ferm_rate_rel", "fermentation rate against learned", "", (0.0, 10.0), &[]),
+    of("bulk_rise_d_pts", "bulk rise against plan", "points", (-100.0, 100.0), &[]),
+    of("sugar_left_pct", "residual sugar", "%", (-100.0, 1000.0), &[]),
+    of("starter_past_h", "starter past its peak", "h", (-240.0, 10000.0), &[]),
+    of("floor_time_d_min", "floor time against plan", "min", (-1440.0, 14400.0), &[]),
+    of("retard_h", "hours in the cold", "h", (-240.0, 10000.0), &[]),
+    of("divider_age_min", "age of the dough at the divider", "min", (-1440.0, 14400.0), &[]),
+    of("scale_d_pct", "piece mass against plan", "%", (-100.0, 1000.0), &[]),
+    of("rest_d_pct", "intermediate proof against plan", "%", (-100.0, 1000.0), &[]),
+    of("dusting", "dusting flour and divider oil", "", (1.0, 3.0), &["low", "usual", "heavy"]),
+    of("moulder_changed", "moulder changed", "", (0.0, 1.0), YES),
+    of(
+        "shape_tight",
+        "moulding tightness",
+        "",
+        (1.0, 3.0),
+        &["loose, seam open", "usual", "torn tight"],
+    ),
+    of(
+        "hole_wall",
+        "wall of the holes",
+        "",
+        (1.0, 3.0),
+        &["floury or oily", "smooth, glossy", "torn"],
+    ),
+    of("pan_c", "tin temperature", "°C", (-40.0, 110.0), &[]),
+    of("pan_grease", "tin grease", "", (1.0, 3.0), &["dry", "usual", "pooled"]),
+    of("draught", "draught", "", (0.0, 1.0), YES),
+    of("proof_time_d_pct", "proof time against plan", "%", (-100.0, 1000.0), &[]),
+    of("proof_c_d", "proofer temperature against set", "°C", (-60.0, 60.0), &[]),
+    of("proof_rh_pct", "proofer humidity", "%", (-100.0, 1000.0), &[]),
+    of("proof_height_d_mm", "proof height against plan", "mm", (-500.0, 500.0), &[]),
+    of("poke", "poke", "", (1.0, 3.0), &["springs back", "comes back slowly", "stays"]),
+    of("wait_oven_min", "wait before the oven", "min", (-1440.0, 14400.0), &[]),
+    of("knock", "knock or jam", "", (0.0, 1.0), YES),
+    of("kill_pct", "yeast kill, share of the bake", "%", (-100.0, 1000.0), &[]),
+    of("arrival_d_pts", "arrival against target", "points", (-100.0, 100.0), &[]),
+    of("spread_min", "spread of the probes", "min", (-1440.0, 14400.0), &[]),
+    of("core_end_d_c", "core at the oven exit against target", "°C", (-60.0, 60.0), &[]),
+    of("bake_time_d_pct", "bake time against plan", "%", (-100.0, 1000.0), &[]),
+    of("oven_top_d_c", "top heat against set", "°C", (-60.0, 60.0), &[]),
+    of("oven_bottom_d_c", "bottom heat against set", "°C", (-60.0, 60.0), &[]),
+    of("steam_d_pct", "steam against plan", "%", (-100.0, 1000.0), &[]),
+    of("bake_loss_d_pts", "bake loss against usual", "points", (-100.0, 100.0), &[]),
+    of("cool_time_d_pct", "cooling time against plan", "%", (-100.0, 1000.0), &[]),
+    of("core_slice_c", "core at the slicer", "°C", (-40.0, 110.0), &[]),
+    of("slice_age_h", "age at slicing", "h", (-240.0, 10000.0), &[]),
+    of("blade_h", "hours on the blades", "h", (-240.0, 10000.0), &[]),
+    of("cooler_rh_pct", "cooler humidity", "%", (-100.0, 1000.0), &[]),
+    of("depan_min", "time in the tin after the oven", "min", (-1440.0, 14400.0), &[]),
+    of("bag_c", "core when wrapped", "°C", (-40.0, 110.0), &[]),
+    of("store_c", "storage temperature", "°C", (-40.0, 110.0), &[]),
+    of("crumb_moist_d_pts", "crumb moisture against usual", "points", (-100.0, 100.0), &[]),
+    of("prefreeze_min", "time before the freezer", "min", (-1440.0, 14400.0), &[]),
+    of("freeze_core_min", "time to a core of −10 °C", "min", (-1440.0, 14400.0), &[]),
+    of("frozen_days", "days frozen", "days", (0.0, 4000.0), &[]),
+    of("freezer_swing_c", "freezer temperature range", "°C", (-40.0, 110.0), &[]),
+    of("thaw_surface_c", "hottest surface while thawing", "°C", (-40.0, 110.0), &[]),
+    of("where_tail", "only the last pieces of each dough", "", (0.0, 1.0), YES),
+    of("where_lane", "one lane, pocket, tin or oven side", "", (0.0, 1.0), YES),
+    of("where_after_stop", "only batches that waited", "", (0.0, 1.0), YES),
+    of("where_new_lot", "since the new lot", "", (0.0, 1.0), YES),
+    of("spec_vol_d_pct", "specific volume against usual", "%", (-100.0, 1000.0), &[]),
+    of("openness_d", "crumb openness against standard", "marks", (-4.0, 4.0), &[]),
+    of("colour_d", "crust colour against standard", "marks", (-4.0, 4.0), &[]),
+    of("crust_red", "crust redder, not only darker", "", (0.0, 1.0), YES),
+    of("crack_late", "cracks opened on the rack", "", (0.0, 1.0), YES),
+    of("stick_mark", "crumb stickiness mark", "", (1.0, 5.0), &[]),
+];

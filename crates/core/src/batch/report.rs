@@ -1,0 +1,124 @@
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+
+use super::{
+    BatchRecord, NextStage, PlannedLine, PlannedStage, Quantity, StageTimes, WaterReport,
+    WeighedLine, stage_times, water, weighed,
+};
+use crate::method::{StageKind, StageRole};
+
+/// What a batch was planned as, one dough of it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BatchPlan {
+    pub planned_for: DateTime<Utc>,
+    pub stages: Vec<PlannedStage>,
+    pub lines: Vec<PlannedLine>,
+    pub figures: PlannedFigures,
+}
+
+/// The figures of the plan that what happened is held against.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct PlannedFigures {
+    pub doughs: f64,
+    pub flour_kg: f64,
+    pub target_c: f64,
+    pub mixing_kj_per_kg: f64,
+    pub pieces: f64,
+    /// Dough in one piece.
+    pub piece_kg: f64,
+    pub bake_loss_pct: f64,
+    /// Water the standing correction of the line put in, points on flour.
+    pub standing_correction_pts: f64,
+}
+
+/// A figure as it was planned and as it was.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Difference {
+    pub planned: f64,
+    pub actual: f64,
+    pub difference: f64,
+}
+
+impl Difference {
+    fn of(planned: f64, actual: f64) -> Self {
+        Self { planned, actual, difference: actual - planned }
+    }
+}
+
+/// A batch against its plan.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct BatchReport {
+    pub times: Vec<StageTimes>,
+    pub next: Option<NextStage>,
+    pub lines: Vec<WeighedLine>,
+    pub water: Option<WaterReport>,
+    /// From −2 much too slack to +2 much too stiff.
+    pub consistency: Option<f64>,
+    pub dough_c: Option<Difference>,
+    /// Minutes under the mixer as they were, times what it puts in.
+    pub mixing_kj_per_kg: Option<Difference>,
+    pub proof_min: Option<Difference>,
+    pub bake_min: Option<Difference>,
+    /// From dough in pieces to cold loaves.
+    pub loss_pct: Option<Difference>,
+    pub pieces: Option<Difference>,
+    pub rejected_pct: Option<f64>,
+}
+
+/// Holds what happened against what was planned, by now.
+pub fn report(plan: &BatchPlan, record: &BatchRecord, now: DateTime<Utc>) -> BatchReport {
+    let (times, next) = stage_times(&plan.stages, plan.planned_for, record, now);
+    let lines = weighed(&plan.lines, record);
+    let figures = plan.figures;
+    let dough_c = record.readings(Quantity::DoughC).next();
+    let finish = record.finish.clone().unwrap_or_default();
+    let all = finish.pieces_good.map(|good| good + finish.pieces_rejected.unwrap_or(0.0));
+    let all = all.filter(|pieces| *pieces > 0.0);
+    let loss = all.zip(finish.mass_kg).filter(|_| figures.piece_kg > 0.0);
+    BatchReport {
+        dough_c: dough_c.map(|(_, value, _)| Difference::of(figures.target_c, value)),
+        mixing_kj_per_kg: mixing(&plan.stages, &times)
+            .map(|actual| Difference::of(figures.mixing_kj_per_kg, actual)),
+        proof_min: lasted(plan, &times, |stage| stage.role == StageRole::Proof),
+        bake_min: lasted(plan, &times, |stage| stage.kind == StageKind::Bake),
+        loss_pct: loss.map(|(pieces, kg)| {
+            let actual = 100.0 * (1.0 - kg / (pieces * figures.piece_kg));
+            Difference::of(figures.bake_loss_pct, actual)
+        }),
+        pieces: all.map(|pieces| Difference::of(figures.pieces, pieces)),
+        rejected_pct: all.map(|all| 100.0 * finish.pieces_rejected.unwrap_or(0.0) / all),
+        water: water(&lines, record, figures.flour_kg),
+        consistency: record.consistency(),
+        times,
+        next,
+        lines,
+    }
+}
+
+/// kJ/kg of the mixing stages that are over, once all of them are.
+fn mixing(stages: &[PlannedStage], times: &[StageTimes]) -> Option<f64> {
+    let mixing = stages.iter().zip(times).filter(|(stage, _)| stage.kj_per_kg_min > 0.0);
+    let mut all = 0.0;
+    let mut any = false;
+    for (stage, times) in mixing {
+        all += times.lasted_min.filter(|_| times.ended_at.is_some())? * stage.kj_per_kg_min;
+        any = true;
+    }
+    any.then_some(all)
+}
+
+/// Minutes of the stages of one kind that are over, together.
+fn lasted(
+    plan: &BatchPlan,
+    times: &[StageTimes],
+    is_it: impl Fn(&PlannedStage) -> bool,
+) -> Option<Difference> {
+    let all: Vec<_> = plan.stages.iter().zip(times).filter(|(stage, _)| is_it(stage)).collect();
+    let actual: Option<f64> =
+        all.iter().map(|(_, times)| times.lasted_min.filter(|_| times.ended_at.is_some())).sum();
+    let planned: f64 = all.iter().map(|(stage, _)| stage.minutes).sum();
+    actual.filter(|_| !all.is_empty()).map(|actual| Difference::of(planned, actual))
+}

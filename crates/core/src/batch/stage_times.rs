@@ -1,0 +1,193 @@
+use chrono::{DateTime, TimeDelta, Utc};
+use serde::Serialize;
+use uuid::Uuid;
+
+use super::BatchRecord;
+use super::fold::minutes;
+use crate::method::{EndPoint, Method, Mixer, Speed, StageKind, StageRole};
+use crate::units::S_PER_MIN;
+
+/// A stage as it is planned.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct PlannedStage {
+    pub stage: Uuid,
+    pub kind: StageKind,
+    pub role: StageRole,
+    pub label: String,
+    /// From the first stage's beginning.
+    pub at_min: f64,
+    pub minutes: f64,
+    /// The shortest and the longest it may last, minutes.
+    pub low_min: f64,
+    pub high_min: f64,
+    pub speed: Option<Speed>,
+    pub temperature_c: Option<f64>,
+    pub ends_when: String,
+    pub end_point: EndPoint,
+    pub ends_at: Option<f64>,
+    /// What the mixer puts in a minute, kJ/kg; 0 where it does not mix the dough.
+    pub kj_per_kg_min: f64,
+}
+
+impl PlannedStage {
+    /// The stages of a method that is on record, one after another.
+    pub fn of(
+        method: &Method,
+        mixer: &Mixer,
+        coefficients: &crate::coefficient::Coefficients,
+    ) -> Vec<Self> {
+        let mut at_min = 0.0;
+        let limits = method.windows(coefficients);
+        let stages = method.stages.iter().zip(method.roles()).zip(limits);
+        let planned = stages.filter_map(|((stage, role), tolerance)| {
+            let begins = at_min;
+            at_min += stage.minutes;
+            Some(Self {
+                stage: stage.id?,
+                kind: stage.kind,
+                role,
+                label: stage.label.clone(),
+                at_min: begins,
+                minutes: stage.minutes,
+                low_min: tolerance.low_min,
+                high_min: tolerance.high_min,
+                speed: stage.speed,
+                temperature_c: stage.temperature_c,
+                ends_when: stage.ends_when.clone(),
+                end_point: stage.end_point,
+                ends_at: stage.ends_at,
+                kj_per_kg_min: if stage.mixes_dough() {
+                    mixer.kj_per_kg_min(stage.speed)
+                } else {
+                    0.0
+                },
+            })
+        });
+        planned.collect()
+    }
+}
+
+/// A stage as it was planned, as it was, and as it is expected.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct StageTimes {
+    pub stage: Uuid,
+    pub planned_begin: DateTime<Utc>,
+    pub planned_end: DateTime<Utc>,
+    /// As it was stamped, or as the one before it ended; none where it has not begun.
+    pub begun_at: Option<DateTime<Utc>>,
+    pub ended_at: Option<DateTime<Utc>>,
+    /// From what happened before it; as it was, where it was.
+    pub expected_begin: DateTime<Utc>,
+    pub expected_end: DateTime<Utc>,
+    /// When it passes its longest.
+    pub limit_at: DateTime<Utc>,
+    /// How long it lasted, or lasts by now, min; none where it has not begun.
+    pub lasted_min: Option<f64>,
+    /// Whether it lasted longer, or lies longer by now, than it may.
+    pub beyond_limit: bool,
+}
+
+/// What is to be stamped next.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct NextStage {
+    /// None before the start and once every stage is over.
+    pub stage: Option<Uuid>,
+    pub due_at: DateTime<Utc>,
+    /// How late it is by now, min; negative while there is time.
+    pub late_min: f64,
+}
+
+fn after(at: DateTime<Utc>, min: f64) -> DateTime<Utc> {
+    #[expect(clippy::cast_possible_truncation, reason = "stages last days at most")]
+    let seconds = (min * S_PER_MIN).round() as i64;
+    at + TimeDelta::seconds(seconds)
+}
+
+/// Each stage planned, actual and expected, and what is next: what comes is moved by what happened.
+///
+/// A stage nobody stamped as begun began as the one before it ended; one before a stamped stage is
+/// over even if nobody said so.
+pub fn stage_times(
+    planned: &[PlannedStage],
+    planned_for: DateTime<Utc>,
+    record: &BatchRecord,
+    now: DateTime<Utc>,
+) -> (Vec<StageTimes>, Option<NextStage>) {
+    let stamped = |stage: Uuid| record.stages.iter().find(|one| one.stage == stage);
+    let start = record.started_at.unwrap_or(planned_for.max(now));
+    let current = current(planned, record);
+    let mut before = start;
+    let mut times = Vec::with_capacity(planned.len());
+    for (at, stage) in planned.iter().enumerate() {
+        let stamps = stamped(stage.stage);
+        let begins = stamps.and_then(|one| one.begun_at).unwrap_or(before);
+        let due = after(begins, stage.minutes);
+        let ended_at = stamps.and_then(|one| one.ended_at);
+        let over = at < current || ended_at.is_some();
+        // What is over at the latest when the next one was seen to begin or end.
+        let later = planned[at + 1..].iter().filter_map(|later| stamped(later.stage));
+        let latest = later.filter_map(|one| one.begun_at.or(one.ended_at)).min();
+        let open = at == current && record.started_at.is_some() && !record.state.is_over();
+        let expected_end = match (ended_at, latest) {
+            (Some(ended), _) => ended,
+            (None, Some(latest)) if over => due.min(latest).max(begins),
+            _ if open => due.max(now),
+            _ => due,
+        };
+        let begun = over || open;
+        let until = if open { now } else { expected_end };
+        let lasted_min = begun.then(|| minutes(begins, until));
+        times.push(StageTimes {
+            stage: stage.stage,
+            planned_begin: after(planned_for, stage.at_min),
+            planned_end: after(planned_for, stage.at_min + stage.minutes),
+            begun_at: begun.then_some(begins),
+            ended_at,
+            expected_begin: begins,
+            expected_end,
+            limit_at: after(begins, stage.high_min),
+            lasted_min,
+            beyond_limit: lasted_min.is_some_and(|lasted| lasted > stage.high_min),
+        });
+        before = expected_end;
+    }
+    let next = next(planned, &times, current, planned_for, record, now);
+    (times, next)
+}
+
+/// The stage that is open, or the first that is to come: after the last that anybody stamped.
+fn current(planned: &[PlannedStage], record: &BatchRecord) -> usize {
+    let stamped = |stage: Uuid| record.stages.iter().find(|one| one.stage == stage);
+    let last = planned.iter().rposition(|one| stamped(one.stage).is_some());
+    last.map_or(0, |at| {
+        let over = stamped(planned[at].stage).is_some_and(|one| one.ended_at.is_some());
+        at + usize::from(over)
+    })
+}
+
+fn next(
+    planned: &[PlannedStage],
+    times: &[StageTimes],
+    current: usize,
+    planned_for: DateTime<Utc>,
+    record: &BatchRecord,
+    now: DateTime<Utc>,
+) -> Option<NextStage> {
+    if record.state.is_over() {
+        return None;
+    }
+    let (stage, due_at) = if record.started_at.is_none() {
+        (None, planned_for)
+    } else {
+        match (planned.get(current), times.get(current)) {
+            (Some(stage), Some(times)) => {
+                (Some(stage.stage), after(times.expected_begin, stage.minutes))
+            }
+            _ => (None, times.last().map_or(now, |last| last.expected_end)),
+        }
+    };
+    Some(NextStage { stage, due_at, late_min: minutes(due_at, now) })
+}

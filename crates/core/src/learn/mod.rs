@@ -1,0 +1,16 @@
+//! What batches teach: the plant's own numbers, each with its band, its history and what was left
+//! out. A learned number is offered; a person takes it over.
+
+pub(crate) mod coefficients;
+mod learned_number;
+mod offer;
+mod rate;
+mod subject;
+mod water;
+mod words;
+
+pub use learned_number::{LearnedNumber, LearnedNumberInput, LearnedStep, ObservationInput};
+pub use offer::{Lesson, Offer, OfferStep, nine_tenths, offer};
+pub use rate::rate_observation;
+pub use subject::{LearnedSubject, Settings};
+pub use water::{NotLearned, WaterLesson, water_lesson};

@@ -1,0 +1,118 @@
+use chrono::{DateTime, Utc};
+use serde::Serialize;
+use uuid::Uuid;
+
+use super::{LearnedNumber, NotLearned, Settings};
+use crate::units::{Estimate, Estimated};
+
+/// What one batch told, or why it told nothing.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Lesson {
+    pub batch: Uuid,
+    pub at: DateTime<Utc>,
+    /// A value and its scatter.
+    pub told: Result<(f64, f64), NotLearned>,
+}
+
+/// One step of a learned number's history.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct OfferStep {
+    pub batch: Uuid,
+    pub at: DateTime<Utc>,
+    /// What it told; none where it was left out.
+    pub value: Option<f64>,
+    /// Why it was left out, if it was.
+    pub left_out: Option<NotLearned>,
+    /// What is believed after it.
+    pub mean: f64,
+    pub sd: f64,
+}
+
+/// A learned number as it is offered.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct Offer {
+    pub prior: Estimated,
+    pub mean: f64,
+    pub sd: f64,
+    /// Between these nine times in ten.
+    pub low: f64,
+    pub high: f64,
+    /// How many batches moved it.
+    pub used: usize,
+    pub history: Vec<OfferStep>,
+    /// Three in a row were rejected on one side: it changed at the first of them.
+    pub changed_since: Option<DateTime<Utc>>,
+}
+
+/// Nine in ten of a normal distribution lie within so many σ.
+const NINE_TENTHS: f64 = 1.645;
+/// So many rejections in a row on one side are a change.
+const CHANGE: usize = 3;
+
+/// A value with the band in which it lies nine times in ten.
+///
+/// ```
+/// use ironpeel_core::learn::nine_tenths;
+/// let band = nine_tenths(0.6, 0.2);
+/// assert!((band.low - 0.271).abs() < 1e-9 && (band.high - 0.929).abs() < 1e-9);
+/// ```
+pub fn nine_tenths(mean: f64, sd: f64) -> Estimate {
+    Estimate::new(mean, mean - NINE_TENTHS * sd, mean + NINE_TENTHS * sd)
+}
+
+/// Learns a number from what batches told, in order, from a moment on where a person began again.
+pub fn offer(settings: Settings, lessons: &[Lesson]) -> Offer {
+    let told = lessons.iter().filter_map(|lesson| lesson.told.ok());
+    let LearnedNumber { mean, sd, used, rejected, history: steps } =
+        LearnedNumber::of(settings.prior, settings.filter, told);
+    let mut steps = steps.into_iter().enumerate();
+    let mut before = settings.prior;
+    let mut history = Vec::with_capacity(lessons.len());
+    for lesson in lessons {
+        let left_out = match lesson.told {
+            Err(why) => Some(why),
+            Ok(_) => steps.next().and_then(|(at, after)| {
+                before = after;
+                rejected.contains(&at).then_some(NotLearned::Outlier)
+            }),
+        };
+        history.push(OfferStep {
+            batch: lesson.batch,
+            at: lesson.at,
+            value: lesson.told.ok().map(|(value, _)| value),
+            left_out,
+            mean: before.mean,
+            sd: before.sd,
+        });
+    }
+    let Estimate { low, high, .. } = nine_tenths(mean, sd);
+    Offer {
+        prior: settings.prior,
+        mean,
+        sd,
+        low,
+        high,
+        used,
+        changed_since: changed_since(&history),
+        history,
+    }
+}
+
+/// When the last observations began to be rejected on one side, three or more of them.
+fn changed_since(history: &[OfferStep]) -> Option<DateTime<Utc>> {
+    let told = history.iter().rev().filter(|step| step.value.is_some());
+    let mut since = None;
+    let (mut count, mut side) = (0, None);
+    for step in told {
+        let above = step.value.is_some_and(|value| value > step.mean);
+        if step.left_out != Some(NotLearned::Outlier) || side.is_some_and(|side| side != above) {
+            break;
+        }
+        side = Some(above);
+        count += 1;
+        since = Some(step.at);
+    }
+    since.filter(|_| count >= CHANGE)
+}

@@ -1,0 +1,28 @@
+//! Batches: planned, run on the floor, and what they came to.
+
+mod board;
+mod events;
+mod issue;
+mod list;
+mod planned;
+mod recall;
+mod run;
+mod view;
+
+pub use list::BatchQuery;
+pub use planned::PlannedBatch;
+pub use run::RunView;
+
+use utoipa_axum::router::OpenApiRouter;
+
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .merge(list::routes())
+        .merge(issue::routes())
+        .merge(events::routes())
+        .merge(run::routes())
+        .merge(board::routes())
+        .merge(recall::routes())
+}

@@ -1,0 +1,257 @@
+//! What a batch was planned as, read off its records.
+
+use chrono::{DateTime, Utc};
+use ironpeel_core::batch::{
+    BatchPlan, BatchRecord, PlannedFigures, PlannedLine, PlannedStage, Quantity, fold, report,
+};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::heat::Temperatures;
+use ironpeel_store::{
+    Batch, BatchEvent, BatchFigures, BatchProjection, LineRevision, MethodRevision,
+};
+use serde::Deserialize;
+use uuid::Uuid;
+
+use crate::problem::{Problem, Result};
+
+/// A batch's plan, and what is said of it on every screen.
+#[derive(Debug, Clone)]
+pub struct PlannedBatch {
+    pub id: Uuid,
+    pub slug: String,
+    pub product: String,
+    pub line: String,
+    pub lot: String,
+    pub flour: String,
+    pub saved_at: DateTime<Utc>,
+    pub plan: BatchPlan,
+    /// What each stage asks attention for, by its place.
+    pub cautions: Vec<Vec<String>>,
+    /// Whether damaged starch is over what is critical.
+    pub damaged_starch: Option<String>,
+}
+
+/// Of a sheet as it was issued, what is read here; documents of earlier versions lack some of it.
+#[derive(Deserialize)]
+struct Issued {
+    product: String,
+    line: String,
+    lot: String,
+    flour: String,
+    chain: IssuedChain,
+}
+
+#[derive(Deserialize)]
+struct IssuedChain {
+    water: Option<IssuedWater>,
+    dough: Option<IssuedDough>,
+    method: Option<IssuedMethod>,
+    sheet: Option<IssuedSheet>,
+}
+
+#[derive(Deserialize)]
+struct IssuedWater {
+    #[serde(default)]
+    steps: Vec<IssuedStep>,
+    #[serde(default)]
+    cautions: Vec<IssuedCaution>,
+}
+
+#[derive(Deserialize)]
+struct IssuedStep {
+    key: String,
+    points: f64,
+}
+
+#[derive(Deserialize)]
+struct IssuedCaution {
+    key: String,
+    says: String,
+}
+
+#[derive(Deserialize)]
+struct IssuedDough {
+    flour_kg: f64,
+    pieces: f64,
+    piece_kg: f64,
+    cooled_piece_kg: f64,
+}
+
+#[derive(Deserialize)]
+struct IssuedMethod {
+    mixing_kj_per_kg: f64,
+}
+
+#[derive(Deserialize)]
+struct IssuedSheet {
+    doughs: f64,
+    target_c: f64,
+    #[serde(default)]
+    parts: Vec<SheetPart>,
+    steps: Vec<SheetStep>,
+}
+
+#[derive(Deserialize)]
+struct SheetPart {
+    name: String,
+    takes: Vec<ToWeigh>,
+}
+
+#[derive(Deserialize)]
+struct SheetStep {
+    takes: Vec<ToWeigh>,
+    #[serde(default)]
+    cautions: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct ToWeigh {
+    name: String,
+    ingredient: String,
+    kg: f64,
+    division_kg: f64,
+    #[serde(default)]
+    is_ice: bool,
+    #[serde(default)]
+    temperature_c: Option<f64>,
+}
+
+impl ToWeigh {
+    fn line(&self, stage: Option<Uuid>, part: Option<&str>) -> PlannedLine {
+        PlannedLine {
+            stage,
+            of: part.map_or_else(|| self.name.clone(), |part| format!("{part}: {}", self.name)),
+            name: self.name.clone(),
+            part: part.map(str::to_owned),
+            kg: self.kg,
+            division_kg: self.division_kg,
+            temperature_c: self.temperature_c,
+            is_water: self.ingredient == "water",
+            is_ice: self.is_ice,
+        }
+    }
+}
+
+impl PlannedBatch {
+    pub fn of(
+        batch: &Batch,
+        slug: String,
+        method: &MethodRevision,
+        line: &LineRevision,
+        coefficients: &Coefficients,
+    ) -> Result<Self> {
+        let Issued { product, line: line_name, lot, flour, chain } =
+            Issued::deserialize(&batch.issued).map_err(Problem::fault)?;
+        let stages = PlannedStage::of(&method.method, &line.line.mixer, coefficients);
+        let (mut lines, mut cautions) = (Vec::new(), Vec::new());
+        if let Some(sheet) = &chain.sheet {
+            for part in &sheet.parts {
+                lines.extend(part.takes.iter().map(|item| item.line(None, Some(&part.name))));
+            }
+            for (at, step) in sheet.steps.iter().enumerate() {
+                let stage = stages.get(at).map(|stage| stage.stage);
+                lines.extend(step.takes.iter().map(|item| item.line(stage, None)));
+                cautions.push(step.cautions.clone());
+            }
+        }
+        let learned = chain.water.iter().flat_map(|water| &water.steps);
+        let figures = PlannedFigures {
+            doughs: chain.sheet.as_ref().map_or(1.0, |sheet| sheet.doughs),
+            flour_kg: chain.dough.as_ref().map_or(0.0, |dough| dough.flour_kg),
+            target_c: chain.sheet.as_ref().map_or(method.method.target_c, |sheet| sheet.target_c),
+            mixing_kj_per_kg: chain.method.as_ref().map_or(0.0, |method| method.mixing_kj_per_kg),
+            pieces: chain.dough.as_ref().map_or(0.0, |dough| dough.pieces),
+            piece_kg: chain.dough.as_ref().map_or(0.0, |dough| dough.piece_kg),
+            bake_loss_pct: chain
+                .dough
+                .as_ref()
+                .map_or(0.0, |dough| 100.0 * (1.0 - dough.cooled_piece_kg / dough.piece_kg)),
+            standing_correction_pts: learned
+                .filter(|step| step.key == "learned")
+                .map(|step| step.points)
+                .sum(),
+        };
+        let mut water_cautions = chain.water.into_iter().flat_map(|water| water.cautions);
+        Ok(Self {
+            id: batch.id,
+            slug,
+            product,
+            line: line_name,
+            lot,
+            flour,
+            saved_at: batch.saved_at,
+            plan: BatchPlan { planned_for: batch.planned_for, stages, lines, figures },
+            cautions,
+            damaged_starch: water_cautions
+                .find(|caution| caution.key == "damaged_starch")
+                .map(|caution| caution.says),
+        })
+    }
+
+    /// The stages its method has.
+    pub fn stages(&self) -> Vec<Uuid> {
+        self.plan.stages.iter().map(|stage| stage.stage).collect()
+    }
+
+    /// What its events come to; the same on every server.
+    pub fn project(&self, events: &[BatchEvent]) -> BatchProjection {
+        let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
+        let record = fold(&read);
+        let last = events.last().map_or(self.plan.planned_for, |event| event.happened_at);
+        let report = report(&self.plan, &record, record.ended_at.unwrap_or(last));
+        let finish = record.finish.clone().unwrap_or_default();
+        BatchProjection {
+            state: record.state,
+            started_at: record.started_at,
+            ended_at: record.ended_at,
+            events: count(events.len()),
+            unplaced: count(record.unplaced.len()),
+            figures: BatchFigures {
+                dough_c: report.dough_c.map(|one| one.actual),
+                dough_c_d: report.dough_c.map(|one| one.difference),
+                water_pts: report.water.map(|water| water.over_plan_pts),
+                by_feel_pts: report.water.map(|water| water.by_feel_pts),
+                water_complete: report.water.is_some_and(|water| water.complete),
+                consistency: report.consistency,
+                mixing_kj_per_kg: report.mixing_kj_per_kg.map(|one| one.actual),
+                proof_min: report.proof_min.map(|one| one.actual),
+                bake_min: report.bake_min.map(|one| one.actual),
+                loss_pct: report.loss_pct.map(|one| one.actual),
+                pieces_good: finish.pieces_good,
+                pieces_rejected: finish.pieces_rejected,
+                friction_c: self.friction(&record),
+                rate: None,
+                rate_sd: None,
+            },
+        }
+    }
+
+    /// Friction as its measured temperatures say; none where one of them is missing.
+    fn friction(&self, record: &BatchRecord) -> Option<f64> {
+        let first = |quantity| record.readings(quantity).next().map(|(_, value, _)| value);
+        let lines = ironpeel_core::batch::weighed(&self.plan.lines, record);
+        let water = |ice: bool| -> f64 {
+            let of_it = lines.iter().filter(|line| line.planned.is_water);
+            let of_it = of_it.filter(|line| line.planned.part.is_none());
+            of_it
+                .filter(|line| line.planned.is_ice == ice)
+                .map(|line| line.weighed_kg.unwrap_or(line.planned.kg))
+                .sum()
+        };
+        let (liquid, ice) = (water(false), water(true));
+        let temperatures = Temperatures {
+            flour_c: first(Quantity::FlourC)?,
+            room_c: first(Quantity::RoomC)?,
+            water_c: first(Quantity::WaterC)?,
+            preferment_c: first(Quantity::SpongeC),
+            dough_c: first(Quantity::DoughC)?,
+            ice_share_pct: if ice > 0.0 { 100.0 * ice / (liquid + ice) } else { 0.0 },
+            ice_c: 0.0,
+        };
+        Some(temperatures.friction_c())
+    }
+}
+
+fn count(many: usize) -> i32 {
+    i32::try_from(many).unwrap_or(i32::MAX)
+}

@@ -1,0 +1,18 @@
+//! What batches came to: charts, comparisons, and the numbers they teach.
+
+mod chart;
+mod compare;
+mod export;
+mod learned;
+
+use utoipa_axum::router::OpenApiRouter;
+
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .merge(chart::routes())
+        .merge(compare::routes())
+        .merge(export::routes())
+        .merge(learned::routes())
+}
