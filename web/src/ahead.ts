@@ -3,6 +3,7 @@ import { isFinal } from "./api/client";
 import { onSignedOut, setSender } from "./api/outbox";
 import { loadOf } from "./pages";
 import { isSignedOut, NOBODY, senderOf, SESSION } from "./session/session";
+import { forgetRuns } from "./api/keptAnswers";
 import { askAhead } from "./scenario/askAhead";
 import { askPlantWords } from "./units/clock";
 
@@ -12,7 +13,10 @@ import { askPlantWords } from "./units/clock";
 const onError = (error: unknown) => {
   if (isSignedOut(error)) signedOut();
 };
-const signedOut = () => queries.setQueryData(SESSION.queryKey, NOBODY);
+const signedOut = () => {
+  void forgetRuns();
+  queries.setQueryData(SESSION.queryKey, NOBODY);
+};
 
 export const queries = new QueryClient({
   queryCache: new QueryCache({ onError }),

@@ -3,6 +3,7 @@ import { figures, queries, session, words } from "./ahead";
 import { onRecorded } from "./api/outbox";
 import { show } from "./app";
 import { loadAll } from "./pages";
+import { keepShell } from "./shell/keepShell";
 import { isZoneKnown } from "./units/clock";
 
 /** How long the first view waits for its figures before it is shown without. */
@@ -27,4 +28,7 @@ if (!isZoneKnown()) await words;
 if (isRecorded) queries.clear();
 show(queries);
 // Once the first view stands.
-setTimeout(loadAll, 1500);
+setTimeout(() => {
+  loadAll();
+  void keepShell();
+}, 1500);

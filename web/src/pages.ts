@@ -7,6 +7,8 @@ export const water = () => import("./water/pages");
 export const dough = () => import("./dough/pages");
 export const method = () => import("./method/pages");
 export const floor = () => import("./floor/pages");
+export const run = () => import("./floor/runPages");
+export const results = () => import("./results/pages");
 export const plant = () => import("./plant/pages");
 export const people = () => import("./people/pages");
 export const dialogs = () => import("./shell/dialogs");
@@ -21,6 +23,8 @@ const OF: Record<string, () => Promise<unknown>> = {
   method,
   floor,
   batches: floor,
+  board: run,
+  results,
   plant,
 };
 

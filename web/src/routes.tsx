@@ -1,6 +1,18 @@
 import { redirect, type LoaderFunctionArgs, type RouteObject } from "react-router";
 import { DropOverlay } from "./flour/DropOverlay";
-import { curve, dough, floor, flour, method, people, plant, start, water } from "./pages";
+import {
+  curve,
+  dough,
+  floor,
+  flour,
+  method,
+  people,
+  plant,
+  results,
+  run,
+  start,
+  water,
+} from "./pages";
 import { ErrorPage } from "./shell/ErrorPage";
 import { Shell } from "./shell/Shell";
 import { ViewFault } from "./shell/ViewFault";
@@ -41,6 +53,12 @@ const moved = Object.entries(MOVED).map(([from, to]): RouteObject => ({
 
 /** Every address, and the page that stands there. */
 export const ROUTES: RouteObject[] = [
+  // The floor has a frame of its own, and little else to load.
+  {
+    errorElement: <ViewFault />,
+    hydrateFallbackElement: <></>,
+    children: [page("/board", run, "BoardPage"), page("/batches/:id/run", run, "RunPage")],
+  },
   {
     element: (
       <Shell>
@@ -104,6 +122,11 @@ export const ROUTES: RouteObject[] = [
           page("/plant/stations", people, "StationsPage"),
           page("/plant/audit", people, "AuditPage"),
           page("/batches/:id", floor, "BatchPage"),
+          page("/results", results, "BatchesPage"),
+          page("/results/charts", results, "ChartsPage"),
+          page("/results/compare", results, "CompareBatchesPage"),
+          page("/results/learned", results, "LearnedPage"),
+          page("/results/recall", results, "RecallPage"),
           ...moved,
           { path: "*", element: <ErrorPage /> },
         ],

@@ -2,7 +2,7 @@
 
 use chrono::{DateTime, TimeDelta, TimeZone, Utc};
 use ironpeel_core::batch::{
-    Acceptance, BatchState, EndedBy, Event, Misplaced, PlannedLine, PlannedStage, fold,
+    Acceptance, BatchState, EndedBy, Event, Misplaced, PlannedLine, StagePlan, fold,
     stage_times, water, weighed,
 };
 use ironpeel_core::coefficient::Coefficients;
@@ -210,7 +210,7 @@ fn what_comes_is_moved_by_what_happened() {
         fast_kj_per_kg_min: 2.5,
         jacket_kj_per_kg_min: None,
     };
-    let planned = PlannedStage::of(&method(), &mixer, &Coefficients::default());
+    let planned = StagePlan::of(&method(), &mixer, &Coefficients::default());
     let at = |minute| began() + TimeDelta::minutes(minute);
     let times = |events: &[Event], now| stage_times(&planned, began(), &fold(events), at(now));
 

@@ -15,7 +15,7 @@ use crate::state::App;
 
 /// Nothing is loaded from elsewhere, nothing runs that did not ship with the application.
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; \
-    img-src 'self' data:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; \
+    img-src 'self' data: blob:; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; \
     form-action 'self'; frame-ancestors 'none'";
 
 /// The page every address that is no file's shows.

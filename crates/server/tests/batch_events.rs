@@ -2,7 +2,9 @@
 
 mod support;
 
-use chrono::{DateTime, TimeDelta, Utc};
+use std::sync::atomic::{AtomicI64, Ordering};
+
+use chrono::{DateTime, SubsecRound, TimeDelta, Utc};
 use ironpeel_server::Config;
 use ironpeel_store::PersonRole;
 use reqwest::{Method, StatusCode};
@@ -22,7 +24,11 @@ async fn planned(plant: &Plant) -> String {
     id
 }
 
+/// An event a little after the one before it: at one moment the ids would order them.
 fn event(kind: &str, at: DateTime<Utc>, said: &Value) -> Value {
+    static BEFORE: AtomicI64 = AtomicI64::new(0);
+    let after = TimeDelta::microseconds(BEFORE.fetch_add(1, Ordering::Relaxed));
+    let at = at.trunc_subsecs(6) + after;
     let mut event = json!({"id": new_id(), "kind": kind, "happened_at": at});
     let said = said.as_object().expect("an object").clone();
     event.as_object_mut().expect("an object").extend(said);
@@ -35,6 +41,10 @@ async fn sent(plant: &Plant, batch: &str, events: &[Value]) -> Value {
     let (status, answer) = plant.ask_as(PersonRole::Floor, Method::POST, &path, &body).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
     answer
+}
+
+fn moment(at: &Value) -> Option<DateTime<Utc>> {
+    at.as_str()?.parse().ok()
 }
 
 fn outcomes(answer: &Value) -> Vec<&str> {
@@ -57,7 +67,8 @@ async fn a_batch_runs_from_its_sheet_to_its_finish() {
     let answer = sent(&plant, &id, &events).await;
     assert_eq!((outcomes(&answer), &answer["state"]), (vec!["stored"; 2], &json!("running")));
     // Sent again, however its numbers are written, it is stored once; something else is not.
-    events[0]["happened_at"] = json!(now.to_rfc3339());
+    events[0]["happened_at"] =
+        json!(moment(&events[0]["happened_at"]).expect("a moment").to_rfc3339());
     events[1]["value"] = json!(line["kg"].as_f64().expect("a mass") + 1.0);
     let answer = sent(&plant, &id, &events).await;
     assert_eq!(outcomes(&answer), ["already", "conflict"]);
@@ -164,16 +175,16 @@ async fn a_clock_that_is_off_is_put_right_and_the_original_kept() {
     let plant = Plant::open().await;
     let id = planned(&plant).await;
     let ahead = Utc::now() + TimeDelta::hours(1);
-    let body = json!({"sent_at": ahead, "events": [event("start", ahead, &json!({}))]});
+    let start = event("start", ahead, &json!({}));
+    let body = json!({"sent_at": ahead, "events": [start]});
     let path = format!("/api/v1/batches/{id}/events");
     let (_, answer) = plant.post(&path, &body).await;
     assert_eq!(outcomes(&answer), ["stored"], "{answer}");
     let kept = plant.get(&path).await;
     let first = &kept["events"][0];
-    let at: DateTime<Utc> =
-        first["happened_at"].as_str().and_then(|at| at.parse().ok()).expect("a time");
+    let at = moment(&first["happened_at"]).expect("a time");
     assert!((at - Utc::now()).abs() < TimeDelta::minutes(1));
-    assert_eq!(first["claimed_at"].as_str().and_then(|at| at.parse().ok()), Some(ahead));
+    assert_eq!(moment(&first["claimed_at"]), moment(&start["happened_at"]));
     // The same sent later, by the same clock, is the same.
     let (_, again) = plant.post(&path, &body).await;
     assert_eq!(outcomes(&again), ["already"]);

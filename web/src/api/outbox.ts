@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 import { stored, store } from "../storage/stored";
-import { asProblem, Refused, type Problem } from "./client";
+import { asProblem, Refused, type Problem, type Schemas } from "./client";
 import { add, all, change, remove, type Entry, type Queued } from "./outboxStore";
 
 export type { Entry, Queued } from "./outboxStore";
@@ -72,8 +72,9 @@ const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stri
 export async function record<T>(entry: Entry): Promise<T> {
   const subject = entry.subject ?? entry.path;
   const before = (await queue()).filter((one) => one.subject === subject);
-  // What was refused is mended by this one.
-  for (const one of before.filter((one) => one.refused)) await forget(one.at);
+  // What was refused is mended by this one; what happened stands by itself.
+  const mended = entry.isEvent ? [] : before.filter((one) => one.refused);
+  for (const one of mended) await forget(one.at);
   // Pressed twice, it waits once.
   const waiting = before.find((one) => !one.refused && same(one.body, entry.body));
   const { at } = waiting ?? (await keep({ ...entry, subject, since: Date.now(), ...mine() }));
@@ -174,6 +175,16 @@ function inTheNameOf({ author, station, since }: Queued): Record<string, string>
   return { "x-written-by": author, "x-written-at": new Date(since).toISOString() };
 }
 
+/** An event with the time it is sent at, by this clock: the server puts it right by its own. */
+const asEvents = (event: unknown) => ({ sent_at: new Date().toISOString(), events: [event] });
+
+/** Why the server did not take an event, if it did not. */
+function eventRefusal(answer: unknown): Problem | undefined {
+  const [event] = (answer as Schemas["EventsAnswer"]).events;
+  if (event?.outcome !== "refused" && event?.outcome !== "conflict") return undefined;
+  return { status: 422, title: "Not recorded", detail: event.message ?? "it was not taken" };
+}
+
 /** Whether it was answered definitely. */
 async function sendOne(entry: Queued): Promise<boolean> {
   const { at } = entry;
@@ -181,9 +192,9 @@ async function sendOne(entry: Queued): Promise<boolean> {
   let answer: unknown;
   try {
     response = await fetch(entry.path, {
-      method: "PUT",
+      method: entry.isEvent ? "POST" : "PUT",
       headers: { "content-type": "application/json", ...inTheNameOf(entry) },
-      body: JSON.stringify(entry.body),
+      body: JSON.stringify(entry.isEvent ? asEvents(entry.body) : entry.body),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
     if (response.status === 401) signedOutListeners.forEach((listener) => listener());
@@ -192,14 +203,14 @@ async function sendOne(entry: Queued): Promise<boolean> {
   } catch {
     return false;
   }
-  if (response.ok) {
+  if (response.ok && !(entry.isEvent && eventRefusal(answer))) {
     await forget(at);
     const { draft } = entry;
     if (draft && same(stored(draft.key), draft.as)) store(draft.key, undefined);
     await tell({ at, answer });
     return true;
   }
-  const refused = asProblem(answer, response.status);
+  const refused = (response.ok && eventRefusal(answer)) || asProblem(answer, response.status);
   if (unkept.has(at)) unkept.set(at, { ...entry, refused });
   else await change({ ...entry, refused });
   await tell({ at, refused });

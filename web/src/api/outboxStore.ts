@@ -10,6 +10,8 @@ export interface Entry {
   body: unknown;
   /** What it is about: entries of one subject go in order, and a refused one is mended by the next. */
   subject?: string;
+  /** Something that happened to a batch: one of many at its address, each under an id of its own. */
+  isEvent?: boolean;
   /** What was kept of it while it was typed, let go once it is recorded. */
   draft?: { key: string; as: object };
 }

@@ -44,14 +44,23 @@ export function BatchPage() {
           ].join(", with "),
           when: format.moment(batch.planned_for),
           asked: issued.specification_number != null,
+          address: `/batches/${batch.id}/run`,
           release: (issued.releases ?? []).map((one) => releasedBy(format, one.lot, one)),
           revisions: `Batch ${batch.id.slice(0, 8)} · ${issued.specification_number == null ? "no specification" : `specification ${issued.specification_number}`}, lot ${issued.lot_number}, formula ${issued.formula_number}, method ${issued.method_number}, line ${issued.line_number} · planned by ${batch.saved_by}, ${format.moment(batch.saved_at)}`,
         }}
       />
       <aside className="screen-only self-start">
-        <button type="button" className="act w-full" onClick={() => window.print()}>
+        <Link to={`/batches/${batch.id}/run`} className="act act-main block w-full text-center">
+          {batch.state === "planned" ? "Run this batch" : `Open on the floor: ${batch.state}`}
+        </Link>
+        <button type="button" className="act mt-2 w-full" onClick={() => window.print()}>
           Print sheet
         </button>
+        <p className="mt-2">
+          <Link to={`/results/compare?batches=${batch.id}`} className="link text-sm">
+            Compare with its plan
+          </Link>
+        </p>
         <h2 className="mt-6">Revisions</h2>
         <dl className="mt-1 text-sm">
           {(

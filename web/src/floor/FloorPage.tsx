@@ -11,6 +11,7 @@ import { useScenarioContext } from "../shell/useScenarioContext";
 import { addDays, set } from "date-fns";
 import { fieldOf, momentOf, onTheWall } from "../units/clock";
 import { useFormat } from "../units/format";
+import { FloorTabs } from "./FloorTabs";
 import { MixingSheet } from "./MixingSheet";
 import { releaseOf } from "./release";
 import { Author } from "../form/Author";
@@ -24,35 +25,45 @@ export function FloorPage() {
   const format = useFormat();
   const [planned, setPlanned] = useState(tonight);
   const lots = [...(lot ? [lot] : []), ...others.flatMap((other) => other.lot ?? [])];
-  if (!chain?.sheet || !product || !lot || !input) return <EmptyState link="floor" />;
+  if (!chain?.sheet || !product || !lot || !input) {
+    return (
+      <>
+        <FloorTabs />
+        <EmptyState link="floor" />
+      </>
+    );
+  }
   return (
-    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17rem] print:block">
-      <MixingSheet
-        chain={chain}
-        head={{
-          product: product.name,
-          line: product.line.name,
-          process,
-          lot: lot.code,
-          flour: [
-            lot.flour.name,
-            ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
-          ].join(", with "),
-          when: format.moment(momentOf(planned).toISOString()),
-          asked: lot.certificate.specification != null,
-          release: lots.flatMap((one) => releaseOf(format, one)),
-          revisions: `${product.specification ? `Specification ${product.specification.number}` : "No specification"}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
-        }}
-      />
-      <PlanBatch
-        lots={lots}
-        product={product}
-        input={input}
-        edited={edited}
-        planned={planned}
-        setPlanned={setPlanned}
-      />
-    </div>
+    <>
+      <FloorTabs />
+      <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17rem] print:block">
+        <MixingSheet
+          chain={chain}
+          head={{
+            product: product.name,
+            line: product.line.name,
+            process,
+            lot: lot.code,
+            flour: [
+              lot.flour.name,
+              ...others.map((other) => `${other.flour.name} ${other.lot?.code ?? ""}`),
+            ].join(", with "),
+            when: format.moment(momentOf(planned).toISOString()),
+            asked: lot.certificate.specification != null,
+            release: lots.flatMap((one) => releaseOf(format, one)),
+            revisions: `${product.specification ? `Specification ${product.specification.number}` : "No specification"}, lot ${lot.revision.number}, formula ${product.formula.revision.number}${draft ? " edited" : ""}, method ${product.method.revision.number}${method ? " edited" : ""}, line ${product.line.revision.number}. Not yet planned.`,
+          }}
+        />
+        <PlanBatch
+          lots={lots}
+          product={product}
+          input={input}
+          edited={edited}
+          planned={planned}
+          setPlanned={setPlanned}
+        />
+      </div>
+    </>
   );
 }
 

@@ -1,3 +1,4 @@
+import { AddressCode } from "../figures/AddressCode";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { endFigure } from "../method/endsAt";
@@ -19,6 +20,8 @@ interface Props {
     release: string[];
     /** Whether anything is asked of the flour. */
     asked: boolean;
+    /** Where the batch is run, for the tablet's camera; none before it is planned. */
+    address?: string;
   };
 }
 
@@ -41,6 +44,7 @@ export function MixingSheet({ chain, head }: Props) {
           </p>
         </div>
         <div className="text-right">
+          {head.address && <AddressCode address={head.address} of="this batch" />}
           <p className="figure text-lg">
             {sheet.doughs === 1 ? "1 dough" : `${sheet.doughs} doughs, each`}{" "}
             {format.mass(sheet.dough_kg, sheet.division_kg)}

@@ -129,6 +129,7 @@ export function scenarioInput(
       method_revision_id: product.method.revision.id,
       line_revision_id: product.line.revision.id,
       parameters_revision_id: product.parameters?.id,
+      water_correction_id: product.water_correction?.id,
       other_lots: others.map(({ revision, certificate }) => ({
         lot_revision_id: revision.id,
         specification_revision_id: certificate.specification?.id,

@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
+import type { Schemas } from "../api/client";
 
 /*
  * What anybody writes is told by the server as it happens. One tab of a browser listens and tells
@@ -11,15 +12,21 @@ const CHANNEL = "ironpeel-live";
 const TOGETHER_MS = 150;
 const AGAIN_MS = 5000;
 
+/** What is told: a batch that changed, by its id, or that anything may have. */
+type Told = string | null;
+
 /** Listens to the server until told to stop. */
-function listen(onTold: () => void): () => void {
+function listen(onTold: (told: Told) => void): () => void {
   let source: EventSource;
   let again: ReturnType<typeof setTimeout> | undefined;
   let lost = false;
   const begin = () => {
     source = new EventSource("/api/v1/live");
-    source.addEventListener("written", onTold);
-    source.addEventListener("missed", onTold);
+    source.addEventListener("written", () => onTold(null));
+    source.addEventListener("missed", () => onTold(null));
+    source.addEventListener("batch", ({ data }: MessageEvent<string>) =>
+      onTold((JSON.parse(data) as Schemas["BatchChange"]).id),
+    );
     source.addEventListener("error", () => {
       lost = true;
       // A connection that broke is made anew by the browser; an answer that was none is not.
@@ -27,7 +34,7 @@ function listen(onTold: () => void): () => void {
     });
     source.addEventListener("listening", () => {
       // Something may have been written while nobody listened.
-      if (lost) onTold();
+      if (lost) onTold(null);
       lost = false;
     });
   };
@@ -39,13 +46,13 @@ function listen(onTold: () => void): () => void {
 }
 
 /** Listens in this tab once no other does; what is heard is told to all of them. */
-function listenForAll(onTold: () => void): () => void {
+function listenForAll(onTold: (told: Told) => void): () => void {
   const others = new BroadcastChannel(CHANNEL);
-  others.addEventListener("message", onTold);
+  others.addEventListener("message", ({ data }: MessageEvent<Told>) => onTold(data));
   const stop = new AbortController();
-  const hear = () => {
-    others.postMessage(null);
-    onTold();
+  const hear = (told: Told) => {
+    others.postMessage(told);
+    onTold(told);
   };
   const asListener = () =>
     new Promise<void>((resolve) => {
@@ -70,7 +77,13 @@ export function useLive() {
   useEffect(() => {
     if (typeof EventSource === "undefined") return;
     let soon: ReturnType<typeof setTimeout> | undefined;
-    const onTold = () => {
+    const onTold = (batch: Told) => {
+      if (batch) {
+        for (const key of [["batch run", batch], ["board"], ["batches"]]) {
+          void queries.invalidateQueries({ queryKey: key });
+        }
+        return;
+      }
       clearTimeout(soon);
       soon = setTimeout(() => void queries.invalidateQueries(), TOGETHER_MS);
     };

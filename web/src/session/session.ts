@@ -1,6 +1,10 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import type { Sender } from "../api/outbox";
-import { answer, api, Refused, type Schemas } from "../api/client";
+import { answer, api, isFinal, Refused, type Schemas } from "../api/client";
+import { forgetRuns } from "../api/keptAnswers";
+import { store, stored } from "../storage/stored";
+
+const KEPT = "ironpeel.session";
 
 /** Who is signed in, and what they may do. */
 export const SESSION = queryOptions({
@@ -8,7 +12,20 @@ export const SESSION = queryOptions({
   staleTime: 60_000,
   // What is queued waits for it.
   refetchInterval: ({ state }) => (state.status === "error" ? 5000 : false),
-  queryFn: () => answer(api.GET("/api/v1/session")),
+  queryFn: async () => {
+    try {
+      const session = await answer(api.GET("/api/v1/session"));
+      // Nobody is: what was kept of whoever was is let go of.
+      if (!session.person && !session.station) void forgetRuns();
+      store(KEPT, session.person || session.station ? session : undefined);
+      return session;
+    } catch (error) {
+      // Without a connection whoever was here is still here.
+      const kept = isFinal(error) ? undefined : stored<Schemas["SessionView"]>(KEPT);
+      if (!kept) throw error;
+      return kept;
+    }
+  },
 });
 
 /** Nobody is. */

@@ -27,6 +27,7 @@ function faces({ chain, lot, product }: ChainInHand, format: Format): Record<Lin
     dough: empty("the formula, scaled and weighed"),
     method: empty("stages, heat, water temperature"),
     floor: empty("tonight's mixing sheet"),
+    results: { figure: "Batches", under: "charts, learned numbers, recall" },
   };
   if (!chain) return all;
   const { verdict } = chain.flour;
@@ -85,6 +86,7 @@ const MAIN: Record<LinkKey, string[]> = {
   dough: ["dough_kg"],
   method: ["ice_kg", "water_c"],
   floor: [],
+  results: [],
 };
 
 function moved(

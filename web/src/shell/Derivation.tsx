@@ -10,6 +10,7 @@ export const ORIGIN: Record<Schemas["Origin"], { letter: string; word: string }>
   physics: { letter: "P", word: "physics" },
   house: { letter: "H", word: "house default, to be calibrated by the plant" },
   plant: { letter: "L", word: "this plant's own, with its reason" },
+  learned: { letter: "L", word: "learned from the plant's batches" },
   choice: { letter: "C", word: "somebody's choice" },
 };
 

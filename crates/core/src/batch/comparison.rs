@@ -37,7 +37,7 @@ fn read(batch: &ComparedBatch<'_>, quantity: Quantity) -> (Option<f64>, Option<f
     (None, batch.record.readings(quantity).last().map(|(_, value, _)| value))
 }
 
-fn held(difference: Option<super::Difference>) -> (Option<f64>, Option<f64>) {
+fn held(difference: Option<super::PlanDifference>) -> (Option<f64>, Option<f64>) {
     (difference.map(|one| one.planned), difference.map(|one| one.actual))
 }
 

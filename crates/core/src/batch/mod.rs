@@ -24,6 +24,6 @@ pub use kind::{AdditionReason, BatchState, EndedBy, EventKind};
 pub use observation::{OBSERVATIONS, ObservationName, observation};
 pub use quantity::Quantity;
 pub use refusal::{Acceptance, EventRefusal};
-pub use report::{BatchPlan, BatchReport, Difference, PlannedFigures, report};
-pub use stage_times::{NextStage, PlannedStage, StageTimes, stage_times};
+pub use report::{BatchPlan, BatchReport, PlanDifference, PlannedFigures, report};
+pub use stage_times::{NextStage, StagePlan, StageTimes, stage_times};
 pub use weighed::{PlannedLine, WaterReport, WeighedLine, water, weighed};

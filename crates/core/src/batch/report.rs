@@ -2,7 +2,7 @@ use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 
 use super::{
-    BatchRecord, NextStage, PlannedLine, PlannedStage, Quantity, StageTimes, WaterReport,
+    BatchRecord, NextStage, PlannedLine, StagePlan, Quantity, StageTimes, WaterReport,
     WeighedLine, stage_times, water, weighed,
 };
 use crate::method::{StageKind, StageRole};
@@ -11,7 +11,7 @@ use crate::method::{StageKind, StageRole};
 #[derive(Debug, Clone, PartialEq)]
 pub struct BatchPlan {
     pub planned_for: DateTime<Utc>,
-    pub stages: Vec<PlannedStage>,
+    pub stages: Vec<StagePlan>,
     pub lines: Vec<PlannedLine>,
     pub figures: PlannedFigures,
 }
@@ -35,13 +35,13 @@ pub struct PlannedFigures {
 /// A figure as it was planned and as it was.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Difference {
+pub struct PlanDifference {
     pub planned: f64,
     pub actual: f64,
     pub difference: f64,
 }
 
-impl Difference {
+impl PlanDifference {
     fn of(planned: f64, actual: f64) -> Self {
         Self { planned, actual, difference: actual - planned }
     }
@@ -57,14 +57,14 @@ pub struct BatchReport {
     pub water: Option<WaterReport>,
     /// From −2 much too slack to +2 much too stiff.
     pub consistency: Option<f64>,
-    pub dough_c: Option<Difference>,
+    pub dough_c: Option<PlanDifference>,
     /// Minutes under the mixer as they were, times what it puts in.
-    pub mixing_kj_per_kg: Option<Difference>,
-    pub proof_min: Option<Difference>,
-    pub bake_min: Option<Difference>,
+    pub mixing_kj_per_kg: Option<PlanDifference>,
+    pub proof_min: Option<PlanDifference>,
+    pub bake_min: Option<PlanDifference>,
     /// From dough in pieces to cold loaves.
-    pub loss_pct: Option<Difference>,
-    pub pieces: Option<Difference>,
+    pub loss_pct: Option<PlanDifference>,
+    pub pieces: Option<PlanDifference>,
     pub rejected_pct: Option<f64>,
 }
 
@@ -79,16 +79,16 @@ pub fn report(plan: &BatchPlan, record: &BatchRecord, now: DateTime<Utc>) -> Bat
     let all = all.filter(|pieces| *pieces > 0.0);
     let loss = all.zip(finish.mass_kg).filter(|_| figures.piece_kg > 0.0);
     BatchReport {
-        dough_c: dough_c.map(|(_, value, _)| Difference::of(figures.target_c, value)),
+        dough_c: dough_c.map(|(_, value, _)| PlanDifference::of(figures.target_c, value)),
         mixing_kj_per_kg: mixing(&plan.stages, &times)
-            .map(|actual| Difference::of(figures.mixing_kj_per_kg, actual)),
+            .map(|actual| PlanDifference::of(figures.mixing_kj_per_kg, actual)),
         proof_min: lasted(plan, &times, |stage| stage.role == StageRole::Proof),
         bake_min: lasted(plan, &times, |stage| stage.kind == StageKind::Bake),
         loss_pct: loss.map(|(pieces, kg)| {
             let actual = 100.0 * (1.0 - kg / (pieces * figures.piece_kg));
-            Difference::of(figures.bake_loss_pct, actual)
+            PlanDifference::of(figures.bake_loss_pct, actual)
         }),
-        pieces: all.map(|pieces| Difference::of(figures.pieces, pieces)),
+        pieces: all.map(|pieces| PlanDifference::of(figures.pieces, pieces)),
         rejected_pct: all.map(|all| 100.0 * finish.pieces_rejected.unwrap_or(0.0) / all),
         water: water(&lines, record, figures.flour_kg),
         consistency: record.consistency(),
@@ -99,7 +99,7 @@ pub fn report(plan: &BatchPlan, record: &BatchRecord, now: DateTime<Utc>) -> Bat
 }
 
 /// kJ/kg of the mixing stages that are over, once all of them are.
-fn mixing(stages: &[PlannedStage], times: &[StageTimes]) -> Option<f64> {
+fn mixing(stages: &[StagePlan], times: &[StageTimes]) -> Option<f64> {
     let mixing = stages.iter().zip(times).filter(|(stage, _)| stage.kj_per_kg_min > 0.0);
     let mut all = 0.0;
     let mut any = false;
@@ -114,11 +114,11 @@ fn mixing(stages: &[PlannedStage], times: &[StageTimes]) -> Option<f64> {
 fn lasted(
     plan: &BatchPlan,
     times: &[StageTimes],
-    is_it: impl Fn(&PlannedStage) -> bool,
-) -> Option<Difference> {
+    is_it: impl Fn(&StagePlan) -> bool,
+) -> Option<PlanDifference> {
     let all: Vec<_> = plan.stages.iter().zip(times).filter(|(stage, _)| is_it(stage)).collect();
     let actual: Option<f64> =
         all.iter().map(|(_, times)| times.lasted_min.filter(|_| times.ended_at.is_some())).sum();
     let planned: f64 = all.iter().map(|(stage, _)| stage.minutes).sum();
-    actual.filter(|_| !all.is_empty()).map(|actual| Difference::of(planned, actual))
+    actual.filter(|_| !all.is_empty()).map(|actual| PlanDifference::of(planned, actual))
 }

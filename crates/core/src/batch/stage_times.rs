@@ -10,7 +10,7 @@ use crate::units::S_PER_MIN;
 /// A stage as it is planned.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct PlannedStage {
+pub struct StagePlan {
     pub stage: Uuid,
     pub kind: StageKind,
     pub role: StageRole,
@@ -30,7 +30,7 @@ pub struct PlannedStage {
     pub kj_per_kg_min: f64,
 }
 
-impl PlannedStage {
+impl StagePlan {
     /// The stages of a method that is on record, one after another.
     pub fn of(
         method: &Method,
@@ -111,7 +111,7 @@ fn after(at: DateTime<Utc>, min: f64) -> DateTime<Utc> {
 /// A stage nobody stamped as begun began as the one before it ended; one before a stamped stage is
 /// over even if nobody said so.
 pub fn stage_times(
-    planned: &[PlannedStage],
+    planned: &[StagePlan],
     planned_for: DateTime<Utc>,
     record: &BatchRecord,
     now: DateTime<Utc>,
@@ -159,7 +159,7 @@ pub fn stage_times(
 }
 
 /// The stage that is open, or the first that is to come: after the last that anybody stamped.
-fn current(planned: &[PlannedStage], record: &BatchRecord) -> usize {
+fn current(planned: &[StagePlan], record: &BatchRecord) -> usize {
     let stamped = |stage: Uuid| record.stages.iter().find(|one| one.stage == stage);
     let last = planned.iter().rposition(|one| stamped(one.stage).is_some());
     last.map_or(0, |at| {
@@ -169,7 +169,7 @@ fn current(planned: &[PlannedStage], record: &BatchRecord) -> usize {
 }
 
 fn next(
-    planned: &[PlannedStage],
+    planned: &[StagePlan],
     times: &[StageTimes],
     current: usize,
     planned_for: DateTime<Utc>,

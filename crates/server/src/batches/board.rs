@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use axum::extract::State;
 use chrono::{DateTime, TimeDelta, Utc};
-use ironpeel_core::batch::{BatchState, NextStage, PlannedStage, StageTimes};
+use ironpeel_core::batch::{BatchState, NextStage, StagePlan, StageTimes};
 use ironpeel_store::{BatchFilter, BatchSummary};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -12,7 +12,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::run::RunView;
+use super::run::BatchRun;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;
@@ -50,7 +50,7 @@ pub struct BoardBatch {
     pub ended_at: Option<DateTime<Utc>>,
     pub held_since: Option<DateTime<Utc>>,
     pub held_reason: Option<String>,
-    pub stages: Vec<PlannedStage>,
+    pub stages: Vec<StagePlan>,
     pub times: Vec<StageTimes>,
     pub next: Option<NextStage>,
     /// Events that found no place.
@@ -87,7 +87,7 @@ async fn board(State(app): State<App>) -> Result<Json<Board>> {
     for summary in found {
         let batch = app.revisions.batch(summary.id).await?;
         let own = events.remove(&summary.id).unwrap_or_default();
-        let run = RunView::of(&batch, &own, Vec::new(), now);
+        let run = BatchRun::of(&batch, &own, Vec::new(), now);
         let line = lines.entry((summary.line, summary.line_id)).or_default();
         line.push(BoardBatch {
             id: run.id,

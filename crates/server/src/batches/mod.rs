@@ -11,7 +11,7 @@ mod view;
 
 pub use list::BatchQuery;
 pub use planned::PlannedBatch;
-pub use run::RunView;
+pub use run::BatchRun;
 
 use utoipa_axum::router::OpenApiRouter;
 

@@ -2,7 +2,7 @@
 
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{
-    BatchPlan, BatchRecord, PlannedFigures, PlannedLine, PlannedStage, Quantity, fold, report,
+    BatchPlan, BatchRecord, PlannedFigures, PlannedLine, StagePlan, Quantity, fold, report,
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::heat::Temperatures;
@@ -142,7 +142,7 @@ impl PlannedBatch {
     ) -> Result<Self> {
         let Issued { product, line: line_name, lot, flour, chain } =
             Issued::deserialize(&batch.issued).map_err(Problem::fault)?;
-        let stages = PlannedStage::of(&method.method, &line.line.mixer, coefficients);
+        let stages = StagePlan::of(&method.method, &line.line.mixer, coefficients);
         let (mut lines, mut cautions) = (Vec::new(), Vec::new());
         if let Some(sheet) = &chain.sheet {
             for part in &sheet.parts {

@@ -3,7 +3,7 @@
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{
-    BatchRecord, BatchReport, BatchState, OBSERVATIONS, PlannedFigures, PlannedStage, fold, report,
+    BatchRecord, BatchReport, BatchState, OBSERVATIONS, PlannedFigures, StagePlan, fold, report,
 };
 use ironpeel_store::{BatchEvent, LotOfBatch};
 use serde::Serialize;
@@ -23,15 +23,15 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// A stage of a batch, with what it asks attention for.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct RunStage {
+pub struct BatchStage {
     #[serde(flatten)]
-    pub planned: PlannedStage,
+    pub planned: StagePlan,
     pub cautions: Vec<String>,
 }
 
 /// Who recorded an event, and when.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Recorded {
+pub struct EventRecord {
     pub event: Uuid,
     pub who: String,
     pub recorded_at: DateTime<Utc>,
@@ -41,7 +41,7 @@ pub struct Recorded {
 
 /// A batch on the floor.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct RunView {
+pub struct BatchRun {
     pub id: Uuid,
     pub slug: String,
     pub product: String,
@@ -51,10 +51,10 @@ pub struct RunView {
     pub state: BatchState,
     pub planned_for: DateTime<Utc>,
     pub planned: PlannedFigures,
-    pub stages: Vec<RunStage>,
+    pub stages: Vec<BatchStage>,
     pub record: BatchRecord,
     pub report: BatchReport,
-    pub recorded: Vec<Recorded>,
+    pub recorded: Vec<EventRecord>,
     /// The lots it is made of.
     pub lots: Vec<LotOfBatch>,
     /// Where damaged starch is over what is critical: what to think of before water is added.
@@ -63,7 +63,7 @@ pub struct RunView {
     pub now: DateTime<Utc>,
 }
 
-impl RunView {
+impl BatchRun {
     pub fn of(
         batch: &PlannedBatch,
         events: &[BatchEvent],
@@ -84,12 +84,12 @@ impl RunView {
             state: record.state,
             planned_for: batch.plan.planned_for,
             planned: batch.plan.figures,
-            stages: stages.map(|(planned, cautions)| RunStage { planned, cautions }).collect(),
+            stages: stages.map(|(planned, cautions)| BatchStage { planned, cautions }).collect(),
             report: report(&batch.plan, &record, now),
             record,
             recorded: events
                 .iter()
-                .map(|event| Recorded {
+                .map(|event| EventRecord {
                     event: event.id,
                     who: event.who.clone(),
                     recorded_at: event.recorded_at,
@@ -105,12 +105,12 @@ impl RunView {
 
 /// A batch on the floor: planned, actual and expected
 #[utoipa::path(get, path = "/api/v1/batches/{batch_id}/run", security(("session" = ["read"])), tag = "batch", params(("batch_id" = Uuid, Path)),
-    responses((status = 200, body = RunView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn run(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<RunView>> {
+    responses((status = 200, body = BatchRun), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn run(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<BatchRun>> {
     let batch = app.revisions.batch(id).await?;
     let events = app.store.events_of(&[id]).await?.remove(&id).unwrap_or_default();
     let lots = app.store.lots_of_batch(id).await?;
-    Ok(Json(RunView::of(&batch, &events, lots, Utc::now())))
+    Ok(Json(BatchRun::of(&batch, &events, lots, Utc::now())))
 }
 
 /// Something that can be observed.

@@ -98,6 +98,7 @@ struct ChartedBatch {
 /// A figure over the last batches, oldest first.
 #[derive(Debug, Serialize, ToSchema)]
 struct BatchChart {
+    figure: BatchFigure,
     label: &'static str,
     unit: &'static str,
     batches: Vec<ChartedBatch>,
@@ -127,5 +128,5 @@ async fn chart(
         }
     }
     let (label, unit) = (figure.label(), figure.unit());
-    Ok(Json(BatchChart { label, unit, batches, drift: drift(&values) }))
+    Ok(Json(BatchChart { figure, label, unit, batches, drift: drift(&values) }))
 }

@@ -9,7 +9,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::batches::RunView;
+use crate::batches::BatchRun;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Query};
 use crate::state::App;
@@ -68,7 +68,7 @@ async fn comparison(
     for id in &ids {
         let batch = app.revisions.batch(*id).await?;
         let own = events.remove(id).unwrap_or_default();
-        runs.push(RunView::of(&batch, &own, Vec::new(), now));
+        runs.push(BatchRun::of(&batch, &own, Vec::new(), now));
     }
     let compared: Vec<_> =
         runs.iter().map(|run| ComparedBatch { report: &run.report, record: &run.record }).collect();

@@ -171,6 +171,7 @@ impl Plant {
                 "method_revision_id": product["method"]["revision"]["id"],
                 "line_revision_id": product["line"]["revision"]["id"],
                 "parameters_revision_id": product["parameters"]["id"],
+                "water_correction_id": product["water_correction"]["id"],
                 "other_lots": others,
             },
             "run_settings": run_settings,

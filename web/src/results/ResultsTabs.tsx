@@ -1,0 +1,12 @@
+import { Tabs } from "../shell/Tabs";
+
+const TABS = [
+  ["Batches", "/results"],
+  ["Control charts", "/results/charts"],
+  ["Compare batches", "/results/compare"],
+  ["Learned numbers", "/results/learned"],
+  ["Recall", "/results/recall"],
+] as const;
+
+/** The parts of the results link. */
+export const ResultsTabs = () => <Tabs of="Results" tabs={TABS} />;
