@@ -2,8 +2,8 @@
 
 use chrono::{DateTime, TimeDelta, TimeZone, Utc};
 use ironpeel_core::batch::{
-    Acceptance, BatchState, EndedBy, Event, Misplaced, PlannedLine, StagePlan, fold,
-    stage_times, water, weighed,
+    Acceptance, BatchState, EndedBy, Event, Misplaced, PlannedLine, StagePlan, fold, stage_times,
+    water, weighed,
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::method::{Method, Mixer, Process, Speed, Stage, StageKind};

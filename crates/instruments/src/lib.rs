@@ -24,15 +24,15 @@ use rand_distr::{Distribution, StandardNormal};
 
 /// The noise of a measurement.
 #[derive(Debug)]
-struct Noise(ChaCha8Rng);
+pub struct Noise(ChaCha8Rng);
 
 impl Noise {
-    fn seeded(seed: u64) -> Self {
+    pub fn seeded(seed: u64) -> Self {
         Self(ChaCha8Rng::seed_from_u64(seed))
     }
 
     /// Normal, with this standard deviation.
-    fn of(&mut self, sd: f64) -> f64 {
+    pub fn of(&mut self, sd: f64) -> f64 {
         let unit: f64 = StandardNormal.sample(&mut self.0);
         sd * unit
     }

@@ -124,6 +124,10 @@ async fn serve(config: Config) -> anyhow::Result<()> {
     if config.demo && ironpeel_server::demo::load(&store).await? {
         tracing::info!("the demo plant was loaded");
     }
+    if config.demo {
+        let added = ironpeel_server::demo::load_batches(&store).await?;
+        tracing::info!(added, "the demo plant's batches stand");
+    }
     println!("Ironpeel is at http://{}", listener.local_addr()?);
     if let Some(code) = ironpeel_server::setup_code(&store, config.demo).await? {
         println!("Nobody has an account yet. The first administrator is made there with: {code}");

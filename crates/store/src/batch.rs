@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use uuid::Uuid;
 
+use crate::batch_import::{flour_rows, lot_rows};
 use crate::error::{Result, StoreError};
 use crate::schema::{batch, batch_flour, batch_lot, batch_state, product};
 use crate::store::{Store, write_once};
@@ -106,24 +107,8 @@ impl Store {
         others: &[BatchFlour],
         state: &NewBatchState,
     ) -> Result<()> {
-        let others: Vec<_> = (0i16..)
-            .zip(others)
-            .map(|(position, other)| {
-                (
-                    batch_flour::batch_id.eq(new.id),
-                    batch_flour::position.eq(position),
-                    batch_flour::lot_revision_id.eq(other.lot_revision_id),
-                    batch_flour::specification_revision_id.eq(other.specification_revision_id),
-                )
-            })
-            .collect();
-        let lots: Vec<_> = state
-            .lots
-            .iter()
-            .map(|(lot_id, kg)| {
-                (batch_lot::batch_id.eq(new.id), batch_lot::lot_id.eq(lot_id), batch_lot::kg.eq(kg))
-            })
-            .collect();
+        let others = flour_rows(new.id, others);
+        let lots = lot_rows(new.id, &state.lots);
         write_once!(
             self,
             |connection| {

@@ -100,29 +100,56 @@ async fn of_batch(connection: &mut AsyncPgConnection, id: Uuid) -> QueryResult<V
         .await
 }
 
-/// The rows of events.
-macro_rules! rows {
-    ($batch_id:expr, $new:expr) => {
-        $new.map(|new| {
-            (
-                batch_event::id.eq(new.id),
-                batch_event::batch_id.eq($batch_id),
-                batch_event::kind.eq(Word(new.kind)),
-                batch_event::stage_id.eq(new.stage_id),
-                batch_event::happened_at.eq(new.happened_at),
-                batch_event::claimed_at.eq(new.claimed_at),
-                batch_event::person_id.eq(new.author.person_id),
-                batch_event::who.eq(&new.author.who),
-                batch_event::station_id.eq(new.author.station_id),
-                batch_event::api_key_id.eq(new.author.api_key_id),
-                batch_event::verified.eq(new.author.verified),
-                batch_event::corrects.eq(new.corrects),
-                batch_event::body.eq(&new.body),
-                batch_event::body_hash.eq(&new.body_hash),
-            )
-        })
-        .collect::<Vec<_>>()
+/// A row of an event.
+#[derive(Insertable)]
+#[diesel(table_name = batch_event)]
+struct EventRow<'a> {
+    id: Uuid,
+    batch_id: Uuid,
+    kind: Word<EventKind>,
+    stage_id: Option<Uuid>,
+    happened_at: DateTime<Utc>,
+    claimed_at: Option<DateTime<Utc>>,
+    person_id: Option<Uuid>,
+    who: &'a str,
+    station_id: Option<Uuid>,
+    api_key_id: Option<Uuid>,
+    verified: bool,
+    corrects: Option<Uuid>,
+    body: &'a Value,
+    body_hash: &'a [u8],
+}
+
+/// Rows of one statement: it takes so many values and no more.
+const ROWS: usize = 2000;
+
+/// Inserts events of a batch.
+pub(crate) async fn insert_events<'a>(
+    connection: &mut AsyncPgConnection,
+    batch_id: Uuid,
+    events: impl IntoIterator<Item = &'a NewBatchEvent>,
+) -> QueryResult<()> {
+    let row = |new: &'a NewBatchEvent| EventRow {
+        id: new.id,
+        batch_id,
+        kind: Word(new.kind),
+        stage_id: new.stage_id,
+        happened_at: new.happened_at,
+        claimed_at: new.claimed_at,
+        person_id: new.author.person_id,
+        who: &new.author.who,
+        station_id: new.author.station_id,
+        api_key_id: new.author.api_key_id,
+        verified: new.author.verified,
+        corrects: new.corrects,
+        body: &new.body,
+        body_hash: &new.body_hash,
     };
+    let rows: Vec<EventRow<'_>> = events.into_iter().map(row).collect();
+    for part in rows.chunks(ROWS) {
+        diesel::insert_into(batch_event::table).values(part).execute(connection).await?;
+    }
+    Ok(())
 }
 
 impl Store {
@@ -259,8 +286,7 @@ async fn record(
     if added.is_empty() {
         return Ok(Some(recorded));
     }
-    let rows = rows!(batch_id, added.iter());
-    diesel::insert_into(batch_event::table).values(&rows).execute(connection).await?;
+    insert_events(connection, batch_id, added).await?;
     let BatchProjection { state, started_at, ended_at, events, unplaced, figures } =
         project(&of_batch(connection, batch_id).await?);
     diesel::update(batch_state::table.find(batch_id))

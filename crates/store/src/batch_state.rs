@@ -13,7 +13,9 @@ use crate::store::Store;
 use crate::word::Word;
 
 /// What a batch came to.
-#[derive(Debug, Clone, PartialEq, Default, Queryable, Selectable, AsChangeset, Serialize)]
+#[derive(
+    Debug, Clone, PartialEq, Default, Queryable, Selectable, AsChangeset, Insertable, Serialize,
+)]
 #[diesel(table_name = batch_state, treat_none_as_null = true)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct BatchFigures {

@@ -2,8 +2,8 @@ use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 
 use super::{
-    BatchRecord, NextStage, PlannedLine, StagePlan, Quantity, StageTimes, WaterReport,
-    WeighedLine, stage_times, water, weighed,
+    BatchRecord, NextStage, PlannedLine, Quantity, StagePlan, StageTimes, WaterReport, WeighedLine,
+    stage_times, water, weighed,
 };
 use crate::method::{StageKind, StageRole};
 

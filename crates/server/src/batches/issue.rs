@@ -175,7 +175,8 @@ async fn releases(
     Ok(releases)
 }
 
-async fn plan(
+/// A batch with all it is tied to, as it would be put on record.
+pub async fn plan(
     app: &App,
     id: Uuid,
     mut input: BatchInput,

@@ -9,6 +9,7 @@ mod recall;
 mod run;
 mod view;
 
+pub use issue::{BatchInput, plan};
 pub use list::BatchQuery;
 pub use planned::PlannedBatch;
 pub use run::BatchRun;

@@ -2,14 +2,16 @@
 
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{
-    BatchPlan, BatchRecord, PlannedFigures, PlannedLine, StagePlan, Quantity, fold, report,
+    BatchPlan, BatchRecord, Event, PlannedFigures, PlannedLine, Quantity, StagePlan, fold, report,
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::heat::Temperatures;
 use ironpeel_store::{
-    Batch, BatchEvent, BatchFigures, BatchProjection, LineRevision, MethodRevision,
+    Batch, BatchEvent, BatchFigures, BatchProjection, LineRevision, MethodRevision, NewBatch,
+    NewBatchEvent,
 };
 use serde::Deserialize;
+use serde_json::Value;
 use uuid::Uuid;
 
 use crate::problem::{Problem, Result};
@@ -140,8 +142,33 @@ impl PlannedBatch {
         line: &LineRevision,
         coefficients: &Coefficients,
     ) -> Result<Self> {
+        let Batch { id, planned_for, saved_at, issued, .. } = batch;
+        Self::read((*id, *planned_for, *saved_at), issued, slug, method, line, coefficients)
+    }
+
+    /// The same of a batch that is not on record yet.
+    pub fn of_new(
+        batch: &NewBatch,
+        saved_at: DateTime<Utc>,
+        slug: String,
+        method: &MethodRevision,
+        line: &LineRevision,
+    ) -> Result<Self> {
+        let NewBatch { id, planned_for, issued, .. } = batch;
+        let house = Coefficients::default();
+        Self::read((*id, *planned_for, saved_at), issued, slug, method, line, &house)
+    }
+
+    fn read(
+        (id, planned_for, saved_at): (Uuid, DateTime<Utc>, DateTime<Utc>),
+        issued: &Value,
+        slug: String,
+        method: &MethodRevision,
+        line: &LineRevision,
+        coefficients: &Coefficients,
+    ) -> Result<Self> {
         let Issued { product, line: line_name, lot, flour, chain } =
-            Issued::deserialize(&batch.issued).map_err(Problem::fault)?;
+            Issued::deserialize(issued).map_err(Problem::fault)?;
         let stages = StagePlan::of(&method.method, &line.line.mixer, coefficients);
         let (mut lines, mut cautions) = (Vec::new(), Vec::new());
         if let Some(sheet) = &chain.sheet {
@@ -173,14 +200,14 @@ impl PlannedBatch {
         };
         let mut water_cautions = chain.water.into_iter().flat_map(|water| water.cautions);
         Ok(Self {
-            id: batch.id,
+            id,
             slug,
             product,
             line: line_name,
             lot,
             flour,
-            saved_at: batch.saved_at,
-            plan: BatchPlan { planned_for: batch.planned_for, stages, lines, figures },
+            saved_at,
+            plan: BatchPlan { planned_for, stages, lines, figures },
             cautions,
             damaged_starch: water_cautions
                 .find(|caution| caution.key == "damaged_starch")
@@ -196,8 +223,19 @@ impl PlannedBatch {
     /// What its events come to; the same on every server.
     pub fn project(&self, events: &[BatchEvent]) -> BatchProjection {
         let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
-        let record = fold(&read);
-        let last = events.last().map_or(self.plan.planned_for, |event| event.happened_at);
+        self.project_read(&read)
+    }
+
+    /// The same of events that are not on record yet.
+    pub fn project_new(&self, events: &[NewBatchEvent]) -> BatchProjection {
+        let read = events.iter().filter_map(|event| Event::deserialize(&event.body).ok());
+        self.project_read(&read.collect::<Vec<_>>())
+    }
+
+    fn project_read(&self, events: &[Event]) -> BatchProjection {
+        let record = fold(events);
+        let last = events.iter().map(|event| event.happened_at).max();
+        let last = last.unwrap_or(self.plan.planned_for);
         let report = report(&self.plan, &record, record.ended_at.unwrap_or(last));
         let finish = record.finish.clone().unwrap_or_default();
         BatchProjection {

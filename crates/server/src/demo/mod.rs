@@ -1,8 +1,10 @@
 //! The demo plant: Skerrow Bakehouse, invented from end to end.
 
+mod batches;
 mod flour;
 mod people;
 
+pub use batches::{SEED, Truth, load as load_batches, truths};
 pub use people::{DemoPerson, PASSWORD, PEOPLE};
 
 use std::collections::HashMap;
