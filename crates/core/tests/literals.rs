@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 61] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 64] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -74,10 +74,17 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 61] = [
     ("ferment/solve.rs", &["YEAST"], "where a dose is sought"),
     ("method/dilution.rs", &["BENCH_SCALE_KG", "LEAST_WEIGHED"], "when a dilution is told"),
     ("flour/bag.rs", &["NAME_MAX"], "how long a name may be"),
+    ("batch/comparison.rs", &["FIGURES"], "what is noticed where batches are compared"),
+    ("batch/stage_times.rs", &["DROPS"], "a step of a test, by its number"),
     ("batch/quantity.rs", &[], "what a reading can be, and degrees Fahrenheit"),
     ("batch/observation.rs", &[], "what an observation can be"),
     ("learn/learned_number.rs", &["HUGE", "TINY", "MOST", "GATE"], "what a request may hold"),
     ("learn/offer.rs", &["NINE_TENTHS", "CHANGE"], "a band of 90 %, and what is called a change"),
+    (
+        "chain/batch_fermentation.rs",
+        &["BAND", "SLOWEST", "AFTER_H", "COLD_H", "OUT_H", "NIGHTS_H", "POINTS"],
+        "a band of 90 %, and how far a batch is looked ahead",
+    ),
     ("chain/follow.rs", &["SLOWEST"], "where a speed is sought"),
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),
     ("chain/rise.rs", &["JAR_MARKS"], "what the jar is looked at for"),

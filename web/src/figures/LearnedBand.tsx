@@ -70,7 +70,13 @@ export function LearnedBand({ learned }: { learned: Schemas["LearnedView"] }) {
           stroke="var(--color-water)"
           strokeWidth="6"
         />
-        <text x={WIDTH - EDGE.right + 22} y={y(offer.mean) + 6} fontSize="18" fontWeight="650">
+        <text
+          x={WIDTH - EDGE.right + 22}
+          y={y(offer.mean) + 6}
+          fontSize="18"
+          fontWeight="650"
+          fill="var(--color-ink)"
+        >
           {format.figure(offer.mean, unit)}
         </text>
         {in_use != null && (

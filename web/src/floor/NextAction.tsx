@@ -135,7 +135,7 @@ export function NextAction({ run, may, write }: Props) {
       )}
       {may && stage && run.state === "running" && (
         <div role="group" aria-label="Ended by" className="mt-2 flex flex-wrap gap-2">
-          {signsOf(stage).map((one, at) => (
+          {signsOf(stage).map((one) => (
             <button
               key={one}
               type="button"
@@ -143,7 +143,7 @@ export function NextAction({ run, may, write }: Props) {
               aria-pressed={(sign ?? signsOf(stage)[0]) === one}
               onClick={() => setSign(one)}
             >
-              {at === 0 ? `by ${ENDED_BY[one]}` : ENDED_BY[one]}
+              {ENDED_BY[one]}
             </button>
           ))}
         </div>

@@ -39,6 +39,22 @@ export function RunActions({ run, write }: Props) {
       {running && button("consistency", "Consistency")}
       {(running || run.state === "held") && button("water", "Water added")}
       {button("note", "Note")}
+      {running && stage?.role === "sponge" && (
+        <button
+          type="button"
+          className="act min-h-16 text-xl"
+          onClick={() =>
+            write("the sponge drops", {
+              kind: "observation",
+              name: "sponge_tap",
+              value: 2,
+              ...at,
+            })
+          }
+        >
+          Sponge drops
+        </button>
+      )}
       {running && button("hold", "Hold")}
       {!over && button("scrap", "Scrap")}
       {open === "reading" && !quantity && (

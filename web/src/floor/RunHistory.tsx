@@ -56,33 +56,35 @@ export function eventText(format: Format, stages: Run["stages"], one: Schemas["P
   }
 }
 
+/** Takes back what was written down last, for as long as nothing was built on it. */
+export function UndoLast({ run, write }: Pick<Props, "run" | "write">) {
+  const format = useFormat();
+  const [last] = run.record.placed
+    .filter((one) => run.record.undoable.includes(one.event))
+    .sort((one, other) => other.happened_at.localeCompare(one.happened_at));
+  if (!last) return null;
+  const text = eventText(format, run.stages, last);
+  return (
+    <button
+      type="button"
+      className="act mt-2 min-h-16 w-full text-xl"
+      onClick={() => write(`undone: ${text}`, { kind: "correct", corrects: last.event })}
+    >
+      Undo: {text}
+    </button>
+  );
+}
+
 /** What was written down, the newest first, and what found no place. */
 export function RunHistory({ run, stamps, may, write }: Props) {
   const format = useFormat();
   const waiting = new Set(stamps.map((one) => one.id));
   const by = new Map(run.recorded.map((one) => [one.event, one.who]));
-  const [last] = run.record.placed
-    .filter((one) => run.record.undoable.includes(one.event))
-    .sort((one, other) => other.happened_at.localeCompare(one.happened_at));
   const shown = [...run.record.placed].reverse();
   if (shown.length === 0 && run.record.unplaced.length === 0) return null;
   return (
     <section className="mt-6">
       <h2 className="text-xl">Written down</h2>
-      {may && last && (
-        <button
-          type="button"
-          className="act my-2 min-h-16 w-full text-xl"
-          onClick={() =>
-            write(`undone: ${eventText(format, run.stages, last)}`, {
-              kind: "correct",
-              corrects: last.event,
-            })
-          }
-        >
-          Undo: {eventText(format, run.stages, last)}
-        </button>
-      )}
       {run.record.unplaced.length > 0 && (
         <ul className="border-l-4 border-crust pl-3">
           {run.record.unplaced.map((one) => (

@@ -6,7 +6,8 @@ import { useFormat } from "../units/format";
 import { FloorFrame } from "./FloorFrame";
 import { NextAction } from "./NextAction";
 import { RunActions } from "./RunActions";
-import { RunHistory } from "./RunHistory";
+import { RunFermentation } from "./RunFermentation";
+import { RunHistory, UndoLast } from "./RunHistory";
 import { RunStages } from "./RunStages";
 import { RunReport } from "./RunReport";
 import { withStamps } from "./pending";
@@ -68,9 +69,11 @@ function RunOf({ id }: { id: string }) {
         <div>
           <NextAction run={run} may={may} write={write} />
           <WeighLines run={run} may={may} write={write} />
+          <RunFermentation run={run} may={may} write={write} />
         </div>
         <div>
           {may && <RunActions run={run} write={write} />}
+          {may && <UndoLast run={run} write={write} />}
           <RunStages run={run} />
           <RunReport run={run} />
           <RunHistory run={run} stamps={stamps} may={may} write={write} />

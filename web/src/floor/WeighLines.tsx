@@ -21,6 +21,7 @@ export function WeighLines({ run, may, write }: Props) {
   const stage = currentOf(run);
   const lines = linesAt(run, stage ?? run.stages[0]);
   if (lines.length === 0 || run.state === "finished" || run.state === "scrapped") return null;
+  const open = lines.filter((line) => line.weighed_kg == null);
   const tick = (line: Line, kg: number) =>
     write(`${line.name} weighed`, {
       kind: "reading",
@@ -31,7 +32,18 @@ export function WeighLines({ run, may, write }: Props) {
     });
   return (
     <section className="mt-5">
-      <h2 className="text-xl">To weigh{stage && ` at ${stage.label.toLowerCase()}`}</h2>
+      <div className="flex flex-wrap items-center gap-4">
+        <h2 className="text-xl">To weigh{stage && ` at ${stage.label.toLowerCase()}`}</h2>
+        {may && open.length > 1 && (
+          <button
+            type="button"
+            className="link ml-auto min-h-14 text-lg"
+            onClick={() => open.forEach((line) => tick(line, line.kg))}
+          >
+            All {open.length} weighed as planned
+          </button>
+        )}
+      </div>
       <ul>
         {lines.map((line) => {
           const done = line.weighed_kg != null;

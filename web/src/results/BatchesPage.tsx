@@ -24,7 +24,8 @@ const figures = (format: Format): Column<Batch>[] => {
     of: (batch: Batch) => of(batch) ?? "",
     show: (batch: Batch) => {
       const value = of(batch);
-      return value == null ? "" : format.figure(value, unit);
+      if (value == null) return "";
+      return unit ? format.figure(value, unit) : format.number(value, 0);
     },
     figures: true,
   });

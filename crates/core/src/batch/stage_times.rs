@@ -2,10 +2,14 @@ use chrono::{DateTime, TimeDelta, Utc};
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::BatchRecord;
 use super::fold::minutes;
+use super::{BatchRecord, EventKind, Placed};
+use crate::ferment::coefficients::DROPS_AT;
 use crate::method::{EndPoint, Method, Mixer, Speed, StageKind, StageRole};
-use crate::units::S_PER_MIN;
+use crate::units::{RawNumber, S_PER_MIN};
+
+/// The step of the pull and tap test at which a sponge drops.
+const DROPS: f64 = 2.0;
 
 /// A stage as it is planned.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -26,6 +30,8 @@ pub struct StagePlan {
     pub ends_when: String,
     pub end_point: EndPoint,
     pub ends_at: Option<f64>,
+    /// Share of a sponge's time at which it drops.
+    pub drops_at: f64,
     /// What the mixer puts in a minute, kJ/kg; 0 where it does not mix the dough.
     pub kj_per_kg_min: f64,
 }
@@ -57,6 +63,7 @@ impl StagePlan {
                 ends_when: stage.ends_when.clone(),
                 end_point: stage.end_point,
                 ends_at: stage.ends_at,
+                drops_at: coefficients.value(&DROPS_AT),
                 kj_per_kg_min: if stage.mixes_dough() {
                     mixer.kj_per_kg_min(stage.speed)
                 } else {
@@ -81,6 +88,8 @@ pub struct StageTimes {
     /// From what happened before it; as it was, where it was.
     pub expected_begin: DateTime<Utc>,
     pub expected_end: DateTime<Utc>,
+    /// When it is to end, whatever the time is.
+    pub due_at: DateTime<Utc>,
     /// When it passes its longest.
     pub limit_at: DateTime<Utc>,
     /// How long it lasted, or lasts by now, min; none where it has not begun.
@@ -124,7 +133,10 @@ pub fn stage_times(
     for (at, stage) in planned.iter().enumerate() {
         let stamps = stamped(stage.stage);
         let begins = stamps.and_then(|one| one.begun_at).unwrap_or(before);
-        let due = after(begins, stage.minutes);
+        let drop_min = dropped(stage, record).map(|at| minutes(begins, at));
+        let drop_min = drop_min.filter(|after| *after > 0.0);
+        let lasts = drop_min.map_or(stage.minutes, |after| after / stage.drops_at);
+        let due = after(begins, lasts);
         let ended_at = stamps.and_then(|one| one.ended_at);
         let over = at < current || ended_at.is_some();
         // What is over at the latest when the next one was seen to begin or end.
@@ -148,6 +160,7 @@ pub fn stage_times(
             ended_at,
             expected_begin: begins,
             expected_end,
+            due_at: due,
             limit_at: after(begins, stage.high_min),
             lasted_min,
             beyond_limit: lasted_min.is_some_and(|lasted| lasted > stage.high_min),
@@ -156,6 +169,17 @@ pub fn stage_times(
     }
     let next = next(planned, &times, current, planned_for, record, now);
     (times, next)
+}
+
+/// When somebody saw a sponge drop: the tap and pull test that says so.
+fn dropped(stage: &StagePlan, record: &BatchRecord) -> Option<DateTime<Utc>> {
+    let drops = |one: &&Placed| {
+        one.kind == EventKind::Observation
+            && one.details.name.as_deref() == Some("sponge_tap")
+            && matches!(one.details.value, RawNumber::Number(value) if value >= DROPS)
+    };
+    let is_sponge = stage.role == StageRole::Sponge;
+    record.placed.iter().find(drops).map(|one| one.happened_at).filter(|_| is_sponge)
 }
 
 /// The stage that is open, or the first that is to come: after the last that anybody stamped.
@@ -183,9 +207,7 @@ fn next(
         (None, planned_for)
     } else {
         match (planned.get(current), times.get(current)) {
-            (Some(stage), Some(times)) => {
-                (Some(stage.stage), after(times.expected_begin, stage.minutes))
-            }
+            (Some(stage), Some(times)) => (Some(stage.stage), times.due_at),
             _ => (None, times.last().map_or(now, |last| last.expected_end)),
         }
     };

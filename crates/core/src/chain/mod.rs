@@ -1,6 +1,7 @@
 //! The whole chain at once: flour → water → dough → method → floor, each link's result the next
 //! link's input. This is what a what-if recomputes.
 
+mod batch_fermentation;
 mod changes;
 mod derivations;
 mod dough_maturity;
@@ -28,6 +29,9 @@ mod words;
 
 use serde::Serialize;
 
+pub use batch_fermentation::{
+    BatchFermentation, BatchFollowed, IntoTheCold, RiseBand, TakenOut, batch_fermentation,
+};
 pub use changes::{ChangeReason, Contribution, FigureChange, Link, changes};
 pub use derivations::{Derivations, derivations};
 pub use dough_maturity::DoughMaturity;

@@ -2,6 +2,7 @@
 
 mod board;
 mod events;
+mod fermentation;
 mod issue;
 mod list;
 mod planned;
@@ -23,6 +24,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(list::routes())
         .merge(issue::routes())
         .merge(events::routes())
+        .merge(fermentation::routes())
         .merge(run::routes())
         .merge(board::routes())
         .merge(recall::routes())

@@ -238,6 +238,10 @@ impl PlannedBatch {
         let last = last.unwrap_or(self.plan.planned_for);
         let report = report(&self.plan, &record, record.ended_at.unwrap_or(last));
         let finish = record.finish.clone().unwrap_or_default();
+        // Before anybody weighed or added any, nothing is known of it.
+        let water = report
+            .water
+            .filter(|water| water.complete || water.added_kg > 0.0 || record.ended_at.is_some());
         BatchProjection {
             state: record.state,
             started_at: record.started_at,
@@ -247,8 +251,8 @@ impl PlannedBatch {
             figures: BatchFigures {
                 dough_c: report.dough_c.map(|one| one.actual),
                 dough_c_d: report.dough_c.map(|one| one.difference),
-                water_pts: report.water.map(|water| water.over_plan_pts),
-                by_feel_pts: report.water.map(|water| water.by_feel_pts),
+                water_pts: water.map(|water| water.over_plan_pts),
+                by_feel_pts: water.map(|water| water.by_feel_pts),
                 water_complete: report.water.is_some_and(|water| water.complete),
                 consistency: report.consistency,
                 mixing_kj_per_kg: report.mixing_kj_per_kg.map(|one| one.actual),

@@ -233,16 +233,17 @@ impl Simulation<'_> {
             log.write(after(at, 3.0), EventKind::Correct, right);
         }
         let wants = self.truth.water_pts + noise.of(0.35) - figures.standing_correction_pts;
-        let by_feel = self.story.by_feel_pts + if wants > 0.6 { wants - 0.3 } else { 0.0 };
+        // What the hand feels it adds, by the half litre; what is left it judges.
+        let felt = if wants > 0.3 { (wants * 20.0).round() / 20.0 } else { 0.0 };
+        let by_feel = self.story.by_feel_pts + felt;
         if by_feel > 0.0 && figures.flour_kg > 0.0 {
             let kg = (by_feel * figures.flour_kg).round() / 100.0;
             let said = json!({"ingredient": "water", "kg": kg, "reason": "feel"});
             log.write(after(at, -2.0), EventKind::Addition, said);
         }
-        let left = wants - (by_feel - self.story.by_feel_pts);
-        let feels = (left / 0.8).round().clamp(-2.0, 2.0);
-        // Three in four are judged.
-        if noise.of(1.0) < 0.67 {
+        let feels = ((wants - felt) / 0.8 + noise.of(0.4)).round().clamp(-2.0, 2.0);
+        // A dough that was put right is not always judged.
+        if felt == 0.0 || noise.of(1.0) < 0.67 {
             log.write(after(at, 1.0), EventKind::Consistency, json!({"value": feels}));
         }
     }

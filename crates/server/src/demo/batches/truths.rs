@@ -7,8 +7,6 @@ use ironpeel_instruments::Noise;
 pub struct Truth {
     /// Water its flour takes beyond the plan, points.
     pub water_pts: f64,
-    /// Friction on the friction factor method, °C.
-    pub friction_c: f64,
     /// Lost from dough piece to bread, %, beyond the formula's.
     pub loss_pts: f64,
 }
@@ -17,9 +15,5 @@ pub struct Truth {
 pub fn truths(seed: u64, product: &str) -> Truth {
     let own = product.bytes().fold(seed, |sum, byte| sum.wrapping_mul(31) + u64::from(byte));
     let mut noise = Noise::seeded(own);
-    Truth {
-        water_pts: noise.of(0.7).clamp(-1.4, 1.4),
-        friction_c: 14.0 + noise.of(2.0).clamp(-5.0, 5.0),
-        loss_pts: noise.of(0.6).clamp(-1.2, 1.2),
-    }
+    Truth { water_pts: noise.of(0.7).clamp(-1.4, 1.4), loss_pts: noise.of(0.6).clamp(-1.2, 1.2) }
 }

@@ -1,0 +1,140 @@
+//! A batch's fermentation by its sample jar, or by the dough itself.
+
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ironpeel_core::batch::{BatchRecord, Quantity, StageTimes, fold, report};
+use ironpeel_core::chain::{BatchFermentation, BatchFollowed, ReadOf, batch_fermentation, chain};
+use ironpeel_core::ferment::JarReading;
+use ironpeel_core::method::{Method, StageRole};
+use ironpeel_store::BatchEvent;
+use serde::Serialize;
+use serde_json::{Value, json};
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use super::view::batch_view;
+use crate::chain::{ScenarioContext, ScenarioInput};
+use crate::problem::{Problem, Result};
+use crate::request::{Json, Path, from_value};
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(fermentation))
+}
+
+/// A rise as it was read.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+struct RiseRead {
+    t_h: f64,
+    rise_pct: f64,
+}
+
+/// A batch's fermentation, by hours from its first mixing.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+struct BatchFermentationView {
+    /// When its first mixing began.
+    began_at: DateTime<Utc>,
+    now_h: f64,
+    /// What was read; the jar and the dough differ in mass, and are not mixed up.
+    of: ReadOf,
+    readings: Vec<RiseRead>,
+    /// None where nothing in it makes gas, or nothing is left to rise.
+    fermentation: Option<BatchFermentation>,
+    /// Why there is none.
+    message: Option<String>,
+}
+
+const SECONDS_PER_HOUR: f64 = 3600.0;
+
+fn hours(from: DateTime<Utc>, to: DateTime<Utc>) -> f64 {
+    (to - from).as_seconds_f64() / SECONDS_PER_HOUR
+}
+
+/// The method as it was really timed: what is over lasted as it did, what is open at least so far.
+fn as_timed(method: &Method, times: &[StageTimes]) -> Method {
+    let mut method = method.clone();
+    for (stage, times) in method.stages.iter_mut().zip(times) {
+        if let Some(lasted) = times.lasted_min {
+            let over = times.ended_at.is_some();
+            stage.minutes = if over { lasted } else { stage.minutes.max(lasted) };
+        }
+    }
+    method
+}
+
+/// Readings of a quantity from a moment on.
+fn readings(record: &BatchRecord, quantity: Quantity, from: DateTime<Utc>) -> Vec<JarReading> {
+    let read = record.readings(quantity).filter(|(at, ..)| *at > from);
+    read.map(|(at, rise_pct, _)| JarReading { t_h: hours(from, at), rise_pct }).collect()
+}
+
+/// Where it was put, and when: a reading of what is around it.
+const AROUND: &str = "around the dough";
+
+/// How a batch rises, by its sample jar or by itself, and what the cold would buy
+#[utoipa::path(get, path = "/api/v1/batches/{batch_id}/fermentation", security(("session" = ["read"])), tag = "batch", params(("batch_id" = Uuid, Path)),
+    responses((status = 200, body = BatchFermentationView), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn fermentation(
+    State(app): State<App>,
+    Path(id): Path<Uuid>,
+) -> Result<Json<BatchFermentationView>> {
+    let planned = app.revisions.batch(id).await?;
+    let events = app.store.events_of(&[id]).await?.remove(&id).unwrap_or_default();
+    let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
+    let record = fold(&read);
+    let now = record.ended_at.unwrap_or_else(Utc::now);
+    let report = report(&planned.plan, &record, now);
+
+    let view = batch_view(&app, id).await?;
+    let mut run_settings = match view.run_settings {
+        Value::Object(settings) => Value::Object(settings),
+        _ => json!({}),
+    };
+    if let Some(dough_c) = report.dough_c {
+        run_settings["target_c"] = json!(dough_c.actual);
+    }
+    let input: ScenarioInput = from_value(json!({
+        "revision_refs": view.revision_refs,
+        "run_settings": run_settings,
+        "mix_on": view.planned_for.date_naive(),
+    }))?;
+    let context = ScenarioContext::load(&app, &input, "").await?;
+    let flours = context.flours();
+    let as_planned = context.scenario(&flours);
+    let method = as_timed(as_planned.method, &report.times);
+    let scenario = ironpeel_core::chain::Scenario { method: &method, ..as_planned };
+
+    let first_mix = planned.plan.stages.iter().position(|one| one.role == StageRole::Mixing);
+    let began_at = first_mix
+        .and_then(|at| report.times.get(at))
+        .map_or(planned.plan.planned_for, |times| times.begun_at.unwrap_or(times.expected_begin));
+    let jar = readings(&record, Quantity::JarRisePct, began_at);
+    let dough = readings(&record, Quantity::DoughRisePct, began_at);
+    let (of, found) = if jar.is_empty() && !dough.is_empty() {
+        (ReadOf::Bulk, dough)
+    } else {
+        (ReadOf::Jar, jar)
+    };
+    let moved: Vec<(f64, f64)> = record
+        .readings(Quantity::RoomC)
+        .filter(|(at, _, said)| *at > began_at && said.of.as_deref() == Some(AROUND))
+        .map(|(at, celsius, _)| (hours(began_at, at), celsius))
+        .collect();
+    let now_h = hours(began_at, now).max(0.0);
+    let followed = BatchFollowed { of, readings: &found, now_h, moved: &moved };
+    let (fermentation, message) = match batch_fermentation(&scenario, &chain(&scenario), followed) {
+        Ok(fermentation) => (Some(fermentation), None),
+        Err(why) => (None, Some(why.to_string())),
+    };
+    let readings = found.iter().map(|one| RiseRead { t_h: one.t_h, rise_pct: one.rise_pct });
+    Ok(Json(BatchFermentationView {
+        began_at,
+        now_h,
+        of,
+        readings: readings.collect(),
+        fermentation,
+        message,
+    }))
+}
