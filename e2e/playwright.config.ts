@@ -16,6 +16,8 @@ export default defineConfig({
     baseURL: process.env.IRONPEEL_URL ?? "http://127.0.0.1:7420",
     storageState: stateOf("technologist"),
     viewport: { width: 1280, height: 800 },
+    // A page is what the server sends, but where a journey is of what is kept.
+    serviceWorkers: "block",
     launchOptions: {
       executablePath: "/usr/bin/chromium",
       args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"],

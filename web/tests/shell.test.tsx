@@ -286,7 +286,8 @@ test("lots come newest first with what was decided of them", async () => {
   expect(codes.indexOf("VR-26-1090")).toBeLessThan(codes.indexOf("VR-26-1033"));
 });
 
-test("batches that are none teach how one is planned", async () => {
+test("batches that are planned stand on the first page", async () => {
   open(<BatchList />, { at: "/here" });
-  await screen.findByText(/^No batches planned yet/);
+  const rows = await screen.findAllByRole("link", { name: "Ferry Tin 800" });
+  expect(rows[0]?.closest("tr")?.textContent).toMatch(/Odd Marren/);
 });

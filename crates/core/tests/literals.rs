@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 64] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 63] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -75,15 +75,14 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 64] = [
     ("method/dilution.rs", &["BENCH_SCALE_KG", "LEAST_WEIGHED"], "when a dilution is told"),
     ("flour/bag.rs", &["NAME_MAX"], "how long a name may be"),
     ("batch/comparison.rs", &["FIGURES"], "what is noticed where batches are compared"),
-    ("batch/stage_times.rs", &["DROPS"], "a step of a test, by its number"),
     ("batch/quantity.rs", &[], "what a reading can be, and degrees Fahrenheit"),
     ("batch/observation.rs", &[], "what an observation can be"),
     ("learn/learned_number.rs", &["HUGE", "TINY", "MOST", "GATE"], "what a request may hold"),
     ("learn/offer.rs", &["NINE_TENTHS", "CHANGE"], "a band of 90 %, and what is called a change"),
     (
         "chain/batch_fermentation.rs",
-        &["BAND", "SLOWEST", "AFTER_H", "COLD_H", "OUT_H", "NIGHTS_H", "POINTS"],
-        "a band of 90 %, and how far a batch is looked ahead",
+        &["BAND", "SLOWEST", "AFTER_H", "COLD_H", "OUT_H", "NIGHTS_H", "REFRIGERATOR_C", "POINTS"],
+        "a band of 90 %, how far a batch is looked ahead, and a refrigerator",
     ),
     ("chain/follow.rs", &["SLOWEST"], "where a speed is sought"),
     ("chain/rise.rs", &["ROOMS", "STRETCH"], "where a room and a time are sought"),

@@ -43,7 +43,11 @@ export function BatchChart({ chart, onBatch }: Props) {
   const changes = batches.flatMap((batch, at) => (batch.new_lot ? [{ at, lot: batch.lot }] : []));
   const every = Math.ceil(changes.length / 9) || 1;
   return (
-    <figure aria-label={`${label} over ${batches.length} batches`} className="overflow-x-auto">
+    <figure
+      aria-label={`${label} over ${batches.length} batches`}
+      className="overflow-x-auto"
+      tabIndex={0}
+    >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full min-w-2xl">
         {changes.map(({ at, lot }, number) => (
           <g key={at}>

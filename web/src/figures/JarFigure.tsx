@@ -73,7 +73,7 @@ export function JarFigure({ view }: { view: Schemas["BatchFermentationView"] }) 
           textAnchor="end"
           fill="var(--color-crust)"
         >
-          at the oven, +{format.percent(wanted.rise_pct, 0)}
+          mark, +{format.percent(wanted.rise_pct, 0)}
         </text>
         <ChartAxis marks={marksOf(y, 6, (tick) => `+${format.plain(tick)}`)} left={WALL - 8} />
         <path

@@ -30,7 +30,11 @@ export function LearnedBand({ learned }: { learned: Schemas["LearnedView"] }) {
   const edge = (sign: number) =>
     beliefs.map((one, at) => `${x(at)} ${y(one.mean + sign * NINE_TENTHS * one.sd)}`);
   return (
-    <figure aria-label={`${learned.label}, batch by batch`} className="overflow-x-auto">
+    <figure
+      aria-label={`${learned.label}, batch by batch`}
+      className="overflow-x-auto"
+      tabIndex={0}
+    >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full min-w-xl">
         <ChartAxis
           marks={marksOf(y, 5, (tick) => format.plain(tick))}

@@ -47,7 +47,7 @@ export function RunFermentation({ run, may, write }: Props) {
       <h2 className="text-xl">{of === "jar" ? "Sample jar" : "Rise of the dough"}</h2>
       <p className="text-lg">
         {wanted.at_h == null ? (
-          <>It does not reach +{format.percent(wanted.rise_pct, 0)} before the oven.</>
+          <>It does not reach +{format.percent(wanted.rise_pct, 0)}.</>
         ) : (
           <>
             +{format.percent(wanted.rise_pct, 0)} at <b className="figure">{moment(wanted.at_h)}</b>
@@ -71,7 +71,7 @@ export function RunFermentation({ run, may, write }: Props) {
             until <b className="figure">{format.moment(at(cold.until_h))}</b>
           </>
         )}{" "}
-        before it is as far as it was to be at the oven.
+        before it is at its mark even there.
       </p>
       <table className="w-full text-lg">
         <thead>

@@ -37,7 +37,13 @@ export function eventText(format: Format, stages: Run["stages"], one: Schemas["P
     case "reading": {
       if (!one.quantity || value === undefined) return "A reading";
       const { name, unit } = QUANTITY[one.quantity];
-      return `${one.of ?? name} ${format.figure(value, unit)}`;
+      const figure =
+        unit === "" || unit === "%"
+          ? `${format.plain(value)} ${unit}`.trim()
+          : unit === "kg"
+            ? format.mass(value, 0.001)
+            : format.figure(value, unit);
+      return `${one.of ?? name} ${figure}`;
     }
     case "addition":
       return `${typeof one.kg === "number" ? format.mass(one.kg) : ""} ${one.ingredient ?? ""} added${one.reason ? ` by ${one.reason}` : ""}`;

@@ -106,6 +106,14 @@ export function FlourPage() {
         >
           Correct this certificate
         </button>
+        <p className="flex gap-4 text-sm">
+          <Link className="link" to={{ pathname: "/flour/label", search }}>
+            Lot label
+          </Link>
+          <Link className="link" to={`/results/recall?recall=${lot.id}&code=${lot.code}`}>
+            Batches of this lot
+          </Link>
+        </p>
       </div>
       <div className="mt-5">
         <CertificateTable certificate={certificate} />

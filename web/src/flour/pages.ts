@@ -9,3 +9,4 @@ export { FlourPage } from "./FlourPage";
 export { MillReportPage } from "./MillReportPage";
 export { ReceiveFlourPage } from "./ReceiveFlourPage";
 export { SpecificationPage } from "./SpecificationPage";
+export { LotLabelPage } from "./LotLabelPage";

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { BatchChart } from "../figures/BatchChart";
 import { Select } from "../form/Select";
@@ -88,8 +88,10 @@ export function ChartsPage() {
             <ul>
               {strange.slice(-12).map(({ batch, why, value }) => (
                 <li key={batch.id} className="border-t border-hair py-1">
-                  {format.moment(batch.planned_for)}, lot {batch.lot}:{" "}
-                  <b>{format.figure(value, chart.unit)}</b>, {why}
+                  <Link className="link" to={`/batches/${batch.id}`}>
+                    {format.moment(batch.planned_for)}
+                  </Link>
+                  , lot {batch.lot}: <b>{format.figure(value, chart.unit)}</b>, {why}
                 </li>
               ))}
             </ul>

@@ -19,6 +19,13 @@ export function RecallPage() {
     enabled: typed.trim().length > 1,
     queryFn: () => answer(api.GET("/api/v1/find", { params: { query: { q: typed } } })),
   });
+  const { data: uses } = useQuery({
+    queryKey: ["batches", "drawn", lot],
+    enabled: lot != null,
+    queryFn: () =>
+      answer(api.GET("/api/v1/lots/{lot_id}/batches", { params: { path: { lot_id: lot ?? "" } } })),
+  });
+  const drawn = uses?.drawn;
   return (
     <>
       <ResultsTabs />
@@ -75,6 +82,12 @@ export function RecallPage() {
               JSON with every event
             </a>
           </p>
+          {drawn && (
+            <p className="mt-1 text-iron">
+              {format.mass(drawn.kg)} taken by batches since its stock was stated on{" "}
+              {format.date(drawn.since)}: {format.tonnes(drawn.tonnes_left)} left.
+            </p>
+          )}
           <PagedList
             className="mt-2"
             heading={`Batches made with ${code}`}

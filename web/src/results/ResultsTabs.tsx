@@ -6,6 +6,7 @@ const TABS = [
   ["Compare batches", "/results/compare"],
   ["Learned numbers", "/results/learned"],
   ["Recall", "/results/recall"],
+  ["Quarter against quarter", "/results/quarter"],
 ] as const;
 
 /** The parts of the results link. */

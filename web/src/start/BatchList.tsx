@@ -30,8 +30,10 @@ export function BatchList() {
   return (
     <PagedList
       heading="Planned batches"
-      queryKey={["batches"]}
-      ask={(query) => answer(api.GET("/api/v1/batches", { params: { query } }))}
+      queryKey={["batches", "planned"]}
+      ask={(query) =>
+        answer(api.GET("/api/v1/batches", { params: { query: { ...query, state: "planned" } } }))
+      }
       rows={(page) => page.batches}
       columns={columns(format)}
       rowKey={(batch) => batch.id}

@@ -8,7 +8,6 @@ use super::{Chain, Scenario};
 use crate::ferment::{
     FermentationCurve, FermentingDough, FittedRate, JarReading, Phase, ferment, fit_rate,
 };
-use crate::method::COLD_C;
 use crate::units::Estimate;
 
 /// A batch as it was read, by hours from its first mixing.
@@ -17,6 +16,8 @@ pub struct BatchFollowed<'a> {
     pub of: ReadOf,
     pub readings: &'a [JarReading],
     pub now_h: f64,
+    /// The rise it is to reach; as at the oven by the plan where none is stated.
+    pub wanted_pct: Option<f64>,
     /// When it was put elsewhere, and how warm that is, °C.
     pub moved: &'a [(f64, f64)],
 }
@@ -34,7 +35,7 @@ pub struct RiseBand {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct IntoTheCold {
     pub cold_c: f64,
-    /// Where it stands when it is as far as it was to be at the oven; none within four days.
+    /// When it is as far as wanted even there; none within four days.
     pub until_h: Option<f64>,
     pub taken_out: Vec<TakenOut>,
 }
@@ -54,7 +55,7 @@ pub struct TakenOut {
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct BatchFermentation {
     pub rate: FittedRate,
-    /// What was to be read where it meets the oven.
+    /// The rise it is to reach.
     pub wanted: MarkReached,
     /// Every few minutes to a while after the oven.
     pub series: Vec<RiseBand>,
@@ -71,6 +72,8 @@ const COLD_H: f64 = 96.0;
 const OUT_H: f64 = 24.0;
 /// Hours in the cold that are looked at.
 const NIGHTS_H: [f64; 5] = [4.0, 8.0, 12.0, 16.0, 24.0];
+/// How cold a refrigerator is, °C.
+const REFRIGERATOR_C: f64 = 4.0;
 /// Points of the series.
 const POINTS: u32 = 120;
 
@@ -121,7 +124,7 @@ fn until(phases: &[Phase], hour: f64) -> Vec<Phase> {
         left -= phase.hours;
     }
     if left > 0.0 {
-        let last = phases.last().map_or(COLD_C, |phase| phase.ambient_end_c);
+        let last = phases.last().map_or(REFRIGERATOR_C, |phase| phase.ambient_end_c);
         parts.push(Phase::rest(left, last));
     }
     parts
@@ -133,14 +136,14 @@ pub fn batch_fermentation(
     chain: &Chain,
     followed: BatchFollowed<'_>,
 ) -> Result<BatchFermentation, RiseError> {
-    let BatchFollowed { of, readings, now_h, moved } = followed;
+    let BatchFollowed { of, readings, now_h, wanted_pct, moved } = followed;
     let way = Way::of(scenario, chain)?;
     let (dough, planned) = match of {
         ReadOf::Jar => way.jar_of(),
         ReadOf::Bulk => (way.dough, way.phases()),
     };
     let oven_h: f64 = planned.iter().map(|phase| phase.hours).sum();
-    let wanted_pct = ferment(&dough, &planned).rise_at(oven_h);
+    let wanted_pct = wanted_pct.unwrap_or_else(|| ferment(&dough, &planned).rise_at(oven_h));
     let end_c = planned.last().map_or(scenario.room_c(), |phase| phase.ambient_end_c);
     let longer: Vec<Phase> = planned.iter().copied().chain([Phase::rest(AFTER_H, end_c)]).collect();
     let phases = around(&longer, moved);
@@ -187,13 +190,13 @@ fn into_the_cold(
         let all: Vec<Phase> = before.iter().chain(more).copied().collect();
         ferment(dough, &all)
     };
-    let cold = with(&[Phase::rest(COLD_H, COLD_C)]);
+    let cold = with(&[Phase::rest(COLD_H, REFRIGERATOR_C)]);
     let until_h = cold.reaches_from(now_h, wanted_pct);
     let taken_out = NIGHTS_H.map(|after_h| {
-        let curve = with(&[Phase::rest(after_h, COLD_C), Phase::rest(OUT_H, out_c)]);
+        let curve = with(&[Phase::rest(after_h, REFRIGERATOR_C), Phase::rest(OUT_H, out_c)]);
         TakenOut { after_h, ready_h: curve.reaches_from(now_h + after_h, wanted_pct) }
     });
-    IntoTheCold { cold_c: COLD_C, until_h, taken_out: taken_out.into() }
+    IntoTheCold { cold_c: REFRIGERATOR_C, until_h, taken_out: taken_out.into() }
 }
 
 #[cfg(test)]

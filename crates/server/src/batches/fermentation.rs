@@ -5,7 +5,7 @@ use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{BatchRecord, Quantity, StageTimes, fold, report};
 use ironpeel_core::chain::{BatchFermentation, BatchFollowed, ReadOf, batch_fermentation, chain};
 use ironpeel_core::ferment::JarReading;
-use ironpeel_core::method::{Method, StageRole};
+use ironpeel_core::method::{EndFigure, Method, StageKind, StageRole};
 use ironpeel_store::BatchEvent;
 use serde::Serialize;
 use serde_json::{Value, json};
@@ -123,7 +123,13 @@ async fn fermentation(
         .map(|(at, celsius, _)| (hours(began_at, at), celsius))
         .collect();
     let now_h = hours(began_at, now).max(0.0);
-    let followed = BatchFollowed { of, readings: &found, now_h, moved: &moved };
+    let open = report.next.and_then(|next| next.stage);
+    let open = planned.plan.stages.iter().find(|one| Some(one.stage) == open);
+    let rises = |kind| matches!(kind, StageKind::Rest | StageKind::Fold | StageKind::Proof);
+    let wanted_pct = open
+        .filter(|one| one.end_point.figure(rises(one.kind)) == Some(EndFigure::Rise))
+        .and_then(|one| one.ends_at);
+    let followed = BatchFollowed { of, readings: &found, now_h, wanted_pct, moved: &moved };
     let (fermentation, message) = match batch_fermentation(&scenario, &chain(&scenario), followed) {
         Ok(fermentation) => (Some(fermentation), None),
         Err(why) => (None, Some(why.to_string())),

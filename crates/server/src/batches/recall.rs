@@ -1,6 +1,7 @@
 //! From a lot all batches it went into, and from a batch all lots behind it.
 
 use axum::extract::State;
+use chrono::{DateTime, Utc};
 use ironpeel_store::LotUse;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -17,11 +18,23 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(uses))
 }
 
+const KG_PER_TONNE: f64 = 1000.0;
+
 /// Batches a lot went into, newest first.
 #[derive(Debug, Serialize, ToSchema)]
 struct LotUsePage {
     batches: Vec<LotUse>,
     next: Option<Cursor>,
+    /// What batches took of it since its stock was stated; none where it never was.
+    drawn: Option<LotDrawn>,
+}
+
+/// What batches took of a lot since somebody stated its stock.
+#[derive(Debug, Serialize, ToSchema)]
+struct LotDrawn {
+    since: DateTime<Utc>,
+    kg: f64,
+    tonnes_left: f64,
 }
 
 /// The batches a lot went into
@@ -35,5 +48,14 @@ async fn uses(
 ) -> Result<Json<LotUsePage>> {
     let mut found = app.store.uses_of_lot(id, page.key(), PAGE + 1).await?;
     let next = paginate(&mut found, |one| (one.planned_for, one.batch_id));
-    Ok(Json(LotUsePage { batches: found, next }))
+    let stock = app.store.dispositions(&[id]).await?.remove(&id).and_then(|one| one.stock);
+    let drawn = match stock {
+        Some(stock) => {
+            let kg = app.store.drawn_from_lot(id, stock.made_at).await?;
+            let tonnes_left = (stock.tonnes_left - kg / KG_PER_TONNE).max(0.0);
+            Some(LotDrawn { since: stock.made_at, kg, tonnes_left })
+        }
+        None => None,
+    };
+    Ok(Json(LotUsePage { batches: found, next, drawn }))
 }

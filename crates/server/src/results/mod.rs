@@ -4,6 +4,7 @@ mod chart;
 mod compare;
 mod export;
 mod learned;
+mod quarter;
 
 use utoipa_axum::router::OpenApiRouter;
 
@@ -15,4 +16,5 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(compare::routes())
         .merge(export::routes())
         .merge(learned::routes())
+        .merge(quarter::routes())
 }

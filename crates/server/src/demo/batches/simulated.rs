@@ -197,8 +197,16 @@ impl Simulation<'_> {
             }
             StageRole::Floor | StageRole::Folds if lasts > 60.0 => {
                 let whole = stage.ends_at.unwrap_or(60.0);
+                let bulk = self.batch.plan.stages.iter();
+                let bulk: Vec<_> = bulk
+                    .filter(|one| matches!(one.role, StageRole::Floor | StageRole::Folds))
+                    .collect();
+                let [first, last] = [bulk.first(), bulk.last()].map(|one| one.copied());
+                let (Some(first), Some(last)) = (first, last) else { return };
+                let all = last.at_min + last.minutes - first.at_min;
                 for share in [0.3, 0.55, 0.8] {
-                    let rise = (whole * share * share + noise.of(3.0)).max(0.0).round();
+                    let so_far = (stage.at_min - first.at_min + share * stage.minutes) / all;
+                    let rise = (whole * so_far.powi(2) + noise.of(2.0)).max(0.0).round();
                     let said =
                         json!({"quantity": "jar_rise_pct", "value": rise, "stage": stage.stage});
                     log.write(after(at, lasts * share), EventKind::Reading, said);
