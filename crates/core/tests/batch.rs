@@ -199,9 +199,8 @@ fn method() -> Method {
     }
 }
 
-#[test]
-fn what_comes_is_moved_by_what_happened() {
-    let mixer = Mixer {
+fn mixer() -> Mixer {
+    Mixer {
         name: "Spiral".into(),
         kind: "spiral".into(),
         min_kg: 1.0,
@@ -209,8 +208,12 @@ fn what_comes_is_moved_by_what_happened() {
         slow_kj_per_kg_min: 1.0,
         fast_kj_per_kg_min: 2.5,
         jacket_kj_per_kg_min: None,
-    };
-    let planned = StagePlan::of(&method(), &mixer, &Coefficients::default());
+    }
+}
+
+#[test]
+fn what_comes_is_moved_by_what_happened() {
+    let planned = StagePlan::of(&method(), &mixer(), &Coefficients::default());
     let at = |minute| began() + TimeDelta::minutes(minute);
     let times = |events: &[Event], now| stage_times(&planned, began(), &fold(events), at(now));
 
@@ -238,6 +241,27 @@ fn what_comes_is_moved_by_what_happened() {
 
     let (_, over) = times(&batch(), 130);
     assert_eq!(over, None, "nothing is next of what is finished");
+}
+
+#[test]
+fn a_sponge_seen_to_drop_is_ripe_at_its_time() {
+    let lies = Stage { id: Some(id(200)), ..Stage::new(StageKind::Rest, "Sponge", 240.0) };
+    let sponge = Method {
+        process: Process::SpongeDough,
+        stages: [vec![lies], method().stages].concat(),
+        ..method()
+    };
+    let planned = StagePlan::of(&sponge, &mixer(), &Coefficients::default());
+    let drops = event(2, 132, "observation", json!({"name": "sponge_tap", "value": 2}));
+    let resists = event(3, 90, "observation", json!({"name": "sponge_tap", "value": 1}));
+    let now = began() + TimeDelta::minutes(140);
+    let next = |events: &[Event]| {
+        stage_times(&planned, began(), &fold(events), now).1.expect("the sponge").due_at
+    };
+    let started = nothing(1, 0, "start");
+    assert_eq!(next(&[started.clone(), resists]), began() + TimeDelta::minutes(240));
+    // 132 minutes are two thirds of 200.
+    assert_eq!(next(&[started, drops]), began() + TimeDelta::minutes(200));
 }
 
 #[test]

@@ -5,17 +5,21 @@
 
 mod alveograph;
 mod farinograph;
+mod jar_camera;
 mod laboratory;
 mod probe;
 mod sample;
+mod scale;
 mod uptake;
 mod years;
 
 pub use alveograph::{Bubbles, run_alveograph};
 pub use farinograph::{Titration, run_farinograph};
+pub use jar_camera::run_jar_camera;
 pub use laboratory::certificate;
 pub use probe::{ProbeTrace, run_probe};
 pub use sample::Sample;
+pub use scale::run_scale;
 pub use years::lots_over_years;
 
 use rand_chacha::ChaCha8Rng;

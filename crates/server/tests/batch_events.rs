@@ -367,6 +367,21 @@ async fn batches_are_compared_differences_first_and_charted() {
         sent(&plant, &id, &[event("start", now, &json!({})), event("reading", now, &dough)]).await;
         ids.push(id);
     }
+    // A scale, a probe and a jar camera that are simulated show something of it.
+    let run = plant.get(&format!("/api/v1/batches/{}/run", ids[0])).await;
+    let line = &run["report"]["lines"][0];
+    let (of, stage) =
+        (line["of"].as_str().expect("a line"), line["stage"].as_str().expect("a stage"));
+    let instrument = format!("/api/v1/batches/{}/instrument?instrument", ids[0]);
+    let shown = plant.get(&format!("{instrument}=scale&of={of}&stage={stage}")).await;
+    let (kg, planned) = (shown["value"].as_f64(), line["kg"].as_f64());
+    assert!((kg.expect("a mass") / planned.expect("a mass") - 1.0).abs() < 0.02, "{shown}");
+    assert_eq!(plant.get(&format!("{instrument}=dough_probe")).await["quantity"], "dough_c");
+    assert_eq!(plant.get(&format!("{instrument}=jar_camera")).await["quantity"], "jar_rise_pct");
+    let (status, _) =
+        plant.ask(Method::GET, &format!("{instrument}=scale&of=sand"), &Value::Null).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+
     let path = format!("/api/v1/batch-comparison?batches={},{}", ids[0], ids[1]);
     let compared = plant.get(&path).await;
     let rows = compared["rows"].as_array().expect("rows");

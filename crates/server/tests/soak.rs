@@ -17,7 +17,7 @@ use chrono::Utc;
 use diesel::sql_types::Uuid as SqlUuid;
 use diesel::{QueryableByName, sql_query};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use reqwest::StatusCode;
+use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use support::{list, new_id};
 use tokio::io::AsyncWriteExt;
@@ -103,6 +103,8 @@ struct Sent {
     base: String,
     cookie: String,
     lot: String,
+    /// Batches of the floor that run.
+    batches: Vec<String>,
     /// Somebody in whose name entries of tablets are sent.
     author: String,
     acknowledged: Mutex<HashSet<Uuid>>,
@@ -116,13 +118,24 @@ impl Sent {
     /// Sends one entry until it is acknowledged, whatever happens meanwhile.
     async fn one(&self, client: &reqwest::Client) {
         let id = Uuid::new_v4();
-        let path = format!("/api/v1/lots/{}/stock/{id}", self.lot);
-        let body = json!({"place": "silo 1", "tonnes_left": 0.5, "signed": {"reason": ""}});
+        // One in two is an event of a batch: those of one batch meet at its lock.
+        let batch = &self.batches[(id.as_u128() % self.batches.len() as u128) as usize];
+        let is_event = (id.as_u128() >> 64).is_multiple_of(2);
+        let (method, path, body) = if is_event {
+            let event =
+                json!({"id": id, "kind": "note", "happened_at": Utc::now(), "text": "so it is"});
+            let path = format!("/api/v1/batches/{batch}/events");
+            (Method::POST, path, json!({"events": [event]}))
+        } else {
+            let body = json!({"place": "silo 1", "tonnes_left": 0.5, "signed": {"reason": ""}});
+            (Method::PUT, format!("/api/v1/lots/{}/stock/{id}", self.lot), body)
+        };
         if id.as_u128().is_multiple_of(5) {
             self.cut_short(&path).await;
         }
         loop {
-            let request = client.put(format!("{}{path}", self.base)).json(&body);
+            let url = format!("{}{path}", self.base);
+            let request = client.request(method.clone(), url).json(&body);
             let request = request.header("cookie", &self.cookie).header("origin", &self.base);
             // A tablet whose clock is an hour early, or late.
             let off = if id.as_u128().is_multiple_of(2) { 1 } else { -1 };
@@ -180,7 +193,8 @@ fn free_port() -> u16 {
 /// Signs in as soon as there is somebody to answer.
 async fn signed_in(client: &reqwest::Client, base: &str) -> String {
     let input = json!({"email": "floor@skerrow.example", "password": "skerrow-demo"});
-    for _ in 0..600 {
+    // The demo plant's past is computed once.
+    for _ in 0..3000 {
         if let Ok(answer) = client.post(format!("{base}/api/v1/session")).json(&input).send().await
             && let Some(set) = answer.headers().get("set-cookie")
         {
@@ -222,10 +236,15 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
     let cookie = signed_in(&client, &base).await;
     let lots = ask(&client, format!("{base}/api/v1/lots"), &cookie).await.expect("lots");
     let author = technologist(&client, &base, &cookie).await;
+    let path = format!("{base}/api/v1/batches?state=running");
+    let running = ask(&client, path, &cookie).await.expect("batches");
+    let running = list(&running["batches"]).iter().filter_map(|one| one["id"].as_str());
+    let running: Vec<String> = running.map(str::to_owned).collect();
     let sent = Arc::new(Sent {
         base,
         cookie,
         author,
+        batches: running,
         lot: list(&lots["lots"])[0]["id"].as_str().expect("an id").to_owned(),
         acknowledged: Mutex::default(),
         again: AtomicUsize::new(0),
@@ -272,13 +291,19 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
 
     let mut connection =
         AsyncPgConnection::establish(&database.url).await.expect("the database is back");
-    let written = "SELECT written.id FROM written JOIN lot_stock ON lot_stock.id = written.id";
+    let written = "SELECT written.id FROM written JOIN lot_stock ON lot_stock.id = written.id
+        UNION ALL SELECT id FROM batch_event WHERE kind = 'note'";
     let found: Vec<Stored> = sql_query(written).load(&mut connection).await.expect("rows");
     let found: HashSet<Uuid> = found.iter().map(|one| one.id).collect();
     let twice = "SELECT record_id AS id FROM audit_entry WHERE action LIKE 'PUT %'
         GROUP BY record_id HAVING count(*) > 1";
     let doubled: Vec<Stored> = sql_query(twice).load(&mut connection).await.expect("rows");
     assert_eq!(misplaced(&mut connection).await, 0, "the clock of a tablet moves nothing");
+    // What a batch comes to is written with its events, both or neither.
+    let apart = "SELECT batch_id AS id FROM batch_state WHERE events <>
+        (SELECT count(*) FROM batch_event WHERE batch_event.batch_id = batch_state.batch_id)";
+    let apart: Vec<Stored> = sql_query(apart).load(&mut connection).await.expect("rows");
+    assert_eq!(apart.len(), 0, "batches and their events");
     let acknowledged = sent.acknowledged.lock().expect("no panic");
     let (lost, doubled) = (acknowledged.difference(&found).count(), doubled.len());
     assert_eq!(found.len(), acknowledged.len(), "what was stored was acknowledged in the end");

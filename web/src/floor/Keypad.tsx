@@ -12,6 +12,8 @@ interface Props {
   confirm?: string;
   /** Another way to say it. */
   other?: { name: string; onPress: () => void };
+  /** Something that reads it, and the number it shows. */
+  instrument?: { name: string; read: () => Promise<number> };
   onClose: () => void;
   onEnter: (value: number) => void;
 }
@@ -26,6 +28,7 @@ export function Keypad({
   start = "",
   confirm,
   other,
+  instrument,
   onClose,
   onEnter,
 }: Props) {
@@ -64,6 +67,22 @@ export function Keypad({
           />
           <span className="text-2xl text-iron">{inF ? "°F" : unit}</span>
         </p>
+        {instrument && (
+          <button
+            type="button"
+            className="link mr-6 min-h-14 text-lg"
+            onClick={() => {
+              const show = (value: number) =>
+                setTyped(
+                  String(inF ? Number((value * 1.8 + 32).toFixed(1)) : value).replace(".", mark),
+                );
+              // Where it does not answer, the thumb does.
+              void instrument.read().then(show, () => undefined);
+            }}
+          >
+            {instrument.name}
+          </button>
+        )}
         {other && (
           <button type="button" className="link min-h-14 text-lg" onClick={other.onPress}>
             {other.name}

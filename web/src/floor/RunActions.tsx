@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { Modal } from "../shell/Modal";
 import { useFormat } from "../units/format";
+import { INSTRUMENT_OF, readInstrument } from "./instrument";
 import { Keypad } from "./Keypad";
 import { currentOf } from "./NextAction";
 import { CONSISTENCY, QUANTITY, quantitiesOf, type Run } from "./run";
@@ -24,6 +25,7 @@ export function RunActions({ run, write }: Props) {
   const over = run.state === "finished" || run.state === "scrapped";
   const running = run.state === "running";
   const at = stage ? { stage: stage.stage } : {};
+  const reader = quantity && INSTRUMENT_OF[quantity];
   const close = () => {
     setOpen(null);
     setQuantity(undefined);
@@ -78,6 +80,12 @@ export function RunActions({ run, write }: Props) {
           title={QUANTITY[quantity].name}
           unit={QUANTITY[quantity].unit}
           signed={quantity.endsWith("_c")}
+          {...(reader && {
+            instrument: {
+              name: reader[1],
+              read: () => readInstrument(run.id, reader[0]).then(({ value }) => value),
+            },
+          })}
           onClose={close}
           onEnter={(value) => {
             write(QUANTITY[quantity].name.toLowerCase(), {

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { readInstrument } from "./instrument";
 import { Keypad } from "./Keypad";
 import { currentOf, linesAt } from "./NextAction";
 import type { Run } from "./run";
@@ -91,6 +92,10 @@ export function WeighLines({ run, may, write }: Props) {
         <Keypad
           title={`${other.name}, planned ${format.mass(other.kg, other.division_kg)}`}
           unit="kg"
+          instrument={{
+            name: "from the scale",
+            read: () => readInstrument(run.id, "scale", other).then(({ value }) => value),
+          }}
           onClose={() => setOther(undefined)}
           onEnter={(kg) => {
             tick(other, kg);

@@ -3,7 +3,9 @@
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{BatchRecord, Quantity, StageTimes, fold, report};
-use ironpeel_core::chain::{BatchFermentation, BatchFollowed, ReadOf, batch_fermentation, chain};
+use ironpeel_core::chain::{
+    BatchFermentation, BatchFollowed, ReadOf, RiseBand, batch_fermentation, chain,
+};
 use ironpeel_core::ferment::JarReading;
 use ironpeel_core::method::{EndFigure, Method, StageKind, StageRole};
 use ironpeel_store::BatchEvent;
@@ -80,6 +82,20 @@ async fn fermentation(
     State(app): State<App>,
     Path(id): Path<Uuid>,
 ) -> Result<Json<BatchFermentationView>> {
+    Ok(Json(followed(&app, id).await?))
+}
+
+/// How far it has risen by now.
+pub async fn rise_now(app: &App, id: Uuid) -> Result<Option<f64>> {
+    let view = followed(app, id).await?;
+    let Some(fermentation) = view.fermentation else { return Ok(None) };
+    let near = |point: &&RiseBand| (point.t_h - view.now_h).abs();
+    let nearest = fermentation.series.iter().min_by(|one, other| near(one).total_cmp(&near(other)));
+    Ok(nearest.map(|point| point.rise_pct.typical))
+}
+
+/// A batch as its readings say by now.
+async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
     let planned = app.revisions.batch(id).await?;
     let events = app.store.events_of(&[id]).await?.remove(&id).unwrap_or_default();
     let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
@@ -87,7 +103,7 @@ async fn fermentation(
     let now = record.ended_at.unwrap_or_else(Utc::now);
     let report = report(&planned.plan, &record, now);
 
-    let view = batch_view(&app, id).await?;
+    let view = batch_view(app, id).await?;
     let mut run_settings = match view.run_settings {
         Value::Object(settings) => Value::Object(settings),
         _ => json!({}),
@@ -100,7 +116,7 @@ async fn fermentation(
         "run_settings": run_settings,
         "mix_on": view.planned_for.date_naive(),
     }))?;
-    let context = ScenarioContext::load(&app, &input, "").await?;
+    let context = ScenarioContext::load(app, &input, "").await?;
     let flours = context.flours();
     let as_planned = context.scenario(&flours);
     let method = as_timed(as_planned.method, &report.times);
@@ -135,12 +151,12 @@ async fn fermentation(
         Err(why) => (None, Some(why.to_string())),
     };
     let readings = found.iter().map(|one| RiseRead { t_h: one.t_h, rise_pct: one.rise_pct });
-    Ok(Json(BatchFermentationView {
+    Ok(BatchFermentationView {
         began_at,
         now_h,
         of,
         readings: readings.collect(),
         fermentation,
         message,
-    }))
+    })
 }

@@ -8,6 +8,7 @@ mod list;
 mod planned;
 mod recall;
 mod run;
+mod stand_in;
 mod view;
 
 pub use issue::{BatchInput, plan};
@@ -28,4 +29,5 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(run::routes())
         .merge(board::routes())
         .merge(recall::routes())
+        .merge(stand_in::routes())
 }

@@ -10,7 +10,10 @@ use std::f64::consts::TAU;
 
 use anyhow::Context;
 use chrono::{DateTime, Datelike, NaiveDate, NaiveTime, TimeDelta, Timelike, Utc};
-use ironpeel_store::{Author, EventAuthor, LotSummary, Product, RunBatch, Store};
+use ironpeel_core::batch::BatchState;
+use ironpeel_store::{
+    Author, BatchFilter, EventAuthor, LotSummary, NewBatchEvent, Product, RunBatch, Store,
+};
 use serde_json::{Value, json};
 use uuid::Uuid;
 
@@ -59,16 +62,19 @@ struct Plant {
 /// Adds the past where there is none, and today's present unless it stands. How many batches were
 /// added.
 pub async fn load(store: &Store) -> anyhow::Result<usize> {
-    let plant = Plant::read(store).await?;
     let now = Utc::now();
+    let day = now.with_timezone(&CLOCK).date_naive();
+    let today: Vec<Uuid> = SLOTS.iter().map(|slot| slot.id(day)).collect();
+    if !store.known_batches(&today).await?.is_empty() {
+        return Ok(0);
+    }
+    let plant = Plant::read(store).await?;
     let mut run = Vec::new();
     if store.batches(&Default::default(), None, 1).await?.is_empty() {
         run.extend(plant.past(now).await?);
     }
+    plant.finish_earlier(now).await?;
     run.extend(plant.present(now).await?);
-    let ids: Vec<Uuid> = run.iter().map(|one| one.batch.id).collect();
-    let known = store.known_batches(&ids).await?;
-    run.retain(|one| !known.contains(&one.batch.id));
     store.add_run_batches(&run).await?;
     Ok(run.len())
 }
@@ -148,27 +154,55 @@ impl Plant {
         let saved_at = planned_for - TimeDelta::hours(9);
         let planned = PlannedBatch::of_new(&batch, saved_at, slug.into(), &method, &line)
             .map_err(|problem| anyhow::anyhow!("{problem:?}"))?;
-        let seed = id.as_u64_pair().0 ^ SEED;
-        let mut noise = ironpeel_instruments::Noise::seeded(seed);
-        let (flour_c, room_c) = season(planned_for);
-        let events = if starts {
-            Simulation {
-                batch: &planned,
-                truth: truths(SEED, slug),
-                story: story(&planned),
-                start: planned_for + TimeDelta::seconds((noise.of(240.0)) as i64),
-                until,
-                author: &self.event_author,
-                flour_c,
-                room_c,
-                seed,
-            }
-            .run()
-        } else {
-            Vec::new()
-        };
+        let events =
+            if starts { self.events(&planned, story(&planned), until) } else { Vec::new() };
         let projection = planned.project_new(&events);
         Ok(Some(RunBatch { batch, others, state, saved_at, events, projection }))
+    }
+
+    /// What happened to a batch until a time.
+    fn events(
+        &self,
+        batch: &PlannedBatch,
+        story: Story,
+        until: DateTime<Utc>,
+    ) -> Vec<NewBatchEvent> {
+        let seed = batch.id.as_u64_pair().0 ^ SEED;
+        let planned_for = batch.plan.planned_for;
+        let late = ironpeel_instruments::Noise::seeded(seed).of(240.0);
+        let (flour_c, room_c) = season(planned_for);
+        let simulation = Simulation {
+            batch,
+            truth: truths(SEED, &batch.slug),
+            story,
+            start: planned_for + TimeDelta::seconds(late as i64),
+            until,
+            author: &self.event_author,
+            flour_c,
+            room_c,
+            seed,
+        };
+        simulation.run()
+    }
+
+    /// Runs what an earlier day left open to its end.
+    async fn finish_earlier(&self, now: DateTime<Utc>) -> anyhow::Result<()> {
+        let filter = BatchFilter {
+            states: vec![BatchState::Planned, BatchState::Running, BatchState::Held],
+            to: Some(now - TimeDelta::hours(12)),
+            ..BatchFilter::default()
+        };
+        let store = &self.app.store;
+        for open in store.batches(&filter, None, LOTS).await? {
+            let days = (-1..=1).map(|days| (open.planned_for + TimeDelta::days(days)).date_naive());
+            let mut slots = days.flat_map(|day| SLOTS.iter().map(move |slot| (slot, slot.id(day))));
+            let Some((slot, id)) = slots.find(|(_, id)| *id == open.id) else { continue };
+            let batch = self.app.revisions.batch(id).await;
+            let batch = batch.map_err(|problem| anyhow::anyhow!("{problem:?}"))?;
+            let events = self.events(&batch, slot.story(), now);
+            store.add_batch_events(id, &events, |events| batch.project(events)).await?;
+        }
+        Ok(())
     }
 
     async fn input(
@@ -226,37 +260,50 @@ impl Plant {
     /// What runs now and is planned for tonight.
     async fn present(&self, now: DateTime<Utc>) -> anyhow::Result<Vec<RunBatch>> {
         let day = now.with_timezone(&CLOCK).date_naive();
-        let plain = |_: &PlannedBatch| Story::default();
-        let held = |_: &PlannedBatch| Story { held_in_proof: true, ..Story::default() };
         let mut run = Vec::new();
-        // Minutes since each began: in the oven, in proof, in the sponge.
-        for (slot, slug, began_min) in [
-            ("oven", "ferry-tin-800", 330.0),
-            ("proof", "ferry-tin-800", 285.0),
-            ("sponge", "ferry-tin-800", 100.0),
-            ("held", "deck-roll-60", 75.0),
-            ("jar", "holm-tin", 190.0),
-            ("cold", "ebb-flats-240", 600.0),
-        ] {
-            let at = now - TimeDelta::seconds((began_min * 60.0) as i64);
-            let id = name(&format!("present {day} {slot}"));
-            let batch = if slot == "held" {
-                self.batch(slug, id, at, now, held, true).await?
-            } else {
-                self.batch(slug, id, at, now, plain, true).await?
-            };
-            run.extend(batch);
-        }
-        for (slot, slug, hours) in [
-            ("tonight 1", "ferry-tin-800", 2),
-            ("tonight 2", "deck-roll-60", 4),
-            ("tonight 3", "holm-tin", 7),
-        ] {
-            let at = now + TimeDelta::hours(hours);
-            let id = name(&format!("present {day} {slot}"));
-            run.extend(self.batch(slug, id, at, now, plain, false).await?);
+        for slot in SLOTS {
+            let story = |_: &PlannedBatch| slot.story();
+            let at = now + TimeDelta::minutes(slot.minutes);
+            let begun = slot.minutes < 0;
+            run.extend(self.batch(slot.slug, slot.id(day), at, now, story, begun).await?);
         }
         Ok(run)
+    }
+}
+
+/// A batch of today: begun so many minutes ago, or planned for later.
+struct Slot {
+    name: &'static str,
+    slug: &'static str,
+    minutes: i64,
+    held: bool,
+}
+
+const fn slot(name: &'static str, slug: &'static str, minutes: i64) -> Slot {
+    Slot { name, slug, minutes, held: false }
+}
+
+/// In the oven, in proof and in the sponge on line 1; held on line 2; a jar and a cold dough on the
+/// bench; and what is planned for later.
+const SLOTS: [Slot; 9] = [
+    slot("oven", "ferry-tin-800", -330),
+    slot("proof", "ferry-tin-800", -285),
+    slot("sponge", "ferry-tin-800", -100),
+    Slot { held: true, ..slot("held", "deck-roll-60", -75) },
+    slot("jar", "holm-tin", -190),
+    slot("cold", "ebb-flats-240", -600),
+    slot("tonight 1", "ferry-tin-800", 120),
+    slot("tonight 2", "deck-roll-60", 240),
+    slot("tonight 3", "holm-tin", 420),
+];
+
+impl Slot {
+    fn story(&self) -> Story {
+        Story { held_in_proof: self.held, ..Story::default() }
+    }
+
+    fn id(&self, day: NaiveDate) -> Uuid {
+        name(&format!("present {day} {}", self.name))
     }
 }
 

@@ -27,9 +27,12 @@ pub struct Story {
     pub smearing_pct: f64,
     /// The line stops in the sponge for so long, min; then it is scrapped.
     pub lost_after_stop_min: Option<f64>,
-    /// The line stops in the proof and stands.
+    /// The line stops in the proof and stands for hours.
     pub held_in_proof: bool,
 }
+
+/// How long a line stands that stopped, min.
+const HELD_MIN: f64 = 240.0;
 
 /// A batch to be run.
 pub struct Simulation<'a> {
@@ -121,8 +124,10 @@ impl Simulation<'_> {
             self.watch(&mut log, &mut noise, stage, at, lasts);
             if self.story.held_in_proof && stage.role == StageRole::Proof {
                 let held = json!({"reason": "the divider stopped", "stage": stage.stage});
-                log.write(after(at, lasts * 0.3), EventKind::Hold, held);
-                return log.events;
+                let stops = after(at, lasts * 0.3);
+                log.write(stops, EventKind::Hold, held);
+                at = after(at, HELD_MIN);
+                log.write(after(stops, HELD_MIN), EventKind::Resume, json!({}));
             }
             at = after(at, lasts);
             let ended_by = ironpeel_core::batch::EndedBy::from(stage.end_point);

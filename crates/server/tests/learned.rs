@@ -1,0 +1,74 @@
+//! What is learned of the demo plant's past, held against the truths it hides.
+
+mod support;
+
+use ironpeel_server::demo::{SEED, load_batches, truths};
+use serde_json::Value;
+use support::{Plant, list};
+
+const MADE: [&str; 7] = [
+    "ferry-tin-800",
+    "ferry-tin-short",
+    "deck-roll-60",
+    "causeway-stick",
+    "holm-tin",
+    "rigg-spelt-500",
+    "kesh-dark",
+];
+
+fn number(value: &Value) -> f64 {
+    value.as_f64().expect("a number")
+}
+
+#[tokio::test]
+async fn the_past_teaches_what_is_true_and_stands_once() {
+    let plant = Plant::open().await;
+    let added = load_batches(&plant.database.store).await.expect("the past");
+    assert!((550..700).contains(&added), "{added}");
+    let again = load_batches(&plant.database.store).await.expect("the past");
+    assert_eq!(again, 0, "it stands already");
+
+    let (mut held, mut all) = (0, 0);
+    let mut missed = Vec::new();
+    for product in MADE {
+        let truth = truths(SEED, product);
+        let learned = plant.get(&format!("/api/v1/learned-numbers?product={product}")).await;
+        for one in list(&learned) {
+            let offer = &one["offer"];
+            let told = number(&offer["used"]) >= 5.0;
+            let true_value = match one["subject"].as_str() {
+                Some("water_correction") => truth.water_pts,
+                Some("bake_loss") => number(&offer["prior"]["mean"]) + truth.loss_pts,
+                _ => continue,
+            };
+            if told {
+                all += 1;
+                let within = number(&offer["low"])..=number(&offer["high"]);
+                if within.contains(&true_value) {
+                    held += 1;
+                } else {
+                    missed
+                        .push(format!("{product} {}: {true_value:.2} {within:.2?}", one["label"]));
+                }
+            }
+        }
+    }
+    assert!(all >= 10, "{all} numbers were learned");
+    assert!(100 * held >= 85 * all, "{held} of {all}; {missed:?}");
+
+    // The board has something running, something held, and something to come.
+    let board = plant.get("/api/v1/board").await;
+    let batches = list(&board["lines"]).iter().flat_map(|line| list(&line["batches"]));
+    let states: Vec<&str> = batches.map(|one| one["state"].as_str().expect("a state")).collect();
+    for state in ["running", "held", "planned"] {
+        assert!(states.contains(&state), "{state} in {states:?}");
+    }
+    // A jar that was read arrives within a band.
+    let bench = plant.get("/api/v1/batches?state=running&search=holm").await;
+    let jar = bench["batches"][0]["id"].as_str().expect("a sour in its jar");
+    let jar = plant.get(&format!("/api/v1/batches/{jar}/fermentation")).await;
+    let wanted = &jar["fermentation"]["wanted"];
+    assert!(number(&wanted["early_h"]) <= number(&wanted["at_h"]), "{wanted}");
+    let quarters = plant.get("/api/v1/batch-quarters").await;
+    assert!(number(&quarters["last"]["batches"]) > 50.0, "{quarters}");
+}
