@@ -96,7 +96,7 @@ fn a_correction_undone_restores_and_the_latest_wins() {
     let other = event(32, 17, "correct", json!({"corrects": id(4), "value": 25.0}));
     let gone = event(33, 18, "correct", json!({"corrects": id(4)}));
     assert_eq!(value(&[]), [27.9]);
-    assert_eq!(value(&[slip.clone()]), [26.9]);
+    assert_eq!(value(std::slice::from_ref(&slip)), [26.9]);
     assert_eq!(value(&[slip.clone(), undo.clone()]), [27.9]);
     assert_eq!(value(&[slip.clone(), other.clone()]), [25.0]);
     assert_eq!(value(&[other.clone(), slip.clone(), gone.clone()]), [0.0; 0]);

@@ -223,6 +223,22 @@ async fn misplaced(connection: &mut AsyncPgConnection) -> usize {
     misplaced.len()
 }
 
+/// Batches of the floor that run.
+async fn running(client: &reqwest::Client, base: &str, cookie: &str) -> Vec<String> {
+    let path = format!("{base}/api/v1/batches?state=running");
+    let batches = ask(client, path, cookie).await.expect("batches");
+    let ids = list(&batches["batches"]).iter().filter_map(|one| one["id"].as_str());
+    ids.map(str::to_owned).collect()
+}
+
+/// Batches that come to something else than their events: both are written, or neither.
+async fn apart(connection: &mut AsyncPgConnection) -> usize {
+    let apart = "SELECT batch_id AS id FROM batch_state WHERE events <>
+        (SELECT count(*) FROM batch_event WHERE batch_event.batch_id = batch_state.batch_id)";
+    let apart: Vec<Stored> = sql_query(apart).load(connection).await.expect("rows");
+    apart.len()
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
     let seconds = std::env::var("IRONPEEL_SOAK_SECONDS").ok().and_then(|text| text.parse().ok());
@@ -236,15 +252,12 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
     let cookie = signed_in(&client, &base).await;
     let lots = ask(&client, format!("{base}/api/v1/lots"), &cookie).await.expect("lots");
     let author = technologist(&client, &base, &cookie).await;
-    let path = format!("{base}/api/v1/batches?state=running");
-    let running = ask(&client, path, &cookie).await.expect("batches");
-    let running = list(&running["batches"]).iter().filter_map(|one| one["id"].as_str());
-    let running: Vec<String> = running.map(str::to_owned).collect();
+    let batches = running(&client, &base, &cookie).await;
     let sent = Arc::new(Sent {
         base,
         cookie,
         author,
-        batches: running,
+        batches,
         lot: list(&lots["lots"])[0]["id"].as_str().expect("an id").to_owned(),
         acknowledged: Mutex::default(),
         again: AtomicUsize::new(0),
@@ -299,11 +312,7 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
         GROUP BY record_id HAVING count(*) > 1";
     let doubled: Vec<Stored> = sql_query(twice).load(&mut connection).await.expect("rows");
     assert_eq!(misplaced(&mut connection).await, 0, "the clock of a tablet moves nothing");
-    // What a batch comes to is written with its events, both or neither.
-    let apart = "SELECT batch_id AS id FROM batch_state WHERE events <>
-        (SELECT count(*) FROM batch_event WHERE batch_event.batch_id = batch_state.batch_id)";
-    let apart: Vec<Stored> = sql_query(apart).load(&mut connection).await.expect("rows");
-    assert_eq!(apart.len(), 0, "batches and their events");
+    assert_eq!(apart(&mut connection).await, 0, "batches and their events");
     let acknowledged = sent.acknowledged.lock().expect("no panic");
     let (lost, doubled) = (acknowledged.difference(&found).count(), doubled.len());
     assert_eq!(found.len(), acknowledged.len(), "what was stored was acknowledged in the end");

@@ -259,7 +259,13 @@ fn said(value: &Value) -> Value {
 struct Authors {
     caller: EventAuthor,
     /// At a station: who worked here at that time, and whether they had shown that it was them.
-    people: Option<HashMap<(Uuid, DateTime<Utc>), (String, bool)>>,
+    people: Option<HashMap<(Uuid, DateTime<Utc>), Worker>>,
+}
+
+/// Somebody who worked here at a time.
+struct Worker {
+    name: String,
+    verified: bool,
 }
 
 impl Authors {
@@ -283,7 +289,7 @@ impl Authors {
             }
             if let Some(name) = app.store.active_at(id, at).await? {
                 let verified = app.store.was_at_station(station.id, id, at).await?;
-                people.insert((id, at), (name, verified));
+                people.insert((id, at), Worker { name, verified });
             }
         }
         Ok(Self { caller: own, people: Some(people) })
@@ -293,12 +299,12 @@ impl Authors {
         let (Some(people), Some(id)) = (&self.people, event.person) else {
             return Ok(self.caller.clone());
         };
-        let (who, verified) = people
+        let Worker { name, verified } = people
             .get(&(id, event.happened_at))
             .ok_or("nobody who records on the floor was that person at that time")?;
         Ok(EventAuthor {
             person_id: Some(id),
-            who: who.clone(),
+            who: name.clone(),
             verified: *verified,
             ..self.caller.clone()
         })

@@ -22,7 +22,7 @@ use told::{BatchChange, Told};
 /// How long until the database is asked again, once the connection was lost.
 const AGAIN: Duration = Duration::from_secs(1);
 /// Whoever missed more batches than this looks at all of them anew.
-const MOST_CHANGED: i64 = 500;
+const MOST_CHANGED: usize = 500;
 /// A reader asks anew after so long, and its session is looked at anew.
 const LASTS: Duration = Duration::from_mins(10);
 
@@ -56,12 +56,11 @@ async fn hear(app: &App, mut listener: Listener) {
     let _ = app.live.told.send(Told::Missed);
     app.live.listening.send_replace(true);
     while let Some(subject) = listener.next().await {
-        let told = match BatchChange::read(&subject) {
-            Some(change) => Told::Batch(change),
-            None => {
-                app.revisions.forget_changeable();
-                Told::Written(subject)
-            }
+        let told = if let Some(change) = BatchChange::read(&subject) {
+            Told::Batch(change)
+        } else {
+            app.revisions.forget_changeable();
+            Told::Written(subject)
         };
         let _ = app.live.told.send(told);
     }
@@ -135,9 +134,10 @@ async fn since(app: &App, heard: Option<i64>) -> Vec<Event> {
         |place: i64| Event::default().event("listening").id(place.to_string()).data("all");
     let Ok((oldest, next)) = app.store.transactions().await else { return vec![missed()] };
     let Some(heard) = heard else { return vec![listening(oldest)] };
-    let found = app.store.batches_changed_since(heard, MOST_CHANGED + 1).await;
+    let most = i64::try_from(MOST_CHANGED).unwrap_or(i64::MAX);
+    let found = app.store.batches_changed_since(heard, most.saturating_add(1)).await;
     match found {
-        Ok(found) if heard <= next && found.len() as i64 <= MOST_CHANGED => {
+        Ok(found) if heard <= next && found.len() <= MOST_CHANGED => {
             let told = found
                 .into_iter()
                 .map(|(id, Word(state))| changed(BatchChange { id, state, place: oldest }));

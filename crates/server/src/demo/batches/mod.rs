@@ -70,7 +70,7 @@ pub async fn load(store: &Store) -> anyhow::Result<usize> {
     }
     let plant = Plant::read(store).await?;
     let mut run = Vec::new();
-    if store.batches(&Default::default(), None, 1).await?.is_empty() {
+    if store.batches(&BatchFilter::default(), None, 1).await?.is_empty() {
         run.extend(plant.past(now).await?);
     }
     plant.finish_earlier(now).await?;

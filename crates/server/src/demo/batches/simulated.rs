@@ -206,8 +206,7 @@ impl Simulation<'_> {
                 let bulk: Vec<_> = bulk
                     .filter(|one| matches!(one.role, StageRole::Floor | StageRole::Folds))
                     .collect();
-                let [first, last] = [bulk.first(), bulk.last()].map(|one| one.copied());
-                let (Some(first), Some(last)) = (first, last) else { return };
+                let (Some(first), Some(last)) = (bulk.first(), bulk.last()) else { return };
                 let all = last.at_min + last.minutes - first.at_min;
                 for share in [0.3, 0.55, 0.8] {
                     let so_far = (stage.at_min - first.at_min + share * stage.minutes) / all;
