@@ -2,6 +2,27 @@
 
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
+use serde::Deserialize;
+use utoipa::ToSchema;
+
+/// How a list is saved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FileFormat {
+    Csv,
+    Json,
+}
+
+impl FileFormat {
+    /// A stream saved under a name in this format.
+    pub fn attachment(self, title: &str, body: impl IntoResponse) -> Response {
+        let (ending, mime) = match self {
+            Self::Csv => ("csv", CSV),
+            Self::Json => ("json", "application/json"),
+        };
+        attachment(title, ending, mime, body)
+    }
+}
 
 /// A file to be saved under a name, made of a title.
 pub fn attachment(

@@ -239,6 +239,20 @@ async fn apart(connection: &mut AsyncPgConnection) -> usize {
     apart.len()
 }
 
+/// Senders that go on until they are told to stop.
+fn sending(sent: &Arc<Sent>, client: &reqwest::Client) -> Vec<tokio::task::JoinHandle<()>> {
+    (0..SENDERS)
+        .map(|_| {
+            let (sent, client) = (sent.clone(), client.clone());
+            tokio::spawn(async move {
+                while !AtomicBool::load(&sent.stop, Ordering::SeqCst) {
+                    sent.one(&client).await;
+                }
+            })
+        })
+        .collect()
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
     let seconds = std::env::var("IRONPEEL_SOAK_SECONDS").ok().and_then(|text| text.parse().ok());
@@ -264,16 +278,7 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
         at: Mutex::new(Instant::now()),
         stop: AtomicBool::new(false),
     });
-    let senders: Vec<_> = (0..SENDERS)
-        .map(|_| {
-            let (sent, client) = (sent.clone(), client.clone());
-            tokio::spawn(async move {
-                while !AtomicBool::load(&sent.stop, Ordering::SeqCst) {
-                    sent.one(&client).await;
-                }
-            })
-        })
-        .collect();
+    let senders = sending(&sent, &client);
 
     let begun = Instant::now();
     let (mut killed, mut cut, mut longest) = (0, 0, Duration::ZERO);

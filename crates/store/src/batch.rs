@@ -5,7 +5,6 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use uuid::Uuid;
 
-use crate::batch_import::{flour_rows, lot_rows};
 use crate::error::{Result, StoreError};
 use crate::schema::{batch, batch_flour, batch_lot, batch_state, product};
 use crate::store::{Store, write_once};
@@ -77,6 +76,41 @@ pub struct NewBatchState {
     pub damaged_starch_caution: bool,
     /// Whether the water is somebody's choice, and teaches nothing.
     pub water_was_set: bool,
+}
+
+/// A lot of a batch and how much of it.
+#[derive(Insertable)]
+#[diesel(table_name = batch_lot)]
+pub(crate) struct LotRow {
+    batch_id: Uuid,
+    lot_id: Uuid,
+    kg: Option<f64>,
+}
+
+/// The lots of a batch.
+pub(crate) fn lot_rows(batch_id: Uuid, lots: &[(Uuid, Option<f64>)]) -> Vec<LotRow> {
+    lots.iter().map(|(lot_id, kg)| LotRow { batch_id, lot_id: *lot_id, kg: *kg }).collect()
+}
+
+/// The lot of another flour of a batch, in its place.
+#[derive(Insertable)]
+#[diesel(table_name = batch_flour)]
+pub(crate) struct FlourRow {
+    batch_id: Uuid,
+    position: i16,
+    lot_revision_id: Uuid,
+    specification_revision_id: Option<Uuid>,
+}
+
+/// The lots of a batch's other flours, in their order.
+pub(crate) fn flour_rows(batch_id: Uuid, others: &[BatchFlour]) -> Vec<FlourRow> {
+    let row = |(position, other): (i16, &BatchFlour)| FlourRow {
+        batch_id,
+        position,
+        lot_revision_id: other.lot_revision_id,
+        specification_revision_id: other.specification_revision_id,
+    };
+    (0..).zip(others).map(row).collect()
 }
 
 impl Store {

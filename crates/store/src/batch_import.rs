@@ -2,11 +2,11 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel_async::{AsyncConnection, RunQueryDsl};
+use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::batch::BatchState;
 use uuid::Uuid;
 
-use crate::batch::{BatchFlour, NewBatch, NewBatchState};
+use crate::batch::{BatchFlour, NewBatch, NewBatchState, flour_rows, lot_rows};
 use crate::batch_event::{NewBatchEvent, insert_events};
 use crate::batch_state::{BatchFigures, BatchProjection};
 use crate::error::Result;
@@ -32,25 +32,29 @@ const ROWS: usize = 500;
 impl Store {
     /// Which of these batches are on record.
     pub async fn known_batches(&self, ids: &[Uuid]) -> Result<Vec<Uuid>> {
-        Ok(batch::table
-            .filter(batch::id.eq_any(ids))
-            .select(batch::id)
-            .load(&mut self.connection().await?)
-            .await?)
+        Ok(known(&mut *self.connection().await?, ids).await?)
     }
 
-    /// Puts batches on record that were run: all or nothing.
+    /// Puts batches on record that were run, but for those that are: all or nothing.
     pub async fn add_run_batches(&self, run: &[RunBatch]) -> Result<()> {
         let mut connection = self.connection().await?;
         connection
             .transaction::<(), crate::error::StoreError, _>(async |connection| {
-                for part in run.chunks(ROWS) {
+                // One after the other, whichever server begins.
+                diesel::sql_query("SELECT pg_advisory_xact_lock(hashtext('run batches'))")
+                    .execute(connection)
+                    .await?;
+                let ids: Vec<Uuid> = run.iter().map(|one| one.batch.id).collect();
+                let known = known(connection, &ids).await?;
+                let new: Vec<&RunBatch> =
+                    run.iter().filter(|one| !known.contains(&one.batch.id)).collect();
+                for part in new.chunks(ROWS) {
                     let rows: Vec<_> = part
                         .iter()
                         .map(|one| (&one.batch, batch::saved_at.eq(one.saved_at)))
                         .collect();
                     diesel::insert_into(batch::table).values(rows).execute(connection).await?;
-                    let rows: Vec<StateRow> = part.iter().map(StateRow::from).collect();
+                    let rows: Vec<StateRow> = part.iter().map(|one| StateRow::from(*one)).collect();
                     diesel::insert_into(batch_state::table)
                         .values(rows)
                         .execute(connection)
@@ -67,13 +71,18 @@ impl Store {
                         .execute(connection)
                         .await?;
                 }
-                for one in run {
+                for one in new {
                     insert_events(connection, one.batch.id, &one.events).await?;
                 }
                 Ok(())
             })
             .await
     }
+}
+
+async fn known(connection: &mut AsyncPgConnection, ids: &[Uuid]) -> QueryResult<Vec<Uuid>> {
+    let of_them = batch::table.filter(batch::id.eq_any(ids)).select(batch::id);
+    of_them.load(connection).await
 }
 
 #[derive(Insertable)]
@@ -117,39 +126,4 @@ impl From<&RunBatch> for StateRow {
             figures: projection.figures.clone(),
         }
     }
-}
-
-/// A lot of a batch and how much of it.
-#[derive(Insertable)]
-#[diesel(table_name = batch_lot)]
-pub(crate) struct LotRow {
-    batch_id: Uuid,
-    lot_id: Uuid,
-    kg: Option<f64>,
-}
-
-/// The lots of a batch.
-pub(crate) fn lot_rows(batch_id: Uuid, lots: &[(Uuid, Option<f64>)]) -> Vec<LotRow> {
-    lots.iter().map(|(lot_id, kg)| LotRow { batch_id, lot_id: *lot_id, kg: *kg }).collect()
-}
-
-/// The lot of another flour of a batch, in its place.
-#[derive(Insertable)]
-#[diesel(table_name = batch_flour)]
-pub(crate) struct FlourRow {
-    batch_id: Uuid,
-    position: i16,
-    lot_revision_id: Uuid,
-    specification_revision_id: Option<Uuid>,
-}
-
-/// The lots of a batch's other flours, in their order.
-pub(crate) fn flour_rows(batch_id: Uuid, others: &[BatchFlour]) -> Vec<FlourRow> {
-    let row = |(position, other): (i16, &BatchFlour)| FlourRow {
-        batch_id,
-        position,
-        lot_revision_id: other.lot_revision_id,
-        specification_revision_id: other.specification_revision_id,
-    };
-    (0..).zip(others).map(row).collect()
 }

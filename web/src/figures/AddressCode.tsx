@@ -11,7 +11,6 @@ export function AddressCode({ address, of }: { address: string; of: string }) {
       bgColor="#fff"
       title={`Code of the address of ${of}`}
       role="img"
-      className="float-right ml-3"
     />
   );
 }

@@ -43,13 +43,15 @@ export function MixingSheet({ chain, head }: Props) {
             {head.line} · {head.process}
           </p>
         </div>
-        <div className="text-right">
+        <div className="flex items-end gap-4">
+          <div className="text-right">
+            <p className="figure text-lg">
+              {sheet.doughs === 1 ? "1 dough" : `${sheet.doughs} doughs, each`}{" "}
+              {format.mass(sheet.dough_kg, sheet.division_kg)}
+            </p>
+            <p>{head.when}</p>
+          </div>
           {head.address && <AddressCode address={head.address} of="this batch" />}
-          <p className="figure text-lg">
-            {sheet.doughs === 1 ? "1 dough" : `${sheet.doughs} doughs, each`}{" "}
-            {format.mass(sheet.dough_kg, sheet.division_kg)}
-          </p>
-          <p>{head.when}</p>
         </div>
       </header>
       <dl className="grid grid-cols-2 gap-x-6 border-b border-ink py-2 sm:grid-cols-4 print:grid-cols-4">

@@ -41,7 +41,7 @@ export function RunStages({ run }: { run: Run }) {
                   {time.beyond_limit && <b className="text-stop"> beyond its limit</b>}
                 </td>
                 <td className="text-right">{format.time(time.planned_end)}</td>
-                <td className="figure text-right whitespace-nowrap">
+                <td className="figure pl-5 text-right whitespace-nowrap">
                   {format.time(time.ended_at ?? time.expected_end)}
                   {Math.abs(shift) >= 1 && (
                     <span className={`text-base ${shift > 0 ? "text-crust" : "text-iron"}`}>

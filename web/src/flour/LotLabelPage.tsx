@@ -14,8 +14,10 @@ export function LotLabelPage() {
         aria-label="Lot label"
         className="max-w-md border-2 border-ink bg-sheet p-4 print:max-w-none"
       >
-        <AddressCode address={`/flour?lot=${lot.id}`} of={`lot ${lot.code}`} />
-        <p className="figure text-5xl">{lot.code}</p>
+        <div className="flex items-start justify-between gap-4">
+          <p className="figure text-5xl">{lot.code}</p>
+          <AddressCode address={`/flour?lot=${lot.id}`} of={`lot ${lot.code}`} />
+        </div>
         <p className="mt-2 text-xl">
           {lot.flour.name}, {lot.flour.mill}
         </p>

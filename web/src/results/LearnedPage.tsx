@@ -64,7 +64,7 @@ function LearnedNumber({ learned, product }: { learned: Learned; product: string
           {format.count(offer.used, "batch", "batches")}
         </p>
       </div>
-      {offer.used === 0 ? (
+      {offer.history.every((step) => step.value == null) ? (
         <p className="mt-1 text-iron">
           No batch has told anything of it yet: it is what the house expects. Water that is weighed
           and added, a consistency, temperatures and a mass at the finish teach it.

@@ -8,14 +8,15 @@ use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{Chain, chain};
 use ironpeel_core::units::{ValidationErrors, timestamp};
 use ironpeel_core::water::Caution;
-use ironpeel_store::{Author, BatchFlour, LotDisposition, NewBatch, NewBatchState, Product};
-use serde::{Deserialize, Serialize};
+use ironpeel_store::{Author, BatchFlour, NewBatch, NewBatchState, Product};
+use serde::Deserialize;
 use serde_json::{Value, json};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
+use super::issued::{Issued, IssuedLot, Release};
 use super::view::{BatchView, batch_view};
 use crate::chain::{ScenarioContext, ScenarioInput};
 use crate::flour::LotAssessment;
@@ -26,54 +27,6 @@ use crate::state::{App, Documents, Specified};
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(save))
-}
-
-/// What the floor was handed.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Issued {
-    pub product: String,
-    pub line: String,
-    pub process: &'static str,
-    pub lot: String,
-    pub flour: String,
-    pub mill: String,
-    /// Of the formula's other flours.
-    pub other_lots: Vec<IssuedLot>,
-    pub specification_number: Option<i32>,
-    pub lot_number: i32,
-    pub formula_number: i32,
-    pub method_number: i32,
-    pub line_number: i32,
-    /// Who released which lot, where somebody did; none of before releases were kept.
-    #[schema(required = false)]
-    pub releases: Vec<Release>,
-    pub chain: Chain,
-}
-
-/// A lot that somebody released for this batch.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Release {
-    pub lot: String,
-    #[serde(flatten)]
-    pub decision: LotDisposition,
-}
-
-/// A lot of another flour that the floor was handed.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct IssuedLot {
-    pub lot: String,
-    pub flour: String,
-    pub lot_number: i32,
-}
-
-impl IssuedLot {
-    fn of(Specified { lot, .. }: &Specified) -> Self {
-        Self {
-            lot: lot.code.clone(),
-            flour: lot.flour.name.clone(),
-            lot_number: lot.current.revision.number,
-        }
-    }
 }
 
 /// A batch to be planned.

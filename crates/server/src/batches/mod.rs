@@ -4,6 +4,7 @@ mod board;
 mod events;
 mod fermentation;
 mod issue;
+mod issued;
 mod list;
 mod planned;
 mod recall;

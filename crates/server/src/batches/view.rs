@@ -7,7 +7,7 @@ use serde_json::Value;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use super::issue::Issued;
+use super::issued::Issued;
 use crate::problem::Result;
 use crate::revision_refs::RevisionRefs;
 use crate::state::App;

@@ -7,14 +7,14 @@ use futures_util::Stream;
 use ironpeel_core::flour::own_header_of;
 use ironpeel_store::{LotSummary, ReadingColumn, StoreError};
 use serde::Deserialize;
-use utoipa::{IntoParams, ToSchema};
+use utoipa::IntoParams;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::import::LotJson;
 use super::lots::written;
-use crate::download::{CSV, attachment, csv_of};
+use crate::download::{FileFormat, csv_of};
 use crate::problem::{Problem, Result};
 use crate::request::Query;
 use crate::state::App;
@@ -26,18 +26,11 @@ pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(export))
 }
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-enum Format {
-    Csv,
-    Json,
-}
-
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 struct ExportQuery {
     #[param(inline)]
-    format: Format,
+    format: FileFormat,
     flour_id: Option<Uuid>,
 }
 
@@ -45,15 +38,11 @@ struct ExportQuery {
 #[utoipa::path(get, path = "/api/v1/lots/export", security(("session" = ["read"])), tag = "flour", params(ExportQuery),
     responses((status = 200, content((String = "text/csv"), (Vec<serde_json::Value> = "application/json"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn export(State(app): State<App>, Query(wanted): Query<ExportQuery>) -> Result<Response> {
-    let (ending, mime) = match wanted.format {
-        Format::Csv => ("csv", CSV),
-        Format::Json => ("json", "application/json"),
-    };
     let columns = match wanted.format {
-        Format::Csv => app.store.reading_columns(wanted.flour_id).await?,
-        Format::Json => Vec::new(),
+        FileFormat::Csv => app.store.reading_columns(wanted.flour_id).await?,
+        FileFormat::Json => Vec::new(),
     };
-    Ok(attachment("lots", ending, mime, Body::from_stream(parts(app, wanted, columns))))
+    Ok(wanted.format.attachment("lots", Body::from_stream(parts(app, wanted, columns))))
 }
 
 /// The file, a page of lots at a time. A fault of the records breaks the stream off, so that a
@@ -66,8 +55,8 @@ fn parts(
     async_stream::try_stream! {
         let mut after = None;
         yield match format {
-            Format::Csv => head(&columns),
-            Format::Json => "[".to_owned(),
+            FileFormat::Csv => head(&columns),
+            FileFormat::Json => "[".to_owned(),
         };
         let mut first = true;
         loop {
@@ -78,8 +67,8 @@ fn parts(
             for lot in lots {
                 let lot = json_of(lot);
                 match format {
-                    Format::Csv => part += &row(&lot, &columns),
-                    Format::Json => {
+                    FileFormat::Csv => part += &row(&lot, &columns),
+                    FileFormat::Json => {
                         part += if first { "\n" } else { ",\n" };
                         part += &serde_json::to_string(&lot).unwrap_or_default();
                         first = false;
@@ -88,7 +77,7 @@ fn parts(
             }
             yield part;
         }
-        if format == Format::Json {
+        if format == FileFormat::Json {
             yield "\n]\n".to_owned();
         }
     }

@@ -7,13 +7,13 @@ use futures_util::Stream;
 use ironpeel_store::{BatchFilter, BatchSummary, StoreError};
 use serde::Deserialize;
 use serde_json::{Value, json};
-use utoipa::{IntoParams, ToSchema};
+use utoipa::IntoParams;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::batches::BatchQuery;
-use crate::download::{CSV, attachment, csv_of};
+use crate::download::{FileFormat, csv_of};
 use crate::problem::{Problem, Result};
 use crate::request::Query;
 use crate::state::App;
@@ -25,18 +25,11 @@ pub fn routes() -> OpenApiRouter<App> {
 /// Batches read at once.
 const PART: i64 = 200;
 
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-enum Format {
-    Csv,
-    Json,
-}
-
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 struct FormatQuery {
     #[param(inline)]
-    format: Format,
+    format: FileFormat,
 }
 
 /// Batches, newest planned first: a batch a row, or JSON with every event of each
@@ -47,12 +40,8 @@ async fn export(
     Query(FormatQuery { format }): Query<FormatQuery>,
     Query(asked): Query<BatchQuery>,
 ) -> Result<Response> {
-    let (ending, mime) = match format {
-        Format::Csv => ("csv", CSV),
-        Format::Json => ("json", "application/json"),
-    };
     let parts = parts(app, format, asked.filter()?);
-    Ok(attachment("batches", ending, mime, Body::from_stream(parts)))
+    Ok(format.attachment("batches", Body::from_stream(parts)))
 }
 
 const HEAD: [&str; 22] = [
@@ -94,13 +83,13 @@ fn row(batch: &BatchSummary) -> Vec<String> {
 /// half file is not taken for a whole one.
 fn parts(
     app: App,
-    format: Format,
+    format: FileFormat,
     filter: BatchFilter,
 ) -> impl Stream<Item = std::result::Result<String, StoreError>> {
     async_stream::try_stream! {
         yield match format {
-            Format::Csv => csv_of([HEAD]),
-            Format::Json => "[".to_owned(),
+            FileFormat::Csv => csv_of([HEAD]),
+            FileFormat::Json => "[".to_owned(),
         };
         let (mut after, mut first) = (None, true);
         loop {
@@ -109,8 +98,8 @@ fn parts(
             after = Some((last.planned_for, last.id));
             let mut part = String::new();
             match format {
-                Format::Csv => part += &csv_of(batches.iter().map(row)),
-                Format::Json => {
+                FileFormat::Csv => part += &csv_of(batches.iter().map(row)),
+                FileFormat::Json => {
                     let ids: Vec<Uuid> = batches.iter().map(|batch| batch.id).collect();
                     let mut events = app.store.events_of(&ids).await?;
                     for batch in batches {
@@ -124,7 +113,7 @@ fn parts(
             }
             yield part;
         }
-        if format == Format::Json {
+        if format == FileFormat::Json {
             yield "\n]\n".to_owned();
         }
     }
