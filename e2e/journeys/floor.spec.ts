@@ -173,7 +173,7 @@ test("a learned water correction is taken over and moves the sheet, and is put b
   await expect(page.getByText("water correction learned on this line").first()).toBeVisible();
   await page.goto("/results/learned?of=ferry-tin-short&product=ferry-tin-short");
   await water.getByLabel("Reason").fill("looked at it again");
-  await water.getByRole("button", { name: "Put back" }).click();
+  await water.getByRole("button", { name: "Reset" }).click();
   await expect(water.getByText(/^Nobody took it over/)).toBeVisible();
 });
 

@@ -21,7 +21,7 @@ export const runOf = (id: string) =>
       ),
   });
 
-/** The day as it runs. */
+/** What is planned, running, held and finished today. */
 export const BOARD = queryOptions({
   queryKey: ["board"],
   staleTime: 0,

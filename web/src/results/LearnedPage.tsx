@@ -100,7 +100,7 @@ function LearnedNumber({ learned, product }: { learned: Learned; product: string
           <ol>
             {learned.revisions.map((one) => (
               <li key={one.id} className="border-t border-hair py-1">
-                {one.number}: {one.value == null ? "put back" : format.figure(one.value, unit)},{" "}
+                {one.number}: {one.value == null ? "reset" : format.figure(one.value, unit)},{" "}
                 {one.saved_by}, {format.moment(one.saved_at)}: {one.reason}
               </li>
             ))}
@@ -175,7 +175,7 @@ function TakeOver({ learned, product }: { learned: Learned; product: string }) {
             disabled={save.isPending || !reason.trim()}
             onClick={() => save.mutate({})}
           >
-            Put back
+            Reset
           </button>
         )}
         {learned.offer.changed_since && (

@@ -155,10 +155,10 @@ impl BatchRecord {
             }
             EventKind::Resume => {
                 self.state = BatchState::Running;
-                self.let_go(at);
+                self.end_hold(at);
             }
             EventKind::Finish | EventKind::Scrap => {
-                self.let_go(at);
+                self.end_hold(at);
                 self.ended_at = Some(at);
                 let finished = event.kind == EventKind::Finish;
                 self.state = if finished { BatchState::Finished } else { BatchState::Scrapped };
@@ -186,7 +186,7 @@ impl BatchRecord {
     }
 
     /// Held no longer.
-    fn let_go(&mut self, at: DateTime<Utc>) {
+    fn end_hold(&mut self, at: DateTime<Utc>) {
         if let Some(since) = self.held_since.take() {
             self.held_min += minutes(since, at);
         }
