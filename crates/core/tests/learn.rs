@@ -39,6 +39,7 @@ fn a_number_narrows_with_its_batches_and_says_what_was_left_out() {
     assert!(found.history[2].sd < found.history[0].sd);
     assert_eq!(found.history[1].sd, found.history[0].sd, "what told nothing moved nothing");
     assert_eq!(found.changed_since, None);
+    assert_eq!((found.hits.inside, found.hits.of), (2, 3), "nine points were not expected");
 }
 
 #[test]

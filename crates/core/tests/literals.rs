@@ -78,7 +78,11 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 63] = [
     ("batch/quantity.rs", &[], "what a reading can be, and degrees Fahrenheit"),
     ("batch/observation.rs", &[], "what an observation can be"),
     ("learn/learned_number.rs", &["HUGE", "TINY", "MOST", "GATE"], "what a request may hold"),
-    ("learn/offer.rs", &["NINE_TENTHS", "CHANGE"], "a band of 90 %, and what is called a change"),
+    (
+        "learn/offer.rs",
+        &["NINE_TENTHS", "CHANGE", "COUNTED"],
+        "a band of 90 %, and what is called a change",
+    ),
     (
         "chain/batch_fermentation.rs",
         &["BAND", "SLOWEST", "AFTER_H", "COLD_H", "OUT_H", "NIGHTS_H", "REFRIGERATOR_C", "POINTS"],

@@ -252,7 +252,7 @@ impl Revisions {
         let method = self.method(batch.method_revision_id).await?;
         let line = self.line(batch.line_revision_id).await?;
         let own = self.own_parameters(batch.parameters_revision_id).await?;
-        let planned = PlannedBatch::of(&batch, slug, &method, &line, &own.coefficients)?;
+        let planned = PlannedBatch::of(&batch, slug, &method, &line, &own.coefficients);
         let planned = Arc::new(planned);
         self.batches.insert(id, planned.clone()).await;
         Ok(planned)

@@ -57,6 +57,7 @@ export function NextAction({ run, may, write }: Props) {
       </section>
     );
   }
+  const limit = stage && run.report.times.find((one) => one.stage === stage.stage);
   const when =
     late > 0 ? (
       <b className="text-stop">{format.minutes(late)} late</b>
@@ -116,6 +117,7 @@ export function NextAction({ run, may, write }: Props) {
       <p className="mt-1 text-2xl">
         {stage && open.length > 0 && <b>{stage.label}: </b>}
         {run.record.started_at ? stage ? <>ends {when}</> : null : <>planned {when}</>}
+        {limit && `; at the latest ${format.time(limit.limit_at)}`}
       </p>
       {run.stages[run.stages.findIndex((one) => one.stage === stage?.stage)]?.cautions.map(
         (caution) => (

@@ -70,7 +70,17 @@ function LearnedNumber({ learned, product }: { learned: Learned; product: string
           and added, a consistency, temperatures and a mass at the finish teach it.
         </p>
       ) : (
-        <LearnedBand learned={learned} />
+        <>
+          <LearnedBand learned={learned} />
+          <p className="text-sm text-iron">
+            {offer.hits.inside} of the last {format.count(offer.hits.of, "batch", "batches")} that
+            told something lay inside the band in which nine in ten were expected
+            {offer.hits.of >= 20 && offer.hits.inside < 0.8 * offer.hits.of && (
+              <b className="text-crust">: the band is too narrow, do not trust it</b>
+            )}
+            .
+          </p>
+        </>
       )}
       {offer.changed_since && (
         <p className="text-crust">

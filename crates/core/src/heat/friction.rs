@@ -80,6 +80,7 @@ impl Friction {
         let filter =
             ScalarFilter { walk_sd: coefficients.value(&c::FRICTION_WALK_SD), gate_sigma: 0.0 };
         let mut believed = Estimated { mean: self.friction_c, sd: self.sd_c };
+        filter.walk(&mut believed);
         filter.learn(&mut believed, observed_c, coefficients.value(&c::FRICTION_MEASURED_SD));
         Self { friction_c: believed.mean, sd_c: believed.sd }
     }

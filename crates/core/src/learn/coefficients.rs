@@ -44,7 +44,7 @@ coefficients! {
         "arrival at the core before anything was measured", (85.0, 80.0, 90.0), "% of the bake",
         "the usual target");
     ARRIVAL_PRIOR_SD = Coefficient::house("learned_arrival_prior_sd",
-        "how far it may lie, 1 σ", (6.0, 4.0, 8.0), "% of the bake", "from one oven to another");
+        "how far the arrival may lie, 1 σ", (6.0, 4.0, 8.0), "% of the bake", "from one oven to another");
     ARRIVAL_SD = Coefficient::house("learned_arrival_sd",
         "how well one bake tells its arrival, 1 σ", (2.0, 1.0, 3.0), "% of the bake",
         "of several probes");

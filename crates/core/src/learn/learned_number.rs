@@ -81,6 +81,9 @@ impl LearnedNumber {
         let mut believed = prior;
         let (mut history, mut rejected) = (Vec::new(), Vec::new());
         for (at, (value, sd)) in observations.into_iter().enumerate() {
+            if at > 0 {
+                filter.walk(&mut believed);
+            }
             if !filter.learn(&mut believed, value, sd) {
                 rejected.push(at);
             }

@@ -10,7 +10,7 @@ mod water;
 mod words;
 
 pub use learned_number::{LearnedNumber, LearnedNumberInput, LearnedStep, ObservationInput};
-pub use offer::{Lesson, Offer, OfferStep, nine_tenths, offer};
+pub use offer::{HitRate, Lesson, Offer, OfferStep, nine_tenths, offer};
 pub use rate::rate_observation;
 pub use subject::{LearnedSubject, Settings};
 pub use water::{NotLearned, WaterLesson, water_lesson};

@@ -41,10 +41,23 @@ pub struct Offer {
     pub high: f64,
     /// How many batches moved it.
     pub used: usize,
+    /// Of the last fifty that told something, how many lay where nine in ten were expected to.
+    pub hits: HitRate,
     pub history: Vec<OfferStep>,
     /// Three in a row were rejected on one side: it changed at the first of them.
     pub changed_since: Option<DateTime<Utc>>,
 }
+
+/// How often a prediction held.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct HitRate {
+    pub inside: usize,
+    pub of: usize,
+}
+
+/// So many of the last batches are counted.
+const COUNTED: usize = 50;
 
 /// Nine in ten of a normal distribution lie within so many σ.
 const NINE_TENTHS: f64 = 1.645;
@@ -70,10 +83,13 @@ pub fn offer(settings: Settings, lessons: &[Lesson]) -> Offer {
     let mut steps = steps.into_iter().enumerate();
     let mut before = settings.prior;
     let mut history = Vec::with_capacity(lessons.len());
+    let mut inside = Vec::new();
     for lesson in lessons {
         let left_out = match lesson.told {
             Err(why) => Some(why),
-            Ok(_) => steps.next().and_then(|(at, after)| {
+            Ok((value, sd)) => steps.next().and_then(|(at, after)| {
+                let expected = before.sd.hypot(settings.filter.walk_sd).hypot(sd);
+                inside.push((value - before.mean).abs() <= NINE_TENTHS * expected);
                 before = after;
                 rejected.contains(&at).then_some(NotLearned::Outlier)
             }),
@@ -95,6 +111,10 @@ pub fn offer(settings: Settings, lessons: &[Lesson]) -> Offer {
         low,
         high,
         used,
+        hits: {
+            let last = &inside[inside.len().saturating_sub(COUNTED)..];
+            HitRate { inside: last.iter().filter(|held| **held).count(), of: last.len() }
+        },
         changed_since: changed_since(&history),
         history,
     }

@@ -10,7 +10,10 @@ use serde::Serialize;
 /// use ironpeel_core::units::{Estimated, ScalarFilter};
 /// let filter = ScalarFilter { walk_sd: 0.15, gate_sigma: 3.0 };
 /// let mut water = Estimated { mean: 0.0, sd: 1.5 };
-/// for value in [0.8, 1.1, 0.4, 1.2] {
+/// for (at, value) in [0.8, 1.1, 0.4, 1.2].into_iter().enumerate() {
+///     if at > 0 {
+///         filter.walk(&mut water);
+///     }
 ///     assert!(filter.learn(&mut water, value, 0.5));
 /// }
 /// assert!((water.mean - 0.8717).abs() < 5e-5 && (water.sd - 0.2807).abs() < 5e-5);
@@ -31,9 +34,14 @@ pub struct Estimated {
 }
 
 impl ScalarFilter {
+    /// The time between two observations: less is known after it.
+    pub fn walk(&self, believed: &mut Estimated) {
+        believed.sd = believed.sd.hypot(self.walk_sd);
+    }
+
     /// After one more observation of scatter `sd`; whether it was taken.
     pub fn learn(&self, believed: &mut Estimated, value: f64, sd: f64) -> bool {
-        let variance = believed.sd.powi(2) + self.walk_sd.powi(2);
+        let variance = believed.sd.powi(2);
         let spread = variance + sd.powi(2);
         let off = value - believed.mean;
         let taken = self.gate_sigma == 0.0 || off.abs() <= self.gate_sigma * spread.sqrt();

@@ -14,8 +14,6 @@ use serde::Deserialize;
 use serde_json::Value;
 use uuid::Uuid;
 
-use crate::problem::{Problem, Result};
-
 /// A batch's plan, and what is said of it on every screen.
 #[derive(Debug, Clone)]
 pub struct PlannedBatch {
@@ -33,17 +31,20 @@ pub struct PlannedBatch {
     pub damaged_starch: Option<String>,
 }
 
-/// Of a sheet as it was issued, what is read here; documents of earlier versions lack some of it.
-#[derive(Deserialize)]
+/// What the floor was told of it.
+#[derive(Default, Deserialize)]
+#[serde(default)]
 struct Issued {
     product: String,
     line: String,
     lot: String,
     flour: String,
-    chain: IssuedChain,
+    /// Read apart: the sheet of an earlier version may be of another shape.
+    chain: Value,
 }
 
-#[derive(Deserialize)]
+/// Of a sheet as it was issued, what is read here; documents of earlier versions lack some of it.
+#[derive(Default, Deserialize)]
 struct IssuedChain {
     water: Option<IssuedWater>,
     dough: Option<IssuedDough>,
@@ -71,7 +72,7 @@ struct IssuedCaution {
     says: String,
 }
 
-#[derive(Deserialize)]
+#[derive(Default, Deserialize)]
 struct IssuedDough {
     flour_kg: f64,
     pieces: f64,
@@ -79,7 +80,7 @@ struct IssuedDough {
     cooled_piece_kg: f64,
 }
 
-#[derive(Deserialize)]
+#[derive(Default, Deserialize)]
 struct IssuedMethod {
     mixing_kj_per_kg: f64,
 }
@@ -141,7 +142,7 @@ impl PlannedBatch {
         method: &MethodRevision,
         line: &LineRevision,
         coefficients: &Coefficients,
-    ) -> Result<Self> {
+    ) -> Self {
         let Batch { id, planned_for, saved_at, issued, .. } = batch;
         Self::read((*id, *planned_for, *saved_at), issued, slug, method, line, coefficients)
     }
@@ -153,7 +154,7 @@ impl PlannedBatch {
         slug: String,
         method: &MethodRevision,
         line: &LineRevision,
-    ) -> Result<Self> {
+    ) -> Self {
         let NewBatch { id, planned_for, issued, .. } = batch;
         let house = Coefficients::default();
         Self::read((*id, *planned_for, saved_at), issued, slug, method, line, &house)
@@ -166,9 +167,10 @@ impl PlannedBatch {
         method: &MethodRevision,
         line: &LineRevision,
         coefficients: &Coefficients,
-    ) -> Result<Self> {
+    ) -> Self {
         let Issued { product, line: line_name, lot, flour, chain } =
-            Issued::deserialize(issued).map_err(Problem::fault)?;
+            Issued::deserialize(issued).unwrap_or_default();
+        let chain = IssuedChain::deserialize(chain).unwrap_or_default();
         let stages = StagePlan::of(&method.method, &line.line.mixer, coefficients);
         let (mut lines, mut cautions) = (Vec::new(), Vec::new());
         if let Some(sheet) = &chain.sheet {
@@ -182,24 +184,26 @@ impl PlannedBatch {
             }
         }
         let learned = chain.water.iter().flat_map(|water| &water.steps);
+        let dough = chain.dough.unwrap_or_default();
         let figures = PlannedFigures {
             doughs: chain.sheet.as_ref().map_or(1.0, |sheet| sheet.doughs),
-            flour_kg: chain.dough.as_ref().map_or(0.0, |dough| dough.flour_kg),
+            flour_kg: dough.flour_kg,
             target_c: chain.sheet.as_ref().map_or(method.method.target_c, |sheet| sheet.target_c),
-            mixing_kj_per_kg: chain.method.as_ref().map_or(0.0, |method| method.mixing_kj_per_kg),
-            pieces: chain.dough.as_ref().map_or(0.0, |dough| dough.pieces),
-            piece_kg: chain.dough.as_ref().map_or(0.0, |dough| dough.piece_kg),
-            bake_loss_pct: chain
-                .dough
-                .as_ref()
-                .map_or(0.0, |dough| 100.0 * (1.0 - dough.cooled_piece_kg / dough.piece_kg)),
+            mixing_kj_per_kg: chain.method.unwrap_or_default().mixing_kj_per_kg,
+            pieces: dough.pieces,
+            piece_kg: dough.piece_kg,
+            bake_loss_pct: if dough.piece_kg > 0.0 {
+                100.0 * (1.0 - dough.cooled_piece_kg / dough.piece_kg)
+            } else {
+                0.0
+            },
             standing_correction_pts: learned
                 .filter(|step| step.key == "learned")
                 .map(|step| step.points)
                 .sum(),
         };
         let mut water_cautions = chain.water.into_iter().flat_map(|water| water.cautions);
-        Ok(Self {
+        Self {
             id,
             slug,
             product,
@@ -212,7 +216,7 @@ impl PlannedBatch {
             damaged_starch: water_cautions
                 .find(|caution| caution.key == "damaged_starch")
                 .map(|caution| caution.says),
-        })
+        }
     }
 
     /// The stages its method has.

@@ -152,8 +152,7 @@ impl Plant {
         let line = self.app.revisions.line(batch.line_revision_id).await;
         let (Ok(method), Ok(line)) = (method, line) else { return Ok(None) };
         let saved_at = planned_for - TimeDelta::hours(9);
-        let planned = PlannedBatch::of_new(&batch, saved_at, slug.into(), &method, &line)
-            .map_err(|problem| anyhow::anyhow!("{problem:?}"))?;
+        let planned = PlannedBatch::of_new(&batch, saved_at, slug.into(), &method, &line);
         let events =
             if starts { self.events(&planned, story(&planned), until) } else { Vec::new() };
         let projection = planned.project_new(&events);
