@@ -14,6 +14,9 @@ use support::{Plant, served};
 async fn holds(folder: &str, script: &[&str]) {
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
     let plant = Plant::open().await;
+    // With its past and its present, as the start command has it.
+    let batches = ironpeel_server::demo::load_batches(&plant.database.store).await;
+    batches.expect("the past of the demo plant");
     let other = plant.beside(Config { demo: true, ..Config::default() }).await;
     let fresh = TestDatabase::new().await;
     let code = ironpeel_server::setup_code(&fresh.store, false).await.expect("records");
