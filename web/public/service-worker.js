@@ -4,7 +4,14 @@ const CACHE = "ironpeel-shell";
 /** Files of earlier versions go once there are more than this. */
 const MOST = 400;
 
-self.addEventListener("install", () => self.skipWaiting());
+/** A worker that stands has the page: without it there is no beginning anew. */
+async function install() {
+  const cache = await caches.open(CACHE);
+  await cache.addAll(["/", "/peel.svg"]);
+  await self.skipWaiting();
+}
+
+self.addEventListener("install", (event) => event.waitUntil(install()));
 self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
 
 /** The page as it is now; as it was kept where the server does not answer. */

@@ -1,7 +1,7 @@
 //! What batches teach, and what they must not.
 
 use chrono::{DateTime, TimeDelta, TimeZone, Utc};
-use ironpeel_core::batch::{BatchState, WaterReport};
+use ironpeel_core::batch::BatchState;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::learn::{
     LearnedNumberInput, LearnedSubject, Lesson, NotLearned, WaterLesson, offer, water_lesson,
@@ -36,8 +36,9 @@ fn a_number_narrows_with_its_batches_and_says_what_was_left_out() {
     assert_eq!(left_out, [None, Some(NotLearned::DamagedStarch), None, outlier]);
     assert_eq!(found.used, 2);
     assert!(found.low < found.mean && found.mean < found.high);
-    assert!(found.history[2].sd < found.history[0].sd);
-    assert_eq!(found.history[1].sd, found.history[0].sd, "what told nothing moved nothing");
+    let width = |at: usize| found.history[at].believed.high - found.history[at].believed.low;
+    assert!(width(2) < width(0));
+    assert_eq!(width(1), width(0), "what told nothing moved nothing");
     assert_eq!(found.changed_since, None);
     assert_eq!((found.hits.inside, found.hits.of), (2, 3), "nine points were not expected");
 }
@@ -54,25 +55,18 @@ fn three_rejected_on_one_side_are_a_change() {
 
 #[test]
 fn what_would_make_a_habit_of_a_fault_is_not_learned() {
-    let report = WaterReport {
-        planned_kg: 60.0,
-        weighed_kg: 60.0,
-        added_kg: 1.5,
-        by_feel_kg: 1.5,
+    let batch = WaterLesson {
+        state: BatchState::Finished,
         over_plan_pts: 1.5,
         by_feel_pts: 1.5,
         complete: true,
-    };
-    let batch = WaterLesson {
-        state: BatchState::Finished,
-        water: &report,
         consistency: None,
         standing_pts: 0.0,
         damaged_starch_caution: false,
         water_was_set: false,
     };
     let house = Coefficients::default();
-    let told = |batch: WaterLesson<'_>| water_lesson(&batch, &house);
+    let told = |batch: WaterLesson| water_lesson(&batch, &house);
     assert_eq!(told(batch), Ok((1.5, 0.5)));
     let armed = WaterLesson { damaged_starch_caution: true, ..batch };
     assert_eq!(told(armed), Err(NotLearned::DamagedStarch));
@@ -80,11 +74,13 @@ fn what_would_make_a_habit_of_a_fault_is_not_learned() {
     assert_eq!(told(set), Err(NotLearned::WaterSet));
     let scrapped = WaterLesson { state: BatchState::Scrapped, ..batch };
     assert_eq!(told(scrapped), Err(NotLearned::Scrapped));
-    let quiet = WaterReport { added_kg: 0.0, by_feel_kg: 0.0, complete: false, ..report };
-    assert_eq!(told(WaterLesson { water: &quiet, ..batch }), Err(NotLearned::NothingSaid));
+    let quiet = WaterLesson { over_plan_pts: 0.0, by_feel_pts: 0.0, complete: false, ..batch };
+    assert_eq!(told(quiet), Err(NotLearned::NothingSaid));
+    // What somebody added for a mistake at the scale counts, ticked lines or not.
+    let corrected = WaterLesson { by_feel_pts: 0.0, complete: false, ..batch };
+    assert_eq!(told(corrected), Ok((1.5, 0.5)));
     // Taking the correction over must not unlearn it: the plan counts without it.
-    let taken_over = WaterReport { over_plan_pts: 0.0, ..report };
-    let with = WaterLesson { water: &taken_over, standing_pts: 1.5, ..batch };
+    let with = WaterLesson { over_plan_pts: 0.0, standing_pts: 1.5, ..batch };
     assert_eq!(told(with), Ok((1.5, 0.5)));
 }
 

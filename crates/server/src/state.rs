@@ -6,7 +6,6 @@ use chrono::{NaiveDate, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::dough::FormulaDraft;
 use ironpeel_core::flour::Limit;
-use ironpeel_core::learn::nine_tenths;
 use ironpeel_core::plant::PlantParameters;
 use ironpeel_core::units::Estimate;
 use ironpeel_store::{
@@ -130,7 +129,7 @@ impl Documents {
     /// The water correction with its band, points.
     pub fn water_correction(&self) -> Option<Estimate> {
         let learned = self.water_correction.as_ref()?;
-        Some(nine_tenths(learned.value?, learned.sd.unwrap_or_default()))
+        Some(Estimate::nine_tenths(learned.value?, learned.sd.unwrap_or_default()))
     }
 
     pub fn parameters(&self) -> &PlantParameters {

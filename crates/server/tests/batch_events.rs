@@ -263,6 +263,68 @@ async fn whoever_listens_is_told_and_told_again_what_they_missed() {
 }
 
 #[tokio::test]
+async fn what_can_be_observed_is_listed_with_what_its_steps_stand_for() {
+    let plant = Plant::open().await;
+    let all = plant.get("/api/v1/observations").await;
+    let all = all.as_array().expect("a list");
+    let tap = all.iter().find(|one| one["name"] == "sponge_tap").expect("the sponge's test");
+    assert_eq!((&tap["low"], &tap["high"]), (&json!(1.0), &json!(3.0)));
+    assert_eq!(tap["choices"].as_array().map(Vec::len), Some(3));
+    let id = planned(&plant).await;
+    let now = Utc::now();
+    let events = [
+        event("observation", now, &json!({"name": "sponge_tap", "value": 2})),
+        event("observation", now, &json!({"name": "sponge_tap", "value": 9})),
+        event("observation", now, &json!({"name": "good_luck", "value": 1})),
+    ];
+    assert_eq!(outcomes(&sent(&plant, &id, &events).await), ["stored", "refused", "refused"]);
+}
+
+#[tokio::test]
+async fn a_sheet_of_an_earlier_version_is_run_without_its_lines() {
+    let plant = Plant::open().await;
+    let id = planned(&plant).await;
+    let old = "ALTER TABLE batch DISABLE TRIGGER append_only";
+    plant.database.run(old).await;
+    let chain = r#"'{"sheet": {"doughs": "two"}}'::jsonb"#;
+    plant
+        .database
+        .run(&format!("UPDATE batch SET issued = jsonb_set(issued, '{{chain}}', {chain})"))
+        .await;
+    // Another server has not read it yet.
+    let beside = plant.beside(Config { demo: true, ..Config::default() }).await;
+    let answer = reqwest::Client::new()
+        .get(format!("{beside}/api/v1/batches/{id}/run"))
+        .bearer_auth(support::key_of(PersonRole::Visitor))
+        .send()
+        .await
+        .expect("the server answers");
+    assert_eq!(answer.status(), StatusCode::OK);
+    let run: Value = answer.json().await.expect("JSON");
+    assert_eq!((&run["product"], &run["report"]["lines"]), (&json!("Deck Roll 60"), &json!([])));
+    assert!(run["stages"].as_array().is_some_and(|stages| stages.len() > 3), "its method stands");
+}
+
+#[tokio::test]
+async fn a_list_is_not_asked_for_what_is_no_state() {
+    let plant = Plant::open().await;
+    for path in [
+        "/api/v1/batches?state=burnt",
+        "/api/v1/batches?from=yesterday",
+        "/api/v1/batch-chart?figure=luck",
+        "/api/v1/batch-export?format=xml",
+    ] {
+        let (status, problem) = plant.ask(Method::GET, path, &Value::Null).await;
+        assert!(status.is_client_error(), "{path}: {status} {problem}");
+    }
+    let none = plant.get("/api/v1/batch-quarters?product=deck-roll-60").await;
+    assert_eq!((&none["last"]["batches"], &none["last"]["dough_c_sd"]), (&json!(0), &Value::Null));
+    let (status, _) =
+        plant.ask(Method::GET, "/api/v1/learned-numbers?product=nothing", &Value::Null).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
 async fn the_board_shows_each_line_with_what_is_next() {
     let plant = Plant::open().await;
     let [one, other] = [planned(&plant).await, planned(&plant).await];

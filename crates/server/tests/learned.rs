@@ -38,7 +38,7 @@ async fn the_past_teaches_what_is_true_and_stands_once() {
             let told = number(&offer["used"]) >= 5.0;
             let true_value = match one["subject"].as_str() {
                 Some("water_correction") => truth.water_pts,
-                Some("bake_loss") => number(&offer["prior"]["mean"]) + truth.loss_pts,
+                Some("bake_loss") => number(&offer["prior"]["typical"]) + truth.loss_pts,
                 _ => continue,
             };
             if told {

@@ -5,7 +5,7 @@ mod support;
 use chrono::{Duration, Utc};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, list, new_id};
+use support::{Plant, full_mixer, list, new_id};
 
 /// A browser with its cookie.
 struct Tablet<'a> {
@@ -209,4 +209,97 @@ async fn a_pin_is_set_with_the_password_and_guessing_it_has_to_wait() {
     assert_eq!(tablet.enter("Odd Marren", "2580").await.0, StatusCode::TOO_MANY_REQUESTS);
     let (_, session) = tablet.ask(Method::GET, "/api/v1/session", &Value::Null).await;
     assert_eq!(session["person"]["name"], "Runa Kell", "nothing changed");
+}
+
+/// A batch that may be run.
+async fn planned(plant: &Plant) -> String {
+    let scenario = plant.scenario("deck-roll-60", "VR-26-1090", full_mixer()).await;
+    let id = new_id();
+    let body = json!({"slug": "deck-roll-60", "scenario": scenario, "planned_for": Utc::now()});
+    let (status, batch) = plant.put(&format!("/api/v1/batches/{id}"), &body).await;
+    assert_eq!(status, StatusCode::OK, "{batch}");
+    format!("/api/v1/batches/{id}/events")
+}
+
+#[tokio::test]
+async fn an_event_at_a_station_is_of_whom_it_says_if_they_worked_here_then() {
+    let plant = Plant::open().await;
+    let path = planned(&plant).await;
+    let tablet = Tablet::signed_in(&plant, "technologist@skerrow.example").await.station(15).await;
+    let (status, _) = tablet.enter("Odd Marren", "2580").await;
+    assert!(status.is_success());
+    let [odd, runa] = [tablet.person("Odd Marren").await, tablet.person("Runa Kell").await];
+    let note = |person: &Value| {
+        json!({"id": new_id(), "kind": "note", "happened_at": Utc::now(), "text": "so",
+            "person": person})
+    };
+    let nobody = json!(new_id());
+    let admin = Tablet::signed_in(&plant, "admin@skerrow.example").await;
+    let (_, visitor) = admin.ask(Method::GET, "/api/v1/people", &Value::Null).await;
+    let visitor = list(&visitor).iter().find(|one| one["name"] == "Ines Brack").cloned();
+    let visitor = visitor.expect("a visitor")["id"].clone();
+    let unsaid = json!({"id": new_id(), "kind": "note", "happened_at": Utc::now(), "text": "so"});
+    let events = [note(&odd), note(&runa), unsaid, note(&nobody), note(&visitor)];
+    let body = json!({"sent_at": Utc::now(), "events": events});
+    let (status, answer) = tablet.ask(Method::POST, &path, &body).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    let outcomes: Vec<&Value> = list(&answer["events"]).iter().map(|one| &one["outcome"]).collect();
+    assert_eq!(outcomes, ["stored", "stored", "stored", "refused", "refused"]);
+
+    let kept = plant.get(&path).await;
+    let by = |event: &Value| {
+        let kept = list(&kept["events"]).iter().find(|one| one["id"] == event["id"]);
+        let kept = kept.expect("on record");
+        assert!(kept["station_id"].is_string(), "it came from the tablet");
+        (kept["who"].as_str().expect("a name").to_owned(), kept["verified"] == true)
+    };
+    assert_eq!(by(&events[0]), ("Odd Marren".into(), true));
+    assert_eq!(by(&events[1]), ("Runa Kell".into(), false), "she gave no PIN here");
+    assert_eq!(by(&events[2]), ("Odd Marren".into(), true), "whoever is there");
+}
+
+#[tokio::test]
+async fn elsewhere_an_event_is_of_whoever_is_signed_in_whomever_it_names() {
+    let plant = Plant::open().await;
+    let path = planned(&plant).await;
+    let floor = Tablet::signed_in(&plant, "floor@skerrow.example").await;
+    let runa = floor.person("Runa Kell").await;
+    let event = json!({"id": new_id(), "kind": "note", "happened_at": Utc::now(), "text": "so",
+        "person": runa});
+    let (status, _) = floor.ask(Method::POST, &path, &json!({"events": [event]})).await;
+    assert_eq!(status, StatusCode::OK);
+    let kept = plant.get(&path).await;
+    assert_eq!(
+        (&kept["events"][0]["who"], &kept["events"][0]["station_id"]),
+        (&json!("Odd Marren"), &Value::Null)
+    );
+}
+
+#[tokio::test]
+async fn at_a_station_where_nobody_is_nothing_happens() {
+    let plant = Plant::open().await;
+    let path = planned(&plant).await;
+    let tablet = Tablet::signed_in(&plant, "technologist@skerrow.example").await.station(15).await;
+    let event = json!({"id": new_id(), "kind": "start", "happened_at": Utc::now()});
+    let (status, problem) = tablet.ask(Method::POST, &path, &json!({"events": [event]})).await;
+    assert_eq!(status, StatusCode::FORBIDDEN, "{problem}");
+    assert_eq!(plant.get(&path).await["events"], json!([]));
+}
+
+#[tokio::test]
+async fn what_somebody_did_before_they_left_stays_theirs() {
+    let plant = Plant::open().await;
+    let path = planned(&plant).await;
+    let tablet = Tablet::signed_in(&plant, "technologist@skerrow.example").await.station(15).await;
+    tablet.enter("Odd Marren", "2580").await;
+    let runa = tablet.person("Runa Kell").await;
+    let before = Utc::now();
+    let id = runa.as_str().expect("an id");
+    plant.database.run(&format!("UPDATE person SET active = false WHERE id = '{id}'")).await;
+    let after = Utc::now();
+    let note = |at| json!({"id": new_id(), "kind": "note", "happened_at": at, "text": "so", "person": runa});
+    let body = json!({"events": [note(before), note(after)]});
+    let (_, answer) = tablet.ask(Method::POST, &path, &body).await;
+    let outcomes: Vec<&Value> = list(&answer["events"]).iter().map(|one| &one["outcome"]).collect();
+    assert_eq!(outcomes, ["stored", "refused"], "{answer}");
 }

@@ -6,7 +6,7 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
-use ironpeel_core::batch::{Event, EventKind};
+use ironpeel_core::batch::{BatchState, Event, EventKind};
 use serde::Serialize;
 use serde_json::Value;
 use uuid::Uuid;
@@ -154,13 +154,13 @@ pub(crate) async fn insert_events<'a>(
 
 impl Store {
     /// Records events of a batch, each once, and what they come to with them: all or nothing. What
-    /// became of each, in the order they were given.
+    /// became of each, in the order they were given, and where the batch stands by them.
     pub async fn add_batch_events(
         &self,
         batch_id: Uuid,
         new: &[NewBatchEvent],
         project: impl Fn(&[BatchEvent]) -> BatchProjection + Send + Sync,
-    ) -> Result<Vec<Recorded>> {
+    ) -> Result<(Vec<Recorded>, BatchState)> {
         let mut connection = self.connection().await?;
         let mut tries = 0;
         loop {
@@ -254,12 +254,11 @@ async fn record(
     batch_id: Uuid,
     new: &[NewBatchEvent],
     project: &(impl Fn(&[BatchEvent]) -> BatchProjection + Sync),
-) -> QueryResult<Option<Vec<Recorded>>> {
+) -> QueryResult<Option<(Vec<Recorded>, BatchState)>> {
     // One after the other, whichever server is asked.
-    let this = batch_state::table.find(batch_id).select(batch_state::batch_id).for_update();
-    if this.first::<Uuid>(connection).await.optional()?.is_none() {
-        return Ok(None);
-    }
+    let this = batch_state::table.find(batch_id).select(batch_state::state).for_update();
+    let now: Option<Word<BatchState>> = this.first(connection).await.optional()?;
+    let Some(Word(now)) = now else { return Ok(None) };
     let ids: Vec<Uuid> = new.iter().map(|one| one.id).collect();
     let known: Vec<(Uuid, Uuid, Vec<u8>)> = batch_event::table
         .filter(batch_event::id.eq_any(&ids))
@@ -284,7 +283,7 @@ async fn record(
         });
     }
     if added.is_empty() {
-        return Ok(Some(recorded));
+        return Ok(Some((recorded, now)));
     }
     insert_events(connection, batch_id, added).await?;
     let BatchProjection { state, started_at, ended_at, events, unplaced, figures } =
@@ -302,5 +301,5 @@ async fn record(
         ))
         .execute(connection)
         .await?;
-    Ok(Some(recorded))
+    Ok(Some((recorded, state)))
 }

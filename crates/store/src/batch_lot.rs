@@ -78,7 +78,7 @@ impl Store {
             .await?)
     }
 
-    /// What finished batches took of a lot since a time, kg.
+    /// What batches that were begun since a time took of a lot, kg.
     pub async fn drawn_from_lot(&self, lot_id: Uuid, since: DateTime<Utc>) -> Result<f64> {
         let drawn: Option<f64> = batch_lot::table
             .inner_join(batch_state::table)

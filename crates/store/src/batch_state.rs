@@ -37,9 +37,6 @@ pub struct BatchFigures {
     pub pieces_good: Option<f64>,
     pub pieces_rejected: Option<f64>,
     pub friction_c: Option<f64>,
-    /// Of its fermentation, fitted to its readings.
-    pub rate: Option<f64>,
-    pub rate_sd: Option<f64>,
 }
 
 /// A batch's events put together.

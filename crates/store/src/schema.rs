@@ -304,8 +304,6 @@ diesel::table! {
         pieces_good -> Nullable<Float8>,
         pieces_rejected -> Nullable<Float8>,
         friction_c -> Nullable<Float8>,
-        rate -> Nullable<Float8>,
-        rate_sd -> Nullable<Float8>,
         damaged_starch_caution -> Bool,
         water_was_set -> Bool,
         changed_in -> Int8,

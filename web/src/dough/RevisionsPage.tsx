@@ -14,6 +14,7 @@ import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { DoughTabs } from "./DoughTabs";
 import { Select } from "../form/Select";
+import { PRODUCTS } from "../scenario/found";
 
 /** A formula's revisions, compared with one another or another product's, and its files. */
 export function RevisionsPage() {
@@ -39,10 +40,7 @@ function Revisions({ product }: { product: Schemas["ProductView"] }) {
           }),
         ),
     }).data ?? [];
-  const products = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  }).data;
+  const products = useQuery(PRODUCTS).data;
   const [chosen, choose] = useState<string | null>(null);
   const [other, setOther] = useState("");
   const beside = useQuery({

@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { ChartAxis, marksOf } from "./ChartAxis";
+import { ControlLimits } from "./ControlLimits";
 import { spread } from "./scale";
 
 const WIDTH = 1000;
@@ -18,27 +19,12 @@ export function BatchChart({ chart, onBatch }: Props) {
   const format = useFormat();
   const { drift, batches, label, unit } = chart;
   if (!drift) return null;
-  const { points, centre, lower, upper } = drift;
+  const { points, lower, upper } = drift;
   const x = scaleLinear([-0.5, points.length - 0.5], [EDGE.left, WIDTH - EDGE.right]);
   const y = scaleLinear(spread([lower, upper, ...points.map((point) => point.value)]), [
     HEIGHT - EDGE.bottom,
     EDGE.top,
   ]);
-  const rule = (value: number, name: string, dash?: string) => (
-    <g>
-      <line
-        x1={EDGE.left}
-        x2={WIDTH - EDGE.right}
-        y1={y(value)}
-        y2={y(value)}
-        stroke="var(--color-iron)"
-        strokeDasharray={dash}
-      />
-      <text x={WIDTH - EDGE.right + 6} y={y(value) + 4} fontSize="12" fill="var(--color-iron)">
-        {name} {format.plain(Number(value.toPrecision(3)))}
-      </text>
-    </g>
-  );
   // Of many lot changes only some have room for their code.
   const changes = batches.flatMap((batch, at) => (batch.new_lot ? [{ at, lot: batch.lot }] : []));
   const every = Math.ceil(changes.length / 9) || 1;
@@ -65,15 +51,7 @@ export function BatchChart({ chart, onBatch }: Props) {
             )}
           </g>
         ))}
-        {rule(upper, "upper", "6 4")}
-        {rule(centre, "mean")}
-        {rule(lower, "lower", "6 4")}
-        <path
-          d={points.map((point, at) => `${at ? "L" : "M"}${x(at)} ${y(point.ewma)}`).join("")}
-          fill="none"
-          stroke="var(--color-water)"
-          strokeWidth="2"
-        />
+        <ControlLimits drift={drift} x={x} y={y} across={[EDGE.left, WIDTH - EDGE.right]} />
         {points.map((point, at) => {
           const batch = batches[at];
           if (!batch) return null;

@@ -2,6 +2,7 @@ import { scaleTime } from "d3-scale";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
+import { LOOKS, StagePatterns } from "./StagePatterns";
 import { TimeAxis } from "./TimeAxis";
 
 const WIDTH = 1000;
@@ -12,28 +13,6 @@ const HEAD = 18;
 const HOUR_MS = 3_600_000;
 /** So many hours before now and after it are seen. */
 const [BEFORE_H, AFTER_H] = [4, 8];
-
-const FILL: Record<Schemas["StageKind"], string> = {
-  mix: "var(--color-ink)",
-  rest: "url(#board-rests)",
-  fold: "url(#board-rests)",
-  divide: "var(--color-iron)",
-  proof: "url(#board-proves)",
-  bake: "var(--color-crust)",
-  cool: "var(--color-faint)",
-  slice: "var(--color-faint)",
-};
-
-const STROKE: Record<Schemas["StageKind"], string> = {
-  mix: "var(--color-ink)",
-  rest: "var(--color-moss)",
-  fold: "var(--color-moss)",
-  divide: "var(--color-iron)",
-  proof: "var(--color-moss)",
-  bake: "var(--color-crust)",
-  cool: "var(--color-iron)",
-  slice: "var(--color-iron)",
-};
 
 /** A line's clock: now stands still, doughs pass beneath it; planned as outlines, actual as fills. */
 export function BoardClock({ line, now }: { line: Schemas["BoardLine"]; now: number }) {
@@ -47,16 +26,7 @@ export function BoardClock({ line, now }: { line: Schemas["BoardLine"]; now: num
   return (
     <figure aria-label={`${line.line} by the clock`} className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${height + 26}`} className="block w-full min-w-2xl">
-        <defs>
-          <pattern id="board-rests" width="6" height="6" patternUnits="userSpaceOnUse">
-            <rect width="6" height="6" fill="var(--color-sheet)" />
-            <path d="M0 6L6 0" stroke="var(--color-moss)" strokeWidth="1" />
-          </pattern>
-          <pattern id="board-proves" width="4" height="4" patternUnits="userSpaceOnUse">
-            <rect width="4" height="4" fill="var(--color-sheet)" />
-            <circle cx="2" cy="2" r="0.9" fill="var(--color-moss)" />
-          </pattern>
-        </defs>
+        <StagePatterns />
         {line.batches.map((batch, at) => {
           const y = HEAD + at * ROW;
           const late = batch.next && batch.next.late_min > 1 && batch.state !== "held";
@@ -114,8 +84,8 @@ export function BoardClock({ line, now }: { line: Schemas["BoardLine"]; now: num
                       {...actual}
                       y={y + 9}
                       height={ROW - 22}
-                      fill={begun ? FILL[stage.kind] : "var(--color-sheet)"}
-                      stroke={time.beyond_limit ? "var(--color-stop)" : STROKE[stage.kind]}
+                      fill={begun ? LOOKS[stage.role].fill : "var(--color-sheet)"}
+                      stroke={time.beyond_limit ? "var(--color-stop)" : LOOKS[stage.role].stroke}
                       strokeWidth={time.beyond_limit ? 2.5 : 1}
                       fillOpacity={begun ? 1 : 0.4}
                     >

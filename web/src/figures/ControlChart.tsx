@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { spread } from "./scale";
 import { ChartAxis, marksOf } from "./ChartAxis";
+import { ControlLimits } from "./ControlLimits";
 
 const WIDTH = 1000;
 const HEIGHT = 330;
@@ -24,7 +25,7 @@ export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
   const [brush, setBrush] = useState<[number, number] | null>(null);
   const { drift, lots, limit } = view;
   if (!drift) return null;
-  const { points, centre, lower, upper } = drift;
+  const { points, lower, upper } = drift;
   const wanted = [limit?.min, limit?.max].filter((one) => typeof one === "number");
   const x = scaleLinear([-0.5, points.length - 0.5], [EDGE.left, WIDTH - EDGE.right]);
   const y = scaleLinear(spread([lower, upper, ...wanted, ...points.map((point) => point.value)]), [
@@ -35,21 +36,6 @@ export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
     const box = sheet.current?.getBoundingClientRect();
     return box ? ((event.clientX - box.left) / box.width) * WIDTH : 0;
   };
-  const rule = (value: number, name: string, dash?: string) => (
-    <g>
-      <line
-        x1={EDGE.left}
-        x2={WIDTH - EDGE.right}
-        y1={y(value)}
-        y2={y(value)}
-        stroke="var(--color-iron)"
-        strokeDasharray={dash}
-      />
-      <text x={WIDTH - EDGE.right + 6} y={y(value) + 4} fontSize="12" fill="var(--color-iron)">
-        {name} {format.plain(Number(value.toPrecision(3)))}
-      </text>
-    </g>
-  );
   const months = lots
     .map((lot, i) => ({ i, month: lot.received_at.slice(0, 7) }))
     .filter(({ month }, i, all) => i > 0 && month !== all[i - 1]?.month)
@@ -93,15 +79,7 @@ export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
         marks={months.map(({ i, month }) => ({ at: x(i), word: format.month(`${month}-15`) }))}
         foot={HEIGHT - 10}
       />
-      {rule(centre, "centre")}
-      {rule(upper, "+3σ", "6 4")}
-      {rule(lower, "−3σ", "6 4")}
-      <path
-        d={`M${points.map((point, i) => `${x(i).toFixed(1)} ${y(point.ewma).toFixed(1)}`).join("L")}`}
-        fill="none"
-        stroke="var(--color-water)"
-        strokeWidth="2"
-      />
+      <ControlLimits drift={drift} x={x} y={y} across={[EDGE.left, WIDTH - EDGE.right]} />
       {points.map((point, i) => {
         const lot = lots[i];
         if (!lot) return null;

@@ -7,28 +7,19 @@ import { spread } from "./scale";
 const WIDTH = 1000;
 const HEIGHT = 260;
 const EDGE = { left: 56, right: 150, top: 14, bottom: 26 };
-/** Nine in ten lie within so many σ. */
-const NINE_TENTHS = 1.645;
-
 /** A learned number: a band that narrows, a step a batch; what was left out as hollow marks. */
 export function LearnedBand({ learned }: { learned: Schemas["LearnedView"] }) {
   const format = useFormat();
   const { offer, unit, in_use } = learned;
   const steps = offer.history;
-  const begin = { mean: offer.prior.mean, sd: offer.prior.sd };
-  const beliefs = [begin, ...steps];
+  const beliefs = [offer.prior, ...steps.map((step) => step.believed)];
   const x = scaleLinear([0, Math.max(1, steps.length)], [EDGE.left, WIDTH - EDGE.right]);
-  const values = steps.flatMap((step) => step.value ?? []);
   const y = scaleLinear(
-    spread([
-      begin.mean - NINE_TENTHS * begin.sd,
-      begin.mean + NINE_TENTHS * begin.sd,
-      ...values.filter((value) => Math.abs(value - begin.mean) < 5 * begin.sd),
-    ]),
+    spread([offer.prior.low, offer.prior.high, ...beliefs.flatMap((one) => [one.low, one.high])]),
     [HEIGHT - EDGE.bottom, EDGE.top],
   );
-  const edge = (sign: number) =>
-    beliefs.map((one, at) => `${x(at)} ${y(one.mean + sign * NINE_TENTHS * one.sd)}`);
+  const edge = (of: "low" | "typical" | "high") =>
+    beliefs.map((one, at) => `${x(at)} ${y(one[of])}`);
   return (
     <figure
       aria-label={`${learned.label}, batch by batch`}
@@ -42,12 +33,12 @@ export function LearnedBand({ learned }: { learned: Schemas["LearnedView"] }) {
           across={[EDGE.left, WIDTH - EDGE.right]}
         />
         <path
-          d={`M${edge(1).join("L")}L${edge(-1).reverse().join("L")}Z`}
+          d={`M${edge("high").join("L")}L${edge("low").reverse().join("L")}Z`}
           fill="var(--color-water)"
           fillOpacity="0.16"
         />
         <path
-          d={`M${beliefs.map((one, at) => `${x(at)} ${y(one.mean)}`).join("L")}`}
+          d={`M${edge("typical").join("L")}`}
           fill="none"
           stroke="var(--color-water)"
           strokeWidth="2.5"

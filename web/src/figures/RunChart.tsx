@@ -3,6 +3,7 @@ import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { isAfterOven } from "./afterOven";
 import { thinned } from "./scale";
+import { LOOKS, StagePatterns } from "./StagePatterns";
 import { TimeAxis } from "./TimeAxis";
 
 const WIDTH = 1000;
@@ -13,22 +14,6 @@ const [COLDEST, SPAN] = [20, 20];
 const HOUR_MS = 3_600_000;
 
 type Stage = Schemas["RunStage"];
-
-/** Each place has its own tone, and its own hatching for those who see none. */
-const LOOKS: Record<string, { fill: string; stroke: string }> = {
-  sponge: { fill: "url(#lies)", stroke: "var(--color-moss)" },
-  before: { fill: "url(#lies)", stroke: "var(--color-moss)" },
-  preparation_mixing: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
-  mixing: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
-  autolyse: { fill: "var(--color-ink)", stroke: "var(--color-ink)" },
-  folds: { fill: "var(--color-sheet)", stroke: "var(--color-moss)" },
-  floor: { fill: "var(--color-sheet)", stroke: "var(--color-moss)" },
-  cold: { fill: "var(--color-sheet)", stroke: "var(--color-water)" },
-  dividing: { fill: "var(--color-iron)", stroke: "var(--color-iron)" },
-  intermediate: { fill: "var(--color-sheet)", stroke: "var(--color-iron)" },
-  proof: { fill: "url(#rises)", stroke: "var(--color-moss)" },
-  bake: { fill: "var(--color-crust)", stroke: "var(--color-crust)" },
-};
 
 const LEGEND = [
   ["sponge", "sponge fermentation"],
@@ -89,16 +74,7 @@ export function RunChart({ plan, rise, stop, now, chosen, onChoose }: Props) {
   return (
     <figure aria-label="Production run by the clock" className="overflow-x-auto">
       <svg viewBox={`0 0 ${WIDTH} ${foot + 24}`} className="block w-full min-w-2xl">
-        <defs>
-          <pattern id="lies" width="6" height="6" patternUnits="userSpaceOnUse">
-            <rect width="6" height="6" fill="var(--color-sheet)" />
-            <path d="M0 6L6 0" stroke="var(--color-moss)" strokeWidth="1" />
-          </pattern>
-          <pattern id="rises" width="4" height="4" patternUnits="userSpaceOnUse">
-            <rect width="4" height="4" fill="var(--color-sheet)" />
-            <circle cx="2" cy="2" r="0.9" fill="var(--color-moss)" />
-          </pattern>
-        </defs>
+        <StagePatterns />
         {stop && (
           <rect
             x={x(Math.max(stop.from, start))}

@@ -52,9 +52,10 @@ function BoardLines() {
   }, [data, queries]);
   if (!data) {
     return (
-      <p className="py-10 text-xl" role={error ? "alert" : undefined}>
-        {error ? "The server does not answer, and nothing was kept here yet." : "Looking …"}
-      </p>
+      <div className="py-10 text-xl" role={error ? "alert" : undefined}>
+        <h1>Board</h1>
+        <p>{error ? "The server does not answer, and nothing was kept here yet." : "Looking …"}</p>
+      </div>
     );
   }
   const open = data.lines

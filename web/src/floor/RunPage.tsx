@@ -11,7 +11,7 @@ import { RunHistory, UndoLast } from "./RunHistory";
 import { RunStages } from "./RunStages";
 import { RunReport } from "./RunReport";
 import { withStamps } from "./pending";
-import { runOf, STATE } from "./run";
+import { runOf } from "./run";
 import { stamp, useStamps, type Said } from "./stamp";
 import { WeighLines } from "./WeighLines";
 
@@ -33,15 +33,19 @@ function RunOf({ id }: { id: string }) {
   const stamps = useStamps(id, data?.recorded);
   if (!data) {
     return (
-      <p className="py-10 text-xl" role={error ? "alert" : undefined}>
-        {!error && "Looking for the batch …"}
-        {error && (isFinal(error) ? "There is no such batch. " : "The server does not answer. ")}
+      <div className="py-10 text-xl" role={error ? "alert" : undefined}>
+        <h1>
+          {!error && "Looking for the batch …"}
+          {error && (isFinal(error) ? "No such batch" : "The server does not answer")}
+        </h1>
         {error && (
-          <Link to="/board" className="link">
-            To the board
-          </Link>
+          <p className="mt-2">
+            <Link to="/board" className="link">
+              To the board
+            </Link>
+          </p>
         )}
-      </p>
+      </div>
     );
   }
   const run = withStamps(data, stamps);
@@ -60,7 +64,7 @@ function RunOf({ id }: { id: string }) {
           {run.line} · lot {run.lot}
         </p>
         <p className="ml-auto text-xl">
-          <b className={run.state === "held" ? "text-stop" : ""}>{STATE[run.state]}</b>
+          <b className={run.state === "held" ? "text-stop" : ""}>{run.state}</b>
           {run.state === "planned" && `, for ${format.moment(run.planned_for)}`}
           {run.record.started_at && `, begun ${format.moment(run.record.started_at)}`}
         </p>

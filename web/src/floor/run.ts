@@ -48,23 +48,6 @@ export const ENDED_BY: Record<Schemas["EndedBy"], string> = {
   look: "its look",
 };
 
-const OF_END_POINT: Record<Schemas["EndPoint"], Schemas["EndedBy"]> = {
-  look: "look",
-  time: "clock",
-  temperature: "temperature",
-  rise: "rise",
-  jar: "jar",
-  drop: "drop",
-  windowpane: "windowpane",
-  clears_bowl: "clears_bowl",
-  poke: "poke",
-  pull_and_tap: "pull",
-  height: "height",
-  cracks: "cracks",
-  core_temperature: "core",
-  ph: "look",
-};
-
 const USUAL: Record<Schemas["StageKind"], Schemas["EndedBy"][]> = {
   mix: ["windowpane", "clears_bowl", "temperature", "clock"],
   rest: ["rise", "jar", "drop", "tap", "clock"],
@@ -78,8 +61,7 @@ const USUAL: Record<Schemas["StageKind"], Schemas["EndedBy"][]> = {
 
 /** By what a stage may be seen to end, the method's own sign first. */
 export function signsOf(stage: Stage): Schemas["EndedBy"][] {
-  const own = OF_END_POINT[stage.end_point];
-  return [own, ...USUAL[stage.kind].filter((one) => one !== own)];
+  return [stage.ended_by, ...USUAL[stage.kind].filter((one) => one !== stage.ended_by)];
 }
 
 /** What is read in a stage, most likely first. */
@@ -123,11 +105,3 @@ export const CONSISTENCY: readonly (readonly [number, string])[] = [
   [1, "too stiff"],
   [2, "much too stiff"],
 ];
-
-export const STATE: Record<Schemas["BatchState"], string> = {
-  planned: "planned",
-  running: "running",
-  held: "held",
-  finished: "finished",
-  scrapped: "scrapped",
-};

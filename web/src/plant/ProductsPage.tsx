@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { DataTable, type Column } from "../table/DataTable";
 import { PlantTabs } from "./PlantTabs";
 import { SearchField, useSearched } from "./SearchField";
+import { PRODUCTS } from "../scenario/found";
 
 const COLUMNS: Column<Schemas["ProductRow"]>[] = [
   {
@@ -22,10 +23,7 @@ const COLUMNS: Column<Schemas["ProductRow"]>[] = [
 /** What the plant makes. */
 export function ProductsPage() {
   const [text] = useSearched();
-  const products = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  }).data;
+  const products = useQuery(PRODUCTS).data;
   return (
     <>
       <PlantTabs />

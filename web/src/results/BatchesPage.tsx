@@ -1,12 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { Select } from "../form/Select";
+import { batchColumns } from "../start/batchColumns";
 import { SearchField } from "../plant/SearchField";
 import type { Column } from "../table/DataTable";
 import { PagedList } from "../table/PagedList";
 import { useFormat, type Format } from "../units/format";
+import { ProductChoice } from "./ProductChoice";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
 
@@ -48,10 +49,6 @@ export function BatchesPage() {
   const [search, set] = useAsked();
   const [columns, setColumns] = useState(USUAL);
   const [chosen, setChosen] = useState<string[]>([]);
-  const { data: products } = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  });
   const asked = Object.fromEntries(
     (["q", "state", "code", "since", "until"] as const).flatMap((key) => {
       const value = search.get(key);
@@ -78,20 +75,7 @@ export function BatchesPage() {
         />
       ),
     },
-    {
-      head: "product",
-      of: (batch) => batch.product,
-      show: (batch) => (
-        <Link className="link font-semibold" to={`/batches/${batch.id}`}>
-          {batch.product}
-        </Link>
-      ),
-    },
-    {
-      head: "planned for",
-      of: (batch) => batch.planned_for,
-      show: (batch) => format.moment(batch.planned_for),
-    },
+    ...batchColumns(format),
     { head: "state", of: (batch) => batch.state },
     { head: "line", of: (batch) => batch.line },
     { head: "lot", of: (batch) => batch.lot },
@@ -105,15 +89,7 @@ export function BatchesPage() {
       <h1 className="sr-only">Batches</h1>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <SearchField of="batches" placeholder="product, lot, flour or line" />
-        <Select
-          label="Product"
-          value={product ?? ""}
-          options={[
-            ["", "every product"],
-            ...(products ?? []).map((one) => [one.slug, one.name] as const),
-          ]}
-          onSet={(of) => set({ of })}
-        />
+        <ProductChoice product={product ?? ""} onSet={(of) => set({ of })} />
         <Select
           label="State"
           value={search.get("state") ?? ""}

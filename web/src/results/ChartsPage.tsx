@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { BatchChart } from "../figures/BatchChart";
 import { Select } from "../form/Select";
 import { useFormat } from "../units/format";
+import { ProductChoice } from "./ProductChoice";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
 
@@ -24,10 +25,6 @@ export function ChartsPage() {
   const [search, set] = useAsked();
   const figure = (search.get("figure") ?? "dough_temperature") as Schemas["BatchFigure"];
   const product = search.get("of") ?? undefined;
-  const { data: products } = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  });
   const { data: chart } = useQuery({
     queryKey: ["batches", "chart", figure, product],
     placeholderData: (last) => last,
@@ -61,15 +58,7 @@ export function ChartsPage() {
           options={FIGURES}
           onSet={(next) => set({ figure: next })}
         />
-        <Select
-          label="Product"
-          value={product ?? ""}
-          options={[
-            ["", "every product"],
-            ...(products ?? []).map((one) => [one.slug, one.name] as const),
-          ]}
-          onSet={(of) => set({ of })}
-        />
+        <ProductChoice product={product ?? ""} onSet={(of) => set({ of })} />
       </div>
       {chart && !chart.drift && (
         <p className="mt-6 text-iron">

@@ -11,6 +11,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { useMay } from "../session/session";
 import { useScenarioContext } from "../shell/useScenarioContext";
 import { useFormat } from "../units/format";
+import { PRODUCTS } from "../scenario/found";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
 
@@ -20,10 +21,7 @@ type Learned = Schemas["LearnedView"];
 export function LearnedPage() {
   const [search, set] = useAsked();
   const { scenario } = useScenario();
-  const { data: products } = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  });
+  const products = useQuery(PRODUCTS).data;
   const product = search.get("of") ?? scenario.product ?? products?.[0]?.slug ?? "";
   const { data: learned } = useQuery({
     queryKey: ["batches", "learned", product],

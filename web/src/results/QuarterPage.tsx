@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
-import { Select } from "../form/Select";
 import { useFormat } from "../units/format";
+import { ProductChoice } from "./ProductChoice";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
 
@@ -12,10 +12,6 @@ export function QuarterPage() {
   const format = useFormat();
   const [search, set] = useAsked();
   const product = search.get("of") ?? undefined;
-  const { data: products } = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  });
   const { data } = useQuery({
     queryKey: ["batches", "quarters", product],
     queryFn: () =>
@@ -48,15 +44,7 @@ export function QuarterPage() {
       <ResultsTabs />
       <h1 className="sr-only">Quarter against quarter</h1>
       <div className="w-72">
-        <Select
-          label="Product"
-          value={product ?? ""}
-          options={[
-            ["", "every product"],
-            ...(products ?? []).map((one) => [one.slug, one.name] as const),
-          ]}
-          onSet={(of) => set({ of })}
-        />
+        <ProductChoice product={product ?? ""} onSet={(of) => set({ of })} />
       </div>
       {data && (
         <table className="mt-4 w-full max-w-3xl">

@@ -6,6 +6,7 @@ import { PagedList } from "../table/PagedList";
 import { useFormat } from "../units/format";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
+import { lotsNamed } from "../scenario/found";
 
 /** From a lot all batches it went into; each batch leads to all lots behind it. */
 export function RecallPage() {
@@ -14,11 +15,7 @@ export function RecallPage() {
   const [typed, setTyped] = useState("");
   const lot = search.get("recall");
   const code = search.get("code");
-  const { data: found } = useQuery({
-    queryKey: ["find", typed],
-    enabled: typed.trim().length > 1,
-    queryFn: () => answer(api.GET("/api/v1/find", { params: { query: { q: typed } } })),
-  });
+  const { data: found } = useQuery({ ...lotsNamed(typed), enabled: typed.trim().length > 1 });
   const { data: uses } = useQuery({
     queryKey: ["batches", "drawn", lot],
     enabled: lot != null,

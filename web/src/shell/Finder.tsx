@@ -2,12 +2,12 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headl
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api } from "../api/client";
 import { readScenario, writeScenario, type Scenario } from "../scenario/scenario";
 import { LINKS } from "./links";
 import { Modal } from "./Modal";
 import { useMay } from "../session/session";
 import { useScenario } from "../scenario/ScenarioProvider";
+import { lotsNamed, PRODUCTS } from "../scenario/found";
 
 interface Found {
   key: string;
@@ -24,16 +24,11 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   const navigate = useNavigate();
   const administers = useMay("administer");
   const changes = useMay("change");
-  const products = useQuery({
-    queryKey: ["products"],
-    enabled: open,
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  }).data;
+  const products = useQuery({ ...PRODUCTS, enabled: open }).data;
   const lots = useQuery({
-    queryKey: ["find", text],
+    ...lotsNamed(text),
     enabled: open,
     placeholderData: keepPreviousData,
-    queryFn: () => answer(api.GET("/api/v1/find", { params: { query: { q: text } } })),
   }).data;
 
   const to =

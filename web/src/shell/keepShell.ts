@@ -18,7 +18,7 @@ export async function keepShell() {
       .map((one) => new URL(one.name))
       .filter((url) => url.origin === location.origin && url.pathname.startsWith("/assets/"))
       .map((url) => url.pathname);
-    for (const path of new Set(["/", "/peel.svg", ...loaded])) {
+    for (const path of new Set(loaded)) {
       if (!(await cache.match(path))) await cache.add(path);
     }
   } catch {

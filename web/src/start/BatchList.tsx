@@ -1,24 +1,11 @@
-import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import type { Column } from "../table/DataTable";
 import { PagedList } from "../table/PagedList";
+import { batchColumns } from "./batchColumns";
 import { useFormat, type Format } from "../units/format";
 
 const columns = (format: Format): Column<Schemas["BatchSummary"]>[] => [
-  {
-    head: "product",
-    of: (batch) => batch.product,
-    show: (batch) => (
-      <Link className="link font-semibold" to={`/batches/${batch.id}`}>
-        {batch.product}
-      </Link>
-    ),
-  },
-  {
-    head: "planned for",
-    of: (batch) => batch.planned_for,
-    show: (batch) => format.moment(batch.planned_for),
-  },
+  ...batchColumns(format),
   { head: "lot", of: (batch) => batch.lot },
   { head: "flour", of: (batch) => batch.flour },
   { head: "planned by", of: (batch) => batch.saved_by },

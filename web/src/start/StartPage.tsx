@@ -1,20 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api } from "../api/client";
 import { DropCertificate } from "../flour/DropCertificate";
 import { isEdited } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { BatchList } from "./BatchList";
 import { FirstSteps } from "../shell/FirstSteps";
 import { LotList } from "./LotList";
+import { PRODUCTS } from "../scenario/found";
 
 /** Where a shift begins: what can be made, what came in, what is planned. */
 export function StartPage() {
   const { scenario } = useScenario();
-  const products = useQuery({
-    queryKey: ["products"],
-    queryFn: () => answer(api.GET("/api/v1/products")),
-  });
+  const products = useQuery(PRODUCTS);
   return (
     <>
       <FirstSteps />

@@ -1,5 +1,4 @@
 import {
-  flexRender,
   getCoreRowModel,
   getFilteredRowModel,
   getSortedRowModel,
@@ -48,14 +47,12 @@ export function DataTable<Row>(props: Props<Row>) {
   const [most, show] = useState(PAGE);
   const defined = useMemo(
     () =>
-      columns.map(({ head, of, show, figures, className }): ColumnDef<Row> => ({
-        id: head,
-        header: head,
-        accessorFn: (row) => of(row) ?? undefined,
+      columns.map((column): ColumnDef<Row> => ({
+        id: column.head,
+        accessorFn: (row) => column.of(row) ?? undefined,
         sortUndefined: "last",
-        sortingFn: figures ? "basic" : "text",
-        cell: ({ row }) => (show ? show(row.original) : of(row.original)),
-        meta: { figures, className },
+        sortingFn: column.figures ? "basic" : "text",
+        meta: column,
       })),
     [columns],
   );
@@ -93,14 +90,14 @@ export function DataTable<Row>(props: Props<Row>) {
           <thead className="sticky top-0 z-10 bg-paper">
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id} className="border-b border-ink">
-                {group.headers.map(({ id, column, getContext }) => {
-                  const meta = column.columnDef.meta as { figures?: boolean } | undefined;
+                {group.headers.map(({ id, column }) => {
+                  const { head, figures } = column.columnDef.meta as Column<Row>;
                   const by = column.getIsSorted();
                   return (
                     <th
                       key={id}
                       scope="col"
-                      className={`py-1 pr-4 ${side(meta?.figures)}`}
+                      className={`py-1 pr-4 ${side(figures)}`}
                       aria-sort={by ? (by === "asc" ? "ascending" : "descending") : "none"}
                     >
                       <button
@@ -109,7 +106,7 @@ export function DataTable<Row>(props: Props<Row>) {
                         title="Sort by it"
                         onClick={column.getToggleSortingHandler()}
                       >
-                        {flexRender(column.columnDef.header, getContext())}
+                        {head}
                         <span aria-hidden>{by ? (by === "asc" ? " ↑" : " ↓") : ""}</span>
                       </button>
                     </th>
@@ -127,12 +124,11 @@ export function DataTable<Row>(props: Props<Row>) {
             {shown.map((row) => (
               <tr key={row.id} className="border-b border-hair align-top hover:bg-faint">
                 {row.getVisibleCells().map((cell, at) => {
-                  const meta = cell.column.columnDef.meta as {
-                    figures?: boolean;
-                    className?: string;
-                  };
-                  const content = flexRender(cell.column.columnDef.cell, cell.getContext());
-                  const style = `py-1 pr-4 ${side(meta.figures)} ${meta.className ?? ""}`;
+                  const { of, show, figures, className } = cell.column.columnDef
+                    .meta as Column<Row>;
+                  // Called, not mounted: what is ticked or typed in a cell outlives new columns.
+                  const content = show ? show(row.original) : of(row.original);
+                  const style = `py-1 pr-4 ${side(figures)} ${className ?? ""}`;
                   return at === 0 ? (
                     <th
                       key={cell.id}

@@ -7,7 +7,8 @@ use uuid::Uuid;
 use super::corrections::{Corrected, Standing, correct};
 use super::refusal::wrong_details;
 use super::{
-    BatchState, EndedBy, Event, EventDetails, EventKind, EventRefusal, Quantity, RejectReason,
+    AdditionReason, BatchState, EndedBy, Event, EventDetails, EventKind, EventRefusal, Quantity,
+    RejectReason,
 };
 use crate::units::RawNumber;
 
@@ -259,11 +260,12 @@ impl BatchRecord {
     }
 
     /// What was added that the sheet does not say: what, kg, and why.
-    pub fn additions(&self) -> impl Iterator<Item = (&str, f64, Option<&str>)> {
+    pub fn additions(&self) -> impl Iterator<Item = (&str, f64, Option<AdditionReason>)> {
         let added = self.placed.iter().filter(|one| one.kind == EventKind::Addition);
         added.filter_map(|one| match (&one.details.ingredient, &one.details.kg) {
             (Some(ingredient), RawNumber::Number(kg)) => {
-                Some((ingredient.as_str(), *kg, one.details.reason.as_deref()))
+                let reason = one.details.reason.as_deref().and_then(AdditionReason::named);
+                Some((ingredient.as_str(), *kg, reason))
             }
             _ => None,
         })

@@ -111,9 +111,7 @@ impl From<EndPoint> for EndedBy {
 }
 
 /// Why something was added that the sheet does not say.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum AdditionReason {
     /// By the feel of the dough.
     Feel,

@@ -1,5 +1,5 @@
 use chrono::{DateTime, Utc};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{
     BatchRecord, NextStage, PlannedLine, Quantity, StagePlan, StageTimes, WaterReport, WeighedLine,
@@ -17,7 +17,7 @@ pub struct BatchPlan {
 }
 
 /// The figures of the plan that what happened is held against.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct PlannedFigures {
     pub doughs: f64,

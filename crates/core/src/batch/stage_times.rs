@@ -3,7 +3,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::fold::minutes;
-use super::{BatchRecord, EventKind, Placed};
+use super::{BatchRecord, EndedBy, EventKind, Placed};
 use crate::ferment::coefficients::DROPS_AT;
 use crate::method::{EndPoint, Method, Mixer, Speed, StageKind, StageRole};
 use crate::units::{RawNumber, S_PER_MIN};
@@ -29,6 +29,8 @@ pub struct StagePlan {
     pub temperature_c: Option<f64>,
     pub ends_when: String,
     pub end_point: EndPoint,
+    /// The sign that its end point is stamped by.
+    pub ended_by: EndedBy,
     pub ends_at: Option<f64>,
     /// Share of a sponge's time at which it drops.
     pub drops_at: f64,
@@ -62,6 +64,7 @@ impl StagePlan {
                 temperature_c: stage.temperature_c,
                 ends_when: stage.ends_when.clone(),
                 end_point: stage.end_point,
+                ended_by: stage.end_point.into(),
                 ends_at: stage.ends_at,
                 drops_at: coefficients.value(&DROPS_AT),
                 kj_per_kg_min: if stage.mixes_dough() {

@@ -1,11 +1,11 @@
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
-use super::{BatchRecord, EventKind, Quantity};
+use super::{AdditionReason, BatchRecord, EventKind, Quantity};
 use crate::units::RawNumber;
 
 /// A line of the sheet, as it is weighed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct PlannedLine {
     /// The stage it goes in at; none of a preparation made before.
@@ -98,7 +98,7 @@ pub fn water(lines: &[WeighedLine], record: &BatchRecord, flour_kg: f64) -> Opti
     let (mut added_kg, mut by_feel_kg) = (0.0, 0.0);
     for (_, kg, why) in added {
         added_kg += kg;
-        by_feel_kg += if why == Some("feel") { kg } else { 0.0 };
+        by_feel_kg += if why == Some(AdditionReason::Feel) { kg } else { 0.0 };
     }
     let points = |kg: f64| 100.0 * kg / flour_kg;
     Some(WaterReport {

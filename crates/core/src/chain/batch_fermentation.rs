@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::follow::{MarkReached, ReadOf};
+use super::follow::{MarkReached, ReadOf, SLOWEST};
 use super::way::{RiseError, Way};
 use super::{Chain, Scenario};
 use crate::ferment::{
@@ -62,10 +62,6 @@ pub struct BatchFermentation {
     pub into_the_cold: IntoTheCold,
 }
 
-/// A band of nine in ten, σ.
-const BAND: f64 = 1.645;
-/// Slowest a band of the rate goes.
-const SLOWEST: f64 = 0.05;
 /// Followed so far past the oven, in the cold, and out of it, h.
 const AFTER_H: f64 = 3.0;
 const COLD_H: f64 = 96.0;
@@ -154,7 +150,8 @@ pub fn batch_fermentation(
     } else {
         fit_rate(&unlimited, &phases, readings, scenario.coefficients())
     };
-    let rates = [rate.rate, (rate.rate - BAND * rate.sd).max(SLOWEST), rate.rate + BAND * rate.sd];
+    let band = Estimate::nine_tenths(rate.rate, rate.sd);
+    let rates = [band.typical, band.low.max(SLOWEST), band.high];
     let [likely, slow, quick] =
         rates.map(|rate| ferment(&FermentingDough { rate, ..dough }, &phases));
     let hours = oven_h + AFTER_H;

@@ -8,7 +8,7 @@ use super::{Chain, Scenario};
 use crate::ferment::{FermentingDough, FittedRate, JarReading, ferment, fit_rate};
 
 /// Slowest a band of the rate goes.
-const SLOWEST: f64 = 0.05;
+pub(super) const SLOWEST: f64 = 0.05;
 
 /// What a rise was read of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

@@ -5,7 +5,7 @@ use super::coefficients::{RATE_SD, RISE_READ_SD, RISE_STRAY};
 use super::fit::{BelievedReading, fit, strays};
 use super::{FermentingDough, ferment};
 use crate::coefficient::Coefficients;
-use crate::units::{NumberRange, RawNumber, ValidationErrors};
+use crate::units::{NINE_TENTHS, NumberRange, RawNumber, ValidationErrors};
 
 /// Readings of a jar or of a dough, to find how fast it goes.
 #[derive(Debug, Clone, Default, Deserialize)]
@@ -63,8 +63,6 @@ pub struct RiseTime {
 
 const MOST_READINGS: usize = 200;
 const MOST_HOURS: f64 = 2000.0;
-/// Half of a band of 90 %, in σ.
-const BAND: f64 = 1.645;
 /// No dough is believed to stand still.
 const SLOWEST: f64 = 0.01;
 const AT: NumberRange = NumberRange::new("at_h", "when it was read", "h", 0.0, 4800.0);
@@ -131,7 +129,7 @@ impl RateFitInput {
         let kept = readings.iter().enumerate().filter(|(at, _)| !left_out.contains(at));
         let kept: Vec<BelievedReading> = kept.map(|(_, one)| *one).collect();
         let found = fit(&unlimited, &phases, &kept, prior_sd);
-        let band = BAND * found.sd;
+        let band = NINE_TENTHS * found.sd;
         let [likely, quick, slow] =
             [found.rate, found.rate + band, (found.rate - band).max(SLOWEST)]
                 .map(|rate| ferment(&FermentingDough { rate, ..dough }, &phases));

@@ -19,18 +19,6 @@ coefficients! {
     CONSISTENCY_SD = Coefficient::house("consistency_sd",
         "how well a step of consistency tells it, 1 σ", (0.4, 0.2, 0.8), "points",
         "hands differ");
-    POWER_PRIOR_SD = Coefficient::house("learned_power_prior_sd",
-        "how far a mixer's power may lie from its line's figure, 1 σ", (0.2, 0.1, 0.3), "",
-        "from one mixer to another");
-    POWER_SD = Coefficient::house("learned_power_sd",
-        "how well one batch tells a mixer's power, 1 σ", (0.05, 0.03, 0.1), "",
-        "of thermometers and masses");
-    POWER_WALK_SD = Coefficient::house("learned_power_walk_sd",
-        "how far a mixer's power wanders between batches, 1 σ", (0.01, 0.005, 0.03), "",
-        "wear is slow");
-    RATE_WALK_SD = Coefficient::house("learned_rate_walk_sd",
-        "how far a product's fermentation rate wanders between batches, 1 σ",
-        (0.03, 0.01, 0.06), "", "yeast and flour differ from day to day");
     LOSS_PRIOR_SD = Coefficient::house("learned_loss_prior_sd",
         "how far a bake loss may lie from the formula's, 1 σ", (1.5, 1.0, 2.5), "points",
         "from one oven to another");
@@ -39,17 +27,6 @@ coefficients! {
         "of the pieces weighed");
     LOSS_WALK_SD = Coefficient::house("learned_loss_walk_sd",
         "how far the bake loss wanders between batches, 1 σ", (0.1, 0.05, 0.2), "points",
-        "of one oven");
-    ARRIVAL_PRIOR = Coefficient::house("learned_arrival_prior",
-        "arrival at the core before anything was measured", (85.0, 80.0, 90.0), "% of the bake",
-        "the usual target");
-    ARRIVAL_PRIOR_SD = Coefficient::house("learned_arrival_prior_sd",
-        "how far the arrival may lie, 1 σ", (6.0, 4.0, 8.0), "% of the bake", "from one oven to another");
-    ARRIVAL_SD = Coefficient::house("learned_arrival_sd",
-        "how well one bake tells its arrival, 1 σ", (2.0, 1.0, 3.0), "% of the bake",
-        "of several probes");
-    ARRIVAL_WALK_SD = Coefficient::house("learned_arrival_walk_sd",
-        "how far the arrival wanders between bakes, 1 σ", (0.5, 0.2, 1.0), "% of the bake",
         "of one oven");
     GATE_SIGMA = Coefficient::house("learned_gate", "an observation is left out beyond",
         (3.0, 2.5, 4.0), "σ", "one in four hundred would be by chance").within(0.0, 10.0);

@@ -4,13 +4,11 @@
 pub(crate) mod coefficients;
 mod learned_number;
 mod offer;
-mod rate;
 mod subject;
 mod water;
 mod words;
 
 pub use learned_number::{LearnedNumber, LearnedNumberInput, LearnedStep, ObservationInput};
-pub use offer::{HitRate, Lesson, Offer, OfferStep, nine_tenths, offer};
-pub use rate::rate_observation;
+pub use offer::{HitRate, Lesson, Offer, OfferStep, offer};
 pub use subject::{LearnedSubject, Settings};
 pub use water::{NotLearned, WaterLesson, water_lesson};

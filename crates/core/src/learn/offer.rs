@@ -3,7 +3,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{LearnedNumber, NotLearned, Settings};
-use crate::units::{Estimate, Estimated};
+use crate::units::{Estimate, Estimated, NINE_TENTHS};
 
 /// What one batch told, or why it told nothing.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -24,16 +24,16 @@ pub struct OfferStep {
     pub value: Option<f64>,
     /// Why it was left out, if it was.
     pub left_out: Option<NotLearned>,
-    /// What is believed after it.
-    pub mean: f64,
-    pub sd: f64,
+    /// What is believed after it, nine times in ten.
+    pub believed: Estimate,
 }
 
 /// A learned number as it is offered.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Offer {
-    pub prior: Estimated,
+    /// What is believed before any batch, nine times in ten.
+    pub prior: Estimate,
     pub mean: f64,
     pub sd: f64,
     /// Between these nine times in ten.
@@ -59,21 +59,8 @@ pub struct HitRate {
 /// So many of the last batches are counted.
 const COUNTED: usize = 50;
 
-/// Nine in ten of a normal distribution lie within so many σ.
-const NINE_TENTHS: f64 = 1.645;
 /// So many rejections in a row on one side are a change.
 const CHANGE: usize = 3;
-
-/// A value with the band in which it lies nine times in ten.
-///
-/// ```
-/// use ironpeel_core::learn::nine_tenths;
-/// let band = nine_tenths(0.6, 0.2);
-/// assert!((band.low - 0.271).abs() < 1e-9 && (band.high - 0.929).abs() < 1e-9);
-/// ```
-pub fn nine_tenths(mean: f64, sd: f64) -> Estimate {
-    Estimate::new(mean, mean - NINE_TENTHS * sd, mean + NINE_TENTHS * sd)
-}
 
 /// Learns a number from what batches told, in order, from a moment on where a person began again.
 pub fn offer(settings: Settings, lessons: &[Lesson]) -> Offer {
@@ -99,13 +86,12 @@ pub fn offer(settings: Settings, lessons: &[Lesson]) -> Offer {
             at: lesson.at,
             value: lesson.told.ok().map(|(value, _)| value),
             left_out,
-            mean: before.mean,
-            sd: before.sd,
+            believed: banded(before),
         });
     }
-    let Estimate { low, high, .. } = nine_tenths(mean, sd);
+    let Estimate { low, high, .. } = Estimate::nine_tenths(mean, sd);
     Offer {
-        prior: settings.prior,
+        prior: banded(settings.prior),
         mean,
         sd,
         low,
@@ -120,13 +106,17 @@ pub fn offer(settings: Settings, lessons: &[Lesson]) -> Offer {
     }
 }
 
+fn banded(Estimated { mean, sd }: Estimated) -> Estimate {
+    Estimate::nine_tenths(mean, sd)
+}
+
 /// When the last observations began to be rejected on one side, three or more of them.
 fn changed_since(history: &[OfferStep]) -> Option<DateTime<Utc>> {
     let told = history.iter().rev().filter(|step| step.value.is_some());
     let mut since = None;
     let (mut count, mut side) = (0, None);
     for step in told {
-        let above = step.value.is_some_and(|value| value > step.mean);
+        let above = step.value.is_some_and(|value| value > step.believed.typical);
         if step.left_out != Some(NotLearned::Outlier) || side.is_some_and(|side| side != above) {
             break;
         }

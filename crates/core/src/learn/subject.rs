@@ -2,7 +2,6 @@ use serde::{Deserialize, Serialize};
 
 use super::coefficients as c;
 use crate::coefficient::{Coefficient, Coefficients};
-use crate::ferment::coefficients::RATE_SD;
 use crate::heat::coefficients as heat;
 use crate::units::{Estimated, ScalarFilter};
 
@@ -15,14 +14,8 @@ pub enum LearnedSubject {
     WaterCorrection,
     /// Of a mixer and a product, °C on the friction factor method.
     Friction,
-    /// Of a line's mixer, over its line's figure.
-    MixerPower,
-    /// Of a product, over the model's.
-    FermentationRate,
     /// Of a product on a line, %.
     BakeLoss,
-    /// Of a product on a line, % of the bake.
-    Arrival,
 }
 
 /// How a number is learned.
@@ -35,14 +28,7 @@ pub struct Settings {
 
 impl LearnedSubject {
     /// Every number.
-    pub const ALL: [Self; 6] = [
-        Self::WaterCorrection,
-        Self::Friction,
-        Self::MixerPower,
-        Self::FermentationRate,
-        Self::BakeLoss,
-        Self::Arrival,
-    ];
+    pub const ALL: [Self; 3] = [Self::WaterCorrection, Self::Friction, Self::BakeLoss];
 
     /// How it is learned; the bake loss begins from the formula's.
     pub fn settings(self, coefficients: &Coefficients, formula_loss_pct: f64) -> Settings {
@@ -53,16 +39,9 @@ impl LearnedSubject {
                 value(&heat::FRICTION),
                 [&heat::FRICTION_SD, &heat::FRICTION_MEASURED_SD, &heat::FRICTION_WALK_SD],
             ),
-            Self::MixerPower => (1.0, [&c::POWER_PRIOR_SD, &c::POWER_SD, &c::POWER_WALK_SD]),
-            // What a batch tells comes with its own scatter.
-            Self::FermentationRate => (1.0, [&RATE_SD, &RATE_SD, &c::RATE_WALK_SD]),
             Self::BakeLoss => {
                 (formula_loss_pct, [&c::LOSS_PRIOR_SD, &c::LOSS_SD, &c::LOSS_WALK_SD])
             }
-            Self::Arrival => (
-                value(&c::ARRIVAL_PRIOR),
-                [&c::ARRIVAL_PRIOR_SD, &c::ARRIVAL_SD, &c::ARRIVAL_WALK_SD],
-            ),
         };
         Settings {
             prior: Estimated { mean, sd: value(prior_sd) },

@@ -1,12 +1,17 @@
 use super::coefficients as c;
-use crate::batch::{BatchState, WaterReport};
+use crate::batch::BatchState;
 use crate::coefficient::Coefficients;
 
 /// What one batch says of the water its flour takes.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct WaterLesson<'a> {
+pub struct WaterLesson {
     pub state: BatchState,
-    pub water: &'a WaterReport,
+    /// Water weighed and added over the plan, points.
+    pub over_plan_pts: f64,
+    /// Of it, by feel.
+    pub by_feel_pts: f64,
+    /// Whether every line of water was ticked.
+    pub complete: bool,
     /// From −2 much too slack to +2 much too stiff.
     pub consistency: Option<f64>,
     /// What the plan held of the standing correction, points.
@@ -38,18 +43,17 @@ pub enum NotLearned {
 /// plan without any standing correction, and `√(0.5² + (0.4·consistency)²)` (H).
 ///
 /// ```
-/// use ironpeel_core::batch::{BatchState, WaterReport};
+/// use ironpeel_core::batch::BatchState;
 /// use ironpeel_core::coefficient::Coefficients;
 /// use ironpeel_core::learn::{WaterLesson, water_lesson};
-/// let water = WaterReport { planned_kg: 60.0, weighed_kg: 60.0, added_kg: 0.5, by_feel_kg: 0.5,
-///     over_plan_pts: 0.5, by_feel_pts: 0.5, complete: true };
-/// let batch = WaterLesson { state: BatchState::Finished, water: &water, consistency: Some(1.0),
-///     standing_pts: 0.6, damaged_starch_caution: false, water_was_set: false };
+/// let batch = WaterLesson { state: BatchState::Finished, over_plan_pts: 0.5, by_feel_pts: 0.5,
+///     complete: true, consistency: Some(1.0), standing_pts: 0.6, damaged_starch_caution: false,
+///     water_was_set: false };
 /// let (value, sd) = water_lesson(&batch, &Coefficients::default()).unwrap();
 /// assert!((value - 1.9).abs() < 1e-9 && (sd - 0.6403).abs() < 1e-4);
 /// ```
 pub fn water_lesson(
-    batch: &WaterLesson<'_>,
+    batch: &WaterLesson,
     coefficients: &Coefficients,
 ) -> Result<(f64, f64), NotLearned> {
     match batch.state {
@@ -57,18 +61,18 @@ pub fn water_lesson(
         BatchState::Scrapped => return Err(NotLearned::Scrapped),
         _ => return Err(NotLearned::NotFinished),
     }
-    if batch.damaged_starch_caution && batch.water.by_feel_kg > 0.0 {
+    if batch.damaged_starch_caution && batch.by_feel_pts > 0.0 {
         return Err(NotLearned::DamagedStarch);
     }
     if batch.water_was_set {
         return Err(NotLearned::WaterSet);
     }
-    if !batch.water.complete && batch.water.added_kg == 0.0 && batch.consistency.is_none() {
+    if !batch.complete && batch.over_plan_pts == 0.0 && batch.consistency.is_none() {
         return Err(NotLearned::NothingSaid);
     }
     let consistency = batch.consistency.unwrap_or(0.0);
     let by_hand = coefficients.value(&c::CONSISTENCY_POINTS) * consistency;
     let hand_sd = coefficients.value(&c::CONSISTENCY_SD) * consistency;
-    let value = batch.water.over_plan_pts + batch.standing_pts + by_hand;
+    let value = batch.over_plan_pts + batch.standing_pts + by_hand;
     Ok((value, coefficients.value(&c::WATER_SD).hypot(hand_sd)))
 }

@@ -9,10 +9,24 @@ pub struct Estimate {
     pub high: f64,
 }
 
+/// Nine in ten of a normal distribution lie within so many σ.
+pub const NINE_TENTHS: f64 = 1.645;
+
 impl Estimate {
     /// A typical value with its low and high.
     pub const fn new(typical: f64, low: f64, high: f64) -> Self {
         Self { typical, low, high }
+    }
+
+    /// A mean with the band in which a normal variable lies nine times in ten.
+    ///
+    /// ```
+    /// use ironpeel_core::units::Estimate;
+    /// let band = Estimate::nine_tenths(0.6, 0.2);
+    /// assert!((band.low - 0.271).abs() < 1e-9 && (band.high - 0.929).abs() < 1e-9);
+    /// ```
+    pub fn nine_tenths(mean: f64, sd: f64) -> Self {
+        Self::new(mean, mean - NINE_TENTHS * sd, mean + NINE_TENTHS * sd)
     }
 
     /// So many times it; a negative factor turns the band round.

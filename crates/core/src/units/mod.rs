@@ -14,7 +14,7 @@ pub(crate) mod words;
 
 pub use bisect::{bisect, crossing};
 pub use conversion::{DAYS_PER_WEEK, G_PER_KG, H_PER_DAY, MIN_PER_H, S_PER_MIN};
-pub use estimate::Estimate;
+pub use estimate::{Estimate, NINE_TENTHS};
 pub use number::{DecimalMark, NumberError, decimal_mark_of, parse_number, spelt_out};
 pub(crate) use number::{groups, is_range};
 pub use number_range::{FieldError, NumberRange, ValidationErrors};

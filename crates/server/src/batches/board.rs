@@ -12,7 +12,6 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::run::BatchRun;
 use crate::problem::{Problem, Result};
 use crate::request::Json;
 use crate::state::App;
@@ -57,7 +56,7 @@ pub struct BoardBatch {
     pub unplaced: usize,
 }
 
-/// The day as it runs.
+/// Every line with its batches of today.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Board {
     pub now: DateTime<Utc>,
@@ -87,22 +86,22 @@ async fn board(State(app): State<App>) -> Result<Json<Board>> {
     for summary in found {
         let batch = app.revisions.batch(summary.id).await?;
         let own = events.remove(&summary.id).unwrap_or_default();
-        let run = BatchRun::of(&batch, &own, Vec::new(), now);
+        let (record, report) = batch.followed(&own, now);
         let line = lines.entry((summary.line, summary.line_id)).or_default();
         line.push(BoardBatch {
-            id: run.id,
-            product: run.product,
-            lot: run.lot,
-            state: run.state,
-            planned_for: run.planned_for,
-            started_at: run.record.started_at,
-            ended_at: run.record.ended_at,
-            held_since: run.record.held_since,
-            held_reason: run.record.held_reason,
+            id: batch.id,
+            product: batch.product.clone(),
+            lot: batch.lot.clone(),
+            state: record.state,
+            planned_for: batch.plan.planned_for,
+            started_at: record.started_at,
+            ended_at: record.ended_at,
+            held_since: record.held_since,
+            held_reason: record.held_reason,
             stages: batch.plan.stages.clone(),
-            times: run.report.times,
-            next: run.report.next,
-            unplaced: run.record.unplaced.len(),
+            times: report.times,
+            next: report.next,
+            unplaced: record.unplaced.len(),
         });
     }
     let lines = lines

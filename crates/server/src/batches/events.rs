@@ -152,7 +152,8 @@ async fn record(
             Err(message) => answers.push(EventAnswer::refused(id, message)),
         }
     }
-    let recorded = app.store.add_batch_events(id, &new, |events| planned.project(events)).await?;
+    let (recorded, state) =
+        app.store.add_batch_events(id, &new, |events| planned.project(events)).await?;
     for (place, outcome) in places.into_iter().zip(recorded) {
         let answer = &mut answers[place];
         match outcome {
@@ -168,7 +169,6 @@ async fn record(
             }
         }
     }
-    let state = app.store.batch_state(id).await?.unwrap_or_default();
     Ok(Json(EventsAnswer { events: answers, state }))
 }
 

@@ -2,13 +2,12 @@
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::batch::{BatchRecord, Quantity, StageTimes, fold, report};
+use ironpeel_core::batch::{BatchRecord, Quantity, StageTimes};
 use ironpeel_core::chain::{
     BatchFermentation, BatchFollowed, ReadOf, RiseBand, batch_fermentation, chain,
 };
 use ironpeel_core::ferment::JarReading;
 use ironpeel_core::method::{EndFigure, Method, StageKind, StageRole};
-use ironpeel_store::BatchEvent;
 use serde::Serialize;
 use serde_json::{Value, json};
 use utoipa::ToSchema;
@@ -98,10 +97,8 @@ pub async fn rise_now(app: &App, id: Uuid) -> Result<Option<f64>> {
 async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
     let planned = app.revisions.batch(id).await?;
     let events = app.store.events_of(&[id]).await?.remove(&id).unwrap_or_default();
-    let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
-    let record = fold(&read);
-    let now = record.ended_at.unwrap_or_else(Utc::now);
-    let report = report(&planned.plan, &record, now);
+    let now = Utc::now();
+    let (record, report) = planned.followed(&events, now);
 
     let view = batch_view(app, id).await?;
     let mut run_settings = match view.run_settings {

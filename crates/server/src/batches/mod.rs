@@ -15,7 +15,6 @@ mod view;
 pub use issue::{BatchInput, plan};
 pub use list::BatchQuery;
 pub use planned::PlannedBatch;
-pub use run::BatchRun;
 
 use utoipa_axum::router::OpenApiRouter;
 

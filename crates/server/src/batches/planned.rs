@@ -2,7 +2,8 @@
 
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{
-    BatchPlan, BatchRecord, Event, PlannedFigures, PlannedLine, Quantity, StagePlan, fold, report,
+    BatchPlan, BatchRecord, BatchReport, Event, PlannedFigures, PlannedLine, Quantity, StagePlan,
+    fold, report,
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::heat::Temperatures;
@@ -224,10 +225,20 @@ impl PlannedBatch {
         self.plan.stages.iter().map(|stage| stage.stage).collect()
     }
 
+    /// What happened, and how it stands to the plan by now.
+    pub fn followed(
+        &self,
+        events: &[BatchEvent],
+        now: DateTime<Utc>,
+    ) -> (BatchRecord, BatchReport) {
+        let record = fold(&read(events));
+        let report = report(&self.plan, &record, now);
+        (record, report)
+    }
+
     /// What its events come to; the same on every server.
     pub fn project(&self, events: &[BatchEvent]) -> BatchProjection {
-        let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
-        self.project_read(&read)
+        self.project_read(&read(events))
     }
 
     /// The same of events that are not on record yet.
@@ -266,8 +277,6 @@ impl PlannedBatch {
                 pieces_good: finish.pieces_good,
                 pieces_rejected: finish.pieces_rejected,
                 friction_c: self.friction(&record),
-                rate: None,
-                rate_sd: None,
             },
         }
     }
@@ -296,6 +305,10 @@ impl PlannedBatch {
         };
         Some(temperatures.friction_c())
     }
+}
+
+fn read(events: &[BatchEvent]) -> Vec<Event> {
+    events.iter().filter_map(BatchEvent::event).collect()
 }
 
 fn count(many: usize) -> i32 {

@@ -3,7 +3,7 @@
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{
-    BatchRecord, BatchReport, BatchState, OBSERVATIONS, PlannedFigures, StagePlan, fold, report,
+    BatchRecord, BatchReport, BatchState, OBSERVATIONS, PlannedFigures, StagePlan,
 };
 use ironpeel_store::{BatchEvent, LotOfBatch};
 use serde::Serialize;
@@ -70,8 +70,7 @@ impl BatchRun {
         lots: Vec<LotOfBatch>,
         now: DateTime<Utc>,
     ) -> Self {
-        let read: Vec<_> = events.iter().filter_map(BatchEvent::event).collect();
-        let record = fold(&read);
+        let (record, report) = batch.followed(events, now);
         let cautions = batch.cautions.iter().cloned().chain(std::iter::repeat(Vec::new()));
         let stages = batch.plan.stages.iter().cloned().zip(cautions);
         Self {
@@ -85,7 +84,7 @@ impl BatchRun {
             planned_for: batch.plan.planned_for,
             planned: batch.plan.figures,
             stages: stages.map(|(planned, cautions)| BatchStage { planned, cautions }).collect(),
-            report: report(&batch.plan, &record, now),
+            report,
             record,
             recorded: events
                 .iter()

@@ -9,7 +9,6 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::batches::BatchRun;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Query};
 use crate::state::App;
@@ -64,22 +63,24 @@ async fn comparison(
     }
     let mut events = app.store.events_of(&ids).await?;
     let now = Utc::now();
-    let mut runs = Vec::with_capacity(ids.len());
+    let mut followed = Vec::with_capacity(ids.len());
+    let mut batches = Vec::with_capacity(ids.len());
     for id in &ids {
         let batch = app.revisions.batch(*id).await?;
         let own = events.remove(id).unwrap_or_default();
-        runs.push(BatchRun::of(&batch, &own, Vec::new(), now));
+        let (record, report) = batch.followed(&own, now);
+        batches.push(ComparedHead {
+            id: batch.id,
+            product: batch.product.clone(),
+            line: batch.line.clone(),
+            lot: batch.lot.clone(),
+            state: record.state,
+            planned_for: batch.plan.planned_for,
+        });
+        followed.push((record, report));
     }
     let compared: Vec<_> =
-        runs.iter().map(|run| ComparedBatch { report: &run.report, record: &run.record }).collect();
+        followed.iter().map(|(record, report)| ComparedBatch { report, record }).collect();
     let rows = compare(&compared);
-    let batches = runs.into_iter().map(|run| ComparedHead {
-        id: run.id,
-        product: run.product,
-        line: run.line,
-        lot: run.lot,
-        state: run.state,
-        planned_for: run.planned_for,
-    });
-    Ok(Json(BatchComparison { batches: batches.collect(), rows }))
+    Ok(Json(BatchComparison { batches, rows }))
 }

@@ -2,7 +2,7 @@
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::batch::{BatchState, WaterReport};
+use ironpeel_core::batch::BatchState;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::learn::{
     LearnedSubject, Lesson, NotLearned, Offer, WaterLesson, offer, water_lesson,
@@ -70,17 +70,11 @@ struct LearnedInput {
     signed: SignedInput,
 }
 
-const OFFERED: [LearnedSubject; 3] =
-    [LearnedSubject::WaterCorrection, LearnedSubject::Friction, LearnedSubject::BakeLoss];
-
 const fn words(subject: LearnedSubject) -> (&'static str, &'static str) {
     match subject {
         LearnedSubject::WaterCorrection => ("Water correction", "points"),
         LearnedSubject::Friction => ("Friction", "°C"),
-        LearnedSubject::MixerPower => ("Mixer power", "of the line's figure"),
-        LearnedSubject::FermentationRate => ("Fermentation rate", "of the model's"),
         LearnedSubject::BakeLoss => ("Loss from dough to bread", "%"),
-        LearnedSubject::Arrival => ("Arrival", "% of the bake"),
     }
 }
 
@@ -115,19 +109,11 @@ fn lesson(
     let told = match subject {
         LearnedSubject::WaterCorrection => match figures.water_pts {
             Some(over_plan_pts) => {
-                let by_feel = figures.by_feel_pts.unwrap_or_default();
-                let water = WaterReport {
-                    planned_kg: 0.0,
-                    weighed_kg: 0.0,
-                    added_kg: by_feel,
-                    by_feel_kg: by_feel,
-                    over_plan_pts,
-                    by_feel_pts: by_feel,
-                    complete: figures.water_complete,
-                };
                 let batch = WaterLesson {
                     state,
-                    water: &water,
+                    over_plan_pts,
+                    by_feel_pts: figures.by_feel_pts.unwrap_or_default(),
+                    complete: figures.water_complete,
                     consistency: figures.consistency,
                     standing_pts: batch.standing_pts,
                     damaged_starch_caution: batch.damaged_starch_caution,
@@ -139,9 +125,6 @@ fn lesson(
         },
         LearnedSubject::Friction => measured(figures.friction_c),
         LearnedSubject::BakeLoss => measured(figures.loss_pct),
-        LearnedSubject::MixerPower | LearnedSubject::FermentationRate | LearnedSubject::Arrival => {
-            Err(NotLearned::NothingSaid)
-        }
     };
     Lesson { batch: batch.id, at: batch.planned_for, told }
 }
@@ -176,7 +159,7 @@ async fn learned(
 ) -> Result<Json<Vec<LearnedView>>> {
     let product = app.store.product(&asked.product).await?;
     let mut views = Vec::new();
-    for subject in OFFERED {
+    for subject in LearnedSubject::ALL {
         let revisions = app.store.learned(key(subject, &product)).await?;
         let begins_at = revisions.first().and_then(|one| one.begins_at);
         let offer = offered(&app, &product, subject, begins_at).await?;

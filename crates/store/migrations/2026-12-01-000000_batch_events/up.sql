@@ -55,8 +55,6 @@ CREATE TABLE batch_state (
     pieces_good double precision,
     pieces_rejected double precision,
     friction_c double precision,
-    rate double precision,
-    rate_sd double precision,
     -- Whether nothing may be learned of its water.
     damaged_starch_caution boolean NOT NULL DEFAULT false,
     water_was_set boolean NOT NULL DEFAULT false,
@@ -101,8 +99,7 @@ CREATE TRIGGER append_only BEFORE UPDATE OR DELETE OR TRUNCATE ON batch_lot
 -- A learned number that somebody took over, put back, or lets be learned anew: a revision each.
 CREATE TABLE learned_number (
     id uuid PRIMARY KEY,
-    subject text NOT NULL CHECK (subject IN ('water_correction', 'friction', 'mixer_power',
-        'fermentation_rate', 'bake_loss', 'arrival')),
+    subject text NOT NULL CHECK (subject IN ('water_correction', 'friction', 'bake_loss')),
     product_id uuid NOT NULL REFERENCES product,
     line_id uuid NOT NULL REFERENCES line,
     flour_id uuid NOT NULL REFERENCES flour,

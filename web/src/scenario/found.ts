@@ -1,0 +1,15 @@
+import { queryOptions } from "@tanstack/react-query";
+import { answer, api } from "../api/client";
+
+/** Every product of the plant. */
+export const PRODUCTS = queryOptions({
+  queryKey: ["products"],
+  queryFn: () => answer(api.GET("/api/v1/products")),
+});
+
+/** Lots whose code begins with what was typed. */
+export const lotsNamed = (text: string) =>
+  queryOptions({
+    queryKey: ["find", text],
+    queryFn: () => answer(api.GET("/api/v1/find", { params: { query: { q: text } } })),
+  });
