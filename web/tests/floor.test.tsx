@@ -6,6 +6,7 @@ import type { Schemas } from "../src/api/client";
 import { BoardPage } from "../src/floor/BoardPage";
 import { FinishForm } from "../src/floor/FinishForm";
 import { Keypad } from "../src/floor/Keypad";
+import { limitNear } from "../src/floor/limit";
 import { NextAction } from "../src/floor/NextAction";
 import { withStamps } from "../src/floor/pending";
 import { quantitiesOf, signsOf, type Run } from "../src/floor/run";
@@ -14,6 +15,7 @@ import { eventText, RunHistory, UndoLast } from "../src/floor/RunHistory";
 import { RunReport } from "../src/floor/RunReport";
 import { RunStages } from "../src/floor/RunStages";
 import type { Said, Stamp } from "../src/floor/stamp";
+import { StarterFeed } from "../src/floor/StarterFeed";
 import { WeighLines } from "../src/floor/WeighLines";
 import { Format } from "../src/units/format";
 import { PreferencesProvider, USUAL, type Preferences } from "../src/units/preferences";
@@ -42,6 +44,7 @@ const stage = (
   ended_by,
   drops_at: 0.66,
   kj_per_kg_min: 0,
+  folds_at_min: [],
   cautions: kind === "mix" ? ["Guard shut; locked out before any hand goes in."] : [],
 });
 
@@ -230,6 +233,62 @@ test("the next action is a sentence with its figures and one stamp", () => {
     "Mixing ended",
     expect.objectContaining({ ended_by: "clears_bowl" }),
   );
+});
+
+test("a limit is announced before it is passed, and after it", () => {
+  const near = (limit: number) => {
+    const times = [{ ...time(0, -5), limit_at: iso(limit) }, time(1, 5)];
+    const { unmount } = show(
+      <NextAction run={run({ report: { ...run().report, times } })} may write={vi.fn()} />,
+    );
+    const said = screen.queryByRole("alert")?.textContent;
+    unmount();
+    return said;
+  };
+  expect(near(40)).toBeUndefined();
+  expect(near(12)).toBe("12 min to its limit.");
+  expect(near(-3)).toBe("Beyond its limit for 3 min.");
+  expect(limitNear({ ...time(0, -5, -1), limit_at: iso(-3) }, NOW)).toBeUndefined();
+});
+
+test("sets of folds have stamps of their own, without a connection too", () => {
+  const write = vi.fn();
+  const [, proof] = STAGES;
+  const folds = { ...STAGES[0], kind: "fold" as const, folds_at_min: [0, 30] };
+  const stages = [folds, proof] as Run["stages"];
+  const next = { stage: "mix", due_at: iso(55), late_min: -55 };
+  const fold = { set: 1, sets: 2, due_at: iso(-5) };
+  const batch = run({ stages, report: { ...run().report, next: { ...next, fold } } });
+  show(<NextAction run={batch} may write={write} />);
+  expect(screen.getByText(/^Set of folds 1 of 2 at/)).toBeTruthy();
+  press("Set 1 done");
+  const [, said] = write.mock.calls[0] as [string, Said];
+  expect(said).toMatchObject({ kind: "note", stage: "mix", of: "folds" });
+  const folded = withStamps(batch, [stamped(said)]);
+  expect(folded.report.next?.fold).toEqual({ set: 2, sets: 2, due_at: iso(25) });
+  const both = withStamps(batch, [stamped(said), stamped(said)]);
+  expect(both.report.next?.fold).toBeNull();
+});
+
+test("a starter is fed in time, and that it was is written down once", () => {
+  const write = vi.fn();
+  const feed = {
+    at: iso(-20),
+    ripe_at: iso(600),
+    starter_g: 100,
+    flour_g: 200,
+    water_g: 200,
+  } as Schemas["FeedAt"];
+  const { unmount } = show(<StarterFeed run={run()} feed={feed} may write={write} />);
+  const starter = screen.getByRole("region", { name: "Starter" });
+  expect(starter.textContent).toContain("20 min late");
+  press("Starter fed");
+  const [, said] = write.mock.calls[0] as [string, Said];
+  expect(said).toMatchObject({ kind: "note", of: "feed" });
+  unmount();
+  show(<StarterFeed run={withStamps(run(), [stamped(said)])} feed={feed} may write={write} />);
+  expect(screen.getByText(/^Fed at/)).toBeTruthy();
+  expect(screen.queryByRole("button")).toBeNull();
 });
 
 test("who may not record sees what is next and no stamp", () => {

@@ -274,6 +274,7 @@ test("on the board what is planned is an outline, what is late is told", () => {
     ended_by: "look",
     drops_at: 0.66,
     kj_per_kg_min: 0,
+    folds_at_min: [],
   });
   const times = (id: string, from: number, to: number, begun: boolean): Schemas["StageTimes"] => ({
     stage: id,

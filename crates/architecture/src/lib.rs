@@ -13,7 +13,7 @@ pub use source::{Source, read};
 use std::collections::{BTreeMap, BTreeSet};
 
 /// The modules of the core, lowest first: each uses only those before it.
-pub const CORE: [&str; 15] = [
+pub const CORE: [&str; 18] = [
     "units",
     "coefficient",
     "flour",
@@ -25,6 +25,9 @@ pub const CORE: [&str; 15] = [
     "schedule",
     "batch",
     "learn",
+    "oven",
+    "judging",
+    "fault",
     "plant",
     "lot",
     "chain",

@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::coefficient::{Coefficient, Coefficients, Override};
 use crate::dough::{IngredientProperties, Library};
 use crate::water::AbsorptionModel;
-use crate::{dough, ferment, flour, heat, learn, method, schedule, water};
+use crate::{dough, fault, ferment, flour, heat, judging, learn, method, oven, schedule, water};
 
 /// A plant's parameters, as every computation uses them.
 #[derive(Debug, Clone, PartialEq, Default)]
@@ -39,7 +39,7 @@ impl From<OwnParameters> for PlantParameters {
 }
 
 /// Every coefficient by its subject, lowest first.
-pub static COEFFICIENTS: [(&str, &[&Coefficient]); 8] = [
+pub static COEFFICIENTS: [(&str, &[&Coefficient]); 11] = [
     ("flour", flour::coefficients::ALL),
     ("dough", dough::coefficients::ALL),
     ("water", water::coefficients::ALL),
@@ -48,6 +48,9 @@ pub static COEFFICIENTS: [(&str, &[&Coefficient]); 8] = [
     ("method", method::coefficients::ALL),
     ("schedule", schedule::coefficients::ALL),
     ("learn", learn::coefficients::ALL),
+    ("oven", oven::coefficients::ALL),
+    ("judging", judging::coefficients::ALL),
+    ("fault", fault::coefficients::ALL),
 ];
 
 /// The coefficient of a key.

@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 63] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 69] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -121,6 +121,20 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 63] = [
         "what a plan tries",
     ),
     ("schedule/", &["DAY_MIN", "AROUND", "LEAST_MIN", "MOST_MIN", "minutes", "of"], "the clock"),
+    ("fault/answer.rs", &["SHOWN"], "how many measurements are shown"),
+    ("fault/input.rs", &["MOST"], "what a request may hold"),
+    (
+        "judging/mod.rs",
+        &["NINETEEN_IN_TWENTY", "MARKS"],
+        "a normal distribution, and the sheet's scale",
+    ),
+    ("judging/judges.rs", &["LAST"], "loaves the sheet counts"),
+    ("oven/bake_trace.rs", &["SAMPLES"], "what a request may hold"),
+    (
+        "oven/crossing.rs",
+        &["MEDIAN_TO_SD", "BESIDE_TWO", "AVERAGES", "noise_c", "parabolas"],
+        "a normal distribution, three neighbours, and how finely noise is averaged",
+    ),
     ("water/base_absorption.rs", &["NO_DRIER"], "how finely a figure is said"),
     ("water/build_up.rs", &["THOUSANDTHS"], "how finely a figure is said"),
 ];

@@ -4,10 +4,12 @@ mod support;
 
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
+use ironpeel_core::batch::{Event, StagePlan, fold, stage_times};
 use ironpeel_core::chain::{
-    DelayedBatch, DelayedMaterial, DoughState, Measured, Recovery, RecoveryAdvice, RecoveryCaution,
-    Scenario, ScenarioFlour, SpongeUnknown, SpongeView, chain, each_dough, friction_factor, late,
-    mixed_dough, process_comparison, rise, sponge_acceleration, sponge_for,
+    BatchDelay, DelayedBatch, DelayedMaterial, DoughState, Measured, Recovery, RecoveryAdvice,
+    RecoveryCaution, Scenario, ScenarioFlour, SpongeUnknown, SpongeView, batch_delay, chain,
+    each_dough, friction_factor, late, mixed_dough, process_comparison, rise, sponge_acceleration,
+    sponge_for,
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::Amount;
@@ -18,8 +20,10 @@ use ironpeel_core::schedule::{
     Anchor, RunRequest, ScheduleRequest, ScheduledBatch, Stop, plan_run,
 };
 use proptest::prelude::*;
+use serde_json::json;
 use support::bench::{Bench, bench, flour, plain, readings, sponge_bench, strong};
 use support::near;
+use uuid::Uuid;
 
 fn white(readings: &Readings) -> [ScenarioFlour<'_>; 1] {
     [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, readings)]
@@ -231,13 +235,13 @@ fn stopped(minutes: f64, doughs: f64) -> Vec<DelayedBatch> {
         coefficients: &scenario.plant.coefficients,
     };
     let calm = plan_run(&wanted).expect("fits");
-    assert!(late(&scenario, &chain, &calm, calm.starts_at).is_empty(), "nothing waits");
+    assert!(late(&scenario, &chain, &calm.doughs, calm.starts_at).is_empty(), "nothing waits");
     // When the third sponge is about to be mixed.
     let from = calm.doughs[2].stages[1].starts_at - Duration::minutes(1);
     let stop = Some(Stop { from, minutes, place: None });
     let plan = plan_run(&RunRequest { stop, ..wanted }).expect("fits");
     let goes_again = from + Duration::seconds((minutes * 60.0) as i64);
-    let found = late(&scenario, &chain, &plan, goes_again);
+    let found = late(&scenario, &chain, &plan.doughs, goes_again);
 
     // Every dough that waits is there once, and no sponge set before the line goes again takes an
     // old one.
@@ -482,4 +486,46 @@ proptest! {
             prop_assert!(both.other.dough_absorption_pct.is_finite() && both.other.dough_yield.is_finite());
         }
     }
+}
+
+/// What to do with a batch whose sponge is open since so many minutes more than planned.
+fn held(late_min: f64) -> Option<DelayedBatch> {
+    let (flours, mut bench) = (strong(), plant());
+    for (stage, id) in bench.method.stages.iter_mut().zip(1..) {
+        stage.id = Some(Uuid::from_u128(id));
+    }
+    let flours = white(&flours);
+    let scenario = full(&bench, &flours, 1.0);
+    let stages = StagePlan::of(&bench.method, &bench.line.mixer, &Coefficients::default());
+    let begun: DateTime<Utc> = Utc.with_ymd_and_hms(2026, 11, 26, 5, 0, 0).single().expect("five");
+    let after = |minutes: f64| begun + Duration::seconds((minutes * 60.0) as i64);
+    let events = [
+        json!({"id": Uuid::from_u128(11), "kind": "start", "happened_at": begun}),
+        json!({"id": Uuid::from_u128(12), "kind": "hold", "happened_at": after(60.0),
+            "reason": "no steam"}),
+    ];
+    let events = events.map(|event| serde_json::from_value::<Event>(event).expect("an event"));
+    let now = after(stages[0].minutes + late_min);
+    let (times, _) = stage_times(&stages, begun, &fold(&events), now);
+    batch_delay(&scenario, &chain(&scenario), BatchDelay { stages: &stages, times: &times, now })
+}
+
+#[test]
+fn a_held_sponge_has_its_ways_out_with_amounts() {
+    assert_eq!(held(-10.0), None, "it is within its time");
+    let waits = held(15.0).expect("it waits");
+    near(waits.waits_min, 15.0, 0.02);
+    assert_eq!((waits.role, waits.past_min), (StageRole::Sponge, 0.0));
+    assert_eq!(waits.ways[0].way, Recovery::GoOn);
+
+    let old = held(240.0).expect("it is past its limit");
+    assert!(old.past_min > 0.0 && old.maturity.maturity > old.planned_maturity.maturity);
+    let ways: Vec<Recovery> = old.ways.iter().map(|one| one.way).collect();
+    assert!(ways.contains(&Recovery::SpreadInThirds) && ways.contains(&Recovery::BakeOff));
+    let thirds = old.ways.iter().find(|one| one.way == Recovery::SpreadInThirds).expect("is there");
+    let kg = |of| thirds.amounts.iter().find(|one| one.of == of).expect("is weighed").kg;
+    assert!(kg(DelayedMaterial::OldSpongeEach) > 50.0, "a third of a sponge");
+    assert!(thirds.doughs.is_empty(), "no sponge of this batch is set after it");
+    let advised: Vec<bool> = old.ways.iter().map(|one| one.advised).collect();
+    assert_eq!(advised.iter().filter(|one| **one).count(), 1);
 }

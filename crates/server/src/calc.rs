@@ -3,6 +3,7 @@
 use axum::extract::DefaultBodyLimit;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{StarterAnswer, StarterInput};
+use ironpeel_core::fault::{DiagnoseInput, Diagnosis, diagnose};
 use ironpeel_core::ferment::{
     FermentationAnswer, FermentationInput, Maturity, MaturityInput, RateFit, RateFitInput,
     Refreshment, RefreshmentInput,
@@ -12,7 +13,9 @@ use ironpeel_core::flour::{
     FarinographInput, MoistureBasisAnswer, MoistureBasisInput, SiftAnswer, SiftInput,
 };
 use ironpeel_core::heat::{DoughTemperatureInput, Friction, FrictionInput, HeatSolution};
+use ironpeel_core::judging::{Judges, JudgesInput, ScoreDifference, ScoreDifferenceInput};
 use ironpeel_core::learn::{LearnedNumber, LearnedNumberInput};
+use ironpeel_core::oven::{BakeTrace, BakeTraceInput};
 use ironpeel_core::water::{
     AbsorptionBuildUp, AbsorptionInput, AbsorptionModelAnswer, AbsorptionModelInput,
 };
@@ -43,6 +46,10 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(rate_fit))
         .routes(routes!(learned_number))
         .routes(routes!(starter_feed))
+        .routes(routes!(bake_trace))
+        .routes(routes!(score_difference))
+        .routes(routes!(judges))
+        .routes(routes!(diagnosis))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
 
@@ -168,4 +175,38 @@ async fn maturity(Json(input): Json<MaturityInput>) -> Result<Json<Maturity>> {
     responses((status = 200, body = Refreshment), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn starter_feed(Json(input): Json<RefreshmentInput>) -> Result<Json<Refreshment>> {
     Ok(Json(heavy(move || input.compute(&Coefficients::default())).await?))
+}
+
+/// A bake's core temperatures read: crossings, arrival, the bake that meets the target
+#[utoipa::path(post, path = "/api/v1/calc/bake-trace", security(()), tag = "calculators",
+    request_body = BakeTraceInput,
+    responses((status = 200, body = BakeTrace), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn bake_trace(Json(input): Json<BakeTraceInput>) -> Result<Json<BakeTrace>> {
+    Ok(Json(heavy(move || input.compute(&Coefficients::default())).await?))
+}
+
+/// Whether a difference of marks is real
+#[utoipa::path(post, path = "/api/v1/calc/score-difference", security(()), tag = "calculators",
+    request_body = ScoreDifferenceInput,
+    responses((status = 200, body = ScoreDifference), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn score_difference(
+    Json(input): Json<ScoreDifferenceInput>,
+) -> Result<Json<ScoreDifference>> {
+    Ok(Json(input.compute()?))
+}
+
+/// Two judges beside one another, and their joint mark
+#[utoipa::path(post, path = "/api/v1/calc/judges", security(()), tag = "calculators",
+    request_body = JudgesInput,
+    responses((status = 200, body = Judges), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn judges(Json(input): Json<JudgesInput>) -> Result<Json<Judges>> {
+    Ok(Json(input.compute(&Coefficients::default())?))
+}
+
+/// The causes of a fault in order, with what speaks for and against each; house judgement
+#[utoipa::path(post, path = "/api/v1/calc/diagnose", security(()), tag = "calculators",
+    request_body = DiagnoseInput,
+    responses((status = 200, body = Diagnosis), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn diagnosis(Json(input): Json<DiagnoseInput>) -> Result<Json<Diagnosis>> {
+    Ok(Json(diagnose(&input.check()?, &Coefficients::default())))
 }

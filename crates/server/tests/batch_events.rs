@@ -106,6 +106,24 @@ async fn a_batch_runs_from_its_sheet_to_its_finish() {
 }
 
 #[tokio::test]
+async fn a_set_of_folds_and_a_fed_starter_are_stamped_and_what_is_held_has_ways_out() {
+    let plant = Plant::open().await;
+    let id = planned(&plant).await;
+    let recovery = format!("/api/v1/batches/{id}/recovery");
+    assert_eq!(plant.get(&recovery).await["delayed"], Value::Null, "it has not begun");
+    let rises = plant.get(&format!("/api/v1/batches/{id}/fermentation")).await;
+    assert_eq!(rises["feed"], Value::Null, "rolls have no starter");
+    let fed = event("note", Utc::now(), &json!({"of": "feed", "text": "The starter was fed"}));
+    let long = event("note", Utc::now(), &json!({"of": "f".repeat(500), "text": "so"}));
+    assert_eq!(outcomes(&sent(&plant, &id, &[fed, long]).await), ["stored", "refused"]);
+    let held = event("hold", Utc::now(), &json!({"reason": "divider"}));
+    sent(&plant, &id, &[event("start", Utc::now(), &json!({})), held]).await;
+    assert_eq!(plant.get(&recovery).await["delayed"], Value::Null, "it is within its time");
+    let nowhere = format!("/api/v1/batches/{}/recovery", new_id());
+    assert_eq!(plant.ask(Method::GET, &nowhere, &Value::Null).await.0, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
 async fn one_bad_event_stops_none_of_the_others() {
     let plant = Plant::open().await;
     let id = planned(&plant).await;

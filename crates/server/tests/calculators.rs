@@ -288,3 +288,42 @@ async fn fermentation_and_friction_answer_the_contract() {
         }
     }
 }
+
+#[tokio::test]
+async fn oven_judging_and_faults_answer_the_contract() {
+    let plant = Plant::open().await;
+    let trace = json!({
+        "t_min": [0, 4, 8, 12, 14, 16, 18, 20], "bake_min": 20,
+        "probes": [{"name": "middle", "core_c": [28, 34, 48, 66, 76, 85, 92, 96]}],
+    });
+    let (status, read) = plant.post("/api/v1/calc/bake-trace", &trace).await;
+    assert_eq!((status, &read["slowest"]), (StatusCode::OK, &json!("middle")), "{read}");
+    assert!((number(&read["probes"][0]["arrival_pct"]) - 92.5).abs() < 0.005, "{read}");
+    assert!((number(&read["bake_min_for_target"]) - 21.76).abs() < 0.005, "{read}");
+
+    let marks = json!({"difference": 0.7, "batches": 1, "loaves": 6, "sd_batch": null,
+        "sd_loaf": 0.35, "sd_judge": 0.3});
+    let (status, told) = plant.post("/api/v1/calc/score-difference", &marks).await;
+    assert_eq!((status, &told["says"]), (StatusCode::OK, &json!("doughs_differ")), "{told}");
+    let sheets = json!({"marks": [[4, 3], [4.5, 4]], "repeats_1": [0.5], "repeats_2": [],
+        "now": [4, 3]});
+    let (status, judges) = plant.post("/api/v1/calc/judges", &sheets).await;
+    assert_eq!((status, &judges["now"]["agree"]), (StatusCode::OK, &json!(true)), "{judges}");
+    assert!(number(&judges["judges"][0]["level"]) > 0.0, "the first marks higher");
+
+    let asked = json!({"fault": "smearing", "gates": ["sponge", "wheat", "tin"],
+        "features": {"ds_trap": 2, "water_over_plan_pts": 2.1, "arrival_d_pts": 11.4}});
+    let (status, found) = plant.post("/api/v1/calc/diagnose", &asked).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    assert_eq!(found["causes"][0]["cause"], "ds_trap_water");
+    assert!(number(&found["causes"][0]["families"]["WA"]) > 2.0, "{found}");
+    assert_eq!(found["would_decide"][0]["feature"], "damaged_starch_pct");
+
+    for path in ["bake-trace", "score-difference", "judges", "diagnose"] {
+        for body in [json!({"marks": [[4]], "now": 3}), json!([]), json!({"features": {"x": {}}})] {
+            let (status, problem) = plant.post(&format!("/api/v1/calc/{path}"), &body).await;
+            assert!(status.is_client_error(), "{path}: {problem}");
+            assert!(problem["detail"].is_string());
+        }
+    }
+}

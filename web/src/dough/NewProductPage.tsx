@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { useGoOn } from "../shell/useGoOn";
 import { record } from "../api/outbox";
+import { LINES } from "../scenario/found";
 import { useFlours } from "../scenario/useFlours";
 import { FieldText } from "../form/FieldText";
 import { Author } from "../form/Author";
@@ -66,10 +67,7 @@ const begin = (kept?: Partial<Typing>): Typing => ({ name: "", chosen: {}, lineI
 
 function MakeProduct({ template }: { template: Schemas["TemplateView"] }) {
   const flours = useFlours();
-  const lines = useQuery({
-    queryKey: ["lines"],
-    queryFn: () => answer(api.GET("/api/v1/lines")),
-  }).data;
+  const lines = useQuery(LINES).data;
   const queries = useQueryClient();
   const goOn = useGoOn();
   const key = `ironpeel.product.${template.key}`;

@@ -6,6 +6,7 @@ import { BoardClock } from "../figures/BoardClock";
 import { useMay, useSession } from "../session/session";
 import { useFormat } from "../units/format";
 import { FloorFrame } from "./FloorFrame";
+import { limitNear } from "./limit";
 import { BOARD, runOf } from "./run";
 import { stamp } from "./stamp";
 import { useNow } from "./useNow";
@@ -29,12 +30,26 @@ function nextOf(batch: Batch): string {
   }
   if (!batch.started_at) return `start ${batch.product}`;
   if (!stage) return `finish ${batch.product}`;
+  const fold = batch.next?.fold;
+  if (fold) return `${batch.product}: set of folds ${fold.set} of ${fold.sets}`;
   const sign = stage.ends_when ? `, ${stage.ends_when}` : "";
   return `${batch.product}: ${stage.label.toLowerCase()} ends${sign}`;
 }
 
-const minutesLate = (batch: Batch, now: number) =>
-  batch.next ? (now - Date.parse(batch.next.due_at)) / 60_000 : 0;
+/** When the next thing is to be done: a set of folds before its stage ends. */
+const dueAt = (batch: Batch) => batch.next?.fold?.due_at ?? batch.next?.due_at;
+
+const minutesLate = (batch: Batch, now: number) => {
+  const due = dueAt(batch);
+  return due ? (now - Date.parse(due)) / 60_000 : 0;
+};
+
+/** How near a batch's open stage is to its longest, once that is worth a word. */
+const limitOf = (batch: Batch, now: number) =>
+  limitNear(
+    batch.times.find((one) => one.stage === batch.next?.stage),
+    now,
+  );
 
 function BoardLines() {
   const format = useFormat();
@@ -90,7 +105,7 @@ function BoardLines() {
           <Link to={`/batches/${first.batch.id}/run`} className="link font-semibold">
             {nextOf(first.batch)}
           </Link>
-          {first.batch.next && `, ${format.time(first.batch.next.due_at)}`}.
+          {first.batch.next && `, ${format.time(dueAt(first.batch) ?? "")}`}.
         </p>
       ) : (
         <p className="py-6 text-2xl">
@@ -149,7 +164,7 @@ function NextTable({ rows, now }: { rows: { line: string; batch: Batch }[]; now:
             return (
               <tr key={batch.id} className="border-t border-hair">
                 <td className="figure py-2 whitespace-nowrap">
-                  {batch.next && format.time(batch.next.due_at)}
+                  {format.time(dueAt(batch) ?? "")}
                   {late > 1 && batch.state !== "held" && (
                     <b className="text-stop"> {format.minutes(Math.round(late))} late</b>
                   )}
@@ -159,6 +174,7 @@ function NextTable({ rows, now }: { rows: { line: string; batch: Batch }[]; now:
                   <Link to={`/batches/${batch.id}/run`} className="link flex min-h-14 items-center">
                     {nextOf(batch)}
                     {batch.unplaced > 0 && `; ${batch.unplaced} found no place`}
+                    <Limit min={limitOf(batch, now)} />
                   </Link>
                 </td>
               </tr>
@@ -167,5 +183,18 @@ function NextTable({ rows, now }: { rows: { line: string; batch: Batch }[]; now:
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** That a stage nears its longest, or is past it. */
+function Limit({ min }: { min: number | undefined }) {
+  const format = useFormat();
+  if (min === undefined) return null;
+  return (
+    <b role="status" className="ml-3 text-stop">
+      {min > 0
+        ? `${format.minutes(min)} to its limit`
+        : `beyond its limit for ${format.minutes(-min)}`}
+    </b>
   );
 }

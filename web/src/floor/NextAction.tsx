@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat, type Format } from "../units/format";
 import { FinishForm } from "./FinishForm";
-import { ENDED_BY, signsOf, type Run, type Stage } from "./run";
+import { limitNear } from "./limit";
+import { ENDED_BY, FOLDS, signsOf, type Run, type Stage } from "./run";
 import type { Said } from "./stamp";
 import { useNow } from "./useNow";
 
@@ -58,6 +59,8 @@ export function NextAction({ run, may, write }: Props) {
     );
   }
   const limit = stage && run.report.times.find((one) => one.stage === stage.stage);
+  const near = limitNear(limit, now);
+  const fold = run.report.next?.fold;
   const when =
     late > 0 ? (
       <b className="text-stop">{format.minutes(late)} late</b>
@@ -115,10 +118,44 @@ export function NextAction({ run, may, write }: Props) {
         )}
       </p>
       <p className="mt-1 text-2xl">
-        {stage && open.length > 0 && <b>{stage.label}: </b>}
+        {stage && (open.length > 0 || run.state === "held") && <b>{stage.label}: </b>}
         {run.record.started_at ? stage ? <>ends {when}</> : null : <>planned {when}</>}
         {limit && `; at the latest ${format.time(limit.limit_at)}`}
       </p>
+      {near !== undefined && (
+        <p role="alert" className="mt-1 text-2xl font-semibold text-stop">
+          {near > 0
+            ? `${format.minutes(near)} to its limit.`
+            : `Beyond its limit for ${format.minutes(-near)}.`}
+        </p>
+      )}
+      {fold && run.state === "running" && (
+        <div className="mt-2 flex flex-wrap items-center gap-4 text-2xl">
+          <p aria-live="polite">
+            Set of folds {fold.set} of {fold.sets} at{" "}
+            <b className={Date.parse(fold.due_at) < now ? "text-stop" : ""}>
+              {format.time(fold.due_at)}
+            </b>
+            .
+          </p>
+          {may && (
+            <button
+              type="button"
+              className="act min-h-16 text-xl"
+              onClick={() =>
+                write(`set of folds ${fold.set}`, {
+                  kind: "note",
+                  stage: stage?.stage,
+                  of: FOLDS,
+                  text: `Set of folds ${fold.set} of ${fold.sets} done`,
+                })
+              }
+            >
+              Set {fold.set} done
+            </button>
+          )}
+        </div>
+      )}
       {run.stages[run.stages.findIndex((one) => one.stage === stage?.stage)]?.cautions.map(
         (caution) => (
           <p key={caution} className="mt-1 text-lg">

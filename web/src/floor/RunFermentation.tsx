@@ -5,6 +5,7 @@ import { JarFigure } from "../figures/JarFigure";
 import { useFormat } from "../units/format";
 import type { Run } from "./run";
 import type { Said } from "./stamp";
+import { StarterFeed } from "./StarterFeed";
 
 interface Props {
   run: Run;
@@ -21,7 +22,7 @@ export function RunFermentation({ run, may, write }: Props) {
   const format = useFormat();
   const { data: view } = useQuery({
     queryKey: ["batch run", run.id, "fermentation"],
-    enabled: run.state === "running" || run.state === "held",
+    enabled: run.state !== "finished" && run.state !== "scrapped",
     networkMode: "always",
     retry: false,
     queryFn: () =>
@@ -33,6 +34,9 @@ export function RunFermentation({ run, may, write }: Props) {
         ),
       ),
   });
+  if (run.state === "planned") {
+    return view?.feed ? <StarterFeed run={run} feed={view.feed} may={may} write={write} /> : null;
+  }
   if (!view?.fermentation || run.state === "finished" || run.state === "scrapped") return null;
   const { fermentation, began_at, now_h, of, readings } = view;
   const { wanted, into_the_cold: cold, rate } = fermentation;

@@ -8,6 +8,7 @@ import { NextAction } from "./NextAction";
 import { RunActions } from "./RunActions";
 import { RunFermentation } from "./RunFermentation";
 import { RunHistory, UndoLast } from "./RunHistory";
+import { RunRecovery } from "./RunRecovery";
 import { RunStages } from "./RunStages";
 import { RunReport } from "./RunReport";
 import { withStamps } from "./pending";
@@ -72,6 +73,7 @@ function RunOf({ id }: { id: string }) {
       <div className="mt-3 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <div>
           <NextAction run={run} may={may} write={write} />
+          <RunRecovery run={run} />
           <WeighLines run={run} may={may} write={write} />
           <RunFermentation run={run} may={may} write={write} />
         </div>

@@ -1,4 +1,4 @@
-import type { Run } from "./run";
+import { FOLDS, type Run } from "./run";
 import type { Stamp } from "./stamp";
 
 const overOf = (state: Run["state"]) => state === "finished" || state === "scrapped";
@@ -55,7 +55,12 @@ export function withStamps(run: Run, stamps: Stamp[]): Run {
   const lastEnded = times.reduce((at, time, i) => (time.ended_at ? i : at), -1);
   const current = run.stages[lastEnded + 1];
   const begun = lastEnded < 0 ? started : times[lastEnded]?.ended_at;
-  const due = current && begun ? Date.parse(begun) + current.minutes * 60_000 : undefined;
+  const after = (min: number) => (begun ? Date.parse(begun) + min * 60_000 : undefined);
+  const due = current && after(current.minutes);
+  const folded = [...placed, ...told].filter(
+    (one) => one.kind === "note" && one.of === FOLDS && one.stage === current?.stage,
+  ).length;
+  const fold = after(current?.folds_at_min[folded] ?? NaN);
   return {
     ...run,
     state,
@@ -81,6 +86,14 @@ export function withStamps(run: Run, stamps: Stamp[]): Run {
             stage: started && current ? current.stage : null,
             due_at: new Date(due ?? Date.parse(run.planned_for)).toISOString(),
             late_min: 0,
+            fold:
+              started && current && fold
+                ? {
+                    set: folded + 1,
+                    sets: current.folds_at_min.length,
+                    due_at: new Date(fold).toISOString(),
+                  }
+                : null,
           },
     },
   };

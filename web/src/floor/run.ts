@@ -30,6 +30,11 @@ export const BOARD = queryOptions({
   queryFn: () => keptWhenLost("board", () => answer(api.GET("/api/v1/board"))),
 });
 
+/** What a note that stands for a set of folds is of. */
+export const FOLDS = "folds";
+/** What a note that stands for a fed starter is of. */
+export const FEED = "feed";
+
 /** What ends a stage, as it is said on the stamp. */
 export const ENDED_BY: Record<Schemas["EndedBy"], string> = {
   clock: "the clock",

@@ -1,7 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { useFormat } from "../units/format";
 import { maturityFigure } from "../figures/maturityWords";
+import { RecoveryWays } from "../figures/RecoveryWays";
+import { useDoughState } from "../figures/useDoughState";
+import { useFormat } from "../units/format";
 
 interface Props {
   late: Schemas["DelayedBatch"][];
@@ -10,26 +12,11 @@ interface Props {
   onKeep: () => void;
 }
 
-const WAYS = {
-  go_on: "Go on with it",
-  hold_cold: "Hold it cold",
-  spread_in_thirds: "Spread it in thirds",
-  revive: "Revive it",
-  bake_off: "Bake it off and discard it",
-} as const satisfies Record<Schemas["Recovery"], string>;
-
-/** How warm and how far risen a dough is. */
-function useSeen() {
-  const format = useFormat();
-  return (dough: Schemas["DoughState"]) =>
-    `at ${format.temperature(dough.dough_c)} and +${format.number(dough.rise_pct, 0)} %`;
-}
-
 /** What waits because the line stands still, by how much it is late, and the ways out. */
 export function DelayedBatches({ late, dropped, onDrop, onKeep }: Props) {
   const format = useFormat();
   const [open, setOpen] = useState<number | null>(late[0]?.dough ?? null);
-  const seen = useSeen();
+  const seen = useDoughState();
   const past = late.filter((one) => one.past_min > 0);
   return (
     <section aria-labelledby="late" className="mt-5">
@@ -78,50 +65,10 @@ export function DelayedBatches({ late, dropped, onDrop, onKeep }: Props) {
                 <span className="sr-only"> with dough {one.dough}</span>
               </button>
             </p>
-            {open === one.dough && <Ways one={one} onDrop={() => onDrop(one.dough)} />}
+            {open === one.dough && <RecoveryWays one={one} onDrop={() => onDrop(one.dough)} />}
           </li>
         ))}
       </ul>
     </section>
-  );
-}
-
-function Ways({ one, onDrop }: { one: Schemas["DelayedBatch"]; onDrop: () => void }) {
-  const format = useFormat();
-  const seen = useSeen();
-  return (
-    <ul className="mt-1 ml-4 grid gap-x-8 gap-y-2 sm:grid-cols-2">
-      {one.ways.map((way) => (
-        <li
-          key={way.way}
-          className={`border-l-4 pl-3 ${way.advised ? "border-moss" : "border-hair"}`}
-        >
-          <p>
-            <b>{WAYS[way.way]}</b>
-            {way.advised && <span className="text-sm text-moss"> · the safe way</span>}
-          </p>
-          <p className="text-sm">
-            {format.text(way.message)}
-            {way.then && `; it goes on ${seen(way.then)}`}.
-          </p>
-          {way.amounts.length > 0 && (
-            <p className="text-sm text-iron">
-              {way.amounts
-                .map((amount) => `${amount.of} ${format.mass(amount.kg, 0.01)}`)
-                .join(" · ")}
-              {way.way === "spread_in_thirds" &&
-                way.doughs.length > 0 &&
-                ` · into doughs ${way.doughs.join(", ")}`}
-            </p>
-          )}
-          {way.caution && <p className="text-sm font-semibold">{way.caution}</p>}
-          {(way.way === "spread_in_thirds" || way.way === "bake_off") && (
-            <button type="button" className="screen-only link text-sm" onClick={onDrop}>
-              Plan the rest without dough {one.dough}
-            </button>
-          )}
-        </li>
-      ))}
-    </ul>
   );
 }

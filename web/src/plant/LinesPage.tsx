@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useGoOn } from "../shell/useGoOn";
 import { DataTable, type Column } from "../table/DataTable";
 import { useFormat, type Format } from "../units/format";
+import { LINES } from "../scenario/found";
 import { LineForm } from "./LineForm";
 import { PlantTabs } from "./PlantTabs";
 import { SearchField, useSearched } from "./SearchField";
@@ -41,10 +42,7 @@ export function LinesPage() {
   const goOn = useGoOn();
   const format = useFormat();
   const [text] = useSearched();
-  const lines = useQuery({
-    queryKey: ["lines"],
-    queryFn: () => answer(api.GET("/api/v1/lines")),
-  }).data;
+  const lines = useQuery(LINES).data;
   const kinds = useQuery({
     queryKey: ["mixer kinds"],
     queryFn: () => answer(api.GET("/api/v1/mixer-kinds")),

@@ -1,7 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { Select } from "../form/Select";
+import { LINES } from "../scenario/found";
+import { STATION_PEOPLE } from "../session/station";
 import { batchColumns } from "../start/batchColumns";
 import { SearchField } from "../plant/SearchField";
 import type { Column } from "../table/DataTable";
@@ -16,7 +19,15 @@ type Batch = Schemas["BatchSummary"];
 const STATES = ["planned", "running", "held", "finished", "scrapped"] as const;
 
 /** What the address calls it, and what the server does. */
-const ASKED = { q: "search", state: "state", code: "lot", since: "from", until: "to" } as const;
+const ASKED = {
+  q: "search",
+  state: "state",
+  line: "line",
+  person: "person",
+  code: "lot",
+  since: "from",
+  until: "to",
+} as const;
 
 /** Columns that can be left out, by what they are called. */
 const figures = (format: Format): Column<Batch>[] => {
@@ -47,10 +58,12 @@ const USUAL = ["dough", "water over plan", "loss", "good pieces", "rejected"];
 export function BatchesPage() {
   const format = useFormat();
   const [search, set] = useAsked();
+  const lines = useQuery(LINES).data;
+  const people = useQuery(STATION_PEOPLE).data;
   const [columns, setColumns] = useState(USUAL);
   const [chosen, setChosen] = useState<string[]>([]);
   const asked = Object.fromEntries(
-    (["q", "state", "code", "since", "until"] as const).flatMap((key) => {
+    (Object.keys(ASKED) as (keyof typeof ASKED)[]).flatMap((key) => {
       const value = search.get(key);
       const moment = key === "since" || key === "until" ? `${value ?? ""}T00:00:00Z` : value;
       return value ? [[ASKED[key], moment]] : [];
@@ -95,6 +108,18 @@ export function BatchesPage() {
           value={search.get("state") ?? ""}
           options={[["", "every state"], ...STATES.map((state) => [state, state] as const)]}
           onSet={(state) => set({ state })}
+        />
+        <Select
+          label="Line"
+          value={search.get("line") ?? ""}
+          options={[["", "every line"], ...(lines ?? []).map((one) => [one.id, one.name] as const)]}
+          onSet={(line) => set({ line })}
+        />
+        <Select
+          label="Recorded by"
+          value={search.get("person") ?? ""}
+          options={[["", "anybody"], ...(people ?? []).map((one) => [one.id, one.name] as const)]}
+          onSet={(person) => set({ person })}
         />
         {(["since", "until"] as const).map((key) => (
           <label key={key} className="text-sm">

@@ -7,6 +7,12 @@ export const PRODUCTS = queryOptions({
   queryFn: () => answer(api.GET("/api/v1/products")),
 });
 
+/** Every line of the plant. */
+export const LINES = queryOptions({
+  queryKey: ["lines"],
+  queryFn: () => answer(api.GET("/api/v1/lines")),
+});
+
 /** Lots whose code begins with what was typed. */
 export const lotsNamed = (text: string) =>
   queryOptions({

@@ -58,7 +58,8 @@ pub struct EventDetails {
     /// Of `reading`, `observation` and `consistency`: −2 much too slack to +2 much too stiff.
     #[serde(default, skip_serializing_if = "RawNumber::is_missing")]
     pub value: RawNumber,
-    /// Of `reading`: what of, where that is not plain, such as a line of the sheet that was weighed.
+    /// Of `reading`: what of, where that is not plain, such as a line of the sheet that was weighed;
+    /// of `note`: what it stands for, such as a set of folds that was done.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub of: Option<String>,
     /// Of `observation`.

@@ -25,5 +25,5 @@ pub use observation::{OBSERVATIONS, ObservationName, observation};
 pub use quantity::Quantity;
 pub use refusal::{Acceptance, EventRefusal};
 pub use report::{BatchPlan, BatchReport, PlanDifference, PlannedFigures, report};
-pub use stage_times::{NextStage, StagePlan, StageTimes, stage_times};
+pub use stage_times::{FOLDS, NextFold, NextStage, StagePlan, StageTimes, stage_times};
 pub use weighed::{PlannedLine, WaterReport, WeighedLine, water, weighed};

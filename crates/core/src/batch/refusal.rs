@@ -132,7 +132,8 @@ pub(super) fn wrong_details(kind: EventKind, details: &EventDetails) -> Option<E
         EventKind::Hold | EventKind::Resume | EventKind::Scrap => {
             too_long("reason", details.reason.as_deref(), MOST_TEXT)
         }
-        EventKind::Note => wrong_text("text", details.text.as_deref(), MOST_TEXT),
+        EventKind::Note => wrong_text("text", details.text.as_deref(), MOST_TEXT)
+            .or_else(|| too_long("of", details.of.as_deref(), MOST_NAME)),
         EventKind::Finish => wrong_finish(details),
     }
 }

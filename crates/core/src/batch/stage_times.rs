@@ -36,6 +36,8 @@ pub struct StagePlan {
     pub drops_at: f64,
     /// What the mixer puts in a minute, kJ/kg; 0 where it does not mix the dough.
     pub kj_per_kg_min: f64,
+    /// Its sets of folds, minutes from its beginning.
+    pub folds_at_min: Vec<f64>,
 }
 
 impl StagePlan {
@@ -72,6 +74,7 @@ impl StagePlan {
                 } else {
                     0.0
                 },
+                folds_at_min: stage.folds(stage.minutes).iter().map(|set| set.from_min).collect(),
             })
         });
         planned.collect()
@@ -101,6 +104,16 @@ pub struct StageTimes {
     pub beyond_limit: bool,
 }
 
+/// A set of folds that is to be done next.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct NextFold {
+    /// Counted from 1.
+    pub set: usize,
+    pub sets: usize,
+    pub due_at: DateTime<Utc>,
+}
+
 /// What is to be stamped next.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -110,7 +123,12 @@ pub struct NextStage {
     pub due_at: DateTime<Utc>,
     /// How late it is by now, min; negative while there is time.
     pub late_min: f64,
+    /// The next set of folds of the stage that is open.
+    pub fold: Option<NextFold>,
 }
+
+/// What a note that stands for a set of folds is of.
+pub const FOLDS: &str = "folds";
 
 fn after(at: DateTime<Utc>, min: f64) -> DateTime<Utc> {
     #[expect(clippy::cast_possible_truncation, reason = "stages last days at most")]
@@ -206,13 +224,26 @@ fn next(
     if record.state.is_over() {
         return None;
     }
-    let (stage, due_at) = if record.started_at.is_none() {
-        (None, planned_for)
-    } else {
-        match (planned.get(current), times.get(current)) {
-            (Some(stage), Some(times)) => (Some(stage.stage), times.due_at),
-            _ => (None, times.last().map_or(now, |last| last.expected_end)),
-        }
+    let open = planned.get(current).zip(times.get(current));
+    let (stage, due_at) = match open {
+        _ if record.started_at.is_none() => (None, planned_for),
+        Some((stage, times)) => (Some(stage.stage), times.due_at),
+        None => (None, times.last().map_or(now, |last| last.expected_end)),
     };
-    Some(NextStage { stage, due_at, late_min: minutes(due_at, now) })
+    let fold = open
+        .filter(|_| record.started_at.is_some())
+        .and_then(|(stage, times)| next_fold(stage, times.expected_begin, record));
+    Some(NextStage { stage, due_at, late_min: minutes(due_at, now), fold })
+}
+
+/// The set of folds after those that were stamped.
+fn next_fold(stage: &StagePlan, begun: DateTime<Utc>, record: &BatchRecord) -> Option<NextFold> {
+    let is_set = |one: &&Placed| {
+        one.kind == EventKind::Note
+            && one.details.stage == Some(stage.stage)
+            && one.details.of.as_deref() == Some(FOLDS)
+    };
+    let done = record.placed.iter().filter(is_set).count();
+    let at_min = *stage.folds_at_min.get(done)?;
+    Some(NextFold { set: done + 1, sets: stage.folds_at_min.len(), due_at: after(begun, at_min) })
 }

@@ -1,6 +1,7 @@
 //! The whole chain at once: flour → water → dough → method → floor, each link's result the next
 //! link's input. This is what a what-if recomputes.
 
+mod batch_delay;
 mod batch_fermentation;
 mod changes;
 mod derivations;
@@ -29,6 +30,7 @@ mod words;
 
 use serde::Serialize;
 
+pub use batch_delay::{BatchDelay, batch_delay};
 pub use batch_fermentation::{
     BatchFermentation, BatchFollowed, IntoTheCold, RiseBand, TakenOut, batch_fermentation,
 };

@@ -11,7 +11,7 @@ use crate::dough::{FLOUR_PCT, Preparation, PreparationKind};
 use crate::ferment::{Maturity, Phase};
 use crate::method::coefficients::{HARDLY_COOLED, HOLD_C, REVIVE_FLOUR, REVIVE_YEAST};
 use crate::method::{StageKind, StageRole};
-use crate::schedule::{RunPlan, RunStage, ScheduledBatch};
+use crate::schedule::{RunStage, ScheduledBatch};
 use crate::units::MIN_PER_H;
 
 /// Sponges an old one is spread over.
@@ -115,7 +115,7 @@ pub struct DelayedBatch {
 pub fn late(
     scenario: &Scenario<'_>,
     chain: &Chain,
-    run: &RunPlan,
+    doughs: &[ScheduledBatch],
     goes_again: DateTime<Utc>,
 ) -> Vec<DelayedBatch> {
     let (Ok(way), Some(dough)) = (Way::of(scenario, chain), chain.dough.as_ref()) else {
@@ -124,9 +124,9 @@ pub fn late(
     let room_c = chain.heat.as_ref().map_or_else(|| scenario.room_c(), |heat| heat.room_c);
     let line = LotStatus { scenario, way, chain, dough, room_c };
     // The last first, so that they are taken in order.
-    let set_after = run.doughs.iter().rev().filter(|dough| dough.starts_at >= goes_again);
+    let set_after = doughs.iter().rev().filter(|dough| dough.starts_at >= goes_again);
     let mut fresh: Vec<usize> = set_after.map(|dough| dough.number).collect();
-    run.doughs
+    doughs
         .iter()
         .filter_map(|one| {
             let waits = one.stages.iter().filter(|stage| stage.waits_min > 0.0);

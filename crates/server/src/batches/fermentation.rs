@@ -2,23 +2,24 @@
 
 use axum::extract::State;
 use chrono::{DateTime, Utc};
-use ironpeel_core::batch::{BatchRecord, Quantity, StageTimes};
+use chrono_tz::Tz;
+use ironpeel_core::batch::{BatchRecord, BatchState, Quantity, StageTimes};
 use ironpeel_core::chain::{
-    BatchFermentation, BatchFollowed, ReadOf, RiseBand, batch_fermentation, chain,
+    BatchFermentation, BatchFollowed, ReadOf, RiseBand, Scenario, batch_fermentation, chain,
+    starter_feed,
 };
 use ironpeel_core::ferment::JarReading;
 use ironpeel_core::method::{EndFigure, Method, StageKind, StageRole};
+use ironpeel_core::schedule::{Anchor, FeedAt, ScheduleRequest};
 use serde::Serialize;
-use serde_json::{Value, json};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::view::batch_view;
-use crate::chain::{ScenarioContext, ScenarioInput};
+use super::on_floor::BatchOnFloor;
 use crate::problem::{Problem, Result};
-use crate::request::{Json, Path, from_value};
+use crate::request::{Json, Path};
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
@@ -45,6 +46,8 @@ struct BatchFermentationView {
     fermentation: Option<BatchFermentation>,
     /// Why there is none.
     message: Option<String>,
+    /// Before it begins: when its starter is fed, and how.
+    feed: Option<FeedAt>,
 }
 
 const SECONDS_PER_HOUR: f64 = 3600.0;
@@ -95,36 +98,20 @@ pub async fn rise_now(app: &App, id: Uuid) -> Result<Option<f64>> {
 
 /// A batch as its readings say by now.
 async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
-    let planned = app.revisions.batch(id).await?;
-    let events = app.store.events_of(&[id]).await?.remove(&id).unwrap_or_default();
-    let now = Utc::now();
-    let (record, report) = planned.followed(&events, now);
-
-    let view = batch_view(app, id).await?;
-    let mut run_settings = match view.run_settings {
-        Value::Object(settings) => Value::Object(settings),
-        _ => json!({}),
-    };
-    if let Some(dough_c) = report.dough_c {
-        run_settings["target_c"] = json!(dough_c.actual);
-    }
-    let input: ScenarioInput = from_value(json!({
-        "revision_refs": view.revision_refs,
-        "run_settings": run_settings,
-        "mix_on": view.planned_for.date_naive(),
-    }))?;
-    let context = ScenarioContext::load(app, &input, "").await?;
+    let floor = BatchOnFloor::load(app, id).await?;
+    let BatchOnFloor { planned, record, report, now, context } = &floor;
     let flours = context.flours();
     let as_planned = context.scenario(&flours);
     let method = as_timed(as_planned.method, &report.times);
-    let scenario = ironpeel_core::chain::Scenario { method: &method, ..as_planned };
+    let scenario = Scenario { method: &method, ..as_planned };
+    let chain = chain(&scenario);
 
     let first_mix = planned.plan.stages.iter().position(|one| one.role == StageRole::Mixing);
     let began_at = first_mix
         .and_then(|at| report.times.get(at))
         .map_or(planned.plan.planned_for, |times| times.begun_at.unwrap_or(times.expected_begin));
-    let jar = readings(&record, Quantity::JarRisePct, began_at);
-    let dough = readings(&record, Quantity::DoughRisePct, began_at);
+    let jar = readings(record, Quantity::JarRisePct, began_at);
+    let dough = readings(record, Quantity::DoughRisePct, began_at);
     let (of, found) = if jar.is_empty() && !dough.is_empty() {
         (ReadOf::Bulk, dough)
     } else {
@@ -135,7 +122,7 @@ async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
         .filter(|(at, _, said)| *at > began_at && said.of.as_deref() == Some(AROUND))
         .map(|(at, celsius, _)| (hours(began_at, at), celsius))
         .collect();
-    let now_h = hours(began_at, now).max(0.0);
+    let now_h = hours(began_at, *now).max(0.0);
     let open = report.next.and_then(|next| next.stage);
     let open = planned.plan.stages.iter().find(|one| Some(one.stage) == open);
     let rises = |kind| matches!(kind, StageKind::Rest | StageKind::Fold | StageKind::Proof);
@@ -143,10 +130,19 @@ async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
         .filter(|one| one.end_point.figure(rises(one.kind)) == Some(EndFigure::Rise))
         .and_then(|one| one.ends_at);
     let followed = BatchFollowed { of, readings: &found, now_h, wanted_pct, moved: &moved };
-    let (fermentation, message) = match batch_fermentation(&scenario, &chain(&scenario), followed) {
+    let (fermentation, message) = match batch_fermentation(&scenario, &chain, followed) {
         Ok(fermentation) => (Some(fermentation), None),
         Err(why) => (None, Some(why.to_string())),
     };
+    let wanted = ScheduleRequest {
+        anchor: Anchor::From(began_at),
+        closed_hours: Vec::new(),
+        zone: Tz::UTC,
+        not_before: None,
+    };
+    let feed = (record.state == BatchState::Planned)
+        .then(|| starter_feed(&scenario, &chain, began_at, &wanted))
+        .flatten();
     let readings = found.iter().map(|one| RiseRead { t_h: one.t_h, rise_pct: one.rise_pct });
     Ok(BatchFermentationView {
         began_at,
@@ -155,5 +151,6 @@ async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
         readings: readings.collect(),
         fermentation,
         message,
+        feed,
     })
 }

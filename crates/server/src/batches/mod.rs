@@ -6,8 +6,10 @@ mod fermentation;
 mod issue;
 mod issued;
 mod list;
+mod on_floor;
 mod planned;
 mod recall;
+mod recovery;
 mod run;
 mod stand_in;
 mod view;
@@ -29,5 +31,6 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(run::routes())
         .merge(board::routes())
         .merge(recall::routes())
+        .merge(recovery::routes())
         .merge(stand_in::routes())
 }

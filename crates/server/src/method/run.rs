@@ -168,7 +168,8 @@ impl RunQuery {
             Some(_) => Some(fits(&RunRequest { stop: None, dropped: &[], ..wanted })?.out_at),
             None => None,
         };
-        let late = stop.map_or_else(Vec::new, |stop| late(&scenario, &chain, &plan, stop.until()));
+        let late =
+            stop.map_or_else(Vec::new, |stop| late(&scenario, &chain, &plan.doughs, stop.until()));
         Ok((RunView { plan, late, calm_out_at: calm }, context.documents.formula.name.clone()))
     }
 }

@@ -1,0 +1,30 @@
+//! What the sum rests on; the weights, limits and ratios themselves are data beside the code.
+
+use crate::coefficient::{Coefficient, coefficients};
+
+coefficients! {
+    NONE_OF_THESE = Coefficient::house("fault_none_of_these", "before any evidence, none of the causes",
+        (0.15, 0.10, 0.25), "", "lists are never whole");
+    RATIO_CUT = Coefficient::house("fault_ratio_cut", "one reading says at most", (8.0, 5.0, 12.0),
+        ": 1", "house judgement deserves no more").within(2.0, 100.0);
+    FAMILY_CUT = Coefficient::house("fault_family_cut", "readings of one kind say at most together",
+        (12.0, 8.0, 20.0), ": 1", "they partly repeat each other").within(2.0, 1000.0);
+    EVIDENCE_CUT = Coefficient::house("fault_evidence_cut", "all evidence of a cause says at most",
+        (50.0, 30.0, 100.0), ": 1", "house judgement deserves no more").within(2.0, 10_000.0);
+    /// What makes a reading count towards an answer, ln.
+    SPEAKS = Coefficient::house("fault_reading_speaks", "a reading counts from a log ratio of",
+        (0.4, 0.3, 0.6), "", "less hardly moves anything");
+    /// From where on words are chosen.
+    LEADING = Coefficient::house("fault_leading", "a cause leads from", (0.4, 0.3, 0.5), "",
+        "below it no single cause stands out");
+    LIKELY = Coefficient::house("fault_likely", "a cause is likely from", (0.6, 0.5, 0.7), "",
+        "a word for a figure");
+    VERY_LIKELY = Coefficient::house("fault_very_likely", "a cause is very likely from",
+        (0.8, 0.7, 0.9), "", "a word for a figure");
+    AHEAD = Coefficient::house("fault_ahead", "a cause leads by a factor of", (1.5, 1.2, 2.0), "",
+        "closer ones are shown beside each other");
+    IN_A_CHAIN = Coefficient::house("fault_in_a_chain", "both ends of a chain hold at least",
+        (0.05, 0.03, 0.1), "", "then they are one road, not rivals");
+    PRIOR_COUNTS = Coefficient::house("fault_prior_counts", "the house's weights count as so many cases",
+        (12.0, 6.0, 30.0), "cases", "until the plant's own confirmed ones say more");
+}

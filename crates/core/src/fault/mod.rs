@@ -1,0 +1,19 @@
+//! The fault finder: what a user picks, what of a batch is evidence, which causes compete, and the
+//! sum that puts them in order. All of it house judgement, kept as data beside its code.
+
+mod answer;
+pub mod coefficients;
+mod diagnose;
+mod input;
+mod knowledge;
+mod ranking;
+mod reading;
+mod weigh;
+
+pub use answer::{DiagnosisAnswer, WouldDecide};
+pub use diagnose::{CauseFound, Diagnosis, diagnose};
+pub use input::{CheckedDiagnosis, DiagnoseInput};
+pub use knowledge::{
+    Cause, CauseOfFault, Comparison, Evidence, Family, Fault, Feature, Gate, Knowledge, knowledge,
+};
+pub use reading::CauseReading;
