@@ -43,6 +43,8 @@ const SCREENS = [
   ["settings of the plant", "/plant/settings"],
   ["stations of the floor", "/plant/stations"],
   ["audit trail", "/plant/audit"],
+  ["batches", "/results"],
+  ["fault finder", "/results/faults?fault=smearing&batch=ecea37fd-eae3-570f-95e0-5f80fd2bdf3f"],
   ["new product", "/dough/new"],
   ["no hand", "/water"],
   ["nowhere", "/no/such/place"],

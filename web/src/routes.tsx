@@ -126,6 +126,7 @@ export const ROUTES: RouteObject[] = [
           page("/results", results, "BatchesPage"),
           page("/results/charts", results, "ChartsPage"),
           page("/results/compare", results, "CompareBatchesPage"),
+          page("/results/faults", results, "FaultsPage"),
           page("/results/learned", results, "LearnedPage"),
           page("/results/recall", results, "RecallPage"),
           page("/results/quarter", results, "QuarterPage"),

@@ -9,6 +9,7 @@ import { LearnedBand } from "../src/figures/LearnedBand";
 import { BatchesPage } from "../src/results/BatchesPage";
 import { ChartsPage } from "../src/results/ChartsPage";
 import { CompareBatchesPage } from "../src/results/CompareBatchesPage";
+import { FaultsPage } from "../src/results/FaultsPage";
 import { LearnedPage } from "../src/results/LearnedPage";
 import { QuarterPage } from "../src/results/QuarterPage";
 import { RecallPage } from "../src/results/RecallPage";
@@ -315,4 +316,33 @@ test("on the board what is planned is an outline, what is late is told", () => {
     "var(--color-sheet)",
   ]);
   expect(bars[0]?.getAttribute("stroke"), "it passed its limit").toBe("var(--color-stop)");
+});
+
+test("a fault's causes are found from the batch's own figures, and an answer moves them", async () => {
+  const id = await finished(1);
+  const { user } = open(<FaultsPage />, { at: `/results/faults?batch=${id}` });
+  expect(screen.getByText(/^Choose a batch and what is wrong/)).toBeTruthy();
+  const option = await screen.findByRole("option", { name: /Smearing on slicer blades/ }, PATIENT);
+  await user.selectOptions(screen.getByLabelText("What is wrong"), option);
+  const causes = await screen.findByRole("region", { name: "Causes" }, PATIENT);
+  expect(place.search.get("fault")).toBe("smearing");
+  expect(within(causes).getAllByRole("button").length).toBe(8);
+  expect(causes.textContent).toContain("house judgement");
+  const known = screen.getByRole("region", { name: "What is known" });
+  const core = await within(known).findByLabelText(/^core at the slicer/);
+  await user.type(core, "46{Enter}");
+  await waitFor(() => {
+    const first = within(causes).getAllByRole("button")[0];
+    expect(first?.textContent).toBe("Sliced or cut too warm");
+  }, PATIENT);
+  await user.click(within(causes).getByRole("button", { name: "Sliced or cut too warm" }));
+  expect(within(causes).getByText(/A warm crumb is a soft gel/)).toBeTruthy();
+  expect(within(causes).getByText(/speaks for it/)).toBeTruthy();
+  expect(screen.getByRole("button", { name: /^Write \d answers? to the batch/ })).toBeTruthy();
+});
+
+test("mould and rope are never ranked", () => {
+  open(<FaultsPage />, { at: "/results/faults" });
+  expect(screen.getByText("Mould or rope")).toBeTruthy();
+  expect(screen.getByText(/local rules decide about the rest/)).toBeTruthy();
 });

@@ -9,7 +9,9 @@ use ironpeel_core::batch::{
 };
 use ironpeel_core::chain::{BatchFollowed, Chain, ReadOf, Scenario, batch_fermentation, chain};
 use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::fault::{BatchEvidence, FlourEvidence, features};
 use ironpeel_core::ferment::JarReading;
+use ironpeel_core::flour::{Property, Reading, Readings};
 use ironpeel_core::method::{
     EndPoint, Method, Mixer, Process, Speed, Stage, StageKind, TimeTolerance,
 };
@@ -218,6 +220,75 @@ fn readings_of_one_quantity_come_in_order_whatever_order_they_were_sent_in() {
     let record = fold(&events);
     let jar: Vec<f64> = record.readings(Quantity::JarRisePct).map(|(_, value, _)| value).collect();
     assert_eq!(jar, [22.0, 40.0], "the jar and the dough are not mixed up");
+}
+
+/// A flour's readings, nothing but its damaged starch and falling number.
+fn lab(damaged_starch: f64, falling_number: f64) -> Readings {
+    let reading =
+        |property, value| Reading { property, value, basis: None, method: None, censored: None };
+    Readings(vec![
+        reading(Property::DamagedStarch, damaged_starch),
+        reading(Property::FallingNumber, falling_number),
+    ])
+}
+
+#[test]
+fn what_of_a_batch_is_evidence_is_read_off_its_record() {
+    let mut events = run(29.0, 66);
+    events[2] = event(3, 12, "stage_end", json!({"stage": id(MIXING), "ended_by": "clears_bowl"}));
+    events.extend([
+        event(20, 3, "addition", json!({"ingredient": "water", "kg": 0.5, "reason": "feel"})),
+        event(21, 13, "addition", json!({"ingredient": "water", "kg": 1.0, "reason": "feel"})),
+        event(22, 2, "reading", json!({"quantity": "water_c", "value": 15})),
+        event(23, 40, "reading", json!({"quantity": "humidity_pct", "value": 72})),
+        event(24, 50, "observation", json!({"name": "poke", "value": 1})),
+        event(25, 55, "observation", json!({"name": "poke", "value": 3})),
+    ]);
+    let (record, report) = come_to(&events);
+    let (now, before) = (lab(10.9, 318.0), lab(8.3, 330.0));
+    let plan = plan();
+    let flour = FlourEvidence { readings: &now, before: Some(&before), age_days: Some(9.0) };
+    let batch = BatchEvidence {
+        plan: &plan,
+        record: &record,
+        report: &report,
+        flour: Some(flour),
+        coefficients: &Coefficients::default(),
+    };
+    let found = features(&batch);
+    for (key, wanted) in [
+        ("damaged_starch_pct", 10.9),
+        ("damaged_starch_d_pts", 2.6),
+        ("falling_number_s", 318.0),
+        ("flour_age_days", 9.0),
+        // One weighed over the plan, one and a half added, one of it after the dough cleaned up.
+        ("water_over_plan_pts", 2.5),
+        ("water_late_pts", 1.0),
+        ("ds_trap", 2.0),
+        ("water_c_d", 3.0),
+        ("dough_c_d", 2.0),
+        ("mix_energy_d_pct", 20.0),
+        ("proof_time_d_pct", 10.0),
+        ("proof_rh_pct", 72.0),
+        ("bake_time_d_pct", 5.0),
+        ("where_after_stop", 0.0),
+        // The last that was seen.
+        ("poke", 3.0),
+    ] {
+        let value = found.get(key).unwrap_or_else(|| panic!("{key} in {found:?}"));
+        assert!((value - wanted).abs() < 1e-6, "{key}: {value} is not {wanted}");
+    }
+    for missing in ["protein_d_pts", "sponge_end_c", "cool_time_d_pct", "core_slice_c"] {
+        assert!(!found.contains_key(missing), "nobody measured {missing}");
+    }
+    // Without the certificate nothing is known of the trap.
+    let unknown = features(&BatchEvidence { flour: None, ..batch });
+    assert!(!unknown.contains_key("ds_trap"));
+    // Less starch than critical, and hardly more than before: not armed, whatever was added.
+    let (now, before) = (lab(8.2, 318.0), lab(8.0, 330.0));
+    let flour = FlourEvidence { readings: &now, before: Some(&before), age_days: None };
+    let calm = features(&BatchEvidence { flour: Some(flour), ..batch });
+    assert_eq!(calm.get("ds_trap"), Some(&0.0));
 }
 
 /// A dough with an hour of bulk and an hour of proof at 26 °C, followed.

@@ -475,3 +475,37 @@ async fn batches_are_compared_differences_first_and_charted() {
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{path}");
     }
 }
+
+#[tokio::test]
+async fn a_fault_is_found_by_what_the_batch_says_and_what_is_answered() {
+    let plant = Plant::open().await;
+    let id = planned(&plant).await;
+    sent(&plant, &id, &[event("start", Utc::now(), &json!({}))]).await;
+    let warm = event("reading", Utc::now(), &json!({"quantity": "dough_c", "value": 30.5}));
+    let blades = event("observation", Utc::now(), &json!({"name": "blade_h", "value": 12}));
+    sent(&plant, &id, &[warm, blades]).await;
+    let known = plant.get("/api/v1/faults").await;
+    let faults = known["faults"].as_array().expect("a list");
+    assert!(faults.iter().any(|one| one["key"] == "smearing" && one["group"] == "slicing"));
+    assert_eq!(known["features"].as_array().map(Vec::len), Some(107));
+
+    let path = format!("/api/v1/batches/{id}/diagnosis");
+    let (status, found) = plant.post(&path, &json!({"fault": "moulder_holes"})).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    assert_eq!(found["features"]["blade_h"], 12.0, "what was entered");
+    assert!(found["features"]["dough_c_d"].as_f64().is_some_and(|apart| apart > 2.0), "{found}");
+    let gates = found["gates"].as_array().expect("gates");
+    assert!(gates.contains(&json!("straight")) && gates.contains(&json!("wheat")), "{found}");
+    assert_eq!(found["diagnosis"]["answer"], "too_little", "one reading is no ranking");
+    let answers = json!({"fault": "moulder_holes", "gates": ["tin"],
+        "answers": {"hole_wall": 2, "moulder_changed": 0}});
+    let (_, found) = plant.post(&path, &answers).await;
+    assert_eq!(found["diagnosis"]["causes"][0]["cause"], "dough_warm", "{found}");
+    assert_eq!(found["diagnosis"]["causes"][0]["opens"], "dough_hot");
+
+    let (status, problem) = plant.post(&path, &json!({"fault": "mould"})).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "it is never ranked: {problem}");
+    let nowhere = format!("/api/v1/batches/{}/diagnosis", new_id());
+    let (status, _) = plant.post(&nowhere, &json!({"fault": "smearing"})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}

@@ -1,7 +1,8 @@
 //! Faults survived: the server killed, the database stopped, connections cut, all while entries are
 //! sent. Nothing acknowledged is lost, nothing is doubled, and nobody has to help.
 //!
-//! A few faults here; `make soak` goes on for as long as `IRONPEEL_SOAK_SECONDS` says.
+//! A few faults here; `make soak` sends from `IRONPEEL_SOAK_STATIONS` at once, and goes on for as long
+//! as `IRONPEEL_SOAK_SECONDS` says and until `IRONPEEL_SOAK_ENTRIES` were acknowledged.
 
 mod support;
 
@@ -26,7 +27,12 @@ use uuid::Uuid;
 
 /// Without a person, everything is back within this.
 const RECOVERED: Duration = Duration::from_secs(10);
-const SENDERS: usize = 4;
+
+/// A number the environment states, or the usual one.
+fn stated(name: &str, usual: usize) -> usize {
+    let text = std::env::var(format!("IRONPEEL_SOAK_{name}")).ok();
+    text.map_or(usual, |text| text.parse().expect("a whole number"))
+}
 
 /// A database that is not spared: what it acknowledges is on the disk.
 struct Database {
@@ -239,9 +245,28 @@ async fn apart(connection: &mut AsyncPgConnection) -> usize {
     apart.len()
 }
 
+/// Every batch that was written to folds to the same on two servers that know nothing of each other.
+async fn two_servers_agree(url: &str, client: &reqwest::Client, sent: &Sent) {
+    let ports = [free_port(), free_port()];
+    let servers = ports.map(|port| Server::start(url, port));
+    let mut records = Vec::new();
+    for port in ports {
+        let base = format!("http://127.0.0.1:{port}");
+        let cookie = signed_in(client, &base).await;
+        let mut found = Vec::new();
+        for batch in &sent.batches {
+            let run = ask(client, format!("{base}/api/v1/batches/{batch}/run"), &cookie).await;
+            found.push(run.expect("the batch")["record"].clone());
+        }
+        records.push(found);
+    }
+    drop(servers);
+    assert!(!records[0].is_empty() && records[0] == records[1], "they fold to something else");
+}
+
 /// Senders that go on until they are told to stop.
 fn sending(sent: &Arc<Sent>, client: &reqwest::Client) -> Vec<tokio::task::JoinHandle<()>> {
-    (0..SENDERS)
+    (0..stated("STATIONS", 4))
         .map(|_| {
             let (sent, client) = (sent.clone(), client.clone());
             tokio::spawn(async move {
@@ -255,8 +280,8 @@ fn sending(sent: &Arc<Sent>, client: &reqwest::Client) -> Vec<tokio::task::JoinH
 
 #[tokio::test(flavor = "multi_thread")]
 async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
-    let seconds = std::env::var("IRONPEEL_SOAK_SECONDS").ok().and_then(|text| text.parse().ok());
-    let lasts = Duration::from_secs(seconds.unwrap_or(12));
+    let lasts = Duration::from_secs(stated("SECONDS", 12) as u64);
+    let entries = stated("ENTRIES", 0);
     let database = Database::start();
     let port = free_port();
     let base = format!("http://127.0.0.1:{port}");
@@ -282,7 +307,8 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
 
     let begun = Instant::now();
     let (mut killed, mut cut, mut longest) = (0, 0, Duration::ZERO);
-    while begun.elapsed() < lasts {
+    let enough = || sent.acknowledged.lock().expect("no panic").len() >= entries;
+    while begun.elapsed() < lasts || !enough() {
         let at_random = (Uuid::new_v4().as_u128() % 1000) as u64;
         tokio::time::sleep(Duration::from_millis(300 + at_random)).await;
         // In turn, so that a short run has both.
@@ -306,6 +332,7 @@ async fn nothing_acknowledged_is_lost_or_doubled_whatever_fails() {
         sender.await.expect("every entry was taken in the end");
     }
     drop(server);
+    two_servers_agree(&database.url, &client, &sent).await;
 
     let mut connection =
         AsyncPgConnection::establish(&database.url).await.expect("the database is back");

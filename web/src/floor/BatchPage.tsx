@@ -61,6 +61,11 @@ export function BatchPage() {
             Compare with its plan
           </Link>
         </p>
+        <p>
+          <Link to={`/results/faults?batch=${batch.id}`} className="link text-sm">
+            Find the cause of a fault
+          </Link>
+        </p>
         <h2 className="mt-6">Revisions</h2>
         <dl className="mt-1 text-sm">
           {(

@@ -26,4 +26,5 @@ pub use quantity::Quantity;
 pub use refusal::{Acceptance, EventRefusal};
 pub use report::{BatchPlan, BatchReport, PlanDifference, PlannedFigures, report};
 pub use stage_times::{FOLDS, NextFold, NextStage, StagePlan, StageTimes, stage_times};
+pub(crate) use weighed::is_water;
 pub use weighed::{PlannedLine, WaterReport, WeighedLine, water, weighed};

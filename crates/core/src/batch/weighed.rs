@@ -81,7 +81,7 @@ pub fn weighed(lines: &[PlannedLine], record: &BatchRecord) -> Vec<WeighedLine> 
 }
 
 /// Whether something added is water, by its word.
-fn is_water(ingredient: &str) -> bool {
+pub(crate) fn is_water(ingredient: &str) -> bool {
     matches!(ingredient.to_lowercase().as_str(), "water" | "ice")
 }
 

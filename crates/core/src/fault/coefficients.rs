@@ -27,4 +27,16 @@ coefficients! {
         (0.05, 0.03, 0.1), "", "then they are one road, not rivals");
     PRIOR_COUNTS = Coefficient::house("fault_prior_counts", "the house's weights count as so many cases",
         (12.0, 6.0, 30.0), "cases", "until the plant's own confirmed ones say more");
+    /// What arms the damaged-starch trap beside the critical level, and what springs it, points.
+    TRAP_ARMED = Coefficient::house("trap_armed_by", "damaged starch over the previous lot arms the trap",
+        (1.5, 1.0, 2.5), "points", "hands go on by the last lot's feel");
+    TRAP_OVER_PLAN = Coefficient::house("trap_over_plan", "water over plan springs the trap",
+        (1.0, 0.5, 1.5), "points", "more than scales and habit");
+    TRAP_LATE_WATER = Coefficient::house("trap_late_water", "water after clean-up springs the trap",
+        (0.5, 0.3, 1.0), "points", "it was added for feel");
+    /// What makes a dough one of rye, or of whole grain.
+    RYE_DOUGH_PCT = Coefficient::house("fault_rye_dough", "a dough is one of rye from",
+        (20.0, 15.0, 30.0), "% of all flour", "its starch and pentosan decide by then");
+    WHOLE_DOUGH_PCT = Coefficient::house("fault_whole_dough", "a dough is one of whole grain from",
+        (30.0, 20.0, 40.0), "% of all flour", "its bran decides by then");
 }

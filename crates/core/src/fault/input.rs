@@ -59,7 +59,7 @@ impl DiagnoseInput {
         let gates = self.gates.iter().enumerate().filter_map(|(at, word)| {
             let gate = gate(word.trim());
             if gate.is_none() {
-                let known = Gate::ALL.map(word_of).join(", ");
+                let known = Gate::ALL.map(Gate::word).join(", ");
                 let message = format!("“{}” is no gate; there are {known}", quoted(word));
                 faults.push(format!("gates[{at}]"), message);
             }
@@ -100,24 +100,6 @@ fn numbers(
     found
 }
 
-/// A gate as it is said.
-const fn word_of(gate: Gate) -> &'static str {
-    match gate {
-        Gate::Sponge => "sponge",
-        Gate::Straight => "straight",
-        Gate::Frozen => "frozen",
-        Gate::Cold => "cold",
-        Gate::Gf => "gf",
-        Gate::Ferment => "ferment",
-        Gate::Sour => "sour",
-        Gate::Rye => "rye",
-        Gate::Whole => "whole",
-        Gate::Wheat => "wheat",
-        Gate::Tin => "tin",
-        Gate::Hearth => "hearth",
-    }
-}
-
 fn gate(word: &str) -> Option<Gate> {
-    Gate::ALL.into_iter().find(|gate| word_of(*gate) == word)
+    Gate::ALL.into_iter().find(|gate| gate.word() == word)
 }

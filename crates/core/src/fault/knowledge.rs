@@ -74,6 +74,24 @@ impl Gate {
         Self::Tin,
         Self::Hearth,
     ];
+
+    /// As it is said.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Sponge => "sponge",
+            Self::Straight => "straight",
+            Self::Frozen => "frozen",
+            Self::Cold => "cold",
+            Self::Gf => "gf",
+            Self::Ferment => "ferment",
+            Self::Sour => "sour",
+            Self::Rye => "rye",
+            Self::Whole => "whole",
+            Self::Wheat => "wheat",
+            Self::Tin => "tin",
+            Self::Hearth => "hearth",
+        }
+    }
 }
 
 /// A figure of a batch that is evidence.
@@ -164,6 +182,9 @@ pub struct CauseOfFault {
 #[serde(deny_unknown_fields)]
 pub struct Fault {
     pub key: String,
+    /// Where it is seen.
+    #[serde(skip)]
+    pub group: &'static str,
     pub name: String,
     pub definition: String,
     /// How it is established, and when it counts.
@@ -199,16 +220,16 @@ impl Knowledge {
         let Features { features } = toml::from_str(include_str!("data/features.toml"))?;
         let Causes { causes } = toml::from_str(include_str!("data/causes.toml"))?;
         let mut faults = Vec::new();
-        for group in [
-            include_str!("data/dough.toml"),
-            include_str!("data/proof.toml"),
-            include_str!("data/oven.toml"),
-            include_str!("data/loaf.toml"),
-            include_str!("data/slicing.toml"),
-            include_str!("data/storage.toml"),
+        for (group, text) in [
+            ("dough", include_str!("data/dough.toml")),
+            ("proof", include_str!("data/proof.toml")),
+            ("oven", include_str!("data/oven.toml")),
+            ("loaf", include_str!("data/loaf.toml")),
+            ("slicing", include_str!("data/slicing.toml")),
+            ("storage", include_str!("data/storage.toml")),
         ] {
-            let Faults { faults: group } = toml::from_str(group)?;
-            faults.extend(group);
+            let Faults { faults: own } = toml::from_str(text)?;
+            faults.extend(own.into_iter().map(|fault| Fault { group, ..fault }));
         }
         Ok(Self { features, causes, faults })
     }

@@ -4,6 +4,7 @@
 mod answer;
 pub mod coefficients;
 mod diagnose;
+mod features;
 mod input;
 mod knowledge;
 mod ranking;
@@ -12,6 +13,7 @@ mod weigh;
 
 pub use answer::{DiagnosisAnswer, WouldDecide};
 pub use diagnose::{CauseFound, Diagnosis, diagnose};
+pub use features::{BatchEvidence, FlourEvidence, features};
 pub use input::{CheckedDiagnosis, DiagnoseInput};
 pub use knowledge::{
     Cause, CauseOfFault, Comparison, Evidence, Family, Fault, Feature, Gate, Knowledge, knowledge,

@@ -3,6 +3,7 @@
 mod chart;
 mod compare;
 mod export;
+mod faults;
 mod learned;
 mod quarter;
 
@@ -15,6 +16,7 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(chart::routes())
         .merge(compare::routes())
         .merge(export::routes())
+        .merge(faults::routes())
         .merge(learned::routes())
         .merge(quarter::routes())
 }

@@ -154,7 +154,12 @@ impl Simulation<'_> {
     }
 
     fn temperatures(&self, log: &mut Log<'_>, noise: &mut Noise) {
-        let water_c = self.batch.plan.lines.iter().find(|line| line.is_water && !line.is_ice);
+        let water_c = self
+            .batch
+            .plan
+            .lines
+            .iter()
+            .find(|line| line.is_water && !line.is_ice && line.part.is_none());
         let water_c = water_c.and_then(|line| line.temperature_c).unwrap_or(12.0);
         let mut read = |quantity: &str, value: f64| {
             // One in twelve is forgotten.
