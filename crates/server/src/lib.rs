@@ -27,6 +27,7 @@ mod opening;
 mod page;
 mod password;
 mod people;
+mod planned_batch;
 mod plant;
 mod problem;
 mod products;

@@ -15,9 +15,9 @@ use ironpeel_store::{
 use moka::future::Cache;
 use uuid::Uuid;
 
-use crate::batches::PlannedBatch;
 use crate::config::Config;
 use crate::live::told::Live;
+use crate::planned_batch::PlannedBatch;
 use crate::problem::Problem;
 use crate::revision_refs::RevisionRefs;
 

@@ -7,7 +7,6 @@ mod issue;
 mod issued;
 mod list;
 mod on_floor;
-mod planned;
 mod recall;
 mod recovery;
 mod run;
@@ -17,7 +16,6 @@ mod view;
 pub use issue::{BatchInput, plan};
 pub use list::BatchQuery;
 pub use on_floor::BatchOnFloor;
-pub use planned::PlannedBatch;
 
 use utoipa_axum::router::OpenApiRouter;
 

@@ -7,9 +7,9 @@ use ironpeel_core::batch::{BatchRecord, BatchReport};
 use serde_json::{Value, json};
 use uuid::Uuid;
 
-use super::planned::PlannedBatch;
 use super::view::batch_view;
 use crate::chain::{ScenarioContext, ScenarioInput};
+use crate::planned_batch::PlannedBatch;
 use crate::problem::Result;
 use crate::request::from_value;
 use crate::state::App;

@@ -12,7 +12,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::planned::PlannedBatch;
+use crate::planned_batch::PlannedBatch;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path};
 use crate::state::App;

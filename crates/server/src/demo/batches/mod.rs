@@ -18,8 +18,9 @@ use serde_json::{Value, json};
 use uuid::Uuid;
 
 use super::{CLOCK, PEOPLE};
-use crate::batches::{BatchInput, PlannedBatch, plan};
+use crate::batches::{BatchInput, plan};
 use crate::config::Config;
+use crate::planned_batch::PlannedBatch;
 use crate::request::from_value;
 use crate::state::App;
 use simulated::{Simulation, Story};

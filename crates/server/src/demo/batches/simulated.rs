@@ -10,7 +10,7 @@ use sha2::{Digest, Sha256};
 use uuid::Uuid;
 
 use super::truths::Truth;
-use crate::batches::PlannedBatch;
+use crate::planned_batch::PlannedBatch;
 
 /// What is out of the ordinary.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
