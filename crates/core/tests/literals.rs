@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 69] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 70] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -122,6 +122,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 69] = [
     ),
     ("schedule/", &["DAY_MIN", "AROUND", "LEAST_MIN", "MOST_MIN", "minutes", "of"], "the clock"),
     ("fault/answer.rs", &["SHOWN"], "how many measurements are shown"),
+    ("fault/features.rs", &["AFTER_A_STAGE"], "how long after a stage a reading is still of it"),
     ("fault/input.rs", &["MOST"], "what a request may hold"),
     (
         "judging/mod.rs",

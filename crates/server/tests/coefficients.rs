@@ -34,7 +34,7 @@ async fn every_coefficient_is_listed_with_its_band_and_origin() {
     }
     let subjects: std::collections::BTreeSet<&str> =
         all.iter().filter_map(|one| one["subject"].as_str()).collect();
-    assert_eq!(subjects.len(), 8, "{subjects:?}");
+    assert_eq!(subjects.len(), 11, "{subjects:?}");
 }
 
 #[tokio::test]

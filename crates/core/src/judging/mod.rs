@@ -7,7 +7,7 @@ mod sheet;
 
 pub use difference::{DifferenceVerdict, ScoreDifference, ScoreDifferenceInput};
 pub use judges::{JointMark, JudgeLevel, Judges, JudgesInput};
-pub use sheet::{Characteristic, Mark, ScoreTotal, Sign, measured_mark, total};
+pub use sheet::{Characteristic, ScoreMark, ScoreTotal, Sign, measured_mark, total};
 
 /// From a normal distribution's σ to the half of what holds 95 %.
 pub(crate) const NINETEEN_IN_TWENTY: f64 = 1.96;

@@ -81,19 +81,19 @@ pub enum Sign {
 /// A mark of one characteristic, 1 to 5, 5 the product's standard.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Mark {
+pub struct ScoreMark {
     pub of: Characteristic,
     pub mark: f64,
     pub sign: Option<Sign>,
 }
 
-impl Mark {
+impl ScoreMark {
     /// As the fault finder takes a two-sided one: below nothing where there is too little.
     ///
     /// ```
-    /// use ironpeel_core::judging::{Characteristic, Mark, Sign};
+    /// use ironpeel_core::judging::{Characteristic, ScoreMark, Sign};
     /// let pale =
-    ///     Mark { of: Characteristic::CrustColour, mark: 3.0, sign: Some(Sign::TooLittle) };
+    ///     ScoreMark { of: Characteristic::CrustColour, mark: 3.0, sign: Some(Sign::TooLittle) };
     /// assert_eq!(pale.signed(), Some(-2.0));
     /// ```
     pub fn signed(&self) -> Option<f64> {
@@ -123,14 +123,14 @@ pub struct ScoreTotal {
 /// weight of 70 is. Weights are a product's own, or the house's.
 ///
 /// ```
-/// use ironpeel_core::{coefficient::Coefficients, judging::{Characteristic, Mark, total}};
-/// let marks = Characteristic::ALL.map(|of| Mark { of, mark: 3.0, sign: None });
+/// use ironpeel_core::{coefficient::Coefficients, judging::{Characteristic, ScoreMark, total}};
+/// let marks = Characteristic::ALL.map(|of| ScoreMark { of, mark: 3.0, sign: None });
 /// let house = Coefficients::default();
 /// let found = total(&marks, |of| of.weight(&house), &house);
 /// assert_eq!(found.total, Some(50.0));
 /// ```
 pub fn total(
-    marks: &[Mark],
+    marks: &[ScoreMark],
     weight: impl Fn(Characteristic) -> f64,
     coefficients: &Coefficients,
 ) -> ScoreTotal {
@@ -157,10 +157,10 @@ pub fn total(
 /// assert!((small.mark - 4.04).abs() < 1e-9);
 /// assert_eq!(small.sign, Some(Sign::TooLittle));
 /// ```
-pub fn measured_mark(of: Characteristic, measured: f64, target: f64, range: f64) -> Mark {
+pub fn measured_mark(of: Characteristic, measured: f64, target: f64, range: f64) -> ScoreMark {
     let (least, most) = MARKS;
     let off = measured - target;
     let mark = (most - (most - least) * off.abs() / range).max(least);
     let sign = if off < 0.0 { Sign::TooLittle } else { Sign::TooMuch };
-    Mark { of, mark, sign: (of.is_two_sided() && off != 0.0).then_some(sign) }
+    ScoreMark { of, mark, sign: (of.is_two_sided() && off != 0.0).then_some(sign) }
 }
