@@ -237,17 +237,20 @@ test("the next action is a sentence with its figures and one stamp", () => {
 
 test("a limit is announced before it is passed, and after it", () => {
   const near = (limit: number) => {
-    const times = [{ ...time(0, -5), limit_at: iso(limit) }, time(1, 5)];
+    const times = [{ ...time(0, -100), limit_at: iso(limit) }, time(1, 5)];
     const { unmount } = show(
       <NextAction run={run({ report: { ...run().report, times } })} may write={vi.fn()} />,
     );
-    const said = screen.queryByRole("alert")?.textContent;
+    const said = screen.queryByRole("status")?.textContent;
     unmount();
     return said;
   };
   expect(near(40)).toBeUndefined();
   expect(near(12)).toBe("12 min to its limit.");
   expect(near(-3)).toBe("Beyond its limit for 3 min.");
+  // Of ten minutes under the mixer the last quarter.
+  expect(limitNear({ ...time(0, -5), limit_at: iso(5) }, NOW)).toBeUndefined();
+  expect(limitNear({ ...time(0, -8), limit_at: iso(2) }, NOW)).toBe(2);
   expect(limitNear({ ...time(0, -5, -1), limit_at: iso(-3) }, NOW)).toBeUndefined();
 });
 

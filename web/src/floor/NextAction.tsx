@@ -123,7 +123,7 @@ export function NextAction({ run, may, write }: Props) {
         {limit && `; at the latest ${format.time(limit.limit_at)}`}
       </p>
       {near !== undefined && (
-        <p role="alert" className="mt-1 text-2xl font-semibold text-stop">
+        <p role="status" className="mt-1 text-2xl font-semibold text-stop">
           {near > 0
             ? `${format.minutes(near)} to its limit.`
             : `Beyond its limit for ${format.minutes(-near)}.`}
