@@ -337,7 +337,7 @@ test("a fault's causes are found from the batch's own figures, and an answer mov
   }, PATIENT);
   await user.click(within(causes).getByRole("button", { name: "Sliced or cut too warm" }));
   expect(within(causes).getByText(/A warm crumb is a soft gel/)).toBeTruthy();
-  expect(within(causes).getByText(/speaks for it/)).toBeTruthy();
+  expect(within(causes).getAllByText(/speaks for it/).length).toBeGreaterThan(0);
   expect(screen.getByRole("button", { name: /^Write \d answers? to the batch/ })).toBeTruthy();
 });
 
