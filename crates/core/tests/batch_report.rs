@@ -2,6 +2,8 @@
 
 mod support;
 
+use std::collections::BTreeMap;
+
 use chrono::{DateTime, TimeDelta, TimeZone, Utc};
 use ironpeel_core::batch::{
     BatchPlan, BatchRecord, BatchReport, ComparedBatch, ComparisonRow, EndedBy, Event,
@@ -248,11 +250,13 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
     let (now, before) = (lab(10.9, 318.0), lab(8.3, 330.0));
     let plan = plan();
     let flour = FlourEvidence { readings: &now, before: Some(&before), age_days: Some(9.0) };
+    let nothing = BTreeMap::new();
     let batch = BatchEvidence {
         plan: &plan,
         record: &record,
         report: &report,
         flour: Some(flour),
+        answers: &nothing,
         coefficients: &Coefficients::default(),
     };
     let found = features(&batch);
@@ -284,6 +288,10 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
     // Without the certificate nothing is known of the trap.
     let unknown = features(&BatchEvidence { flour: None, ..batch });
     assert!(!unknown.contains_key("ds_trap"));
+    // What somebody knows of it closes the gap, and counts before what was entered.
+    let answers = BTreeMap::from([("damaged_starch_pct".into(), 11.0), ("poke".into(), 2.0)]);
+    let told = features(&BatchEvidence { flour: None, answers: &answers, ..batch });
+    assert_eq!((told.get("ds_trap"), told.get("poke")), (Some(&2.0), Some(&2.0)));
     // Less starch than critical, and hardly more than before: not armed, whatever was added.
     let (now, before) = (lab(8.2, 318.0), lab(8.0, 330.0));
     let flour = FlourEvidence { readings: &now, before: Some(&before), age_days: None };

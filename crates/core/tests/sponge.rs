@@ -4,7 +4,7 @@ mod support;
 
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::batch::{Event, StagePlan, fold, stage_times};
+use ironpeel_core::batch::{BatchPlan, Event, PlannedFigures, StagePlan, fold, report};
 use ironpeel_core::chain::{
     BatchDelay, DelayedBatch, DelayedMaterial, DoughState, Measured, Recovery, RecoveryAdvice,
     RecoveryCaution, Scenario, ScenarioFlour, SpongeUnknown, SpongeView, batch_delay, chain,
@@ -506,8 +506,15 @@ fn held(late_min: f64) -> Option<DelayedBatch> {
     ];
     let events = events.map(|event| serde_json::from_value::<Event>(event).expect("an event"));
     let now = after(stages[0].minutes + late_min);
-    let (times, _) = stage_times(&stages, begun, &fold(&events), now);
-    batch_delay(&scenario, &chain(&scenario), BatchDelay { stages: &stages, times: &times, now })
+    let plan = BatchPlan {
+        planned_for: begun,
+        stages,
+        lines: Vec::new(),
+        figures: PlannedFigures::default(),
+    };
+    let report = report(&plan, &fold(&events), now);
+    let batch = BatchDelay { stages: &plan.stages, report: &report, now };
+    batch_delay(&scenario, &chain(&scenario), batch)
 }
 
 #[test]

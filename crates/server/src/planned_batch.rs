@@ -225,14 +225,18 @@ impl PlannedBatch {
         self.plan.stages.iter().map(|stage| stage.stage).collect()
     }
 
-    /// What happened, and how it stands to the plan by now.
+    /// What happened, and how it stands to the plan by now; one that is over stands as it ended.
     pub fn followed(
         &self,
         events: &[BatchEvent],
         now: DateTime<Utc>,
     ) -> (BatchRecord, BatchReport) {
-        let record = fold(&read(events));
-        let report = report(&self.plan, &record, now);
+        self.followed_read(&read(events), now)
+    }
+
+    fn followed_read(&self, events: &[Event], now: DateTime<Utc>) -> (BatchRecord, BatchReport) {
+        let record = fold(events);
+        let report = report(&self.plan, &record, record.ended_at.unwrap_or(now));
         (record, report)
     }
 
@@ -248,10 +252,8 @@ impl PlannedBatch {
     }
 
     fn project_read(&self, events: &[Event]) -> BatchProjection {
-        let record = fold(events);
         let last = events.iter().map(|event| event.happened_at).max();
-        let last = last.unwrap_or(self.plan.planned_for);
-        let report = report(&self.plan, &record, record.ended_at.unwrap_or(last));
+        let (record, report) = self.followed_read(events, last.unwrap_or(self.plan.planned_for));
         let finish = record.finish.clone().unwrap_or_default();
         // Before anybody weighed or added any, nothing is known of it.
         let water = report

@@ -21,31 +21,33 @@ export function FaultsPage() {
   const format = useFormat();
   const [search, set] = useAsked();
   const [answers, setAnswers] = useState<Record<string, number>>({});
-  const [batch, fault, baked] = ["batch", "fault", "baked"].map((key) => search.get(key) ?? "");
+  const of = (key: string) => search.get(key) ?? "";
+  const [batch, fault, baked] = [of("batch"), of("fault"), of("baked")] as const;
   const catalogue = useQuery(CATALOGUE).data;
   const picked = catalogue?.faults.find((one) => one.key === fault);
   const { data, error } = useQuery({
     queryKey: ["batches", "diagnosis", batch, fault, baked, answers],
     enabled: Boolean(batch && picked),
-    placeholderData: (before) => before,
+    // While an answer is weighed; never another batch's or another fault's.
+    placeholderData: (before, query) =>
+      query?.queryKey[2] === batch && query.queryKey[3] === fault ? before : undefined,
     queryFn: () =>
       answer(
         api.POST("/api/v1/batches/{batch_id}/diagnosis", {
-          params: { path: { batch_id: batch ?? "" } },
-          body: { fault: fault ?? "", gates: baked ? [baked] : [], answers },
+          params: { path: { batch_id: batch } },
+          body: { fault: fault, gates: baked ? [baked] : [], answers },
         }),
       ),
   });
-  const found = batch && picked ? data : undefined;
   return (
     <>
       <ResultsTabs />
       <h1 className="sr-only">Fault finder</h1>
       <FaultChoice
         catalogue={catalogue}
-        batch={batch ?? ""}
-        fault={fault ?? ""}
-        baked={baked ?? ""}
+        batch={batch}
+        fault={fault}
+        baked={baked}
         onSet={(change) => {
           if (change.batch !== undefined || change.fault !== undefined) setAnswers({});
           set(change);
@@ -67,14 +69,14 @@ export function FaultsPage() {
           would do; what was not measured is asked for.
         </p>
       )}
-      {found && catalogue && picked && (
+      {data && catalogue && picked && (
         <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-          <CausesFound found={found.diagnosis} catalogue={catalogue} />
+          <CausesFound found={data.diagnosis} catalogue={catalogue} />
           <FaultEvidence
-            batch={batch ?? ""}
+            batch={batch}
             wanted={picked.features}
-            decides={found.diagnosis.would_decide}
-            found={found.features}
+            decides={data.diagnosis.would_decide}
+            found={data.features}
             answers={answers}
             catalogue={catalogue}
             onAnswer={(feature, value) =>

@@ -83,6 +83,22 @@ pub enum Misplaced {
     Impossible(EventRefusal),
 }
 
+/// Something added that the sheet does not say.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Added<'a> {
+    pub at: DateTime<Utc>,
+    pub ingredient: &'a str,
+    pub kg: f64,
+    pub reason: Option<AdditionReason>,
+}
+
+impl Added<'_> {
+    /// Whether it is water, or ice.
+    pub fn is_water(&self) -> bool {
+        matches!(self.ingredient.to_lowercase().as_str(), "water" | "ice")
+    }
+}
+
 /// What came out of it.
 #[derive(Debug, Clone, PartialEq, Default, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -259,14 +275,16 @@ impl BatchRecord {
         }
     }
 
-    /// What was added that the sheet does not say: what, kg, and why.
-    pub fn additions(&self) -> impl Iterator<Item = (&str, f64, Option<AdditionReason>)> {
+    /// What was added that the sheet does not say.
+    pub fn additions(&self) -> impl Iterator<Item = Added<'_>> {
         let added = self.placed.iter().filter(|one| one.kind == EventKind::Addition);
         added.filter_map(|one| match (&one.details.ingredient, &one.details.kg) {
-            (Some(ingredient), RawNumber::Number(kg)) => {
-                let reason = one.details.reason.as_deref().and_then(AdditionReason::named);
-                Some((ingredient.as_str(), *kg, reason))
-            }
+            (Some(ingredient), RawNumber::Number(kg)) => Some(Added {
+                at: one.happened_at,
+                ingredient,
+                kg: *kg,
+                reason: one.details.reason.as_deref().and_then(AdditionReason::named),
+            }),
             _ => None,
         })
     }
@@ -288,6 +306,6 @@ impl Finish {
 }
 
 /// Minutes from one moment to another.
-pub(super) fn minutes(from: DateTime<Utc>, to: DateTime<Utc>) -> f64 {
+pub(crate) fn minutes(from: DateTime<Utc>, to: DateTime<Utc>) -> f64 {
     (to - from).as_seconds_f64() / crate::units::S_PER_MIN
 }

@@ -19,12 +19,12 @@ mod words;
 
 pub use comparison::{ComparedBatch, ComparisonRow, compare};
 pub use event::{Event, EventDetails, RejectReason};
-pub use fold::{BatchRecord, Finish, Misplaced, Placed, StageRecord, Unplaced, fold};
+pub(crate) use fold::minutes;
+pub use fold::{Added, BatchRecord, Finish, Misplaced, Placed, StageRecord, Unplaced, fold};
 pub use kind::{AdditionReason, BatchState, EndedBy, EventKind};
 pub use observation::{OBSERVATIONS, ObservationName, observation};
 pub use quantity::Quantity;
 pub use refusal::{Acceptance, EventRefusal};
 pub use report::{BatchPlan, BatchReport, PlanDifference, PlannedFigures, report};
-pub use stage_times::{FOLDS, NextFold, NextStage, StagePlan, StageTimes, stage_times};
-pub(crate) use weighed::is_water;
+pub use stage_times::{FOLDS, NextFold, NextStage, StagePlan, StageTimes, as_timed, stage_times};
 pub use weighed::{PlannedLine, WaterReport, WeighedLine, water, weighed};

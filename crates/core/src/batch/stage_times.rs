@@ -104,6 +104,19 @@ pub struct StageTimes {
     pub beyond_limit: bool,
 }
 
+/// A method as it was timed: what is over lasted as it did, what is open as `open` says of its planned
+/// minutes and those so far.
+pub fn as_timed(method: &Method, times: &[StageTimes], open: impl Fn(f64, f64) -> f64) -> Method {
+    let mut method = method.clone();
+    for (stage, times) in method.stages.iter_mut().zip(times) {
+        if let Some(lasted) = times.lasted_min {
+            let over = times.ended_at.is_some();
+            stage.minutes = if over { lasted } else { open(stage.minutes, lasted) };
+        }
+    }
+    method
+}
+
 /// A set of folds that is to be done next.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -1,7 +1,7 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::{AdditionReason, BatchRecord, EventKind, Quantity};
+use super::{Added, AdditionReason, BatchRecord, EventKind, Quantity};
 use crate::units::RawNumber;
 
 /// A line of the sheet, as it is weighed.
@@ -80,11 +80,6 @@ pub fn weighed(lines: &[PlannedLine], record: &BatchRecord) -> Vec<WeighedLine> 
     lines.iter().map(weighed).collect()
 }
 
-/// Whether something added is water, by its word.
-pub(crate) fn is_water(ingredient: &str) -> bool {
-    matches!(ingredient.to_lowercase().as_str(), "water" | "ice")
-}
-
 /// The water that a dough really got: weighed, and added; what was held back was not weighed. None
 /// where nothing says what was planned.
 pub fn water(lines: &[WeighedLine], record: &BatchRecord, flour_kg: f64) -> Option<WaterReport> {
@@ -94,11 +89,10 @@ pub fn water(lines: &[WeighedLine], record: &BatchRecord, flour_kg: f64) -> Opti
     }
     let planned_kg: f64 = water.iter().map(|line| line.planned.kg).sum();
     let weighed_kg: f64 = water.iter().map(|line| line.weighed_kg.unwrap_or(line.planned.kg)).sum();
-    let added = record.additions().filter(|(what, ..)| is_water(what));
     let (mut added_kg, mut by_feel_kg) = (0.0, 0.0);
-    for (_, kg, why) in added {
-        added_kg += kg;
-        by_feel_kg += if why == Some(AdditionReason::Feel) { kg } else { 0.0 };
+    for added in record.additions().filter(Added::is_water) {
+        added_kg += added.kg;
+        by_feel_kg += if added.reason == Some(AdditionReason::Feel) { added.kg } else { 0.0 };
     }
     let points = |kg: f64| 100.0 * kg / flour_kg;
     Some(WaterReport {

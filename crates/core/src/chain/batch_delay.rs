@@ -4,37 +4,26 @@ use chrono::{DateTime, Utc};
 
 use super::stoppage::{DelayedBatch, late};
 use super::{Chain, Scenario};
-use crate::batch::{StagePlan, StageTimes};
-use crate::method::Method;
+use crate::batch::{BatchReport, StagePlan, as_timed};
 use crate::schedule::{RunStage, ScheduledBatch};
 
-/// A batch's stages as they were timed by a moment.
+/// A batch's stages, and how it stands to them by a moment.
 #[derive(Debug, Clone, Copy)]
 pub struct BatchDelay<'a> {
     pub stages: &'a [StagePlan],
-    pub times: &'a [StageTimes],
+    pub report: &'a BatchReport,
     pub now: DateTime<Utc>,
 }
 
 impl BatchDelay<'_> {
-    /// The method with what is over as long as it lasted.
-    fn as_timed(&self, method: &Method) -> Method {
-        let mut method = method.clone();
-        for (stage, times) in method.stages.iter_mut().zip(self.times) {
-            if let Some(lasted) = times.lasted_min.filter(|_| times.ended_at.is_some()) {
-                stage.minutes = lasted;
-            }
-        }
-        method
-    }
-
     /// The dough as a run has it: it waits where it is open for longer than planned.
     fn scheduled(&self) -> ScheduledBatch {
-        let stages = self.stages.iter().zip(self.times).enumerate();
+        let open = self.report.next.and_then(|next| next.stage);
+        let stages = self.stages.iter().zip(&self.report.times).enumerate();
         let stages: Vec<RunStage> = stages
             .map(|(at, (stage, times))| {
-                let open = times.begun_at.is_some() && times.expected_end >= self.now;
-                let over = |than: f64| match times.lasted_min.filter(|_| open) {
+                let lasted = times.lasted_min.filter(|_| open == Some(stage.stage));
+                let over = |than: f64| match lasted {
                     Some(lasted) => (lasted - than).max(0.0),
                     None => 0.0,
                 };
@@ -66,7 +55,7 @@ pub fn batch_delay(
     chain: &Chain,
     batch: BatchDelay<'_>,
 ) -> Option<DelayedBatch> {
-    let method = batch.as_timed(scenario.method);
+    let method = as_timed(scenario.method, &batch.report.times, |planned, _| planned);
     let scenario = Scenario { method: &method, ..*scenario };
     late(&scenario, chain, &[batch.scheduled()], batch.now).pop()
 }

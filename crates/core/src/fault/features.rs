@@ -2,17 +2,17 @@
 
 use std::collections::BTreeMap;
 
-use chrono::{DateTime, TimeDelta, Utc};
+use chrono::TimeDelta;
 
 use super::coefficients::{TRAP_ARMED, TRAP_LATE_WATER, TRAP_OVER_PLAN};
 use crate::batch::{
-    BatchPlan, BatchRecord, BatchReport, EndedBy, EventKind, PlanDifference, Quantity, StagePlan,
-    StageTimes, is_water,
+    Added, BatchPlan, BatchRecord, BatchReport, EndedBy, EventKind, PlanDifference, Quantity,
+    StagePlan, StageTimes, minutes,
 };
 use crate::coefficient::Coefficients;
 use crate::flour::{MoistureBasis, Property, Readings};
 use crate::method::{EndFigure, StageKind, StageRole};
-use crate::units::{MIN_PER_H, RawNumber, S_PER_MIN};
+use crate::units::{MIN_PER_H, RawNumber};
 use crate::water::coefficients::CRITICAL_DAMAGED_STARCH;
 
 /// A flour as a batch's evidence takes it: its lot, and the lot that came before.
@@ -31,6 +31,8 @@ pub struct BatchEvidence<'a> {
     pub record: &'a BatchRecord,
     pub report: &'a BatchReport,
     pub flour: Option<FlourEvidence<'a>>,
+    /// What somebody says that is not on record; it counts before all else.
+    pub answers: &'a BTreeMap<String, f64>,
     pub coefficients: &'a Coefficients,
 }
 
@@ -55,8 +57,10 @@ pub fn features(batch: &BatchEvidence<'_>) -> BTreeMap<String, f64> {
     for (key, value) in batch.entered() {
         add(key, Some(value));
     }
-    let trap = batch.trap(&found);
-    if let Some(trap) = trap {
+    for (key, value) in batch.answers {
+        add(key, Some(*value));
+    }
+    if let Some(trap) = batch.trap(&found) {
         found.entry("ds_trap".into()).or_insert(trap);
     }
     found
@@ -118,17 +122,7 @@ impl<'a> BatchEvidence<'a> {
 
     /// Water that was added after the dough had cleaned up, points; nothing where none was added.
     fn late_water_pts(&self) -> Option<f64> {
-        let added: Vec<(DateTime<Utc>, f64)> = self
-            .record
-            .placed
-            .iter()
-            .filter(|one| one.kind == EventKind::Addition)
-            .filter(|one| one.details.ingredient.as_deref().is_some_and(is_water))
-            .filter_map(|one| match one.details.kg {
-                RawNumber::Number(kg) => Some((one.happened_at, kg)),
-                _ => None,
-            })
-            .collect();
+        let added: Vec<Added<'_>> = self.record.additions().filter(Added::is_water).collect();
         if added.is_empty() {
             return self.report.water.filter(|water| water.complete).map(|_| 0.0);
         }
@@ -141,7 +135,7 @@ impl<'a> BatchEvidence<'a> {
                     .any(|one| one.stage == stage.stage && one.role == StageRole::Mixing)
         });
         let cleaned = cleaned.filter_map(|stage| stage.ended_at).min()?;
-        let late: f64 = added.iter().filter(|(at, _)| *at > cleaned).map(|(_, kg)| kg).sum();
+        let late: f64 = added.iter().filter(|one| one.at > cleaned).map(|one| one.kg).sum();
         let flour = self.plan.figures.flour_kg;
         (flour > 0.0).then(|| 100.0 * late / flour)
     }
@@ -273,10 +267,6 @@ impl<'a> BatchEvidence<'a> {
     fn stages(&self) -> impl DoubleEndedIterator<Item = (&'a StagePlan, &'a StageTimes)> {
         self.plan.stages.iter().zip(&self.report.times)
     }
-}
-
-fn minutes(from: DateTime<Utc>, to: DateTime<Utc>) -> f64 {
-    (to - from).as_seconds_f64() / S_PER_MIN
 }
 
 fn lasted(times: &StageTimes) -> f64 {

@@ -100,7 +100,6 @@ impl Gate {
 pub struct Feature {
     pub key: String,
     pub family: Family,
-    pub unit: String,
     /// Where it comes from: how it is measured.
     pub how: String,
     pub low: Option<f64>,
@@ -190,6 +189,22 @@ pub struct Fault {
     /// How it is established, and when it counts.
     pub measure: String,
     pub causes: Vec<CauseOfFault>,
+}
+
+impl Fault {
+    /// What its causes are told by, each once, in the order of the catalogue.
+    pub fn features(&self) -> Vec<&str> {
+        let mut found = Vec::new();
+        for cause in &self.causes {
+            let evidence = cause.evidence.iter().map(|evidence| &*evidence.feature);
+            for feature in evidence.chain([&*cause.ask]) {
+                if !found.contains(&feature) {
+                    found.push(feature);
+                }
+            }
+        }
+        found
+    }
 }
 
 /// All that is known.

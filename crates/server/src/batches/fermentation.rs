@@ -3,13 +3,13 @@
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
-use ironpeel_core::batch::{BatchRecord, BatchState, Quantity, StageTimes};
+use ironpeel_core::batch::{BatchRecord, BatchState, Quantity, as_timed};
 use ironpeel_core::chain::{
     BatchFermentation, BatchFollowed, ReadOf, RiseBand, Scenario, batch_fermentation, chain,
     starter_feed,
 };
 use ironpeel_core::ferment::JarReading;
-use ironpeel_core::method::{EndFigure, Method, StageKind, StageRole};
+use ironpeel_core::method::{EndFigure, StageKind, StageRole};
 use ironpeel_core::schedule::{Anchor, FeedAt, ScheduleRequest};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -56,18 +56,6 @@ fn hours(from: DateTime<Utc>, to: DateTime<Utc>) -> f64 {
     (to - from).as_seconds_f64() / SECONDS_PER_HOUR
 }
 
-/// The method as it was really timed: what is over lasted as it did, what is open at least so far.
-fn as_timed(method: &Method, times: &[StageTimes]) -> Method {
-    let mut method = method.clone();
-    for (stage, times) in method.stages.iter_mut().zip(times) {
-        if let Some(lasted) = times.lasted_min {
-            let over = times.ended_at.is_some();
-            stage.minutes = if over { lasted } else { stage.minutes.max(lasted) };
-        }
-    }
-    method
-}
-
 /// Readings of a quantity from a moment on.
 fn readings(record: &BatchRecord, quantity: Quantity, from: DateTime<Utc>) -> Vec<JarReading> {
     let read = record.readings(quantity).filter(|(at, ..)| *at > from);
@@ -102,7 +90,8 @@ async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
     let BatchOnFloor { planned, record, report, now, context } = &floor;
     let flours = context.flours();
     let as_planned = context.scenario(&flours);
-    let method = as_timed(as_planned.method, &report.times);
+    // What is open lasts as planned, or so far where that is longer.
+    let method = as_timed(as_planned.method, &report.times, f64::max);
     let scenario = Scenario { method: &method, ..as_planned };
     let chain = chain(&scenario);
 

@@ -14,7 +14,7 @@ use crate::problem::Result;
 use crate::request::from_value;
 use crate::state::App;
 
-/// A batch as it stands by now, and what its chain is computed from: as it was planned, at the
+/// A batch as it stands by now, or as it ended, and what its chain is computed from: as it was planned, at the
 /// dough temperature that was read.
 pub struct BatchOnFloor {
     pub planned: Arc<PlannedBatch>,
@@ -30,6 +30,7 @@ impl BatchOnFloor {
         let events = app.store.events_of(&[id]).await?.remove(&id).unwrap_or_default();
         let now = Utc::now();
         let (record, report) = planned.followed(&events, now);
+        let now = record.ended_at.unwrap_or(now);
         let view = batch_view(app, id).await?;
         let mut run_settings = match view.run_settings {
             Value::Object(settings) => Value::Object(settings),

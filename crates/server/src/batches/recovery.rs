@@ -28,13 +28,9 @@ struct BatchRecovery {
 #[utoipa::path(get, path = "/api/v1/batches/{batch_id}/recovery", security(("session" = ["read"])), tag = "batch", params(("batch_id" = Uuid, Path)),
     responses((status = 200, body = BatchRecovery), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn recovery(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<BatchRecovery>> {
-    let BatchOnFloor { planned, record, report, now, context } =
-        BatchOnFloor::load(&app, id).await?;
-    if record.started_at.is_none() || record.state.is_over() {
-        return Ok(Json(BatchRecovery { delayed: None }));
-    }
+    let BatchOnFloor { planned, report, now, context, .. } = BatchOnFloor::load(&app, id).await?;
     let flours = context.flours();
     let scenario = context.scenario(&flours);
-    let batch = BatchDelay { stages: &planned.plan.stages, times: &report.times, now };
+    let batch = BatchDelay { stages: &planned.plan.stages, report: &report, now };
     Ok(Json(BatchRecovery { delayed: batch_delay(&scenario, &chain(&scenario), batch) }))
 }

@@ -89,25 +89,13 @@ struct BatchDiagnosis {
 #[utoipa::path(get, path = "/api/v1/faults", security(("session" = ["read"])), tag = "results",
     responses((status = 200, body = FaultCatalogue), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn catalogue() -> Json<FaultCatalogue> {
-    let faults = knowledge().faults.iter().map(|fault| {
-        let asked = fault.causes.iter().flat_map(|cause| {
-            let evidence = cause.evidence.iter().map(|evidence| &*evidence.feature);
-            evidence.chain([&*cause.ask])
-        });
-        let mut features: Vec<&str> = Vec::new();
-        for feature in asked {
-            if !features.contains(&feature) {
-                features.push(feature);
-            }
-        }
-        FaultView {
-            key: &fault.key,
-            group: fault.group,
-            name: &fault.name,
-            definition: &fault.definition,
-            measure: &fault.measure,
-            features,
-        }
+    let faults = knowledge().faults.iter().map(|fault| FaultView {
+        key: &fault.key,
+        group: fault.group,
+        name: &fault.name,
+        definition: &fault.definition,
+        measure: &fault.measure,
+        features: fault.features(),
     });
     let features = knowledge().features.iter().filter_map(|feature| {
         let entered = observation(&feature.key)?;
@@ -134,6 +122,8 @@ async fn of_batch(
     Path(id): Path<Uuid>,
     Json(BatchFaultInput { fault, gates, answers }): Json<BatchFaultInput>,
 ) -> Result<Json<BatchDiagnosis>> {
+    let asked = DiagnoseInput { fault, gates, features: answers, ..DiagnoseInput::default() };
+    let mut asked = asked.check()?;
     let BatchOnFloor { planned, record, report, context, .. } =
         BatchOnFloor::load(&app, id).await?;
     let flours = context.flours();
@@ -151,16 +141,11 @@ async fn of_batch(
             before: before.as_ref().map(|lot| &lot.current.readings),
             age_days: main.age_days,
         }),
+        answers: &asked.features,
         coefficients: scenario.coefficients(),
     };
-    let own = features(&evidence).into_iter();
-    let mut found: BTreeMap<String, RawNumber> =
-        own.map(|(key, value)| (key, RawNumber::Number(value))).collect();
-    found.extend(answers);
-    let known = fault_gates(&scenario);
-    let words = known.iter().map(|gate| gate.word().to_owned()).chain(gates).collect();
-    let asked = DiagnoseInput { fault, gates: words, features: found, ..DiagnoseInput::default() };
-    let asked = asked.check()?;
+    asked.features = features(&evidence);
+    asked.gates.extend(fault_gates(&scenario));
     let diagnosis = diagnose(&asked, scenario.coefficients());
     Ok(Json(BatchDiagnosis { gates: asked.gates, features: asked.features, diagnosis }))
 }
