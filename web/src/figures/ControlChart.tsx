@@ -8,6 +8,8 @@ import { ControlLimits } from "./ControlLimits";
 
 const WIDTH = 1000;
 const HEIGHT = 330;
+/** What the name of a month takes. */
+const MONTH_WIDTH = 70;
 const EDGE = { left: 56, right: 96, top: 16, bottom: 30 };
 
 interface Props {
@@ -39,7 +41,10 @@ export function ControlChart({ view, lotId, onLot, onBrush }: Props) {
   const months = lots
     .map((lot, i) => ({ i, month: lot.received_at.slice(0, 7) }))
     .filter(({ month }, i, all) => i > 0 && month !== all[i - 1]?.month)
-    .filter((_, i, all) => i % Math.ceil(all.length / 10) === 0);
+    .reduce<{ i: number; month: string }[]>((kept, one) => {
+      const last = kept.at(-1);
+      return last && x(one.i) - x(last.i) < MONTH_WIDTH ? kept : [...kept, one];
+    }, []);
   const top = Math.max(EDGE.top, limit?.max == null ? EDGE.top : y(limit.max));
   const bottom = Math.min(
     HEIGHT - EDGE.bottom,
