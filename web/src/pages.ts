@@ -8,6 +8,8 @@ export const dough = () => import("./dough/pages");
 export const method = () => import("./method/pages");
 export const floor = () => import("./floor/pages");
 export const run = () => import("./floor/runPages");
+export const oven = () => import("./oven/pages");
+export const judging = () => import("./judging/pages");
 export const results = () => import("./results/pages");
 export const plant = () => import("./plant/pages");
 export const people = () => import("./people/pages");
@@ -24,6 +26,8 @@ const OF: Record<string, () => Promise<unknown>> = {
   floor,
   batches: floor,
   board: run,
+  oven,
+  judge: judging,
   results,
   plant,
 };

@@ -1,7 +1,9 @@
 //! Bake traces: what is read of them, through noise and where little is to be read.
 
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::oven::{BakeTrace, BakeTraceInput, ProbeInput};
+use ironpeel_core::oven::{
+    BakeTrace, BakeTraceInput, LoggerColumn, LoggerProbes, LoggerUnit, ProbeInput,
+};
 use ironpeel_core::units::{Series, ValidationErrors};
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -132,4 +134,31 @@ proptest! {
             prop_assert!(read.zip(between(level)).is_none_or(|(a, b)| (a - b).abs() < 1e-9));
         }
     }
+}
+
+fn column(name: &str, samples: &[f64]) -> LoggerColumn {
+    LoggerColumn { name: name.into(), samples: samples.iter().copied().map(Some).collect() }
+}
+
+#[test]
+fn a_logger_that_names_no_unit_is_asked_for_it() {
+    let house = Coefficients::default();
+    let hot = || vec![column("1", &[82.0, 150.0, 203.0]), column("2", &[80.0, 148.0, 201.0])];
+    let t_min = [0.0, 10.0, 20.0];
+    let asked = LoggerProbes::of(&t_min, hot(), None, &house).expect_err("which is it?");
+    assert!(asked.to_string().contains("203") && asked.to_string().contains("°F"), "{asked}");
+    let read = LoggerProbes::of(&t_min, hot(), Some(LoggerUnit::Fahrenheit), &house).expect("°F");
+    assert!((read.probes[1].core_c[2] - 93.9).abs() < 0.05 && read.left_out.is_empty());
+}
+
+#[test]
+fn a_probe_that_fell_out_is_named_and_left_out() {
+    let house = Coefficients::default();
+    let silent = LoggerColumn { name: "3".into(), samples: vec![Some(28.0), None, None] };
+    let columns = vec![column("1", &[28.0, 60.0, 95.0]), column("2", &[28.0, 60.0, 210.0]), silent];
+    let read = LoggerProbes::of(&[0.0, 10.0, 20.0], columns, None, &house).expect("one is left");
+    assert_eq!(read.probes.len(), 1);
+    let said: Vec<String> = read.left_out.iter().map(ToString::to_string).collect();
+    assert!(said[0].contains("2 read 210 °C at 20.0 min"), "{said:?}");
+    assert!(said[1].contains("3 wrote nothing at 10.0 min"), "{said:?}");
 }

@@ -11,9 +11,10 @@ use ironpeel_core::batch::{
 };
 use ironpeel_core::chain::{BatchFollowed, Chain, ReadOf, Scenario, batch_fermentation, chain};
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::fault::{BatchEvidence, FlourEvidence, features};
+use ironpeel_core::fault::{BakeEvidence, BatchEvidence, FlourEvidence, SeenEvidence, features};
 use ironpeel_core::ferment::JarReading;
 use ironpeel_core::flour::{Property, Reading, Readings};
+use ironpeel_core::judging::{Characteristic, ScoreMark, Sign};
 use ironpeel_core::method::{
     EndPoint, Method, Mixer, Process, Speed, Stage, StageKind, TimeTolerance,
 };
@@ -256,6 +257,7 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
         record: &record,
         report: &report,
         flour: Some(flour),
+        seen: &SeenEvidence::default(),
         answers: &nothing,
         coefficients: &Coefficients::default(),
     };
@@ -285,6 +287,32 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
     for missing in ["protein_d_pts", "sponge_end_c", "cool_time_d_pct", "core_slice_c"] {
         assert!(!found.contains_key(missing), "nobody measured {missing}");
     }
+    // The logger and the judges add theirs.
+    let bake = BakeEvidence {
+        arrival_pct: Some(91.4),
+        target_arrival_pct: 80.0,
+        kill_pct: Some(50.0),
+        spread_min: Some(1.2),
+        end_c: 95.3,
+    };
+    let mark = |of, mark, sign| ScoreMark { of, mark, sign };
+    let marks = vec![
+        mark(Characteristic::CrustColour, 3.5, Some(Sign::TooMuch)),
+        mark(Characteristic::Stickiness, 2.0, None),
+    ];
+    let seen = SeenEvidence { bake: Some(bake), marks };
+    let judged = features(&BatchEvidence { seen: &seen, ..batch });
+    for (key, wanted) in [
+        ("arrival_d_pts", 11.4),
+        ("spread_min", 1.2),
+        ("kill_pct", 50.0),
+        ("colour_d", 1.5),
+        ("stick_mark", 2.0),
+    ] {
+        assert!((judged[key] - wanted).abs() < 1e-9, "{key}");
+        assert!(!found.contains_key(key), "{key} was not seen before");
+    }
+    assert!(!judged.contains_key("openness_d"), "nobody marked it");
     // Without the certificate nothing is known of the trap.
     let unknown = features(&BatchEvidence { flour: None, ..batch });
     assert!(!unknown.contains_key("ds_trap"));

@@ -64,6 +64,7 @@ fn what_would_make_a_habit_of_a_fault_is_not_learned() {
         standing_pts: 0.0,
         damaged_starch_caution: false,
         water_was_set: false,
+        crumb_is_low: false,
     };
     let house = Coefficients::default();
     let told = |batch: WaterLesson| water_lesson(&batch, &house);
@@ -74,6 +75,8 @@ fn what_would_make_a_habit_of_a_fault_is_not_learned() {
     assert_eq!(told(set), Err(NotLearned::WaterSet));
     let scrapped = WaterLesson { state: BatchState::Scrapped, ..batch };
     assert_eq!(told(scrapped), Err(NotLearned::Scrapped));
+    let gummy = WaterLesson { crumb_is_low: true, ..batch };
+    assert_eq!(told(gummy), Err(NotLearned::LowScore));
     let quiet = WaterLesson { over_plan_pts: 0.0, by_feel_pts: 0.0, complete: false, ..batch };
     assert_eq!(told(quiet), Err(NotLearned::NothingSaid));
     // What somebody added for a mistake at the scale counts, ticked lines or not.

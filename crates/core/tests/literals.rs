@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 70] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 71] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -77,6 +77,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 70] = [
     ("batch/comparison.rs", &["FIGURES"], "what is noticed where batches are compared"),
     ("batch/quantity.rs", &[], "what a reading can be, and degrees Fahrenheit"),
     ("batch/observation.rs", &[], "what an observation can be"),
+    ("judging/standard.rs", &["SUM"], "what typed figures may be off by rounding"),
     ("learn/learned_number.rs", &["HUGE", "TINY", "MOST", "GATE"], "what a request may hold"),
     (
         "learn/offer.rs",

@@ -1,6 +1,6 @@
 //! The stand-ins of the floor: what they show is near the truth, and theirs alone.
 
-use ironpeel_instruments::{run_jar_camera, run_scale};
+use ironpeel_instruments::{Bake, run_jar_camera, run_oven_logger, run_scale};
 
 fn mean(values: impl Iterator<Item = f64>) -> f64 {
     let (sum, count) = values.fold((0.0, 0.0), |(sum, count), value| (sum + value, count + 1.0));
@@ -28,4 +28,20 @@ fn a_jar_camera_reads_whole_points_about_the_level() {
     assert!(read.iter().all(|rise| rise.fract() == 0.0 && (rise - 52.0).abs() < 12.0));
     let sd = mean(read.iter().map(|rise| (rise - 52.0).powi(2))).sqrt();
     assert!((1.0..3.5).contains(&sd), "{sd}");
+}
+
+#[test]
+fn a_logger_sets_each_core_when_it_truly_is() {
+    let bake = Bake { bake_min: 21.0, start_c: 30.0, arrival_pct: 85.0, spread_min: 1.0 };
+    let trace = run_oven_logger(bake, 3, 0.5, 11);
+    assert_eq!((trace.t_min.len(), trace.probes.len()), (43, 3));
+    for ((_, core_c), arrives) in trace.probes.iter().zip([17.85, 17.35, 16.85]) {
+        let set = trace.t_min.iter().zip(core_c).find(|(_, c)| **c >= 93.0);
+        let (minute, _) = set.expect("it is set");
+        assert!((minute - arrives).abs() <= 0.75, "{minute} is not {arrives}");
+        assert!((core_c[0] - 30.0).abs() < 1.0);
+    }
+    assert_eq!(trace, run_oven_logger(bake, 3, 0.5, 11), "one seed, one reading");
+    let out = trace.fell_out(1, 10.0, 215.0);
+    assert!(out.probes[1].1[20..].iter().all(|c| *c == 215.0) && out.probes[1].1[19] < 100.0);
 }

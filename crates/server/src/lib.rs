@@ -19,11 +19,13 @@ mod flour_names;
 mod gauge;
 mod health;
 mod heavy;
+mod judging;
 mod live;
 mod method;
 mod metrics;
 mod moved;
 mod opening;
+mod oven;
 mod page;
 mod password;
 mod people;
@@ -101,6 +103,8 @@ fn api() -> OpenApiRouter<App> {
         .merge(water::routes())
         .merge(chain::routes())
         .merge(batches::routes())
+        .merge(oven::routes())
+        .merge(judging::routes())
         .merge(results::routes())
         .merge(find::routes())
         .merge(people::routes())

@@ -7,6 +7,7 @@ use ironpeel_core::batch::{
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::heat::Temperatures;
+use ironpeel_core::method::StageKind;
 use ironpeel_store::{
     Batch, BatchEvent, BatchFigures, BatchProjection, LineRevision, MethodRevision, NewBatch,
     NewBatchEvent,
@@ -218,6 +219,11 @@ impl PlannedBatch {
                 .find(|caution| caution.key == "damaged_starch")
                 .map(|caution| caution.says),
         }
+    }
+
+    /// Its last bake, if it is baked.
+    pub fn bake(&self) -> Option<&StagePlan> {
+        self.plan.stages.iter().rfind(|stage| stage.kind == StageKind::Bake)
     }
 
     /// The stages its method has.

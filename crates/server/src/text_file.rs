@@ -5,6 +5,7 @@ use thiserror::Error;
 /// What a text file is taken for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum FileKind {
+    BakeTrace,
     Certificate,
     Curve,
     Formula,
@@ -14,6 +15,7 @@ pub enum FileKind {
 impl FileKind {
     const fn name(self) -> &'static str {
         match self {
+            Self::BakeTrace => "a bake trace",
             Self::Certificate => "a certificate",
             Self::Curve => "a curve",
             Self::Formula => "a formula",

@@ -2,7 +2,7 @@
 
 mod support;
 
-use ironpeel_server::demo::{SEED, load_batches, truths};
+use ironpeel_server::demo::{JUDGES, SEED, judge_level, load_batches, truths};
 use serde_json::Value;
 use support::{Plant, list};
 
@@ -38,6 +38,7 @@ async fn the_past_teaches_what_is_true_and_stands_once() {
             let told = number(&offer["used"]) >= 5.0;
             let true_value = match one["subject"].as_str() {
                 Some("water_correction") => truth.water_pts,
+                Some("arrival") => truth.arrival_pct,
                 Some("bake_loss") => number(&offer["prior"]["typical"]) + truth.loss_pts,
                 _ => continue,
             };
@@ -55,6 +56,30 @@ async fn the_past_teaches_what_is_true_and_stands_once() {
     }
     assert!(all >= 10, "{all} numbers were learned");
     assert!(100 * held >= 85 * all, "{held} of {all}; {missed:?}");
+
+    // A judge's level shows against the other's.
+    let judged = plant.get("/api/v1/batches?product=ferry-tin-800&score_below=100").await;
+    let judged = judged["batches"][0]["id"].as_str().expect("a batch that was judged");
+    let scores = plant.get(&format!("/api/v1/batches/{judged}/scores")).await;
+    let judges = list(&scores["panel"]["judges"]);
+    let level = |name: &str| {
+        let judge = judges.iter().find(|judge| judge["judge"] == name);
+        number(&judge.expect("both judged")["level"])
+    };
+    let truly = JUDGES.map(|judge| judge_level(SEED, judge));
+    let apart = (truly[0] - truly[1]) / 2.0;
+    assert!((level(JUDGES[0]) - apart).abs() < 0.2, "{} is not {apart:.2}", level(JUDGES[0]));
+    // What smeared was judged so, and the finder knows why.
+    let smeared = plant.get("/api/v1/batches?product=ferry-tin-800&lot=VR-26-1033").await;
+    let smeared = smeared["batches"][0]["id"].as_str().expect("made of that lot");
+    let (_, found) = plant
+        .post(
+            &format!("/api/v1/batches/{smeared}/diagnosis"),
+            &serde_json::json!({"fault": "smearing", "gates": ["tin"]}),
+        )
+        .await;
+    let first = &found["diagnosis"]["causes"][0];
+    assert_eq!(first["cause"], "ds_trap_water", "{found}");
 
     // The board has something running, something held, and something to come.
     let board = plant.get("/api/v1/board").await;

@@ -6,11 +6,13 @@ use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::batch::BatchState;
 use uuid::Uuid;
 
+use crate::bake_trace::{NewBakeTrace, insert_trace};
 use crate::batch::{BatchFlour, NewBatch, NewBatchState, flour_rows, lot_rows};
 use crate::batch_event::{NewBatchEvent, insert_events};
-use crate::batch_state::{BatchFigures, BatchProjection};
+use crate::batch_state::{BatchFigures, BatchProjection, BatchSeen};
 use crate::error::Result;
 use crate::schema::{batch, batch_flour, batch_lot, batch_state};
+use crate::score::{NewSample, NewScore, insert_samples, insert_scores};
 use crate::store::Store;
 use crate::word::Word;
 
@@ -24,6 +26,10 @@ pub struct RunBatch {
     pub saved_at: DateTime<Utc>,
     pub events: Vec<NewBatchEvent>,
     pub projection: BatchProjection,
+    pub trace: Option<NewBakeTrace>,
+    pub samples: Vec<NewSample>,
+    pub scores: Vec<NewScore>,
+    pub seen: BatchSeen,
 }
 
 /// Rows of one statement.
@@ -73,6 +79,11 @@ impl Store {
                 }
                 for one in new {
                     insert_events(connection, one.batch.id, &one.events).await?;
+                    if let Some(trace) = &one.trace {
+                        insert_trace(connection, trace).await?;
+                    }
+                    insert_samples(connection, &one.samples).await?;
+                    insert_scores(connection, &one.scores).await?;
                 }
                 Ok(())
             })
@@ -104,10 +115,12 @@ struct StateRow {
     water_was_set: bool,
     #[diesel(embed)]
     figures: BatchFigures,
+    #[diesel(embed)]
+    seen: BatchSeen,
 }
 
 impl From<&RunBatch> for StateRow {
-    fn from(RunBatch { batch, state, projection, .. }: &RunBatch) -> Self {
+    fn from(RunBatch { batch, state, projection, seen, .. }: &RunBatch) -> Self {
         Self {
             batch_id: batch.id,
             state: Word(projection.state),
@@ -124,6 +137,7 @@ impl From<&RunBatch> for StateRow {
             damaged_starch_caution: state.damaged_starch_caution,
             water_was_set: state.water_was_set,
             figures: projection.figures.clone(),
+            seen: seen.clone(),
         }
     }
 }

@@ -9,7 +9,7 @@ use ironpeel_core::batch::BatchState;
 use serde::Serialize;
 use uuid::Uuid;
 
-use crate::batch_state::BatchFigures;
+use crate::batch_state::{BatchFigures, BatchSeen};
 use crate::error::Result;
 use crate::schema::{batch, batch_event, batch_lot, batch_state, flour, line, lot, product};
 use crate::store::{PageKey, Store, past};
@@ -38,6 +38,8 @@ pub struct BatchSummary {
     pub unplaced: i32,
     #[serde(flatten)]
     pub figures: BatchFigures,
+    #[serde(flatten)]
+    pub seen: BatchSeen,
 }
 
 /// Which batches are wanted; all where nothing is set.
@@ -55,6 +57,8 @@ pub struct BatchFilter {
     pub to: Option<DateTime<Utc>>,
     /// Part of the product's, the lot's, the flour's or the line's name.
     pub text: Option<String>,
+    /// Judged below.
+    pub score_below: Option<f64>,
 }
 
 /// A batch as a chart and learning take it.
@@ -72,6 +76,8 @@ pub struct ChartBatch {
     pub water_was_set: bool,
     #[serde(flatten)]
     pub figures: BatchFigures,
+    #[serde(flatten)]
+    pub seen: BatchSeen,
 }
 
 impl Store {
@@ -104,6 +110,7 @@ impl Store {
                 batch::saved_by,
                 batch_state::unplaced,
                 BatchFigures::as_select(),
+                BatchSeen::as_select(),
             ))
             .order((batch_state::planned_for.desc(), batch_state::batch_id.desc()))
             .limit(most)
@@ -138,6 +145,9 @@ impl Store {
         }
         if let Some(to) = filter.to {
             query = query.filter(batch_state::planned_for.lt(to));
+        }
+        if let Some(most) = filter.score_below {
+            query = query.filter(batch_state::score.lt(most));
         }
         if let Some(text) = &filter.text {
             let escaped = text.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
@@ -174,6 +184,7 @@ impl Store {
                 batch_state::damaged_starch_caution,
                 batch_state::water_was_set,
                 BatchFigures::as_select(),
+                BatchSeen::as_select(),
             ))
             .order((batch_state::planned_for.desc(), batch_state::batch_id.desc()))
             .limit(most)

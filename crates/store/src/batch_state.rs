@@ -39,6 +39,21 @@ pub struct BatchFigures {
     pub friction_c: Option<f64>,
 }
 
+/// What bake traces and judges say of a batch.
+#[derive(
+    Debug, Clone, PartialEq, Default, Queryable, Selectable, AsChangeset, Insertable, Serialize,
+)]
+#[diesel(table_name = batch_state, treat_none_as_null = true)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct BatchSeen {
+    /// When the slowest core was set, % of the bake, by the newest trace.
+    pub arrival_pct: Option<f64>,
+    /// 0 to 100, the judges together.
+    pub score: Option<f64>,
+    /// Whether the crumb was judged below what the plant learns from.
+    pub crumb_is_low: bool,
+}
+
 /// A batch's events put together.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BatchProjection {

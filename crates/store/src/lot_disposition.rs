@@ -62,9 +62,19 @@ pub struct Disposition {
 impl Store {
     /// How lots stand now; those nobody decided or placed are left out.
     pub async fn dispositions(&self, lot_ids: &[Uuid]) -> Result<HashMap<Uuid, Disposition>> {
+        self.dispositions_at(lot_ids, Utc::now()).await
+    }
+
+    /// The same as it stood at a time.
+    pub async fn dispositions_at(
+        &self,
+        lot_ids: &[Uuid],
+        at: DateTime<Utc>,
+    ) -> Result<HashMap<Uuid, Disposition>> {
         let connection = &mut self.connection().await?;
         let decisions: Vec<LotDisposition> = lot_disposition::table
             .filter(lot_disposition::lot_id.eq_any(lot_ids))
+            .filter(lot_disposition::made_at.le(at))
             .distinct_on(lot_disposition::lot_id)
             .order((
                 lot_disposition::lot_id,
@@ -75,6 +85,7 @@ impl Store {
             .await?;
         let stocks: Vec<LotStock> = lot_stock::table
             .filter(lot_stock::lot_id.eq_any(lot_ids))
+            .filter(lot_stock::made_at.le(at))
             .distinct_on(lot_stock::lot_id)
             .order((lot_stock::lot_id, lot_stock::made_at.desc(), lot_stock::id.desc()))
             .load(connection)

@@ -307,6 +307,77 @@ diesel::table! {
         damaged_starch_caution -> Bool,
         water_was_set -> Bool,
         changed_in -> Int8,
+        arrival_pct -> Nullable<Float8>,
+        score -> Nullable<Float8>,
+        crumb_is_low -> Bool,
+    }
+}
+
+diesel::table! {
+    bake_trace (id) {
+        id -> Uuid,
+        batch_id -> Uuid,
+        source -> Text,
+        bake_min -> Float8,
+        t_min -> Array<Float8>,
+        arrival_pct -> Nullable<Float8>,
+        steam_until_min -> Nullable<Float8>,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    bake_trace_probe (trace_id, place) {
+        trace_id -> Uuid,
+        place -> Int2,
+        name -> Text,
+        core_c -> Array<Float8>,
+    }
+}
+
+diesel::table! {
+    sample (id) {
+        id -> Uuid,
+        batch_id -> Uuid,
+        loaf -> Int2,
+        code -> Text,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    score (id) {
+        id -> Uuid,
+        sample_id -> Uuid,
+        round -> Int2,
+        judge -> Text,
+        person_id -> Nullable<Uuid>,
+        note -> Text,
+        scored_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    score_mark (score_id, characteristic) {
+        score_id -> Uuid,
+        characteristic -> Text,
+        mark -> Float8,
+        sign -> Nullable<Text>,
+        measured -> Nullable<Float8>,
+    }
+}
+
+diesel::table! {
+    product_standard (id) {
+        id -> Uuid,
+        product_id -> Uuid,
+        number -> Int4,
+        standard -> Jsonb,
+        made_at -> Timestamptz,
+        made_by -> Text,
+        reason -> Text,
     }
 }
 
@@ -664,6 +735,11 @@ diesel::joinable!(batch_state -> product (product_id));
 diesel::joinable!(batch_state -> line (line_id));
 diesel::joinable!(batch_state -> lot (lot_id));
 diesel::joinable!(batch_lot -> batch_state (batch_id));
+diesel::joinable!(bake_trace -> batch_state (batch_id));
+diesel::joinable!(bake_trace_probe -> bake_trace (trace_id));
+diesel::joinable!(sample -> batch_state (batch_id));
+diesel::joinable!(score -> sample (sample_id));
+diesel::joinable!(score_mark -> score (score_id));
 diesel::joinable!(batch_lot -> lot (lot_id));
 diesel::joinable!(batch -> lot_revision (lot_revision_id));
 diesel::joinable!(batch -> specification_revision (specification_revision_id));
@@ -676,6 +752,12 @@ diesel::joinable!(trial -> product (product_id));
 diesel::joinable!(session -> person (person_id));
 
 diesel::allow_tables_to_appear_in_same_query!(
+    bake_trace,
+    bake_trace_probe,
+    sample,
+    score,
+    score_mark,
+    product_standard,
     mill,
     flour,
     flour_revision,

@@ -27,7 +27,11 @@ const ASKED = {
   code: "lot",
   since: "from",
   until: "to",
+  score: "score_below",
 } as const;
+
+/** Totals below which batches are looked for. */
+const SCORES = ["60", "70", "80", "90"] as const;
 
 /** Columns that can be left out, by what they are called. */
 const figures = (format: Format): Column<Batch>[] => {
@@ -49,10 +53,12 @@ const figures = (format: Format): Column<Batch>[] => {
     figure("loss", (one) => one.loss_pct, "%"),
     figure("good pieces", (one) => one.pieces_good, ""),
     figure("rejected", (one) => one.pieces_rejected, ""),
+    figure("arrival", (one) => one.arrival_pct, "%"),
+    figure("score", (one) => one.score, ""),
   ];
 };
 
-const USUAL = ["dough", "water over plan", "loss", "good pieces", "rejected"];
+const USUAL = ["dough", "water over plan", "loss", "rejected", "score"];
 
 /** Every batch, searched and filtered. */
 export function BatchesPage() {
@@ -120,6 +126,12 @@ export function BatchesPage() {
           value={search.get("person") ?? ""}
           options={[["", "anybody"], ...(people ?? []).map((one) => [one.id, one.name] as const)]}
           onSet={(person) => set({ person })}
+        />
+        <Select
+          label="Score"
+          value={search.get("score") ?? ""}
+          options={[["", "any"], ...SCORES.map((most) => [most, `below ${most}`] as const)]}
+          onSet={(score) => set({ score })}
         />
         {(["since", "until"] as const).map((key) => (
           <label key={key} className="text-sm">

@@ -16,6 +16,8 @@ const FIGURES: [Schemas["BatchFigure"], string][] = [
   ["bake_time", "Bake time"],
   ["loss", "Loss"],
   ["rejected", "Pieces rejected"],
+  ["arrival", "Arrival of the slowest core"],
+  ["score", "Score"],
 ];
 
 /** A figure over batches, with its limits, its runs, and where the lot changed. */

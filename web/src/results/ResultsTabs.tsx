@@ -4,6 +4,7 @@ const TABS = [
   ["Batches", "/results"],
   ["Control charts", "/results/charts"],
   ["Compare batches", "/results/compare"],
+  ["Scores", "/results/scores"],
   ["Fault finder", "/results/faults"],
   ["Learned numbers", "/results/learned"],
   ["Recall", "/results/recall"],

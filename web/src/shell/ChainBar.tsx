@@ -3,6 +3,7 @@ import type { Schemas } from "../api/client";
 import type { ChainInHand } from "../scenario/useChain";
 import { useFormat, type Format } from "../units/format";
 import { LINKS, type LinkKey } from "./links";
+import { useLastResults, type LastResults } from "./useLastResults";
 import { VERDICT } from "./verdict";
 import { useScenario } from "../scenario/ScenarioProvider";
 
@@ -14,7 +15,11 @@ interface Face {
   stop?: boolean;
 }
 
-function faces({ chain, lot, product }: ChainInHand, format: Format): Record<LinkKey, Face> {
+function faces(
+  { chain, lot, product }: ChainInHand,
+  last: LastResults,
+  format: Format,
+): Record<LinkKey, Face> {
   const empty = (under: string): Face => ({
     figure: "–",
     under: product ? "waits for the step before" : under,
@@ -27,8 +32,20 @@ function faces({ chain, lot, product }: ChainInHand, format: Format): Record<Lin
     dough: empty("the formula, scaled and weighed"),
     method: empty("stages, heat, water temperature"),
     floor: empty("tonight's mixing sheet"),
+    oven: { figure: "–", under: "core temperatures of the bake" },
     results: { figure: "Batches", under: "charts, learned numbers, recall" },
   };
+  if (last.bake) {
+    all.oven.figure =
+      last.bake.arrival_pct == null ? "–" : format.percent(last.bake.arrival_pct, 0);
+    all.oven.under = `arrival, bake of ${format.date(last.bake.planned_for)}`;
+  }
+  if (last.score?.score != null) {
+    all.results = {
+      figure: `score ${format.number(last.score.score, 0)}`,
+      under: `batch of ${format.date(last.score.planned_for)}`,
+    };
+  }
   if (!chain) return all;
   const { verdict } = chain.flour;
   const { mark, word, colour } = VERDICT[verdict];
@@ -86,6 +103,7 @@ const MAIN: Record<LinkKey, string[]> = {
   dough: ["dough_kg"],
   method: ["ice_kg", "water_c"],
   floor: [],
+  oven: [],
   results: [],
 };
 
@@ -100,7 +118,7 @@ function moved(
 export function ChainBar({ held }: { held: ChainInHand }) {
   const format = useFormat();
   const { search } = useScenario();
-  const face = faces(held, format);
+  const face = faces(held, useLastResults(held.product?.slug), format);
   return (
     <nav aria-label="The chain" className="screen-only border-y border-ink bg-sheet">
       <ol className="mx-auto flex max-w-7xl overflow-x-auto px-3 sm:px-6">

@@ -1,7 +1,7 @@
 import { Modal } from "./Modal";
 
 const KEYS = [
-  ["1 … 5", "along the chain: flour, water, dough, method, floor"],
+  ["1 … 7", "along the chain: flour, water, dough, method, floor, oven, results"],
   ["[  ]", "the lot before, the lot after"],
   ["Ctrl Z", "undo the last change"],
   ["/  or  Ctrl K", "find a lot, a product, an action"],

@@ -5,6 +5,7 @@ export const LINKS = [
   { key: "dough", name: "Dough", path: "/dough" },
   { key: "method", name: "Method", path: "/method" },
   { key: "floor", name: "Floor", path: "/floor" },
+  { key: "oven", name: "Oven", path: "/oven" },
   { key: "results", name: "Results", path: "/results" },
 ] as const;
 

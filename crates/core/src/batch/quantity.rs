@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::units::NumberRange;
+use crate::units::{NumberRange, celsius_of_fahrenheit};
 
 /// What a reading is of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -22,10 +22,6 @@ pub enum Quantity {
     HumidityPct,
     Pieces,
 }
-
-/// Degrees Fahrenheit at 0 °C, and how many a degree is.
-const FAHRENHEIT_AT_ZERO: f64 = 32.0;
-const FAHRENHEIT_PER_C: f64 = 1.8;
 
 impl Quantity {
     /// Everything that is read.
@@ -84,7 +80,7 @@ impl Quantity {
     pub fn likely_meant(self, given: f64) -> Option<f64> {
         let range = self.range();
         let tenths = |value: f64| (value * 10.0).round() / 10.0;
-        let fahrenheit = (given - FAHRENHEIT_AT_ZERO) / FAHRENHEIT_PER_C;
+        let fahrenheit = celsius_of_fahrenheit(given);
         let meant = [fahrenheit, given / 10.0].map(tenths);
         let can_be = |value: &f64| self.is_temperature() && range.holds(*value);
         meant.into_iter().find(can_be)

@@ -11,6 +11,7 @@ use crate::batch::{
 };
 use crate::coefficient::Coefficients;
 use crate::flour::{MoistureBasis, Property, Readings};
+use crate::judging::{Characteristic, ScoreMark};
 use crate::method::{EndFigure, StageKind, StageRole};
 use crate::units::{MIN_PER_H, RawNumber};
 use crate::water::coefficients::CRITICAL_DAMAGED_STARCH;
@@ -24,6 +25,27 @@ pub struct FlourEvidence<'a> {
     pub age_days: Option<f64>,
 }
 
+/// What a batch's bake trace and its judges say, where there are any.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct SeenEvidence {
+    pub bake: Option<BakeEvidence>,
+    /// The judges' marks together.
+    pub marks: Vec<ScoreMark>,
+}
+
+/// A bake trace as evidence.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BakeEvidence {
+    /// Of the slowest probe; none where it never arrives.
+    pub arrival_pct: Option<f64>,
+    pub target_arrival_pct: f64,
+    /// When the slowest probe's yeast is killed, % of the bake.
+    pub kill_pct: Option<f64>,
+    pub spread_min: Option<f64>,
+    /// The slowest probe's core at the end, °C.
+    pub end_c: f64,
+}
+
 /// A batch with its flour, to be searched for evidence.
 #[derive(Debug, Clone, Copy)]
 pub struct BatchEvidence<'a> {
@@ -31,6 +53,7 @@ pub struct BatchEvidence<'a> {
     pub record: &'a BatchRecord,
     pub report: &'a BatchReport,
     pub flour: Option<FlourEvidence<'a>>,
+    pub seen: &'a SeenEvidence,
     /// What somebody says that is not on record; it counts before all else.
     pub answers: &'a BTreeMap<String, f64>,
     pub coefficients: &'a Coefficients,
@@ -51,7 +74,10 @@ pub fn features(batch: &BatchEvidence<'_>) -> BTreeMap<String, f64> {
     for (key, value) in batch.of_water().into_iter().chain(batch.of_stages()) {
         add(key, value);
     }
-    for (key, value) in batch.of_oven() {
+    for (key, value) in batch.of_oven().into_iter().chain(batch.of_trace()) {
+        add(key, value);
+    }
+    for (key, value) in batch.of_marks() {
         add(key, value);
     }
     for (key, value) in batch.entered() {
@@ -210,6 +236,31 @@ impl<'a> BatchEvidence<'a> {
         ]
     }
 
+    fn of_trace(&self) -> Figures {
+        let Some(bake) = self.seen.bake else { return Vec::new() };
+        let late = bake.arrival_pct.map(|pct| pct - bake.target_arrival_pct);
+        let wanted = self.last_stage(StageKind::Bake).and_then(|stage| {
+            let is_core = stage.end_point.figure(false) == Some(EndFigure::CoreTemperature);
+            stage.ends_at.filter(|_| is_core)
+        });
+        vec![
+            ("arrival_d_pts", late),
+            ("spread_min", bake.spread_min),
+            ("kill_pct", bake.kill_pct),
+            ("core_end_d_c", wanted.map(|wanted| bake.end_c - wanted)),
+        ]
+    }
+
+    fn of_marks(&self) -> Figures {
+        let of = |of| self.seen.marks.iter().find(|mark| mark.of == of);
+        let signed = |one| of(one).and_then(ScoreMark::signed);
+        vec![
+            ("colour_d", signed(Characteristic::CrustColour)),
+            ("openness_d", signed(Characteristic::Openness)),
+            ("stick_mark", of(Characteristic::Stickiness).map(|mark| mark.mark)),
+        ]
+    }
+
     /// What somebody entered, the latest of each.
     fn entered(&self) -> impl Iterator<Item = (&'a str, f64)> {
         let seen = self.record.placed.iter().filter(|one| one.kind == EventKind::Observation);
@@ -262,6 +313,10 @@ impl<'a> BatchEvidence<'a> {
 
     fn last_over(&self, kind: StageKind) -> Option<(&'a StagePlan, &'a StageTimes)> {
         self.stages().rfind(|(stage, times)| stage.kind == kind && times.ended_at.is_some())
+    }
+
+    fn last_stage(&self, kind: StageKind) -> Option<&'a StagePlan> {
+        self.plan.stages.iter().rfind(|stage| stage.kind == kind)
     }
 
     fn stages(&self) -> impl DoubleEndedIterator<Item = (&'a StagePlan, &'a StageTimes)> {

@@ -13,7 +13,7 @@ mod weigh;
 
 pub use answer::{DiagnosisAnswer, WouldDecide};
 pub use diagnose::{CauseFound, Diagnosis, diagnose};
-pub use features::{BatchEvidence, FlourEvidence, features};
+pub use features::{BakeEvidence, BatchEvidence, FlourEvidence, SeenEvidence, features};
 pub use input::{CheckedDiagnosis, DiagnoseInput};
 pub use knowledge::{
     Cause, CauseOfFault, Comparison, Evidence, Family, Fault, Feature, Gate, Knowledge, knowledge,

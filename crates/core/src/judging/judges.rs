@@ -56,7 +56,7 @@ pub struct JointMark {
 
 const MOST: usize = 1000;
 /// So many of the last loaves say a judge's level.
-const LAST: usize = 60;
+pub(super) const LAST: usize = 60;
 const JUDGES: usize = 2;
 const WIDEST: f64 = MARKS.1 - MARKS.0;
 
@@ -118,7 +118,7 @@ impl JudgesInput {
         faults.or(())?;
         let last = &marks[marks.len().saturating_sub(LAST)..];
         let judges = [0, 1].map(|judge| JudgeLevel {
-            level: level(last, judge, coefficients),
+            level: level(last.iter().map(|pair| above(pair, judge)), coefficients),
             sd: repeatability(&repeats[judge], coefficients),
         });
         let limit = NINETEEN_IN_TWENTY * judges[0].sd.hypot(judges[1].sd);
@@ -126,13 +126,17 @@ impl JudgesInput {
     }
 }
 
-fn level(marks: &[&[f64]], judge: usize, coefficients: &Coefficients) -> f64 {
-    let above = |pair: &&[f64]| pair[judge] - f64::midpoint(pair[0], pair[1]);
-    let counts = coefficients.value(&LEVEL_COUNTS);
-    marks.iter().map(above).fold(0.0, |sum, one| sum + one) / (marks.len() as f64 + counts)
+fn above(pair: &[f64], judge: usize) -> f64 {
+    pair[judge] - f64::midpoint(pair[0], pair[1])
 }
 
-fn repeatability(repeats: &[f64], coefficients: &Coefficients) -> f64 {
+/// A judge's level, from how far each of their marks lay above the mean of all who marked that loaf.
+pub(super) fn level(above: impl Iterator<Item = f64>, coefficients: &Coefficients) -> f64 {
+    let (sum, count) = above.fold((0.0, 0.0), |(sum, count), one| (sum + one, count + 1.0));
+    sum / (count + coefficients.value(&LEVEL_COUNTS))
+}
+
+pub(super) fn repeatability(repeats: &[f64], coefficients: &Coefficients) -> f64 {
     let (sd, counts) = (coefficients.value(&JUDGE_SD), coefficients.value(&JUDGE_SD_COUNTS));
     let squares: f64 = repeats.iter().map(|d| d * d / 2.0).sum();
     ((counts * sd * sd + squares) / (counts + repeats.len() as f64)).sqrt()

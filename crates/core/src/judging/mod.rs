@@ -3,11 +3,20 @@
 pub mod coefficients;
 mod difference;
 mod judges;
+mod measure;
+mod panel;
+mod score;
 mod sheet;
+mod standard;
+mod words;
 
 pub use difference::{DifferenceVerdict, ScoreDifference, ScoreDifferenceInput};
 pub use judges::{JointMark, JudgeLevel, Judges, JudgesInput};
+pub use measure::Measure;
+pub use panel::{Panel, PanelJudge, PanelMark, PanelTrait, Sheet, panel};
+pub use score::{ScoreInput, ScoreMarkInput, ScoredMark};
 pub use sheet::{Characteristic, ScoreMark, ScoreTotal, Sign, measured_mark, total};
+pub use standard::{MeasuredTarget, ProductStandard, StandardInput, TargetInput};
 
 /// From a normal distribution's σ to the half of what holds 95 %.
 pub(crate) const NINETEEN_IN_TWENTY: f64 = 1.96;

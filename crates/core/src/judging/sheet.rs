@@ -5,7 +5,7 @@ use super::coefficients as c;
 use crate::coefficient::Coefficients;
 
 /// A characteristic of a loaf that is marked.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Characteristic {
@@ -39,6 +39,24 @@ impl Characteristic {
         Self::Slicing,
         Self::Flavour,
     ];
+
+    /// Its word in addresses and fields.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Volume => "volume",
+            Self::Shape => "shape",
+            Self::CrustColour => "crust_colour",
+            Self::CrustCharacter => "crust_character",
+            Self::Break => "break",
+            Self::Openness => "openness",
+            Self::Evenness => "evenness",
+            Self::CrumbColour => "crumb_colour",
+            Self::Texture => "texture",
+            Self::Stickiness => "stickiness",
+            Self::Slicing => "slicing",
+            Self::Flavour => "flavour",
+        }
+    }
 
     /// Its weight where a product states none; all together 100.
     pub fn weight(self, coefficients: &Coefficients) -> f64 {
@@ -76,6 +94,15 @@ impl Characteristic {
 pub enum Sign {
     TooLittle,
     TooMuch,
+}
+
+impl Sign {
+    pub(super) const fn other(self) -> Self {
+        match self {
+            Self::TooLittle => Self::TooMuch,
+            Self::TooMuch => Self::TooLittle,
+        }
+    }
 }
 
 /// A mark of one characteristic, 1 to 5, 5 the product's standard.

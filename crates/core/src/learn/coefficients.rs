@@ -28,6 +28,15 @@ coefficients! {
     LOSS_WALK_SD = Coefficient::house("learned_loss_walk_sd",
         "how far the bake loss wanders between batches, 1 σ", (0.1, 0.05, 0.2), "points",
         "of one oven");
+    ARRIVAL_PRIOR_SD = Coefficient::house("learned_arrival_prior_sd",
+        "how far a product's arrival may lie, 1 σ", (6.0, 4.0, 8.0), "% of the bake",
+        "from one oven and piece to another");
+    ARRIVAL_SD = Coefficient::house("learned_arrival_sd",
+        "how well one bake tells its arrival, 1 σ", (2.0, 1.0, 3.0), "% of the bake",
+        "of the slowest probe and where it sat");
+    ARRIVAL_WALK_SD = Coefficient::house("learned_arrival_walk_sd",
+        "how far the arrival wanders between bakes, 1 σ", (0.5, 0.2, 1.0), "% of the bake",
+        "of one oven");
     GATE_SIGMA = Coefficient::house("learned_gate", "an observation is left out beyond",
         (3.0, 2.5, 4.0), "σ", "one in four hundred would be by chance").within(0.0, 10.0);
 }

@@ -4,6 +4,7 @@ use super::coefficients as c;
 use crate::coefficient::{Coefficient, Coefficients};
 use crate::heat::coefficients as heat;
 use crate::units::{Estimated, ScalarFilter};
+use crate::water::coefficients::ARRIVAL;
 
 /// A number that batches teach.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -16,6 +17,8 @@ pub enum LearnedSubject {
     Friction,
     /// Of a product on a line, %.
     BakeLoss,
+    /// When the slowest core of a product is set, % of its bake.
+    Arrival,
 }
 
 /// How a number is learned.
@@ -28,7 +31,8 @@ pub struct Settings {
 
 impl LearnedSubject {
     /// Every number.
-    pub const ALL: [Self; 3] = [Self::WaterCorrection, Self::Friction, Self::BakeLoss];
+    pub const ALL: [Self; 4] =
+        [Self::WaterCorrection, Self::Friction, Self::BakeLoss, Self::Arrival];
 
     /// How it is learned; the bake loss begins from the formula's.
     pub fn settings(self, coefficients: &Coefficients, formula_loss_pct: f64) -> Settings {
@@ -41,6 +45,9 @@ impl LearnedSubject {
             ),
             Self::BakeLoss => {
                 (formula_loss_pct, [&c::LOSS_PRIOR_SD, &c::LOSS_SD, &c::LOSS_WALK_SD])
+            }
+            Self::Arrival => {
+                (value(&ARRIVAL), [&c::ARRIVAL_PRIOR_SD, &c::ARRIVAL_SD, &c::ARRIVAL_WALK_SD])
             }
         };
         Settings {

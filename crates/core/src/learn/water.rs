@@ -20,6 +20,8 @@ pub struct WaterLesson {
     pub damaged_starch_caution: bool,
     /// Whether the water was overridden, or changed by style.
     pub water_was_set: bool,
+    /// Whether its crumb was judged below what the plant learns from.
+    pub crumb_is_low: bool,
 }
 
 /// Why nothing is learned from a batch.
@@ -48,7 +50,7 @@ pub enum NotLearned {
 /// use ironpeel_core::learn::{WaterLesson, water_lesson};
 /// let batch = WaterLesson { state: BatchState::Finished, over_plan_pts: 0.5, by_feel_pts: 0.5,
 ///     complete: true, consistency: Some(1.0), standing_pts: 0.6, damaged_starch_caution: false,
-///     water_was_set: false };
+///     water_was_set: false, crumb_is_low: false };
 /// let (value, sd) = water_lesson(&batch, &Coefficients::default()).unwrap();
 /// assert!((value - 1.9).abs() < 1e-9 && (sd - 0.6403).abs() < 1e-4);
 /// ```
@@ -66,6 +68,9 @@ pub fn water_lesson(
     }
     if batch.water_was_set {
         return Err(NotLearned::WaterSet);
+    }
+    if batch.crumb_is_low {
+        return Err(NotLearned::LowScore);
     }
     if !batch.complete && batch.over_plan_pts == 0.0 && batch.consistency.is_none() {
         return Err(NotLearned::NothingSaid);

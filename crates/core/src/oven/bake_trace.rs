@@ -97,12 +97,25 @@ const TARGET: NumberRange =
     NumberRange::new("target_arrival_pct", "target arrival", "% of the bake", 50.0, 100.0);
 
 /// The core temperatures a trace is read at, °C.
-#[derive(Debug, Clone, Copy)]
-struct Levels {
-    yeast_kill: f64,
-    gelatinised: f64,
-    arrival: f64,
-    steam_until: f64,
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct CoreLevels {
+    pub yeast_kill_c: f64,
+    pub gelatinised_c: f64,
+    pub arrival_c: f64,
+    pub steam_until_c: f64,
+}
+
+impl CoreLevels {
+    /// As a plant has them.
+    pub fn of(coefficients: &Coefficients) -> Self {
+        Self {
+            yeast_kill_c: coefficients.value(&c::YEAST_KILL_C),
+            gelatinised_c: coefficients.value(&c::GELATINISED_C),
+            arrival_c: coefficients.value(&c::ARRIVAL_C),
+            steam_until_c: coefficients.value(&c::STEAM_UNTIL_C),
+        }
+    }
 }
 
 /// A probe that is checked, with its crossings.
@@ -155,27 +168,27 @@ impl BakeTraceInput {
         Ok(read(t_min, &probes, bake_min, target_arrival_pct, levels))
     }
 
-    fn levels(&self, coefficients: &Coefficients, faults: &mut ValidationErrors) -> Levels {
+    fn levels(&self, coefficients: &Coefficients, faults: &mut ValidationErrors) -> CoreLevels {
         let mut level = |given: &RawNumber, field, words, house: &Coefficient| {
             let (least, most) = house.limits();
             let range = NumberRange::new(field, words, "°C", least, most);
             range.check_or(given, coefficients.value(house), "", faults)
         };
-        Levels {
-            yeast_kill: level(
+        CoreLevels {
+            yeast_kill_c: level(
                 &self.yeast_kill_c,
                 "yeast_kill_c",
                 "where yeast is killed",
                 &c::YEAST_KILL_C,
             ),
-            gelatinised: level(
+            gelatinised_c: level(
                 &self.gelatinised_c,
                 "gelatinised_c",
                 "where starch is gelatinised",
                 &c::GELATINISED_C,
             ),
-            arrival: level(&self.arrival_c, "arrival_c", "arrival", &c::ARRIVAL_C),
-            steam_until: level(
+            arrival_c: level(&self.arrival_c, "arrival_c", "arrival", &c::ARRIVAL_C),
+            steam_until_c: level(
                 &self.steam_until_c,
                 "steam_until_c",
                 "where steam goes off",
@@ -213,7 +226,7 @@ fn read(
     probes: &[Probe<'_>],
     bake_min: f64,
     target_arrival_pct: f64,
-    levels: Levels,
+    levels: CoreLevels,
 ) -> BakeTrace {
     let mut notes = Vec::new();
     let last_min = t_min.last().copied().unwrap_or(bake_min);
@@ -223,21 +236,19 @@ fn read(
     let readings: Vec<ProbeReading> = probes
         .iter()
         .map(|probe| {
-            let arrival_min = probe.samples.rises_through(levels.arrival);
+            let arrival_min = probe.samples.rises_through(levels.arrival_c);
             notes.extend(probe.notes(levels, arrival_min));
             ProbeReading {
                 name: probe.name.into(),
-                yeast_kill_min: probe.samples.rises_through(levels.yeast_kill),
-                gelatinised_min: probe.samples.rises_through(levels.gelatinised),
+                yeast_kill_min: probe.samples.rises_through(levels.yeast_kill_c),
+                gelatinised_min: probe.samples.rises_through(levels.gelatinised_c),
                 arrival_min,
                 arrival_pct: arrival_min.map(|arrival| 100.0 * arrival / bake_min),
                 end_c: at(t_min, probe.core_c, bake_min),
             }
         })
         .collect();
-    let late = |reading: &ProbeReading| reading.arrival_min.unwrap_or(f64::INFINITY);
-    let slowest = (0..readings.len())
-        .max_by(|one, other| late(&readings[*one]).total_cmp(&late(&readings[*other])));
+    let slowest = slowest(&readings);
     let arrivals: Option<Vec<f64>> = readings.iter().map(|one| one.arrival_min).collect();
     let last = arrivals.as_ref().and_then(|all| all.iter().copied().reduce(f64::max));
     let first = arrivals.as_ref().and_then(|all| all.iter().copied().reduce(f64::min));
@@ -247,9 +258,22 @@ fn read(
         target_arrival_pct,
         bake_min_for_target: last.map(|last| last / target_arrival_pct * 100.0),
         steam_until_min: slowest
-            .and_then(|at| probes[at].samples.rises_through(levels.steam_until)),
+            .and_then(|at| probes[at].samples.rises_through(levels.steam_until_c)),
         probes: readings,
         notes,
+    }
+}
+
+/// Which probe arrives last, or never does.
+fn slowest(readings: &[ProbeReading]) -> Option<usize> {
+    let late = |at: usize| readings[at].arrival_min.unwrap_or(f64::INFINITY);
+    (0..readings.len()).max_by(|one, other| late(*one).total_cmp(&late(*other)))
+}
+
+impl BakeTrace {
+    /// The probe that arrives last, or that never does.
+    pub fn slowest_probe(&self) -> Option<&ProbeReading> {
+        slowest(&self.probes).map(|at| &self.probes[at])
     }
 }
 
@@ -267,11 +291,11 @@ fn at(t_min: &[f64], core_c: &[f64], time: f64) -> f64 {
 }
 
 impl Probe<'_> {
-    fn notes(&self, levels: Levels, arrival_min: Option<f64>) -> Vec<BakeTraceNote> {
-        let Levels { yeast_kill, gelatinised, arrival: arrival_c, .. } = levels;
+    fn notes(&self, levels: CoreLevels, arrival_min: Option<f64>) -> Vec<BakeTraceNote> {
+        let CoreLevels { yeast_kill_c, gelatinised_c, arrival_c, .. } = levels;
         let probe = || self.name.to_owned();
         let begins = self.samples.first_c();
-        let above = [yeast_kill, gelatinised, arrival_c].into_iter();
+        let above = [yeast_kill_c, gelatinised_c, arrival_c].into_iter();
         let above = above.filter(|level_c| begins >= *level_c);
         let mut notes: Vec<_> =
             above.map(|level_c| BakeTraceNote::BeginsAbove { probe: probe(), level_c }).collect();

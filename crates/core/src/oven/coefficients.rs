@@ -21,4 +21,9 @@ coefficients! {
     /// Bake time goes with the piece's mass to this power.
     BAKE_MASS_POWER = Coefficient::house("bake_mass_power", "bake time goes with mass to the power of",
         (2.0 / 3.0, 0.5, 0.75), "", "heat goes through a piece of one shape with its thickness squared");
+    /// Nothing of a loaf is hotter inside; a probe that is fell out of it.
+    HOTTEST_CORE_C = Coefficient::house("hottest_core", "no core is hotter than", (110.0, 105.0, 115.0),
+        "°C", "water leaves at 100 °C, salt and sugar raise it little");
+    LOSS_PER_PCT = Coefficient::house("loss_per_bake_pct", "loss of weight for each per cent of bake time",
+        (0.067, 0.05, 0.083), "points", "6 % longer lose 0.3 to 0.5 point more");
 }

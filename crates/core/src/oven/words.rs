@@ -2,10 +2,10 @@
 
 use std::fmt::{self, Display, Formatter};
 
-use super::BakeTraceNote;
+use super::{BakeTraceNote, ProbeLeftOut};
 use crate::units::serialize_in_words;
 
-serialize_in_words!(BakeTraceNote);
+serialize_in_words!(BakeTraceNote, ProbeLeftOut);
 
 impl Display for BakeTraceNote {
     fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
@@ -22,6 +22,20 @@ impl Display for BakeTraceNote {
                 f,
                 "the trace ends after {last_min:.1} of {bake_min:.1} min; the end's temperature is \
                  that of its last sample"
+            ),
+        }
+    }
+}
+
+impl Display for ProbeLeftOut {
+    fn fmt(&self, f: &mut Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Silent { probe, from_min } => {
+                write!(f, "{probe} wrote nothing at {from_min:.1} min: it is left out")
+            }
+            Self::NoCore { probe, from_min, read_c } => write!(
+                f,
+                "{probe} read {read_c:.0} °C at {from_min:.1} min: it fell out of the loaf, and is left out"
             ),
         }
     }

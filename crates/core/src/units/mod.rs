@@ -13,7 +13,9 @@ pub mod timestamp;
 pub(crate) mod words;
 
 pub use bisect::{bisect, crossing};
-pub use conversion::{DAYS_PER_WEEK, G_PER_KG, H_PER_DAY, MIN_PER_H, S_PER_MIN};
+pub use conversion::{
+    DAYS_PER_WEEK, G_PER_KG, H_PER_DAY, MIN_PER_H, S_PER_MIN, celsius_of_fahrenheit,
+};
 pub use estimate::{Estimate, NINE_TENTHS};
 pub use number::{DecimalMark, NumberError, decimal_mark_of, parse_number, spelt_out};
 pub(crate) use number::{groups, is_range};

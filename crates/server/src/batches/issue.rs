@@ -54,9 +54,14 @@ async fn save(
         let paths = ["/scenario/run_settings", "/hand/knobs"];
         let run_settings = paths.iter().find_map(|path| sent.pointer(path)).cloned();
         let input: BatchInput = from_value(sent)?;
-        let (new, others, state) =
-            Box::pin(plan(&app, id, input, run_settings.unwrap_or_default(), &write.author))
-                .await?;
+        let (new, others, state) = Box::pin(plan(
+            &app,
+            (id, Utc::now()),
+            input,
+            run_settings.unwrap_or_default(),
+            &write.author,
+        ))
+        .await?;
         records.add_batch(&new, &others, &state).await?;
     }
     Ok(Json(batch_view(&app, id).await?))
@@ -99,12 +104,13 @@ fn belongs(documents: &Documents, product: &Product, faults: &mut ValidationErro
 async fn releases(
     app: &App,
     documents: &Documents,
+    planned_at: DateTime<Utc>,
     faults: &mut ValidationErrors,
 ) -> Result<Vec<Release>> {
     let others = documents.others.iter().map(|other| (other, OTHERS, OTHERS));
     let flours = iter::once((&documents.flour, LOT, SPECIFICATION)).chain(others);
     let ids: Vec<Uuid> = flours.clone().map(|(flour, ..)| flour.lot.id).collect();
-    let dispositions = app.store.dispositions(&ids).await?;
+    let dispositions = app.store.dispositions_at(&ids, planned_at).await?;
     let plant = app.parameters().await?;
     let mut releases = Vec::new();
     for (Specified { lot, specification }, at, asked_at) in flours {
@@ -128,10 +134,11 @@ async fn releases(
     Ok(releases)
 }
 
-/// A batch with all it is tied to, as it would be put on record.
+/// A batch with all it is tied to, as it would be put on record at a time: by what was decided of its
+/// lots until then.
 pub async fn plan(
     app: &App,
-    id: Uuid,
+    (id, planned_at): (Uuid, DateTime<Utc>),
     mut input: BatchInput,
     run_settings: Value,
     author: &Author,
@@ -147,7 +154,7 @@ pub async fn plan(
 
     let mut faults = ValidationErrors::default();
     belongs(documents, &product, &mut faults);
-    let releases = releases(app, documents, &mut faults).await?;
+    let releases = releases(app, documents, planned_at, &mut faults).await?;
     faults.or(())?;
     let chain = chain(&context.scenario(&context.flours()));
     if let Some(error) = &chain.error {

@@ -50,6 +50,8 @@ pub struct BatchQuery {
     pub to: Option<DateTime<Utc>>,
     /// Part of the name of product, lot, flour or line.
     pub search: Option<String>,
+    /// Judged below this total, 0 to 100.
+    pub score_below: Option<f64>,
 }
 
 impl BatchQuery {
@@ -74,6 +76,7 @@ impl BatchQuery {
             from: self.from,
             to: self.to,
             text: said(self.search),
+            score_below: self.score_below,
         })
     }
 }

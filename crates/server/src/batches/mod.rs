@@ -16,6 +16,7 @@ mod view;
 pub use issue::{BatchInput, plan};
 pub use list::BatchQuery;
 pub use on_floor::BatchOnFloor;
+pub use view::batch_view;
 
 use utoipa_axum::router::OpenApiRouter;
 

@@ -1,6 +1,6 @@
 //! The demo plant's flours: eighteen months of lots from the stand-ins, with curves and decisions.
 
-use chrono::{Days, NaiveDate, Utc};
+use chrono::{Days, Duration, NaiveDate, Utc};
 use ironpeel_core::dough::AllergenStatement;
 use ironpeel_core::flour::{
     Decision, Hardness, IntendedUse, Limit, Readings, Row, Species, Treatment, read_rows,
@@ -105,7 +105,8 @@ impl DemoFlour {
         for limit in &self.limits {
             limit.check()?;
         }
-        store.add_specification(id, Uuid::now_v7(), 1, &self.limits, signed).await?;
+        let specification_id = Uuid::now_v7();
+        store.add_specification(id, specification_id, 1, &self.limits, signed).await?;
         let today = Utc::now().with_timezone(&CLOCK).date_naive();
         let mut lots = self.history.lots(id, today, signed)?;
         for lot in self.lots {
@@ -113,7 +114,7 @@ impl DemoFlour {
         }
         lots.sort_by_key(NewLotRevision::received_at);
         store.import_lots(&lots).await?;
-        decide(store, &lots).await?;
+        decide(store, &lots, specification_id).await?;
         if self.history.states == ["all"] {
             for (seed, lot) in (SEED..).zip(lots.iter().rev().take(WITH_CURVES)) {
                 record_curves(store, lot, seed).await?;
@@ -214,26 +215,45 @@ fn lot(
     })
 }
 
+/// How long the lot with high damaged starch was used, days.
+const HELD_AFTER_DAYS: i64 = 7;
+
 /// All but the newest lots were decided on and used up; the newest few lie somewhere.
-async fn decide(store: &Store, lots: &[NewLotRevision]) -> anyhow::Result<()> {
-    let decided = lots.iter().rev().skip(2).map(|lot| {
-        let (decision, reason) = match lot.code.as_str() {
-            "VR-26-1033" => {
-                (Decision::Hold, "damaged starch out; asked the mill, rolls only meanwhile")
-            }
-            "VR-26-1040" => (Decision::ReleaseWithNote, "ash borderline; for rolls"),
-            _ => (Decision::Release, ""),
+async fn decide(
+    store: &Store,
+    lots: &[NewLotRevision],
+    specification_id: Uuid,
+) -> anyhow::Result<()> {
+    let decided = lots.iter().rev().skip(2).flat_map(|lot| {
+        let at_once = |decision, reason| vec![(Duration::zero(), decision, reason)];
+        let decisions = match lot.code.as_str() {
+            // Made into bread until the slicer told.
+            "VR-26-1033" => vec![
+                (
+                    Duration::zero(),
+                    Decision::ReleaseWithNote,
+                    "damaged starch out; watch the water",
+                ),
+                (
+                    Duration::days(HELD_AFTER_DAYS),
+                    Decision::Hold,
+                    "damaged starch out; asked the mill, rolls only meanwhile",
+                ),
+            ],
+            "VR-26-1040" => at_once(Decision::ReleaseWithNote, "ash borderline; for rolls"),
+            _ => at_once(Decision::Release, ""),
         };
-        LotDisposition {
+        decisions.into_iter().map(|(after, decision, reason)| LotDisposition {
             id: Uuid::now_v7(),
             lot_id: lot.lot_id,
             decision: Word(decision),
             reason: reason.into(),
             made_by: "technologist".into(),
-            made_at: lot.received_at(),
+            made_at: lot.received_at() + after,
             lot_revision_id: Some(lot.revision_id),
-            specification_revision_id: None,
-        }
+            specification_revision_id: (decision == Decision::ReleaseWithNote)
+                .then_some(specification_id),
+        })
     });
     store.add_dispositions(&decided.collect::<Vec<_>>()).await?;
     for (at, lot) in (0u8..4).zip(lots.iter().rev()) {

@@ -4,7 +4,7 @@ mod batches;
 mod flour;
 mod people;
 
-pub use batches::{SEED, Truth, load as load_batches, truths};
+pub use batches::{JUDGES, SEED, Truth, judge_level, load as load_batches, truths};
 pub use people::{DemoPerson, PASSWORD, PEOPLE};
 
 use std::collections::HashMap;

@@ -3,7 +3,7 @@
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ironpeel_core::flour::{Drift, drift};
-use ironpeel_store::{BatchFigures, ChartBatch};
+use ironpeel_store::{BatchFigures, BatchSeen, ChartBatch};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
@@ -32,6 +32,8 @@ pub enum BatchFigure {
     BakeTime,
     Loss,
     Rejected,
+    Arrival,
+    Score,
 }
 
 impl BatchFigure {
@@ -44,6 +46,8 @@ impl BatchFigure {
             Self::BakeTime => "Bake time",
             Self::Loss => "Loss",
             Self::Rejected => "Pieces rejected",
+            Self::Arrival => "Arrival of the slowest core",
+            Self::Score => "Score",
         }
     }
 
@@ -54,10 +58,12 @@ impl BatchFigure {
             Self::MixingEnergy => "kJ/kg",
             Self::ProofTime | Self::BakeTime => "min",
             Self::Loss | Self::Rejected => "%",
+            Self::Arrival => "% of the bake",
+            Self::Score => "",
         }
     }
 
-    fn of(self, figures: &BatchFigures) -> Option<f64> {
+    fn of(self, figures: &BatchFigures, seen: &BatchSeen) -> Option<f64> {
         match self {
             Self::DoughTemperature => figures.dough_c,
             Self::WaterAdded => figures.water_pts,
@@ -70,6 +76,8 @@ impl BatchFigure {
                 let all = good + rejected;
                 (all > 0.0).then_some(100.0 * rejected / all)
             }
+            Self::Arrival => seen.arrival_pct,
+            Self::Score => seen.score,
         }
     }
 }
@@ -120,8 +128,8 @@ async fn chart(
     let found = app.store.chart_batches(product, line, None, MOST).await?;
     let mut values = Vec::new();
     let mut batches: Vec<ChartedBatch> = Vec::new();
-    for ChartBatch { id, planned_for, lot, figures, .. } in found {
-        if let Some(value) = figure.of(&figures) {
+    for ChartBatch { id, planned_for, lot, figures, seen, .. } in found {
+        if let Some(value) = figure.of(&figures, &seen) {
             values.push(value);
             let new_lot = batches.last().is_some_and(|before| before.lot != lot);
             batches.push(ChartedBatch { id, planned_for, lot, new_lot });

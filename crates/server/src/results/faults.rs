@@ -5,10 +5,12 @@ use std::collections::BTreeMap;
 use axum::extract::State;
 use ironpeel_core::batch::observation;
 use ironpeel_core::chain::fault_gates;
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::fault::{
-    BatchEvidence, DiagnoseInput, Diagnosis, Family, FlourEvidence, Gate, diagnose, features,
-    knowledge,
+    BatchEvidence, DiagnoseInput, Diagnosis, Family, FlourEvidence, Gate, SeenEvidence, diagnose,
+    features, knowledge,
 };
+use ironpeel_core::judging::PanelTrait;
 use ironpeel_core::units::RawNumber;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -17,6 +19,9 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::batches::BatchOnFloor;
+use crate::judging::{EARLIER_SHEETS, judged, newest_standard};
+use crate::oven::bake_evidence;
+use crate::planned_batch::PlannedBatch;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path};
 use crate::state::App;
@@ -128,6 +133,7 @@ async fn of_batch(
         BatchOnFloor::load(&app, id).await?;
     let flours = context.flours();
     let scenario = context.scenario(&flours);
+    let seen = seen(&app, &planned, scenario.coefficients()).await?;
     let before = match app.store.lot_before(context.documents.flour.lot.id).await? {
         Some(lot) => Some(app.store.lot(lot).await?),
         None => None,
@@ -141,6 +147,7 @@ async fn of_batch(
             before: before.as_ref().map(|lot| &lot.current.readings),
             age_days: main.age_days,
         }),
+        seen: &seen,
         answers: &asked.features,
         coefficients: scenario.coefficients(),
     };
@@ -148,4 +155,21 @@ async fn of_batch(
     asked.gates.extend(fault_gates(&scenario));
     let diagnosis = diagnose(&asked, scenario.coefficients());
     Ok(Json(BatchDiagnosis { gates: asked.gates, features: asked.features, diagnosis }))
+}
+
+/// What a batch's bake trace and its judges say.
+async fn seen(
+    app: &App,
+    planned: &PlannedBatch,
+    coefficients: &Coefficients,
+) -> Result<SeenEvidence> {
+    let product = app.store.product(&planned.slug).await?;
+    let scores = app.store.scores(planned.id).await?;
+    let earlier = app.store.earlier_scores(product.id, planned.id, EARLIER_SHEETS).await?;
+    let standard = newest_standard(app, product.id).await?;
+    let panel = judged(&scores, &earlier, &standard, coefficients);
+    Ok(SeenEvidence {
+        bake: bake_evidence(app, planned, coefficients).await?,
+        marks: panel.iter().flat_map(|panel| &panel.traits).map(PanelTrait::score_mark).collect(),
+    })
 }

@@ -75,6 +75,7 @@ const fn words(subject: LearnedSubject) -> (&'static str, &'static str) {
         LearnedSubject::WaterCorrection => ("Water correction", "points"),
         LearnedSubject::Friction => ("Friction", "°C"),
         LearnedSubject::BakeLoss => ("Loss from dough to bread", "%"),
+        LearnedSubject::Arrival => ("Arrival of the slowest core", "% of the bake"),
     }
 }
 
@@ -118,6 +119,7 @@ fn lesson(
                     standing_pts: batch.standing_pts,
                     damaged_starch_caution: batch.damaged_starch_caution,
                     water_was_set: batch.water_was_set,
+                    crumb_is_low: batch.seen.crumb_is_low,
                 };
                 water_lesson(&batch, coefficients)
             }
@@ -125,6 +127,7 @@ fn lesson(
         },
         LearnedSubject::Friction => measured(figures.friction_c),
         LearnedSubject::BakeLoss => measured(figures.loss_pct),
+        LearnedSubject::Arrival => measured(batch.seen.arrival_pct),
     };
     Lesson { batch: batch.id, at: batch.planned_for, told }
 }

@@ -1,9 +1,10 @@
 //! The demo plant's past and present: eighteen months of batches, and what runs now.
 
+mod judged;
 mod simulated;
 mod truths;
 
-pub use truths::{Truth, truths};
+pub use truths::{JUDGES, Truth, judge_level, truths};
 
 use std::collections::HashMap;
 use std::f64::consts::TAU;
@@ -11,8 +12,9 @@ use std::f64::consts::TAU;
 use anyhow::Context;
 use chrono::{DateTime, Datelike, NaiveDate, NaiveTime, TimeDelta, Timelike, Utc};
 use ironpeel_core::batch::BatchState;
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_store::{
-    Author, BatchFilter, EventAuthor, LotSummary, NewBatchEvent, Product, RunBatch, Store,
+    Author, BatchFilter, EventAuthor, LotSummary, NewBatchEvent, Product, RunBatch, Score, Store,
 };
 use serde_json::{Value, json};
 use uuid::Uuid;
@@ -23,6 +25,7 @@ use crate::config::Config;
 use crate::planned_batch::PlannedBatch;
 use crate::request::from_value;
 use crate::state::App;
+use judged::{Over, Seen};
 use simulated::{Simulation, Story};
 
 /// Of the generator, for tests that know the truths.
@@ -50,6 +53,15 @@ const MADE: [Made; 7] = [
     Made { slug: "rigg-spelt-500", every_days: 14, hour: 7 },
     Made { slug: "kesh-dark", every_days: 16, hour: 8 },
 ];
+
+/// A batch to be planned for a time, and run until another if it starts.
+struct Wanted<'a> {
+    slug: &'a str,
+    id: Uuid,
+    planned_for: DateTime<Utc>,
+    until: DateTime<Utc>,
+    starts: bool,
+}
 
 /// What the generator reads of the plant.
 struct Plant {
@@ -127,15 +139,12 @@ impl Plant {
         Ok(std::iter::once(&*product.flour).chain(others).map(newest).collect())
     }
 
-    /// A batch as it was planned for a time, and run until another.
+    /// A batch as it was planned and run.
     async fn batch(
         &self,
-        slug: &str,
-        id: Uuid,
-        planned_for: DateTime<Utc>,
-        until: DateTime<Utc>,
+        Wanted { slug, id, planned_for, until, starts }: Wanted<'_>,
         story: impl Fn(&PlannedBatch) -> Story,
-        starts: bool,
+        earlier: &mut Vec<Score>,
     ) -> anyhow::Result<Option<RunBatch>> {
         let Some(product) = self.products.get(slug) else { return Ok(None) };
         let Some(lots) = self.lots_at(product, planned_for).await? else { return Ok(None) };
@@ -144,7 +153,7 @@ impl Plant {
             from_value(input).map_err(|problem| anyhow::anyhow!("{problem:?}"))?;
         let run_settings = json!({});
         let Ok((batch, others, state)) =
-            Box::pin(plan(&self.app, id, input, run_settings, &self.author)).await
+            Box::pin(plan(&self.app, (id, planned_for), input, run_settings, &self.author)).await
         else {
             // A lot that was held or rejected is made into nothing.
             return Ok(None);
@@ -154,10 +163,31 @@ impl Plant {
         let (Ok(method), Ok(line)) = (method, line) else { return Ok(None) };
         let saved_at = planned_for - TimeDelta::hours(9);
         let planned = PlannedBatch::of_new(&batch, saved_at, slug.into(), &method, &line);
-        let events =
-            if starts { self.events(&planned, story(&planned), until) } else { Vec::new() };
+        let story = story(&planned);
+        let events = if starts { self.events(&planned, story, until) } else { Vec::new() };
         let projection = planned.project_new(&events);
-        Ok(Some(RunBatch { batch, others, state, saved_at, events, projection }))
+        let seen = match projection.ended_at.filter(|_| projection.state == BatchState::Finished) {
+            Some(ended_at) => {
+                let truth = truths(SEED, slug);
+                let seed = planned.id.as_u64_pair().1 ^ SEED;
+                let over = Over { batch: &planned, truth, story, ended_at, seed };
+                over.seen(earlier, &Coefficients::default())
+            }
+            None => Seen::default(),
+        };
+        let Seen { trace, samples, scores, seen } = seen;
+        Ok(Some(RunBatch {
+            batch,
+            others,
+            state,
+            saved_at,
+            events,
+            projection,
+            trace,
+            samples,
+            scores,
+            seen,
+        }))
     }
 
     /// What happened to a batch until a time.
@@ -245,12 +275,19 @@ impl Plant {
     async fn past(&self, now: DateTime<Utc>) -> anyhow::Result<Vec<RunBatch>> {
         let mut run = Vec::new();
         for Made { slug, every_days, hour } in MADE {
+            let mut earlier = Vec::new();
             let mut days_ago = DAYS;
             while days_ago > 0 {
                 let at = on_the_clock(now - TimeDelta::days(days_ago), hour);
-                let id = name(&format!("past {slug} {days_ago}"));
+                let wanted = Wanted {
+                    slug,
+                    id: name(&format!("past {slug} {days_ago}")),
+                    planned_for: at,
+                    until: now,
+                    starts: true,
+                };
                 let story = |batch: &PlannedBatch| story_of(slug, days_ago, at, batch);
-                run.extend(self.batch(slug, id, at, now, story, true).await?);
+                run.extend(self.batch(wanted, story, &mut earlier).await?);
                 days_ago -= every_days;
             }
         }
@@ -263,9 +300,14 @@ impl Plant {
         let mut run = Vec::new();
         for slot in SLOTS {
             let story = |_: &PlannedBatch| slot.story();
-            let at = now + TimeDelta::minutes(slot.minutes);
-            let begun = slot.minutes < 0;
-            run.extend(self.batch(slot.slug, slot.id(day), at, now, story, begun).await?);
+            let wanted = Wanted {
+                slug: slot.slug,
+                id: slot.id(day),
+                planned_for: now + TimeDelta::minutes(slot.minutes),
+                until: now,
+                starts: slot.minutes < 0,
+            };
+            run.extend(self.batch(wanted, story, &mut Vec::new()).await?);
         }
         Ok(run)
     }
@@ -343,7 +385,7 @@ fn story_of(slug: &str, days_ago: i64, at: DateTime<Utc>, batch: &PlannedBatch) 
     // Thirsty at once, and dry to the hand: water is added, and the slicer smears.
     if batch.damaged_starch.is_some() {
         story.by_feel_pts = 1.6;
-        story.smearing_pct = 4.0;
+        story.smearing_pct = if slug.starts_with("ferry-tin") { 4.0 } else { 0.0 };
     }
     // A line that stood for two hours.
     story.lost_after_stop_min =

@@ -9,11 +9,29 @@ pub struct Truth {
     pub water_pts: f64,
     /// Lost from dough piece to bread, %, beyond the formula's.
     pub loss_pts: f64,
+    /// When its slowest core is set, % of the bake.
+    pub arrival_pct: f64,
 }
+
+/// Who judges.
+pub const JUDGES: [&str; 2] = ["Runa Kell", "Odd Marren"];
 
 /// The truths of a seed, by the product's word.
 pub fn truths(seed: u64, product: &str) -> Truth {
-    let own = product.bytes().fold(seed, |sum, byte| sum.wrapping_mul(31) + u64::from(byte));
-    let mut noise = Noise::seeded(own);
-    Truth { water_pts: noise.of(0.7).clamp(-1.4, 1.4), loss_pts: noise.of(0.6).clamp(-1.2, 1.2) }
+    let mut noise = own(seed, product);
+    Truth {
+        water_pts: noise.of(0.7).clamp(-1.4, 1.4),
+        loss_pts: noise.of(0.6).clamp(-1.2, 1.2),
+        arrival_pct: 84.0 + noise.of(2.0).clamp(-3.0, 3.0),
+    }
+}
+
+/// How much too high a judge marks.
+pub fn judge_level(seed: u64, judge: &str) -> f64 {
+    own(seed, judge).of(0.4).clamp(-0.5, 0.5)
+}
+
+fn own(seed: u64, name: &str) -> Noise {
+    let own = name.bytes().fold(seed, |sum, byte| sum.wrapping_mul(31) + u64::from(byte));
+    Noise::seeded(own)
 }

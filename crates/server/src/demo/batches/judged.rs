@@ -1,0 +1,160 @@
+//! What a batch's logger and its two judges would have said.
+
+use chrono::{DateTime, TimeDelta, Utc};
+use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::judging::{Characteristic, ProductStandard, ScoreMark, ScoredMark, Sign};
+use ironpeel_instruments::Noise;
+use ironpeel_store::{BatchSeen, NewBakeTrace, NewSample, NewScore, Score};
+use uuid::Uuid;
+
+use super::simulated::Story;
+use super::truths::{JUDGES, Truth, judge_level};
+use crate::judging::{EARLIER_SHEETS, judged, seen_by_judges};
+use crate::oven::{Logged, logged};
+use crate::planned_batch::PlannedBatch;
+
+/// A sheet says so much less than the loaf is off, 1 σ of a judge's hand.
+const HAND: f64 = 0.35;
+/// How far below the best a usual loaf lies, and how much loaves scatter.
+const USUAL: (f64, f64) = (0.5, 0.3);
+
+/// A batch that is over, as logger and judges saw it.
+#[derive(Debug, Default)]
+pub struct Seen {
+    pub trace: Option<NewBakeTrace>,
+    pub samples: Vec<NewSample>,
+    pub scores: Vec<NewScore>,
+    pub seen: BatchSeen,
+}
+
+/// What is known of a batch that is over.
+pub struct Over<'a> {
+    pub batch: &'a PlannedBatch,
+    pub truth: Truth,
+    pub story: Story,
+    pub ended_at: DateTime<Utc>,
+    pub seed: u64,
+}
+
+impl Over<'_> {
+    /// Sends the logger with every other bake, and a third of the batches to the judges.
+    pub fn seen(&self, earlier: &mut Vec<Score>, coefficients: &Coefficients) -> Seen {
+        let mut noise = Noise::seeded(self.seed);
+        let mut found = Seen::default();
+        if self.seed.is_multiple_of(2) {
+            found.trace = self.bake(&mut noise, coefficients);
+        }
+        let arrival_pct = found.trace.as_ref().and_then(|trace| trace.arrival_pct);
+        found.seen.arrival_pct = arrival_pct;
+        if (self.seed / 2).is_multiple_of(3) || self.story.smearing_pct > 0.0 {
+            self.judge(&mut noise, &mut found);
+            let scores: Vec<Score> =
+                found.scores.iter().map(|new| self.stored(new, &found)).collect();
+            let standard = ProductStandard::default();
+            let from = earlier.len().saturating_sub(EARLIER_SHEETS as usize);
+            let panel = judged(&scores, &earlier[from..], &standard, coefficients);
+            found.seen = seen_by_judges(panel.as_ref(), found.seen);
+            earlier.extend(scores);
+        }
+        found
+    }
+
+    fn bake(&self, noise: &mut Noise, coefficients: &Coefficients) -> Option<NewBakeTrace> {
+        let bake_min = self.batch.bake()?.minutes;
+        // A dough that holds too much water sets late.
+        let wet = if self.story.smearing_pct > 0.0 { 7.0 } else { 0.0 };
+        let bake = Logged {
+            bake_min: bake_min * (1.0 + noise.of(0.01)),
+            arrival_pct: (self.truth.arrival_pct + wet + noise.of(1.4)).min(97.0),
+            seed: self.seed,
+        };
+        let id = Uuid::new_v5(&self.batch.id, b"bake trace");
+        let trace = logged(id, self.batch, bake, coefficients).ok()?;
+        Some(NewBakeTrace { made_by: "oven logger".into(), made_at: self.ended_at, ..trace })
+    }
+
+    fn judge(&self, noise: &mut Noise, found: &mut Seen) {
+        let made_at = self.ended_at + TimeDelta::hours(18);
+        let mut sample = |place: u32, loaf: i16| {
+            let drawn = Uuid::new_v5(&self.batch.id, &place.to_be_bytes());
+            found.samples.push(NewSample {
+                id: drawn,
+                batch_id: self.batch.id,
+                loaf,
+                code: (100 + drawn.as_u128() % 900).to_string(),
+                made_by: JUDGES[0].into(),
+                made_at,
+            });
+        };
+        sample(1, 1);
+        sample(2, 2);
+        // Now and then one is met again.
+        if (self.seed / 6).is_multiple_of(4) {
+            sample(3, 1);
+        }
+        let loaves: Vec<_> = (0..2).map(|_| self.loaf(noise)).collect();
+        for sample in &found.samples {
+            let loaf = &loaves[usize::from(sample.loaf == 2)];
+            for judge in JUDGES {
+                let level = judge_level(super::SEED, judge);
+                let marks = loaf.iter().map(|(of, off)| marked(*of, *off, level + noise.of(HAND)));
+                found.scores.push(NewScore {
+                    id: Uuid::new_v5(&sample.id, judge.as_bytes()),
+                    sample_id: sample.id,
+                    round: 1,
+                    judge: judge.into(),
+                    person_id: None,
+                    note: String::new(),
+                    scored_at: made_at + TimeDelta::minutes(found.scores.len() as i64),
+                    marks: marks.collect(),
+                });
+            }
+        }
+    }
+
+    /// How far a loaf is off in each characteristic, below nothing where there is too little.
+    fn loaf(&self, noise: &mut Noise) -> Vec<(Characteristic, f64)> {
+        let Story { smearing_pct, warm_c, proof, .. } = self.story;
+        let (smears, warm, cold_proof) = (smearing_pct > 0.0, warm_c > 0.0, proof > 1.0);
+        let story = |of| match of {
+            Characteristic::Stickiness if smears => 2.2,
+            Characteristic::Texture | Characteristic::Slicing if smears => 1.4,
+            Characteristic::CrustColour if smears => 1.2,
+            Characteristic::Volume if smears => -1.0,
+            Characteristic::Openness if warm => 1.0,
+            Characteristic::Volume if cold_proof => -0.4,
+            _ => 0.0,
+        };
+        let (usual, scatter) = USUAL;
+        let all = Characteristic::ALL.into_iter();
+        all.map(|of| (of, story(of) - usual + noise.of(scatter))).collect()
+    }
+
+    fn stored(&self, new: &NewScore, found: &Seen) -> Score {
+        let sample = found.samples.iter().find(|sample| sample.id == new.sample_id);
+        Score {
+            id: new.id,
+            sample_id: new.sample_id,
+            batch_id: self.batch.id,
+            loaf: sample.map_or(1, |sample| sample.loaf),
+            code: sample.map(|sample| sample.code.clone()).unwrap_or_default(),
+            round: new.round,
+            judge: new.judge.clone(),
+            note: new.note.clone(),
+            scored_at: new.scored_at,
+            marks: new.marks.clone(),
+        }
+    }
+}
+
+/// A mark in halves of a trait that is so far off, by a judge who marks so much too high.
+fn marked(of: Characteristic, off: f64, high: f64) -> ScoredMark {
+    let mark = (2.0 * (5.0 - off.abs() + high)).round() / 2.0;
+    let mark = mark.clamp(1.0, 5.0);
+    let sign = (of.is_two_sided() && mark < 5.0).then_some(if off < 0.0 {
+        Sign::TooLittle
+    } else {
+        Sign::TooMuch
+    });
+    ScoredMark { mark: ScoreMark { of, mark, sign }, measured: None }
+}

@@ -1,0 +1,17 @@
+//! Judging: coded samples, sheets, judges together, and what a product is held to.
+
+mod panel;
+mod samples;
+mod scores;
+mod standard;
+
+use utoipa_axum::router::OpenApiRouter;
+
+use crate::state::App;
+
+pub use panel::{EARLIER_SHEETS, judged, seen_by_judges};
+pub use standard::newest_standard;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().merge(samples::routes()).merge(scores::routes()).merge(standard::routes())
+}

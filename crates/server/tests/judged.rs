@@ -1,0 +1,223 @@
+//! Bakes with their traces, and judges with their marks, on the real server.
+
+mod support;
+
+use chrono::Utc;
+use ironpeel_store::PersonRole;
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+use support::{Plant, full_mixer, list, new_id, number};
+
+const PRODUCT: &str = "deck-roll-60";
+
+async fn planned(plant: &Plant) -> String {
+    let scenario = plant.scenario(PRODUCT, "VR-26-1090", full_mixer()).await;
+    let id = new_id();
+    let body = json!({"slug": PRODUCT, "scenario": scenario, "planned_for": Utc::now()});
+    let (status, batch) = plant.put(&format!("/api/v1/batches/{id}"), &body).await;
+    assert_eq!(status, StatusCode::OK, "{batch}");
+    id
+}
+
+/// A logger's file, taken apart.
+async fn taken_apart(plant: &Plant, query: &str, file: &'static str) -> (StatusCode, Value) {
+    let path = format!("/api/v1/bake-traces/read{query}");
+    let response = plant.raw(Method::POST, &path, file).await;
+    (response.status(), response.json().await.expect("JSON"))
+}
+
+fn trace() -> Value {
+    json!({"bake_min": 20, "t_min": [0, 4, 8, 12, 14, 16, 18, 20],
+        "probes": [{"name": "left", "core_c": [28, 34, 48, 66, 76, 85, 92, 96]},
+            {"name": "right", "core_c": [28, 36, 51, 70, 80, 89, 95, 97]}]})
+}
+
+#[tokio::test]
+async fn a_trace_is_read_kept_once_and_seen_beside_the_products_others() {
+    let plant = Plant::open().await;
+    let (first, second) = (planned(&plant).await, planned(&plant).await);
+    let (status, file) = taken_apart(&plant, "", "time (min),left\n0,28\n10,60\n20,95\n").await;
+    assert_eq!((status, &file["t_min"]), (StatusCode::OK, &json!([0.0, 10.0, 20.0])), "{file}");
+    let hot = "time,left\n0,82\n10,140\n20,203\n";
+    let (status, asked) = taken_apart(&plant, "", hot).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(asked["detail"].as_str().expect("words").contains("°F"), "{asked}");
+    let (status, file) = taken_apart(&plant, "?unit=fahrenheit", hot).await;
+    assert_eq!((status, &file["unit"]), (StatusCode::OK, &json!("fahrenheit")), "{file}");
+
+    let id = new_id();
+    let path = format!("/api/v1/batches/{first}/bake-traces/{id}");
+    let (status, read) = plant.put(&path, &trace()).await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    let again = plant.put(&path, &trace()).await;
+    assert_eq!((again.0, &again.1["bake"]["id"]), (StatusCode::OK, &json!(id)));
+    let other = json!({"bake_min": 21, "t_min": trace()["t_min"], "probes": trace()["probes"]});
+    assert_eq!(plant.put(&path, &other).await.0, StatusCode::CONFLICT);
+    assert!((number(&read["read"]["probes"][0]["arrival_pct"]) - 92.5).abs() < 0.01);
+    assert!((number(&read["wanted"]["bake_min"]) - 21.76).abs() < 0.01, "{}", read["wanted"]);
+    assert_eq!(read["read"]["slowest"], "left");
+    assert_eq!((&read["steam"], &read["earlier"]), (&Value::Null, &json!([])));
+
+    // The floor may send a logger along; the next bake is seen beside the first.
+    let logger = format!("/api/v1/batches/{second}/oven-logger/{}", new_id());
+    let (status, read) = plant.ask_as(PersonRole::Floor, Method::PUT, &logger, &json!({})).await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    assert_eq!(list(&read["probes"]).len(), 5);
+    assert_eq!(list(&read["earlier"]).len(), 1);
+    assert_eq!(number(&read["steam"]["traces"]), 1.0);
+    let bakes = plant.get(&format!("/api/v1/bakes?product={PRODUCT}")).await;
+    assert_eq!(list(&bakes["bakes"]).len(), 2);
+    let batch = plant.get("/api/v1/batches").await;
+    let arrival: Vec<&Value> =
+        list(&batch["batches"]).iter().map(|one| &one["arrival_pct"]).collect();
+    assert!(arrival.iter().any(|pct| pct.as_f64().is_some_and(|pct| (pct - 92.5).abs() < 0.01)));
+    let chart = plant.get("/api/v1/batch-chart?figure=arrival").await;
+    assert_eq!(list(&chart["batches"]).len(), 2);
+    // What it says is evidence.
+    let asked = json!({"fault": "gummy", "gates": ["tin"]});
+    let (_, found) = plant.post(&format!("/api/v1/batches/{first}/diagnosis"), &asked).await;
+    assert!((number(&found["features"]["arrival_d_pts"]) - 7.5).abs() < 0.01, "{found}");
+}
+
+#[tokio::test]
+async fn a_trace_that_cannot_be_is_told_at_its_place() {
+    let plant = Plant::open().await;
+    let batch = planned(&plant).await;
+    let refused = async |change: Value| {
+        let mut body = trace();
+        for (key, value) in change.as_object().expect("an object") {
+            body[key] = value.clone();
+        }
+        let path = format!("/api/v1/batches/{batch}/bake-traces/{}", new_id());
+        let (status, problem) = plant.put(&path, &body).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        problem["errors"][0]["field"].as_str().expect("a field").to_owned()
+    };
+    assert_eq!(refused(json!({"bake_min": 0})).await, "bake_min");
+    assert_eq!(refused(json!({"t_min": [0, 4, 8, 12, 14, 16, 15, 20]})).await, "t_min");
+    assert_eq!(refused(json!({"probes": []})).await, "probes");
+    let short = json!([{"name": "left", "core_c": [28, 34, 48, 66, 76]}]);
+    assert_eq!(refused(json!({"probes": short})).await, "probes[0].core_c");
+    let nowhere = format!("/api/v1/batches/{}/bake-traces/{}", new_id(), new_id());
+    assert_eq!(plant.put(&nowhere, &trace()).await.0, StatusCode::NOT_FOUND);
+    let path = format!("/api/v1/batches/{batch}/bake-traces/{}", new_id());
+    let visitor = plant.ask_as(PersonRole::Visitor, Method::PUT, &path, &trace()).await;
+    assert_eq!(visitor.0, StatusCode::FORBIDDEN);
+    assert_eq!(taken_apart(&plant, "", "").await.0, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+/// Every characteristic at one mark, below the standard where it has two sides.
+fn marks(mark: f64) -> Value {
+    let all = [
+        "volume",
+        "shape",
+        "crust_colour",
+        "crust_character",
+        "break",
+        "openness",
+        "evenness",
+        "crumb_colour",
+        "texture",
+        "stickiness",
+        "slicing",
+        "flavour",
+    ];
+    let two_sided = ["volume", "crust_colour", "break", "openness"];
+    all.map(|of| {
+        if two_sided.contains(&of) {
+            json!({"of": of, "mark": mark, "sign": "too_little"})
+        } else {
+            json!({"of": of, "mark": mark})
+        }
+    })
+    .into()
+}
+
+#[tokio::test]
+async fn judges_mark_alone_under_codes_and_meet_in_the_batch() {
+    let plant = Plant::open().await;
+    let batch = planned(&plant).await;
+    let set_out = format!("/api/v1/batches/{batch}/samples/{}", new_id());
+    let wanted = json!({"loaves": 2, "twice": 1});
+    let (status, samples) = plant.put(&set_out, &wanted).await;
+    assert_eq!((status, list(&samples).len()), (StatusCode::OK, 3), "{samples}");
+    let again = plant.put(&set_out, &wanted).await.1;
+    assert_eq!(again, samples, "set out once");
+    let codes: Vec<&str> =
+        list(&samples).iter().map(|one| one["code"].as_str().expect("a code")).collect();
+    let sheet = plant.get(&format!("/api/v1/samples/{}", codes[0])).await;
+    assert_eq!(list(&sheet["lines"]).len(), 12);
+    assert!(!sheet.to_string().contains(&batch), "which batch it is of is not said");
+
+    let score = async |role, body: &Value| {
+        let path = format!("/api/v1/scores/{}", new_id());
+        plant.ask_as(role, Method::PUT, &path, body).await
+    };
+    let of = |code: &str, mark| json!({"code": code, "marks": marks(mark), "note": "even"});
+    for code in &codes {
+        let (status, stored) = score(PersonRole::Technologist, &of(code, 4.0)).await;
+        assert_eq!((status, list(&stored["marks"]).len()), (StatusCode::OK, 12), "{stored}");
+    }
+    let (status, _) = score(PersonRole::Floor, &of(codes[0], 3.0)).await;
+    assert_eq!(status, StatusCode::OK);
+    // A judge scores once; a second look is said to be one.
+    let twice = score(PersonRole::Floor, &of(codes[0], 5.0)).await;
+    assert_eq!(twice.0, StatusCode::CONFLICT, "{}", twice.1);
+    let mut look = of(codes[0], 3.5);
+    look["round"] = json!(2);
+    assert_eq!(score(PersonRole::Floor, &look).await.0, StatusCode::OK);
+    look["code"] = json!(codes[1]);
+    assert_eq!(score(PersonRole::Floor, &look).await.1["errors"][0]["field"], "round");
+    let six = json!({"code": codes[1], "marks": [{"of": "flavour", "mark": 6}]});
+    assert_eq!(score(PersonRole::Floor, &six).await.1["errors"][0]["field"], "marks[0].mark");
+    assert_eq!(score(PersonRole::Floor, &of("nothing", 4.0)).await.0, StatusCode::NOT_FOUND);
+    assert_eq!(score(PersonRole::Visitor, &of(codes[1], 4.0)).await.0, StatusCode::FORBIDDEN);
+
+    let found = plant.get(&format!("/api/v1/batches/{batch}/scores")).await;
+    assert_eq!(list(&found["scores"]).len(), 5, "the first marks stay");
+    let total = number(&found["panel"]["total"]["total"]);
+    assert!((50.0..75.0).contains(&total), "{total}");
+    assert_eq!(list(&found["panel"]["judges"]).len(), 2);
+    assert_eq!(number(&found["panel"]["loaves"]), 2.0);
+    let listed = plant.get("/api/v1/batches?score_below=80").await;
+    let listed = list(&listed["batches"]);
+    assert_eq!((&listed[0]["id"], listed.len()), (&json!(batch), 1));
+    assert!((number(&listed[0]["score"]) - total).abs() < 1e-9);
+    assert_eq!(plant.get("/api/v1/batches?score_below=40").await["batches"], json!([]));
+    // What they say is evidence.
+    let asked = json!({"fault": "pale_crust", "gates": ["tin"]});
+    let (_, found) = plant.post(&format!("/api/v1/batches/{batch}/diagnosis"), &asked).await;
+    assert!(number(&found["features"]["colour_d"]) < -1.0, "{}", found["features"]);
+}
+
+#[tokio::test]
+async fn a_product_is_held_to_its_own_standard() {
+    let plant = Plant::open().await;
+    let path = format!("/api/v1/products/{PRODUCT}/standard");
+    let house = plant.get(&path).await;
+    assert_eq!((&house["revisions"], number(&house["lines"][0]["weight"])), (&json!([]), 12.0));
+    let save = async |number: i32, standard: Value| {
+        let body = json!({"number": number, "standard": standard, "signed": {"reason": "agreed"}});
+        plant.put(&format!("{path}/{}", new_id()), &body).await
+    };
+    let own =
+        json!({"targets": {"volume": {"target": 5.2}}, "anchors": {"volume": "fills its box"}});
+    let (status, found) = save(1, own.clone()).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    let volume = &found["lines"][0];
+    assert!((number(&volume["measure"]["target"]["range"]) - 1.3).abs() < 1e-9, "{volume}");
+    assert_eq!(volume["anchors"][2], "fills its box");
+    assert_eq!(save(1, own).await.0, StatusCode::CONFLICT, "somebody made the first already");
+    let (status, refused) = save(2, json!({"weights": {"volume": 100}})).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(refused["errors"][0]["field"], "standard.weights");
+    // A measurement is marked by it.
+    let batch = planned(&plant).await;
+    let set_out = format!("/api/v1/batches/{batch}/samples/{}", new_id());
+    let (_, samples) = plant.put(&set_out, &json!({"loaves": 1})).await;
+    let sheet = json!({"code": samples[0]["code"], "marks": [{"of": "volume", "measured": 4.55}]});
+    let (_, stored) = plant.put(&format!("/api/v1/scores/{}", new_id()), &sheet).await;
+    let mark = &stored["marks"][0];
+    assert!((number(&mark["mark"]) - 3.0).abs() < 1e-9, "{stored}");
+    assert_eq!((&mark["sign"], number(&mark["measured"])), (&json!("too_little"), 4.55));
+}

@@ -1,0 +1,78 @@
+import { stateOf } from "../signIn";
+import { everybodyCanUse, expect, pages, test } from "./plant";
+
+test.use({ storageState: stateOf("technologist"), viewport: { width: 1280, height: 800 } });
+
+const SIDED = ["Volume", "Crust colour", "Break and shred, or cut opening", "Crumb openness"];
+const ONE_SIDED = [
+  "Shape and symmetry",
+  "Crust character",
+  "Evenness and holes",
+  "Crumb colour",
+  "Crumb texture",
+  "Stickiness",
+  "Slicing and buttering",
+  "Smell and flavour",
+];
+
+test("two judges mark a coded loaf alone and meet in the batch", async ({ browser, page }) => {
+  await page.goto("/results/scores?of=kesh-dark");
+  await page.getByRole("link", { name: "judge it" }).first().click();
+  await expect(page.getByText("Nobody has judged it yet.")).toBeVisible();
+  const address = page.url();
+  await page.getByLabel("Loaves").fill("1");
+  await page.getByLabel("Met twice, unknowing").fill("0");
+  await page.getByRole("button", { name: "Set out under new codes" }).click();
+  await page.getByRole("button", { name: /^Judge sample/ }).click();
+  await page.waitForURL(/\/judge\//);
+  const sheet = new URL(page.url()).pathname;
+  await everybodyCanUse(page);
+  const fill = async (mark: string) => {
+    for (const name of [...SIDED, ...ONE_SIDED]) {
+      const scale = page.getByRole("radiogroup", { name: new RegExp(`^\\d+\\. ${name}`) });
+      await scale.getByRole("radio", { name: mark, exact: true }).check({ force: true });
+    }
+  };
+  await fill("4");
+  // A side is asked wherever it counts, at its place.
+  await page.getByRole("button", { name: "Record these marks" }).click();
+  await expect(page.getByText("say whether it is too little or too much").first()).toBeVisible();
+  for (const name of SIDED) {
+    await page
+      .getByRole("radiogroup", { name: `side of ${name}` })
+      .getByRole("radio", { name: "− too little" })
+      .check();
+  }
+  // What is marked survives a reload.
+  await page.reload();
+  await expect(page.getByText(/not marked/)).toHaveCount(0);
+  expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
+  await page.getByRole("button", { name: "Record these marks" }).click();
+  await expect(page.getByRole("status")).toContainText("12 marks recorded");
+
+  const other = await browser.newContext({ storageState: stateOf("floor") });
+  const floor = await other.newPage();
+  await floor.goto(sheet);
+  const flavour = floor.getByRole("radiogroup", { name: /Smell and flavour/ });
+  await flavour.getByRole("radio", { name: "1", exact: true }).check({ force: true });
+  await floor.getByRole("button", { name: "Record these marks" }).click();
+  await expect(floor.getByRole("status")).toContainText("1 mark recorded");
+  await other.close();
+
+  await page.goto(address);
+  await expect(page.getByText("of 100", { exact: false }).first()).toBeVisible();
+  const row = page.getByRole("row", { name: /Smell and flavour/ });
+  await expect(row).toContainText("they disagree: look once more, blind");
+  await everybodyCanUse(page);
+});
+
+test("a product's standard moves what a measurement is worth", async ({ page }) => {
+  await page.goto("/results/standard?of=causeway-stick");
+  await page.getByLabel("target of Volume").fill("5");
+  await page.getByLabel("a 5 of Volume").fill("fills its sleeve");
+  await page.getByLabel("Why").fill("agreed at the bench");
+  await page.getByRole("button", { name: "Save revision 1" }).click();
+  await expect(page.getByText("1 revision")).toBeVisible();
+  await expect(page.getByLabel("range of Volume")).toHaveValue("1.25");
+  await everybodyCanUse(page);
+});

@@ -1,0 +1,97 @@
+import type { Schemas } from "../api/client";
+
+const WIDTH = 240;
+const EDGE = 12;
+const LINE = 22;
+
+/** A mark's place on the ruled scale from 1 to 5. */
+const placeOf = (mark: number) => EDGE + ((mark - 1) / 4) * (WIDTH - 2 * EDGE);
+
+interface Props {
+  label: string;
+  /** The judges' marks, small. */
+  marks?: readonly { judge: string; mark: number }[];
+  /** Theirs together, large, with how far judging scatters it. */
+  joint?: { mark: number; sd: number; sign?: Schemas["Sign"] | null | undefined } | undefined;
+}
+
+/** A characteristic as a ruled scale: the standard at its right end, a signed mark leaning to its side. */
+export function ScoreRule({ label, marks = [], joint }: Props) {
+  const lean = joint?.sign === "too_little" ? -5 : joint?.sign === "too_much" ? 5 : 0;
+  const halves = Array.from({ length: 9 }, (_, at) => 1 + at / 2);
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} 40`}
+      className="block h-10 w-60 max-w-full"
+      role="img"
+      aria-label={label}
+    >
+      {joint && (
+        <rect
+          x={placeOf(Math.max(1, joint.mark - 1.645 * joint.sd))}
+          width={Math.max(
+            1,
+            placeOf(Math.min(5, joint.mark + 1.645 * joint.sd)) -
+              placeOf(Math.max(1, joint.mark - 1.645 * joint.sd)),
+          )}
+          y={LINE - 5}
+          height="10"
+          fill="var(--color-water)"
+          opacity="0.25"
+        />
+      )}
+      <line x1={EDGE} x2={WIDTH - EDGE} y1={LINE} y2={LINE} stroke="var(--color-iron)" />
+      {halves.map((mark) => (
+        <line
+          key={mark}
+          x1={placeOf(mark)}
+          x2={placeOf(mark)}
+          y1={LINE}
+          y2={LINE + (Number.isInteger(mark) ? 6 : 3)}
+          stroke="var(--color-iron)"
+        />
+      ))}
+      {[1, 3, 5].map((mark) => (
+        <text
+          key={mark}
+          x={placeOf(mark)}
+          y={38}
+          fontSize="10"
+          textAnchor="middle"
+          fill="var(--color-iron)"
+        >
+          {mark}
+        </text>
+      ))}
+      {marks.map(({ judge, mark }) => (
+        <text
+          key={judge}
+          x={placeOf(mark)}
+          y={11}
+          fontSize="10"
+          textAnchor="middle"
+          fill="var(--color-ink)"
+        >
+          {initials(judge)}
+        </text>
+      ))}
+      {joint && (
+        <line
+          x1={placeOf(joint.mark)}
+          x2={placeOf(joint.mark) + lean}
+          y1={LINE + 7}
+          y2={LINE - 9}
+          stroke="var(--color-ink)"
+          strokeWidth="3"
+        />
+      )}
+    </svg>
+  );
+}
+
+const initials = (name: string) =>
+  name
+    .split(/\s+/)
+    .map((word) => word[0] ?? "")
+    .join("")
+    .slice(0, 2);

@@ -1,0 +1,118 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { Form } from "../form/Form";
+import { NumberField } from "../form/NumberField";
+
+interface Props {
+  batch: string;
+  samples: Schemas["Sample"][];
+  scores: Schemas["Score"][];
+  /** Whether whoever is here may record. */
+  may: boolean;
+  onJudge: (code: string) => void;
+}
+
+/** The loaves of a batch under their codes, who marked which, and the way to set out more. */
+export function Samples({ batch, samples, scores, may, onJudge }: Props) {
+  const queries = useQueryClient();
+  const [loaves, setLoaves] = useState<number | null>(3);
+  const [twice, setTwice] = useState<number | null>(1);
+  const setOut = useMutation({
+    networkMode: "always",
+    mutationFn: () =>
+      record<Schemas["Sample"][]>({
+        path: `/api/v1/batches/${batch}/samples/${crypto.randomUUID()}`,
+        label: "samples",
+        body: { loaves, twice: twice ?? 0 },
+      }),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ["batches"] });
+    },
+  });
+  return (
+    <section className="mt-6 border-t-2 border-ink pt-2" aria-label="Samples">
+      <h2>Samples</h2>
+      {samples.length > 0 && (
+        <table className="mt-1">
+          <caption className="sr-only">Samples</caption>
+          <thead>
+            <tr>
+              <th className="pr-6">code</th>
+              <th className="pr-6">loaf</th>
+              <th>marked by</th>
+            </tr>
+          </thead>
+          <tbody>
+            {samples.map((sample) => {
+              const own = scores.filter((score) => score.sample_id === sample.id);
+              return (
+                <tr key={sample.id} className="border-t border-hair">
+                  <td className="pr-6">
+                    <Link className="link font-semibold" to={`/judge/${sample.code}`}>
+                      {sample.code}
+                    </Link>
+                  </td>
+                  <td className="pr-6">{sample.loaf}</td>
+                  <td>
+                    {own.map((score) => (
+                      <span key={score.id} className="mr-4">
+                        {score.judge}
+                        {score.round === 2 && " once more"}
+                        {score.note && <span className="text-iron">: {score.note}</span>}
+                      </span>
+                    ))}
+                    {own.length === 0 && <span className="text-iron">nobody yet</span>}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      {may && (
+        <Form
+          className="screen-only mt-3 flex flex-wrap items-end gap-4"
+          label="Set loaves out"
+          error={setOut.error}
+          onSubmit={() => setOut.mutate()}
+        >
+          <NumberField
+            label="Loaves"
+            className="w-24"
+            kind="number"
+            field="loaves"
+            value={loaves}
+            onSet={setLoaves}
+          />
+          <NumberField
+            label="Met twice, unknowing"
+            className="w-40"
+            kind="number"
+            field="twice"
+            value={twice}
+            onSet={setTwice}
+          />
+          <button
+            type="submit"
+            className={samples.length > 0 ? "act" : "act act-main"}
+            disabled={setOut.isPending}
+          >
+            Set out under new codes
+          </button>
+          {samples[0] && (
+            <button
+              type="button"
+              className="act act-main"
+              onClick={() => onJudge(samples[0]?.code ?? "")}
+            >
+              Judge sample {samples[0].code}
+            </button>
+          )}
+        </Form>
+      )}
+    </section>
+  );
+}

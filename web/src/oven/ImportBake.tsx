@@ -1,0 +1,121 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { asProblem, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
+import { Form } from "../form/Form";
+import { NumberField } from "../form/NumberField";
+import { useFormat } from "../units/format";
+import { usePreferences } from "../units/preferences";
+
+const MOST_BYTES = 16 * 1024 * 1024;
+type Unit = Schemas["LoggerUnit"];
+
+interface Props {
+  batch: Schemas["BatchSummary"];
+  onDone: (id: string) => void;
+}
+
+/** Takes a logger's file in for a batch. */
+export function ImportBake({ batch, onDone }: Props) {
+  const format = useFormat();
+  const { preferences } = usePreferences();
+  const queries = useQueryClient();
+  const [file, setFile] = useState<File>();
+  const [read, setRead] = useState<Schemas["BakeFile"]>();
+  const [message, setMessage] = useState<string>();
+  const [minutes, setMinutes] = useState<number | null>(batch.bake_min ?? null);
+  const take = async (chosen: File | undefined, unit?: Unit) => {
+    if (!chosen) return;
+    setFile(chosen);
+    setRead(undefined);
+    if (chosen.size > MOST_BYTES) return setMessage("A logger's file is at most 16 MB");
+    setMessage(`Reading ${chosen.name} …`);
+    const asked = new URLSearchParams({ decimal_mark: preferences.mark, ...(unit && { unit }) });
+    const response = await fetch(`/api/v1/bake-traces/read?${asked.toString()}`, {
+      method: "POST",
+      body: chosen,
+    }).catch(() => undefined);
+    if (!response) return setMessage("The server does not answer; try again in a moment");
+    const found: unknown = await response.json().catch(() => undefined);
+    if (!response.ok) return setMessage(asProblem(found, response.status).detail);
+    const trace = found as Schemas["BakeFile"];
+    setMessage(undefined);
+    setRead(trace);
+    setMinutes((now) => now ?? trace.t_min.at(-1) ?? null);
+  };
+  const save = useMutation({
+    networkMode: "always",
+    mutationFn: async () => {
+      const id = crypto.randomUUID();
+      const body = { bake_min: minutes, t_min: read?.t_min, probes: read?.probes };
+      const path = `/api/v1/batches/${batch.id}/bake-traces/${id}`;
+      await record({ path, label: `bake trace of ${batch.product}`, body });
+      return id;
+    },
+    onSuccess: async (id) => {
+      await queries.invalidateQueries({ queryKey: ["batches"] });
+      onDone(id);
+    },
+  });
+  return (
+    <section aria-labelledby="import-bake">
+      <h2 id="import-bake">A logger's file</h2>
+      <p className="text-sm text-iron">
+        CSV with a column of time, in minutes, seconds or by the clock, and one for each probe.
+      </p>
+      <label className="link mt-2 inline-block cursor-pointer focus-within:outline-2">
+        choose the file
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          className="sr-only"
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {message && (
+        <div role="alert" className="mt-2">
+          <p className="text-stop">{message}.</p>
+          {message.includes("°F") && (
+            <p className="mt-1 flex gap-3">
+              <button type="button" className="act" onClick={() => void take(file, "fahrenheit")}>
+                They are °F
+              </button>
+              <button type="button" className="act" onClick={() => void take(file, "celsius")}>
+                They are °C
+              </button>
+            </p>
+          )}
+        </div>
+      )}
+      {read && (
+        <Form className="mt-2" error={save.error} onSubmit={() => save.mutate()}>
+          <p>
+            {format.count(read.probes.length, "probe")}, {format.count(read.t_min.length, "sample")}
+            .
+          </p>
+          {read.left_out.map((why) => (
+            <p key={why} className="text-crust">
+              {format.text(why)}.
+            </p>
+          ))}
+          <div className="mt-2 flex flex-wrap items-end gap-4">
+            <NumberField
+              label="Baked for"
+              className="w-32"
+              kind="duration"
+              field="bake_min"
+              value={minutes}
+              onSet={setMinutes}
+            />
+            <button type="submit" className="act act-main" disabled={save.isPending}>
+              Save trace
+            </button>
+          </div>
+        </Form>
+      )}
+    </section>
+  );
+}
