@@ -76,3 +76,26 @@ test("a product's standard moves what a measurement is worth", async ({ page }) 
   await expect(page.getByLabel("range of Volume")).toHaveValue("1.25");
   await everybodyCanUse(page);
 });
+
+test("the loaf that smeared is found, its cause confirmed, and the next diagnosis begins from it", async ({
+  page,
+}) => {
+  const asked = await page.request.get(
+    "/api/v1/batches?product=ferry-tin-800&lot=VR-26-1033&state=finished",
+  );
+  const { batches } = (await asked.json()) as { batches: { id: string }[] };
+  const id = batches[0]?.id ?? "";
+  await page.goto(`/results/faults?fault=smearing&baked=tin&batch=${id}`);
+  const causes = page.getByRole("region", { name: "Causes" });
+  await expect(causes).toContainText(/^(Very likely|Likely)/);
+  await expect(causes.getByRole("listitem").first()).toContainText(/damaged-starch/i);
+  await causes.getByRole("listitem").first().getByRole("button").first().click();
+  await page.getByLabel("What was seen").first().fill("paste on the blades");
+  // Two batches after it were finished, so a change can have cured it.
+  await page.getByRole("button", { name: "The change cured it" }).first().click();
+  await expect(page.getByText("by a change that was tried, Runa Kell")).toBeVisible();
+  await expect(page.getByText(/begins from 1 confirmed batch/)).toBeVisible();
+  await everybodyCanUse(page);
+  await page.goto("/results?fault=smearing");
+  await expect(page.getByRole("link", { name: "Ferry Tin 800" }).first()).toBeVisible();
+});

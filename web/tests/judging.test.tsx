@@ -1,5 +1,32 @@
-import { describe, expect, it } from "vitest";
-import { marksOf, markText, type Sheet } from "../src/judging/sheet";
+import { render, screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { useState } from "react";
+import { describe, expect, it, test, vi } from "vitest";
+import type { Schemas } from "../src/api/client";
+import { MarkLine } from "../src/judging/MarkLine";
+import { PanelSheet } from "../src/judging/PanelSheet";
+import { PaperSheet } from "../src/judging/PaperSheet";
+import { ScoresPage } from "../src/judging/ScoresPage";
+import { StandardPage } from "../src/judging/StandardPage";
+import { marksOf, markText, type Marked, type Sheet } from "../src/judging/sheet";
+import { PreferencesProvider } from "../src/units/preferences";
+import { open, place } from "./page";
+
+const PATIENT = { timeout: 8000 };
+
+const LINE: Schemas["SheetLine"] = {
+  of: "volume",
+  label: "Volume",
+  weight: 12,
+  two_sided: true,
+  anchors: ["brick", "small or large", "as the standard"],
+  measure: {
+    words: "specific volume",
+    unit: "ml/g",
+    says_side: true,
+    target: { target: 4, range: 1 },
+  },
+};
 
 describe("a sheet", () => {
   it("sends every line on which something stands, its side under the best only", () => {
@@ -17,10 +44,134 @@ describe("a sheet", () => {
     ]);
   });
 
-  it("writes a mark as on paper", () => {
-    const number = (value: number, decimals: number) => value.toFixed(decimals);
-    expect(markText(3, "too_little", number)).toBe("3−");
-    expect(markText(3.5, "too_much", number)).toBe("3.5+");
-    expect(markText(4.04, null, number)).toBe("4.04");
+  it("writes a mark with its side", () => {
+    const format = { number: (value: number, decimals = 1) => value.toFixed(decimals) };
+    expect(markText(3, "too_little", format)).toBe("3.00−");
+    expect(markText(3.5, "too_much", format)).toBe("3.50+");
+    expect(markText(4.04, null, format)).toBe("4.04");
   });
+});
+
+/** A line that keeps what is set, and tells it. */
+function Kept({ line, told }: { line: Schemas["SheetLine"]; told: (marked: Marked) => void }) {
+  const [marked, set] = useState<Marked>({});
+  return (
+    <PreferencesProvider>
+      <ol>
+        <MarkLine
+          number={1}
+          line={line}
+          marked={marked}
+          place={0}
+          onSet={(next) => {
+            set(next);
+            told(next);
+          }}
+        />
+      </ol>
+    </PreferencesProvider>
+  );
+}
+
+test("a two-sided mark under the best asks for its side, the best does not", async () => {
+  const user = userEvent.setup();
+  const told = vi.fn();
+  render(<Kept line={LINE} told={told} />);
+  const scale = screen.getByRole("radiogroup", { name: /Volume/ });
+  expect(screen.queryByRole("radiogroup", { name: "side of Volume" })).toBeNull();
+  await user.click(within(scale).getByRole("radio", { name: "3.5" }));
+  await user.click(screen.getByRole("radio", { name: "− too little" }));
+  expect(told).toHaveBeenLastCalledWith({ mark: 3.5, sign: "too_little" });
+  await user.click(within(scale).getByRole("radio", { name: "5" }));
+  expect(screen.queryByRole("radiogroup", { name: "side of Volume" })).toBeNull();
+  // Its side is remembered where it counts again.
+  await user.click(within(scale).getByRole("radio", { name: "4.5" }));
+  expect(told).toHaveBeenLastCalledWith({ mark: 4.5, sign: "too_little" });
+});
+
+test("what is measured takes the mark's place, and cleared it goes", async () => {
+  const user = userEvent.setup();
+  const told = vi.fn();
+  render(<Kept line={LINE} told={told} />);
+  const field = screen.getByLabelText("measured: specific volume, ml/g");
+  await user.type(field, "3.7{Enter}");
+  expect(told).toHaveBeenLastCalledWith({ measured: 3.7 });
+  expect(screen.queryByRole("radio", { checked: true })).toBeNull();
+  await user.clear(field);
+  await user.keyboard("{Enter}");
+  expect(told).toHaveBeenLastCalledWith({ sign: undefined });
+});
+
+const PANEL: Schemas["Panel"] = {
+  traits: [
+    {
+      of: "volume",
+      weight: 12,
+      mark: 1.5,
+      sign: "too_little",
+      sd: 0.3,
+      agree: false,
+      marks: [
+        { judge: "Runa Kell", mark: 1, levelled: 1 },
+        { judge: "Odd Marren", mark: 2.5, levelled: 2.4 },
+      ],
+    },
+  ],
+  total: { total: null, weight: 12, stops: ["volume"] },
+  total_sd: null,
+  judges: ["Runa Kell", "Odd Marren"].map((judge) => ({
+    judge,
+    level: 0.1,
+    sd: 0.4,
+    total: { total: null, weight: 12, stops: [] },
+  })),
+  loaves: 1,
+  crumb_mark: null,
+  crumb_is_low: false,
+};
+
+test("judges who disagree are sent back, a stop is told, and too little weight is no total", () => {
+  render(
+    <PreferencesProvider>
+      <PanelSheet panel={PANEL} lines={[LINE]} />
+    </PreferencesProvider>,
+  );
+  expect(screen.getByText(/No total: 12 of 100/)).toBeTruthy();
+  expect(screen.getByText(/Stop: volume is at 1.5 or less/)).toBeTruthy();
+  const row = screen.getByRole("row", { name: /^Volume/ });
+  expect(within(row).getByText("1.50−")).toBeTruthy();
+  expect(within(row).getByText(/look once more, blind/)).toBeTruthy();
+  expect(screen.getByText(/Odd Marren: level \+0.10/)).toBeTruthy();
+});
+
+test("the paper sheet has a ring for every half and a place for what is measured", () => {
+  render(
+    <PaperSheet blank={{ code: "417", product: "Ferry Tin 800", lines: [LINE] }} code={null} />,
+  );
+  const rings = screen
+    .getAllByRole("cell", { hidden: true })
+    .filter((cell) => cell.textContent?.startsWith("○"));
+  expect(rings).toHaveLength(9);
+  expect(screen.getByText(/______ ml\/g/)).toBeTruthy();
+});
+
+test("finished batches are listed with their scores", async () => {
+  const { user } = open(<ScoresPage />, { at: "/results/scores?of=ferry-tin-800" });
+  const table = await screen.findByRole("table", { name: "Finished batches" }, PATIENT);
+  expect(within(table).getAllByRole("link", { name: /^\d\d$/ }).length).toBeGreaterThan(5);
+  expect(within(table).getAllByRole("link", { name: "judge it" }).length).toBeGreaterThan(5);
+  await user.selectOptions(screen.getByLabelText("Product"), "kesh-dark");
+  await waitFor(() => expect(place.search.get("of")).toBe("kesh-dark"));
+});
+
+test("a standard that is edited says what it adds up to, and is discarded", async () => {
+  const { user } = open(<StandardPage />, { at: "/results/standard?of=rigg-spelt-500" });
+  const weight = await screen.findByLabelText("weight of Volume", {}, PATIENT);
+  await user.clear(weight);
+  await user.type(weight, "20{Enter}");
+  expect(screen.getByText("108")).toBeTruthy();
+  expect(screen.getByRole("button", { name: "Save revision 1" })).toBeTruthy();
+  await user.click(screen.getByRole("button", { name: "Discard" }));
+  expect(screen.getByText("100")).toBeTruthy();
+  expect(screen.queryByRole("button", { name: /Save revision/ })).toBeNull();
 });

@@ -2,14 +2,16 @@
 
 use std::collections::BTreeMap;
 
+use chrono::{TimeDelta, Utc};
 use ironpeel_core::batch::observation;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::fault::{
-    CauseOfFault, Comparison, DiagnoseInput, Diagnosis, DiagnosisAnswer, Evidence, Fault, Feature,
-    Gate, diagnose, knowledge,
+    CaseVerdict, CauseOfFault, Comparison, ConfirmedCases, DiagnoseInput, Diagnosis,
+    DiagnosisAnswer, Evidence, Fault, FaultCase, Feature, Gate, diagnose, knowledge,
 };
 use ironpeel_core::units::RawNumber;
 use serde_json::{Value, json};
+use uuid::Uuid;
 
 fn asked(input: &Value) -> Diagnosis {
     let input: DiagnoseInput = serde_json::from_value(input.clone()).expect("an input");
@@ -230,4 +232,42 @@ fn nothing_is_found_where_everything_is_usual() {
         assert!(found.none_probability > most, "{}: {most}", fault.key);
         assert_eq!(found.answer, DiagnosisAnswer::NoneFits, "{}", fault.key);
     }
+}
+
+#[test]
+fn confirmed_cases_count_by_how_they_were_and_fade() {
+    let now = Utc::now();
+    let (one, two) = (Uuid::from_u128(1), Uuid::from_u128(2));
+    let case = |batch: u128, cause: Option<&str>, by_change, days| FaultCase {
+        batch: Uuid::from_u128(batch),
+        line: one,
+        cause: cause.map(str::to_owned),
+        verdict: CaseVerdict::Confirmed,
+        by_change,
+        at: now - TimeDelta::days(days),
+    };
+    let house = Coefficients::default();
+    let count = |cases: &[FaultCase], line| ConfirmedCases::of(cases, line, now, &house);
+    let mut cases = vec![
+        case(1, Some("bake_short"), true, 0),
+        case(2, Some("bake_short"), false, 0),
+        case(3, None, true, 365),
+        // Two causes of one batch share it.
+        case(4, Some("bake_short"), true, 0),
+        case(4, Some("ds_high"), true, 0),
+    ];
+    let found = count(&cases, two);
+    assert!((found.by_cause["bake_short"] - 2.0).abs() < 1e-9, "{found:?}");
+    assert!((found.by_cause["ds_high"] - 0.5).abs() < 1e-9 && (found.none - 0.5).abs() < 1e-6);
+    assert_eq!((found.batches, found.of_line), (4, false));
+    // What was said last stands.
+    cases.push(FaultCase {
+        verdict: CaseVerdict::Rejected,
+        ..case(1, Some("bake_short"), false, 0)
+    });
+    assert!((count(&cases, two).by_cause["bake_short"] - 1.0).abs() < 1e-9);
+    // From ten on a line's own count alone.
+    cases.extend((10..20).map(|batch| case(batch, Some("slice_warm"), true, 0)));
+    assert!(count(&cases, one).of_line);
+    assert!(!count(&cases, two).of_line && count(&cases, two).by_cause["slice_warm"] == 10.0);
 }

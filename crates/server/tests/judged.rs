@@ -94,7 +94,7 @@ async fn a_trace_that_cannot_be_is_told_at_its_place() {
         problem["errors"][0]["field"].as_str().expect("a field").to_owned()
     };
     assert_eq!(refused(json!({"bake_min": 0})).await, "bake_min");
-    assert_eq!(refused(json!({"t_min": [0, 4, 8, 12, 14, 16, 15, 20]})).await, "t_min");
+    assert_eq!(refused(json!({"t_min": [0, 4, 8, 12, 14, 16, 15, 20]})).await, "t_min[6]");
     assert_eq!(refused(json!({"probes": []})).await, "probes");
     let short = json!([{"name": "left", "core_c": [28, 34, 48, 66, 76]}]);
     assert_eq!(refused(json!({"probes": short})).await, "probes[0].core_c");
@@ -220,4 +220,49 @@ async fn a_product_is_held_to_its_own_standard() {
     let mark = &stored["marks"][0];
     assert!((number(&mark["mark"]) - 3.0).abs() < 1e-9, "{stored}");
     assert_eq!((&mark["sign"], number(&mark["measured"])), (&json!("too_little"), 4.55));
+}
+
+#[tokio::test]
+async fn a_person_confirms_a_cause_and_it_teaches() {
+    let plant = Plant::open().await;
+    let batch = planned(&plant).await;
+    let diagnosis = format!("/api/v1/batches/{batch}/diagnosis");
+    let asked = json!({"fault": "gummy", "gates": ["tin"], "answers": {"core_end_d_c": -2.5,
+        "falling_number_s": 240}});
+    let prior = |found: &Value| {
+        let causes = list(&found["diagnosis"]["causes"]);
+        let cause = causes.iter().find(|one| one["cause"] == "bake_short");
+        number(&cause.expect("it can be")["prior"])
+    };
+    let (_, house) = plant.post(&diagnosis, &asked).await;
+    assert_eq!(number(&house["confirmed"]["batches"]), 0.0);
+    let decide = async |said: Value| {
+        let path = format!("/api/v1/batches/{batch}/fault-cases/{}", new_id());
+        plant.put(&path, &said).await
+    };
+    let confirmed = json!({"fault": "gummy", "cause": "bake_short", "verdict": "confirmed",
+        "note": "paste on the knife"});
+    let (status, cases) = decide(confirmed.clone()).await;
+    assert_eq!((status, list(&cases).len()), (StatusCode::OK, 1), "{cases}");
+    let (_, taught) = plant.post(&diagnosis, &asked).await;
+    assert!(prior(&taught) > prior(&house), "it counts half a case");
+    assert_eq!(taught["cases"][0]["note"], "paste on the knife");
+    let listed = plant.get("/api/v1/batches?fault=gummy").await;
+    assert_eq!(listed["batches"][0]["id"], json!(batch));
+    assert_eq!(plant.get("/api/v1/batches?fault=smearing").await["batches"], json!([]));
+    // A change is judged by the two batches after it, and none was finished.
+    let mut cured = confirmed.clone();
+    cured["by_change"] = json!(true);
+    let (status, refused) = decide(cured).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(refused["errors"][0]["field"], "by_change");
+    let foreign = json!({"fault": "gummy", "cause": "retard_sweat", "verdict": "confirmed"});
+    assert_eq!(decide(foreign).await.1["errors"][0]["field"], "cause");
+    // What was said last stands.
+    let mut rejected = confirmed;
+    rejected["verdict"] = json!("rejected");
+    assert_eq!(decide(rejected).await.0, StatusCode::OK);
+    let (_, again) = plant.post(&diagnosis, &asked).await;
+    assert!((prior(&again) - prior(&house)).abs() < 1e-12);
+    assert_eq!(list(&again["cases"]).len(), 2, "the first stays on record");
 }

@@ -11,7 +11,9 @@ use uuid::Uuid;
 
 use crate::batch_state::{BatchFigures, BatchSeen};
 use crate::error::Result;
-use crate::schema::{batch, batch_event, batch_lot, batch_state, flour, line, lot, product};
+use crate::schema::{
+    batch, batch_event, batch_lot, batch_state, fault_case, flour, line, lot, product,
+};
 use crate::store::{PageKey, Store, past};
 use crate::word::Word;
 
@@ -59,6 +61,8 @@ pub struct BatchFilter {
     pub text: Option<String>,
     /// Judged below.
     pub score_below: Option<f64>,
+    /// By its key: somebody looked for its cause and said what it was.
+    pub fault: Option<String>,
 }
 
 /// A batch as a chart and learning take it.
@@ -148,6 +152,12 @@ impl Store {
         }
         if let Some(most) = filter.score_below {
             query = query.filter(batch_state::score.lt(most));
+        }
+        if let Some(fault) = &filter.fault {
+            let cases = fault_case::table
+                .filter(fault_case::batch_id.eq(batch_state::batch_id))
+                .filter(fault_case::fault.eq(fault));
+            query = query.filter(exists(cases));
         }
         if let Some(text) = &filter.text {
             let escaped = text.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");

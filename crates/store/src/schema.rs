@@ -370,6 +370,20 @@ diesel::table! {
 }
 
 diesel::table! {
+    fault_case (id) {
+        id -> Uuid,
+        batch_id -> Uuid,
+        fault -> Text,
+        cause -> Nullable<Text>,
+        verdict -> Text,
+        by_change -> Bool,
+        note -> Text,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     product_standard (id) {
         id -> Uuid,
         product_id -> Uuid,
@@ -738,6 +752,7 @@ diesel::joinable!(batch_lot -> batch_state (batch_id));
 diesel::joinable!(bake_trace -> batch_state (batch_id));
 diesel::joinable!(bake_trace_probe -> bake_trace (trace_id));
 diesel::joinable!(sample -> batch_state (batch_id));
+diesel::joinable!(fault_case -> batch_state (batch_id));
 diesel::joinable!(score -> sample (sample_id));
 diesel::joinable!(score_mark -> score (score_id));
 diesel::joinable!(batch_lot -> lot (lot_id));
@@ -758,6 +773,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     score,
     score_mark,
     product_standard,
+    fault_case,
     mill,
     flour,
     flour_revision,

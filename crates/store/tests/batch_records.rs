@@ -8,14 +8,18 @@ use chrono::{DateTime, SubsecRound, TimeDelta, Utc};
 use ironpeel_core::batch::{BatchState, EventKind};
 use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
 use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
+use ironpeel_core::fault::CaseVerdict;
 use ironpeel_core::heat::WaterSources;
+use ironpeel_core::judging::{Characteristic, ProductStandard, ScoreMark, ScoredMark, Sign};
 use ironpeel_core::learn::LearnedSubject;
 use ironpeel_core::method::{Equipment, Method, Mixer, Process, Stage, StageKind};
+use ironpeel_core::oven::LoggerProbe;
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    BatchEvent, BatchFigures, BatchFilter, BatchProjection, EventAuthor, LearnedKey, NewBatch,
-    NewBatchEvent, NewBatchState, NewFormula, NewLearned, NewLine, NewMethod, Product, Recorded,
-    RunBatch, Store, StoreError, Word,
+    BatchEvent, BatchFigures, BatchFilter, BatchProjection, BatchSeen, EventAuthor,
+    FaultCaseRecord, LearnedKey, NewBakeTrace, NewBatch, NewBatchEvent, NewBatchState, NewFormula,
+    NewLearned, NewLine, NewMethod, NewSample, NewScore, NewStandard, Product, Recorded, RunBatch,
+    Score, Store, StoreError, TraceSource, Word,
 };
 use serde_json::json;
 use support::{flour, lot, signed};
@@ -160,6 +164,10 @@ impl Bakery {
                 unplaced: 0,
                 figures,
             },
+            trace: None,
+            samples: Vec::new(),
+            scores: Vec::new(),
+            seen: BatchSeen::default(),
         }
     }
 }
@@ -511,4 +519,116 @@ async fn what_happened_is_never_changed() {
         let told = database.refuses(change).await;
         assert!(told.contains("append-only"), "{change}: {told}");
     }
+}
+
+#[tokio::test]
+async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let bakery = Bakery::open(store, "Judged").await;
+    let batch = bakery.planned(store, Utc::now()).await;
+    let trace = NewBakeTrace {
+        id: Uuid::now_v7(),
+        batch_id: batch,
+        source: TraceSource::Imported,
+        bake_min: 20.0,
+        t_min: vec![0.0, 10.0, 20.0],
+        probes: vec![LoggerProbe { name: "left".into(), core_c: vec![28.0, 60.0, 95.0] }],
+        arrival_pct: Some(92.5),
+        steam_until_min: Some(15.0),
+        made_by: "RK".into(),
+        made_at: Utc::now().trunc_subsecs(6),
+    };
+    store.add_bake_trace(&trace).await.expect("recorded");
+    let kept = store.bake_trace(trace.id).await.expect("it is there");
+    assert_eq!((&kept.t_min, &kept.probes), (&trace.t_min, &trace.probes));
+    assert!(matches!(store.bake_trace(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
+    let bakes = store.bakes(Some("judged"), None, None, 10).await.expect("listed");
+    assert_eq!((bakes.len(), bakes[0].arrival_pct), (1, Some(92.5)));
+    let before = Some((bakes[0].planned_for, bakes[0].id));
+    assert_eq!(store.bakes(None, None, before, 10).await.expect("listed").len(), 0);
+
+    let sample = NewSample {
+        id: Uuid::now_v7(),
+        batch_id: batch,
+        loaf: 1,
+        code: "417".into(),
+        made_by: "RK".into(),
+        made_at: Utc::now(),
+    };
+    store.add_samples(std::slice::from_ref(&sample)).await.expect("set out");
+    assert_eq!(store.coded_sample("417").await.expect("it is there").batch_id, batch);
+    assert!(store.coded_sample("418").await.is_err());
+    let mark = ScoreMark { of: Characteristic::Volume, mark: 3.0, sign: Some(Sign::TooLittle) };
+    let score = |judge: &str| NewScore {
+        id: Uuid::now_v7(),
+        sample_id: sample.id,
+        round: 1,
+        judge: judge.into(),
+        person_id: None,
+        note: "small".into(),
+        scored_at: Utc::now(),
+        marks: vec![ScoredMark { mark, measured: Some(3.4) }],
+    };
+    let seen = |all: &[Score], before: BatchSeen| BatchSeen {
+        score: Some(10.0 * all.len() as f64),
+        ..before
+    };
+    store.add_score(batch, &score("one"), seen).await.expect("recorded");
+    store.add_score(batch, &score("two"), seen).await.expect("recorded");
+    let twice = store.add_score(batch, &score("one"), seen).await;
+    assert!(matches!(twice, Err(StoreError::Conflict(_))), "the first marks stay");
+    let scores = store.scores(batch).await.expect("listed");
+    assert_eq!((scores.len(), &scores[0].marks), (2, &score("one").marks));
+    let listed = store.batches(&BatchFilter::default(), None, 10).await.expect("listed");
+    let wanted = BatchSeen { arrival_pct: Some(92.5), score: Some(20.0), crumb_is_low: false };
+    assert_eq!(listed[0].seen, wanted, "a trace and a score leave one another alone");
+    let product = bakery.product.id;
+    assert!(store.earlier_scores(product, batch, 9).await.expect("none else").is_empty());
+    let other = store.earlier_scores(product, Uuid::now_v7(), 1).await.expect("the newest");
+    assert_eq!(other.len(), 1);
+}
+
+#[tokio::test]
+async fn what_a_product_is_held_to_and_what_a_fault_was_are_kept() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let bakery = Bakery::open(store, "Held").await;
+    let standard = |number| NewStandard {
+        id: Uuid::now_v7(),
+        product_id: bakery.product.id,
+        number,
+        standard: ProductStandard {
+            anchors: [(Characteristic::Volume, format!("as agreed, {number}"))].into(),
+            ..ProductStandard::default()
+        },
+        signed: signed("agreed"),
+    };
+    store.add_standard(&standard(1)).await.expect("recorded");
+    store.add_standard(&standard(2)).await.expect("recorded");
+    assert!(matches!(store.add_standard(&standard(2)).await, Err(StoreError::Conflict(_))));
+    let all = store.standards(bakery.product.id).await.expect("both");
+    assert_eq!(all.iter().map(|one| one.revision.number).collect::<Vec<_>>(), [2, 1]);
+    assert_eq!(all[0].standard, standard(2).standard);
+
+    let batch = bakery.planned(store, Utc::now()).await;
+    let case = FaultCaseRecord {
+        id: Uuid::now_v7(),
+        batch_id: batch,
+        fault: "gummy".into(),
+        cause: Some("bake_short".into()),
+        verdict: Word(CaseVerdict::Confirmed),
+        by_change: false,
+        note: String::new(),
+        made_by: "RK".into(),
+        made_at: Utc::now().trunc_subsecs(6),
+    };
+    store.add_fault_case(&case).await.expect("recorded");
+    assert_eq!(store.fault_cases(batch, "gummy").await.expect("kept"), [case]);
+    let of = async |process| store.cases_of_process("gummy", process).await.expect("counted");
+    assert_eq!(of(Process::StraightBulk).await.len(), 1);
+    assert!(of(Process::Frozen).await.is_empty(), "another process has its own");
+    assert_eq!(store.finished_after(batch).await.expect("counted"), 0);
+    let filter = BatchFilter { fault: Some("gummy".into()), ..BatchFilter::default() };
+    assert_eq!(store.batches(&filter, None, 10).await.expect("listed").len(), 1);
 }

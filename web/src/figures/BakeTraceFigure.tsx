@@ -19,11 +19,11 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
   ] as const;
   const last = Math.max(bake.bake_min, found.t_min.at(-1) ?? 0);
   const x = scaleLinear([0, last], [EDGE.left, WIDTH - EDGE.right]);
-  const y = scaleLinear([15, 102], [HEIGHT - EDGE.bottom, EDGE.top]);
+  const y = scaleLinear([20, 102], [HEIGHT - EDGE.bottom, EDGE.top]);
   const path = (minutes: number[], core: number[]) => {
     const points = core.map(
       (c, at) =>
-        `${x(Math.min(last, minutes[at] ?? 0)).toFixed(1)} ${y(Math.max(15, c)).toFixed(1)}`,
+        `${x(Math.min(last, minutes[at] ?? 0)).toFixed(1)} ${y(Math.max(20, c)).toFixed(1)}`,
     );
     return `M${points.join("L")}`;
   };
@@ -63,7 +63,7 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
           across={[EDGE.left, WIDTH - EDGE.right]}
         />
         <ChartAxis marks={marksOf(x, 10, (tick) => format.plain(tick))} foot={HEIGHT - 14} />
-        <text x={WIDTH - EDGE.right + 8} y={HEIGHT - 14} fontSize="12" fill="var(--color-iron)">
+        <text x={WIDTH - EDGE.right + 16} y={HEIGHT - 14} fontSize="12" fill="var(--color-iron)">
           min
         </text>
         {shares.map((pct) => (
@@ -139,6 +139,9 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
                 fontWeight="600"
                 textAnchor="end"
                 fill="var(--color-crust)"
+                stroke="var(--color-paper)"
+                strokeWidth="4"
+                paintOrder="stroke"
               >
                 {format.minutes(Number(minute.toFixed(1)))},{" "}
                 {format.percent((100 * minute) / bake.bake_min, 0)}

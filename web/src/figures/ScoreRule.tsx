@@ -2,7 +2,8 @@ import type { Schemas } from "../api/client";
 
 const WIDTH = 240;
 const EDGE = 12;
-const LINE = 22;
+/** A line of initials for each judge. */
+const INITIALS = 10;
 
 /** A mark's place on the ruled scale from 1 to 5. */
 const placeOf = (mark: number) => EDGE + ((mark - 1) / 4) * (WIDTH - 2 * EDGE);
@@ -18,11 +19,13 @@ interface Props {
 /** A characteristic as a ruled scale: the standard at its right end, a signed mark leaning to its side. */
 export function ScoreRule({ label, marks = [], joint }: Props) {
   const lean = joint?.sign === "too_little" ? -5 : joint?.sign === "too_much" ? 5 : 0;
+  const above = INITIALS * marks.length;
+  const line = above + 12;
   const halves = Array.from({ length: 9 }, (_, at) => 1 + at / 2);
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} 40`}
-      className="block h-10 w-60 max-w-full"
+      viewBox={`0 0 ${WIDTH} ${line + 18}`}
+      className="block w-60 max-w-full"
       role="img"
       aria-label={label}
     >
@@ -34,20 +37,20 @@ export function ScoreRule({ label, marks = [], joint }: Props) {
             placeOf(Math.min(5, joint.mark + 1.645 * joint.sd)) -
               placeOf(Math.max(1, joint.mark - 1.645 * joint.sd)),
           )}
-          y={LINE - 5}
+          y={line - 5}
           height="10"
           fill="var(--color-water)"
           opacity="0.25"
         />
       )}
-      <line x1={EDGE} x2={WIDTH - EDGE} y1={LINE} y2={LINE} stroke="var(--color-iron)" />
+      <line x1={EDGE} x2={WIDTH - EDGE} y1={line} y2={line} stroke="var(--color-iron)" />
       {halves.map((mark) => (
         <line
           key={mark}
           x1={placeOf(mark)}
           x2={placeOf(mark)}
-          y1={LINE}
-          y2={LINE + (Number.isInteger(mark) ? 6 : 3)}
+          y1={line}
+          y2={line + (Number.isInteger(mark) ? 6 : 3)}
           stroke="var(--color-iron)"
         />
       ))}
@@ -55,7 +58,7 @@ export function ScoreRule({ label, marks = [], joint }: Props) {
         <text
           key={mark}
           x={placeOf(mark)}
-          y={38}
+          y={line + 16}
           fontSize="10"
           textAnchor="middle"
           fill="var(--color-iron)"
@@ -63,11 +66,11 @@ export function ScoreRule({ label, marks = [], joint }: Props) {
           {mark}
         </text>
       ))}
-      {marks.map(({ judge, mark }) => (
+      {marks.map(({ judge, mark }, at) => (
         <text
           key={judge}
           x={placeOf(mark)}
-          y={11}
+          y={INITIALS * (at + 1) - 1}
           fontSize="10"
           textAnchor="middle"
           fill="var(--color-ink)"
@@ -79,8 +82,8 @@ export function ScoreRule({ label, marks = [], joint }: Props) {
         <line
           x1={placeOf(joint.mark)}
           x2={placeOf(joint.mark) + lean}
-          y1={LINE + 7}
-          y2={LINE - 9}
+          y1={line + 7}
+          y2={line - 9}
           stroke="var(--color-ink)"
           strokeWidth="3"
         />

@@ -32,9 +32,7 @@ export function MarkLine({ number, line, marked, place, onSet }: Props) {
           {number}. {line.label}
           {line.two_sided && " ±"}
         </p>
-        <p className="text-sm text-iron">
-          weight {format.plain(line.weight)} · 5: {line.anchors[2]}
-        </p>
+        <p className="text-sm text-iron">weight {format.plain(line.weight)}</p>
       </div>
       <div className="min-w-80 flex-1">
         <div role="radiogroup" aria-labelledby={name} className="flex border-b border-iron">
@@ -58,9 +56,10 @@ export function MarkLine({ number, line, marked, place, onSet }: Props) {
             </label>
           ))}
         </div>
-        <p className="flex justify-between gap-4 text-sm text-iron">
+        <p className="grid grid-cols-3 gap-4 text-sm text-iron">
           <span>1: {line.anchors[0]}</span>
-          <span className="text-right">3: {line.anchors[1]}</span>
+          <span className="text-center">3: {line.anchors[1]}</span>
+          <span className="text-right">5: {line.anchors[2]}</span>
         </p>
         {fault && (
           <p role="alert" className="text-sm text-stop">

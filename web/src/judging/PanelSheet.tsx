@@ -14,7 +14,6 @@ export function PanelSheet({ panel, lines }: Props) {
   const { total } = panel;
   const labelOf = (of: Schemas["Characteristic"]) =>
     lines.find((line) => line.of === of)?.label ?? of;
-  const number = (value: number, decimals: number) => format.number(value, decimals);
   return (
     <>
       <p className="mt-2 text-lg">
@@ -47,8 +46,8 @@ export function PanelSheet({ panel, lines }: Props) {
           <tr>
             <th>characteristic</th>
             <th className="text-right">weight</th>
-            <th>1 to 5, the standard at the right</th>
-            <th className="text-right">together</th>
+            <th className="px-4">1 to 5, the standard at the right</th>
+            <th className="text-right">joint mark</th>
             {panel.judges.map((judge) => (
               <th key={judge.judge} className="text-right">
                 {judge.judge}
@@ -69,9 +68,7 @@ export function PanelSheet({ panel, lines }: Props) {
                   joint={one}
                 />
               </td>
-              <td className="figure text-right">
-                {markText(Number(one.mark.toFixed(2)), one.sign, number)}
-              </td>
+              <td className="figure text-right">{markText(one.mark, one.sign, format)}</td>
               {panel.judges.map(({ judge }) => {
                 const own = one.marks.find((mark) => mark.judge === judge);
                 return (

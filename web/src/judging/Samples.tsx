@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { Form } from "../form/Form";
 import { NumberField } from "../form/NumberField";
+import { useSession } from "../session/session";
 
 interface Props {
   batch: string;
@@ -32,6 +33,10 @@ export function Samples({ batch, samples, scores, may, onJudge }: Props) {
       await queries.invalidateQueries({ queryKey: ["batches"] });
     },
   });
+  const me = useSession()?.person?.name;
+  const next = samples.find(
+    (sample) => !scores.some((score) => score.sample_id === sample.id && score.judge === me),
+  );
   return (
     <section className="mt-6 border-t-2 border-ink pt-2" aria-label="Samples">
       <h2>Samples</h2>
@@ -97,18 +102,14 @@ export function Samples({ batch, samples, scores, may, onJudge }: Props) {
           />
           <button
             type="submit"
-            className={samples.length > 0 ? "act" : "act act-main"}
+            className={next ? "act" : "act act-main"}
             disabled={setOut.isPending}
           >
             Set out under new codes
           </button>
-          {samples[0] && (
-            <button
-              type="button"
-              className="act act-main"
-              onClick={() => onJudge(samples[0]?.code ?? "")}
-            >
-              Judge sample {samples[0].code}
+          {next && (
+            <button type="button" className="act act-main" onClick={() => onJudge(next.code)}>
+              Judge sample {next.code}
             </button>
           )}
         </Form>

@@ -83,7 +83,7 @@ function Standard({ product }: { product: string }) {
         5 is this standard, not “most”. What can be measured is marked by its distance from the
         target: the mark falls to 1 over the range.
       </p>
-      <table className="mt-3 w-full max-w-5xl">
+      <table className="mt-3 w-full">
         <caption className="sr-only">Standard</caption>
         <thead>
           <tr>
@@ -165,7 +165,7 @@ function Standard({ product }: { product: string }) {
         </tbody>
         <tfoot>
           <tr className="border-t-2 border-ink">
-            <td>together</td>
+            <td>total</td>
             <td className={Math.abs(sum - 100) > 0.1 ? "font-semibold text-stop" : ""}>
               {format.plain(sum)}
             </td>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import type { Format } from "../units/format";
 
 /** One line of a sheet as it is being filled in. */
 export interface Marked {
@@ -27,10 +28,11 @@ export const marksOf = (sheet: Sheet): Schemas["ScoreMarkInput"][] =>
     return [{ of, ...given, ...(sign && { sign }) }];
   });
 
-/** A mark as it is written on paper: `3.5−`. */
+const SIDES = { too_little: "−", too_much: "+" } as const;
+
+/** A mark with its side, as it is written: `3.50−`. */
 export const markText = (
   mark: number,
   sign: Schemas["Sign"] | null | undefined,
-  number: (value: number, decimals: number) => string,
-) =>
-  `${number(mark, Number.isInteger(mark) ? 0 : Number.isInteger(2 * mark) ? 1 : 2)}${sign === "too_little" ? "−" : sign === "too_much" ? "+" : ""}`;
+  format: Pick<Format, "number">,
+) => format.number(mark, 2) + (sign ? SIDES[sign] : "");

@@ -7,7 +7,7 @@ import { useAsked } from "../results/useAsked";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useMay } from "../session/session";
 import { PagedList } from "../table/PagedList";
-import { useFormat } from "../units/format";
+import { useFormat, type Format } from "../units/format";
 import { bakeColumns } from "./bakeColumns";
 import { ImportBake } from "./ImportBake";
 import { OvenCaution } from "./OvenCaution";
@@ -43,6 +43,21 @@ export function BakesPage() {
       <div className="mt-3 flex flex-wrap gap-x-6">
         <ProductChoice product={product} onSet={(of) => set({ of, batch: undefined })} />
       </div>
+      {may && batch && (
+        <section className="screen-only mt-4 border-y border-hair py-3" aria-label="New trace">
+          <Select
+            label="A new trace of the batch"
+            className="max-w-lg"
+            value={batch.id}
+            options={(batches ?? []).map((one) => [one.id, nameOf(one, format)])}
+            onSet={(id) => set({ batch: id })}
+          />
+          <div className="mt-3 grid gap-x-10 gap-y-4 lg:grid-cols-2">
+            <ImportBake key={batch.id} batch={batch} onDone={open} />
+            <RunLogger batch={batch.id} onDone={open} />
+          </div>
+        </section>
+      )}
       <PagedList
         className="mt-4"
         heading="Bakes with a trace"
@@ -56,25 +71,10 @@ export function BakesPage() {
         empty="No bake of it has a trace yet. Send a logger through the oven with the next batch, or take its file in here."
         more="Earlier bakes"
       />
-      {may && batch && (
-        <section className="screen-only mt-8 border-t-2 border-ink pt-3" aria-label="New trace">
-          <Select
-            label="A new trace of the batch"
-            className="max-w-lg"
-            value={batch.id}
-            options={(batches ?? []).map((one) => [one.id, nameOf(one, format.moment)])}
-            onSet={(id) => set({ batch: id })}
-          />
-          <div className="mt-3 grid gap-x-10 gap-y-4 lg:grid-cols-2">
-            <ImportBake key={batch.id} batch={batch} onDone={open} />
-            <RunLogger batch={batch.id} onDone={open} />
-          </div>
-        </section>
-      )}
       <OvenCaution />
     </>
   );
 }
 
-const nameOf = (batch: Schemas["BatchSummary"], moment: (iso: string) => string) =>
-  `${batch.product}, ${moment(batch.planned_for)}, ${batch.state}`;
+const nameOf = (batch: Schemas["BatchSummary"], format: Format) =>
+  `${batch.product}, ${format.moment(batch.planned_for)}, ${batch.state}`;

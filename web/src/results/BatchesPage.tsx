@@ -10,6 +10,7 @@ import { SearchField } from "../plant/SearchField";
 import type { Column } from "../table/DataTable";
 import { PagedList } from "../table/PagedList";
 import { useFormat, type Format } from "../units/format";
+import { CATALOGUE } from "./faultCatalogue";
 import { ProductChoice } from "./ProductChoice";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
@@ -28,6 +29,7 @@ const ASKED = {
   since: "from",
   until: "to",
   score: "score_below",
+  fault: "fault",
 } as const;
 
 /** Totals below which batches are looked for. */
@@ -66,6 +68,7 @@ export function BatchesPage() {
   const [search, set] = useAsked();
   const lines = useQuery(LINES).data;
   const people = useQuery(STATION_PEOPLE).data;
+  const faults = useQuery(CATALOGUE).data?.faults;
   const [columns, setColumns] = useState(USUAL);
   const [chosen, setChosen] = useState<string[]>([]);
   const asked = Object.fromEntries(
@@ -132,6 +135,12 @@ export function BatchesPage() {
           value={search.get("score") ?? ""}
           options={[["", "any"], ...SCORES.map((most) => [most, `below ${most}`] as const)]}
           onSet={(score) => set({ score })}
+        />
+        <Select
+          label="Fault"
+          value={search.get("fault") ?? ""}
+          options={[["", "any"], ...(faults ?? []).map((one) => [one.key, one.name] as const)]}
+          onSet={(fault) => set({ fault })}
         />
         {(["since", "until"] as const).map((key) => (
           <label key={key} className="text-sm">

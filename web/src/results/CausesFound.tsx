@@ -1,14 +1,19 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { EvidenceBar } from "../figures/EvidenceBar";
 import { useFormat } from "../units/format";
+import { ConfirmCause } from "./ConfirmCause";
 import { shown } from "./featureValue";
 
 type Diagnosis = Schemas["Diagnosis"];
 type Cause = Schemas["CauseFound"];
 
 interface Props {
+  batch: string;
+  fault: string;
   found: Diagnosis;
+  confirmed: Schemas["ConfirmedCases"];
+  cases: Schemas["FaultCaseRecord"][];
   catalogue: Schemas["FaultCatalogue"];
 }
 
@@ -25,7 +30,8 @@ const about = (probability: number) => {
 };
 
 /** The causes in order, each with what speaks for and against it, and the change to make first. */
-export function CausesFound({ found, catalogue }: Props) {
+export function CausesFound({ batch, fault, found, confirmed, cases, catalogue }: Props) {
+  const format = useFormat();
   const { answer, causes } = found;
   const [first] = causes;
   const figures = answer !== "too_little" && answer !== "one_family";
@@ -57,14 +63,27 @@ export function CausesFound({ found, catalogue }: Props) {
       {first && SURE[answer] && <Action cause={first} causes={causes} />}
       <ol className="mt-3">
         {causes.map((cause) => (
-          <CauseRow key={cause.cause} cause={cause} figures={figures} labels={labels} />
+          <CauseRow key={cause.cause} cause={cause} figures={figures} labels={labels}>
+            <ConfirmCause batch={batch} fault={fault} cause={cause.cause} cases={cases} />
+          </CauseRow>
         ))}
         {figures && (
           <li className="border-t border-hair py-1.5 text-iron">
             none of these <span className="float-right">{about(found.none_probability)}</span>
+            <details className="text-sm">
+              <summary>it was something else</summary>
+              <ConfirmCause batch={batch} fault={fault} cause={null} cases={cases} />
+            </details>
           </li>
         )}
       </ol>
+      {confirmed.batches > 0 && (
+        <p className="mt-2 text-sm">
+          How often each cause is behind it begins from{" "}
+          {format.count(confirmed.batches, "confirmed batch", "confirmed batches")} of{" "}
+          {confirmed.of_line ? "this line" : "this process"} beside the house's judgement.
+        </p>
+      )}
       <p className="mt-2 text-sm text-iron">
         All weights and figures here are house judgement, nothing of them is published; evidence to
         the right of a line speaks for a cause, to the left against it.
@@ -100,10 +119,12 @@ function CauseRow({
   cause,
   figures,
   labels,
+  children,
 }: {
   cause: Cause;
   figures: boolean;
   labels: Map<string, Schemas["FeatureView"]>;
+  children: ReactNode;
 }) {
   const format = useFormat();
   const [open, setOpen] = useState(false);
@@ -153,6 +174,11 @@ function CauseRow({
           <p className="mt-1">
             {cause.action}. <span className="text-iron">Costs {cause.cost}.</span>
           </p>
+          <p className="mt-1 text-iron">
+            Before any evidence it is behind {format.number(100 * cause.prior, 0)} ±{" "}
+            {format.number(100 * cause.prior_sd, 0)} % of such faults.
+          </p>
+          {children}
         </div>
       )}
     </li>

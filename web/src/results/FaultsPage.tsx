@@ -4,17 +4,11 @@ import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { useFormat } from "../units/format";
 import { CausesFound } from "./CausesFound";
+import { CATALOGUE } from "./faultCatalogue";
 import { FaultChoice } from "./FaultChoice";
 import { FaultEvidence } from "./FaultEvidence";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
-
-/** What can be picked, and what it is told by. */
-const CATALOGUE = {
-  queryKey: ["faults"],
-  staleTime: Infinity,
-  queryFn: () => answer(api.GET("/api/v1/faults")),
-};
 
 /** A fault of a batch: what is known, which causes that points at, and one change to make. */
 export function FaultsPage() {
@@ -71,7 +65,14 @@ export function FaultsPage() {
       )}
       {data && catalogue && picked && (
         <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-          <CausesFound found={data.diagnosis} catalogue={catalogue} />
+          <CausesFound
+            batch={batch}
+            fault={fault}
+            found={data.diagnosis}
+            confirmed={data.confirmed}
+            cases={data.cases}
+            catalogue={catalogue}
+          />
           <FaultEvidence
             batch={batch}
             wanted={picked.features}

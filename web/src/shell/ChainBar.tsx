@@ -38,12 +38,12 @@ function faces(
   if (last.bake) {
     all.oven.figure =
       last.bake.arrival_pct == null ? "–" : format.percent(last.bake.arrival_pct, 0);
-    all.oven.under = `arrival, bake of ${format.date(last.bake.planned_for)}`;
+    all.oven.under = `arrival, ${last.bake.product}`;
   }
   if (last.score?.score != null) {
     all.results = {
       figure: `score ${format.number(last.score.score, 0)}`,
-      under: `batch of ${format.date(last.score.planned_for)}`,
+      under: `${last.score.product}, ${format.moment(last.score.planned_for)}`,
     };
   }
   if (!chain) return all;

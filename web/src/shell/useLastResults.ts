@@ -7,16 +7,15 @@ export interface LastResults {
   score?: Schemas["BatchSummary"] | undefined;
 }
 
-/** The last bake and the last score of a product. */
+/** The last bake and the last score of a product, or of any where none is chosen. */
 export function useLastResults(product: string | undefined): LastResults {
   const { data } = useQuery({
     queryKey: ["batches", "last", product],
-    enabled: product !== undefined,
     staleTime: 60_000,
     queryFn: () =>
       answer(
         api.GET("/api/v1/batches", {
-          params: { query: { product: product ?? "", state: "finished" } },
+          params: { query: { state: "finished", ...(product && { product }) } },
         }),
       ),
   });

@@ -39,4 +39,11 @@ coefficients! {
         (20.0, 15.0, 30.0), "% of all flour", "its starch and pentosan decide by then");
     WHOLE_DOUGH_PCT = Coefficient::house("fault_whole_dough", "a dough is one of whole grain from",
         (30.0, 20.0, 40.0), "% of all flour", "its bran decides by then");
+    /// What a person confirmed counts by judgement alone, of one tried by a change.
+    JUDGED_COUNTS = Coefficient::house("judged_case_counts", "a case confirmed by judgement counts as",
+        (0.5, 0.25, 0.75), "cases", "nobody saw the fault go");
+    CASE_HALF_LIFE_D = Coefficient::house("case_half_life", "a confirmed case counts half after",
+        (365.0, 180.0, 730.0), "days", "flours, people and machines change").within(30.0, 3650.0);
+    LINE_CASES = Coefficient::house("line_cases", "a line's own cases count alone from",
+        (10.0, 6.0, 20.0), "cases", "fewer say little of one line");
 }

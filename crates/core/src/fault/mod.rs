@@ -2,6 +2,7 @@
 //! sum that puts them in order. All of it house judgement, kept as data beside its code.
 
 mod answer;
+mod cases;
 pub mod coefficients;
 mod diagnose;
 mod features;
@@ -12,6 +13,7 @@ mod reading;
 mod weigh;
 
 pub use answer::{DiagnosisAnswer, WouldDecide};
+pub use cases::{CaseVerdict, ConfirmedCases, FaultCase};
 pub use diagnose::{CauseFound, Diagnosis, diagnose};
 pub use features::{BakeEvidence, BatchEvidence, FlourEvidence, SeenEvidence, features};
 pub use input::{CheckedDiagnosis, DiagnoseInput};

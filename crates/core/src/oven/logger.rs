@@ -79,7 +79,7 @@ impl LoggerProbes {
             column.samples.iter().flatten().copied().fold(f64::MIN, f64::max)
         };
         let hot: Vec<f64> = columns.iter().map(highest).filter(|one| *one > hottest_c).collect();
-        if unit.is_none() && !hot.is_empty() && 2 * hot.len() >= columns.len() {
+        if unit.is_none() && 2 * hot.len() > columns.len() {
             return Err(LoggerFault::UnitAsked(hot.into_iter().fold(f64::MIN, f64::max)));
         }
         let celsius = |read: f64| match unit {

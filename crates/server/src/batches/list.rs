@@ -52,6 +52,8 @@ pub struct BatchQuery {
     pub search: Option<String>,
     /// Judged below this total, 0 to 100.
     pub score_below: Option<f64>,
+    /// A fault by its key, whose cause somebody confirmed or rejected.
+    pub fault: Option<String>,
 }
 
 impl BatchQuery {
@@ -77,6 +79,7 @@ impl BatchQuery {
             to: self.to,
             text: said(self.search),
             score_below: self.score_below,
+            fault: said(self.fault),
         })
     }
 }

@@ -3,15 +3,17 @@
 use std::collections::BTreeMap;
 
 use axum::extract::State;
+use chrono::Utc;
 use ironpeel_core::batch::observation;
 use ironpeel_core::chain::fault_gates;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::fault::{
-    BatchEvidence, DiagnoseInput, Diagnosis, Family, FlourEvidence, Gate, SeenEvidence, diagnose,
-    features, knowledge,
+    BatchEvidence, CaseVerdict, ConfirmedCases, DiagnoseInput, Diagnosis, Family, FlourEvidence,
+    Gate, SeenEvidence, diagnose, features, knowledge,
 };
 use ironpeel_core::judging::PanelTrait;
-use ironpeel_core::units::RawNumber;
+use ironpeel_core::units::{RawNumber, ValidationErrors};
+use ironpeel_store::{FaultCaseRecord, Word};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -23,11 +25,14 @@ use crate::judging::{EARLIER_SHEETS, judged, newest_standard};
 use crate::oven::bake_evidence;
 use crate::planned_batch::PlannedBatch;
 use crate::problem::{Problem, Result};
-use crate::request::{Json, Path};
+use crate::request::{Json, Path, Recorded};
 use crate::state::App;
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(catalogue)).routes(routes!(of_batch))
+    OpenApiRouter::new()
+        .routes(routes!(catalogue))
+        .routes(routes!(of_batch))
+        .routes(routes!(decide))
 }
 
 /// A fault that can be picked.
@@ -88,7 +93,31 @@ struct BatchDiagnosis {
     /// What the batch's record and the answers say.
     features: BTreeMap<String, f64>,
     diagnosis: Diagnosis,
+    /// What people confirmed of this fault so far; it moves the priors.
+    confirmed: ConfirmedCases,
+    /// What was found of it in this batch, oldest first.
+    cases: Vec<FaultCaseRecord>,
 }
+
+/// What a person found of a proposed cause.
+#[derive(Debug, Deserialize, ToSchema)]
+struct FaultCaseInput {
+    /// By its key.
+    fault: String,
+    /// By its key; none of the listed ones if left out.
+    #[serde(default)]
+    cause: Option<String>,
+    verdict: CaseVerdict,
+    /// By a change that was tried: two batches after it were without the fault.
+    #[serde(default)]
+    by_change: bool,
+    #[serde(default)]
+    note: String,
+}
+
+/// So many batches after a change decide.
+const BATCHES_DECIDE: i64 = 2;
+const MOST_NOTE: usize = 400;
 
 /// The faults that can be picked, and what their causes are told by
 #[utoipa::path(get, path = "/api/v1/faults", security(("session" = ["read"])), tag = "results",
@@ -153,8 +182,66 @@ async fn of_batch(
     };
     asked.features = features(&evidence);
     asked.gates.extend(fault_gates(&scenario));
+    let process = context.documents.method.method.process;
+    let fault = &*asked.fault.key;
+    let cases = app.store.cases_of_process(fault, process).await?;
+    let line_id = context.documents.line.line_id;
+    let confirmed = ConfirmedCases::of(&cases, line_id, Utc::now(), scenario.coefficients());
+    asked.confirmed.clone_from(&confirmed.by_cause);
+    asked.confirmed_none = confirmed.none;
     let diagnosis = diagnose(&asked, scenario.coefficients());
-    Ok(Json(BatchDiagnosis { gates: asked.gates, features: asked.features, diagnosis }))
+    let cases = app.store.fault_cases(id, fault).await?;
+    let (gates, features) = (asked.gates, asked.features);
+    Ok(Json(BatchDiagnosis { gates, features, diagnosis, confirmed, cases }))
+}
+
+/// Confirms or rejects a cause of a batch's fault; sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/batches/{batch_id}/fault-cases/{case_id}", security(("session" = ["change"])), tag = "results",
+    params(("batch_id" = Uuid, Path), ("case_id" = Uuid, Path)), request_body = FaultCaseInput,
+    responses((status = 200, body = Vec<FaultCaseRecord>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn decide(
+    State(app): State<App>,
+    Path((batch_id, id)): Path<(Uuid, Uuid)>,
+    Recorded { input, write }: Recorded<FaultCaseInput>,
+) -> Result<Json<Vec<FaultCaseRecord>>> {
+    let records = write.of(&app, id);
+    if !records.was_written().await? {
+        let mut faults = ValidationErrors::default();
+        let fault = knowledge().fault(&input.fault);
+        if fault.is_none() {
+            faults.push("fault", "there is no such fault");
+        }
+        if let (Some(fault), Some(cause)) = (fault, &input.cause)
+            && !fault.causes.iter().any(|one| one.cause == *cause)
+        {
+            faults.push("cause", format!("it is no cause of {}", fault.name.to_lowercase()));
+        }
+        if input.note.chars().count() > MOST_NOTE {
+            faults.push("note", format!("a note: up to {MOST_NOTE} letters"));
+        }
+        let since = app.store.finished_after(batch_id).await?;
+        if input.by_change && since < BATCHES_DECIDE {
+            let message = format!(
+                "the next {BATCHES_DECIDE} batches decide whether a change was the cure, and {since} \
+                 was finished since; till then it is by judgement"
+            );
+            faults.push("by_change", message);
+        }
+        faults.or(())?;
+        let new = FaultCaseRecord {
+            id,
+            batch_id,
+            fault: input.fault.clone(),
+            cause: input.cause,
+            verdict: Word(input.verdict),
+            by_change: input.by_change,
+            note: input.note.trim().into(),
+            made_by: write.author.name.clone(),
+            made_at: Utc::now(),
+        };
+        records.add_fault_case(&new).await?;
+    }
+    Ok(Json(app.store.fault_cases(batch_id, &input.fault).await?))
 }
 
 /// What a batch's bake trace and its judges say.

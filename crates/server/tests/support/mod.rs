@@ -51,7 +51,8 @@ impl Plant {
             PersonRole::Visitor,
             PersonRole::Administrator,
         ] {
-            let (id, name) = (Uuid::new_v4(), "RK".to_owned());
+            let name = if role == PersonRole::Floor { "OM" } else { "RK" };
+            let (id, name) = (Uuid::new_v4(), name.to_owned());
             let (made_by, made_at) = ("a test".to_owned(), Utc::now());
             let key = ApiKey { id, name, role: Word(role), made_by, made_at, revoked_at: None };
             let hash = Sha256::digest(key_of(role));

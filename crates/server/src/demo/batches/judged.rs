@@ -41,7 +41,7 @@ impl Over<'_> {
     pub fn seen(&self, earlier: &mut Vec<Score>, coefficients: &Coefficients) -> Seen {
         let mut noise = Noise::seeded(self.seed);
         let mut found = Seen::default();
-        if self.seed.is_multiple_of(2) {
+        if self.seed.is_multiple_of(2) || self.story.smearing_pct > 0.0 {
             found.trace = self.bake(&mut noise, coefficients);
         }
         let arrival_pct = found.trace.as_ref().and_then(|trace| trace.arrival_pct);
