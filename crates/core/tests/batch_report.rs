@@ -287,32 +287,6 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
     for missing in ["protein_d_pts", "sponge_end_c", "cool_time_d_pct", "core_slice_c"] {
         assert!(!found.contains_key(missing), "nobody measured {missing}");
     }
-    // The logger and the judges add theirs.
-    let bake = BakeEvidence {
-        arrival_pct: Some(91.4),
-        target_arrival_pct: 80.0,
-        kill_pct: Some(50.0),
-        spread_min: Some(1.2),
-        end_c: 95.3,
-    };
-    let mark = |of, mark, sign| ScoreMark { of, mark, sign };
-    let marks = vec![
-        mark(Characteristic::CrustColour, 3.5, Some(Sign::TooMuch)),
-        mark(Characteristic::Stickiness, 2.0, None),
-    ];
-    let seen = SeenEvidence { bake: Some(bake), marks };
-    let judged = features(&BatchEvidence { seen: &seen, ..batch });
-    for (key, wanted) in [
-        ("arrival_d_pts", 11.4),
-        ("spread_min", 1.2),
-        ("kill_pct", 50.0),
-        ("colour_d", 1.5),
-        ("stick_mark", 2.0),
-    ] {
-        assert!((judged[key] - wanted).abs() < 1e-9, "{key}");
-        assert!(!found.contains_key(key), "{key} was not seen before");
-    }
-    assert!(!judged.contains_key("openness_d"), "nobody marked it");
     // Without the certificate nothing is known of the trap.
     let unknown = features(&BatchEvidence { flour: None, ..batch });
     assert!(!unknown.contains_key("ds_trap"));
@@ -325,6 +299,53 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
     let flour = FlourEvidence { readings: &now, before: Some(&before), age_days: None };
     let calm = features(&BatchEvidence { flour: Some(flour), ..batch });
     assert_eq!(calm.get("ds_trap"), Some(&0.0));
+}
+
+#[test]
+fn a_logger_and_judges_are_evidence_where_they_were_there() {
+    let (record, report) = come_to(&run(27.0, 60));
+    let nothing = BTreeMap::new();
+    let bake = BakeEvidence {
+        arrival_pct: Some(91.4),
+        target_arrival_pct: 80.0,
+        kill_pct: Some(50.0),
+        spread_min: Some(1.2),
+        end_c: 95.3,
+    };
+    let mark = |of, mark, sign| ScoreMark { of, mark, sign };
+    let marks = vec![
+        mark(Characteristic::CrustColour, 3.5, Some(Sign::TooMuch)),
+        mark(Characteristic::Stickiness, 2.0, None),
+    ];
+    let found = |seen: &SeenEvidence| {
+        features(&BatchEvidence {
+            plan: &plan(),
+            record: &record,
+            report: &report,
+            flour: None,
+            seen,
+            answers: &nothing,
+            coefficients: &Coefficients::default(),
+        })
+    };
+    let unseen = found(&SeenEvidence::default());
+    let seen = found(&SeenEvidence { bake: Some(bake), marks });
+    for (key, wanted) in [
+        ("arrival_d_pts", 11.4),
+        ("spread_min", 1.2),
+        ("kill_pct", 50.0),
+        ("colour_d", 1.5),
+        ("stick_mark", 2.0),
+    ] {
+        assert!((seen[key] - wanted).abs() < 1e-9, "{key}");
+        assert!(!unseen.contains_key(key), "{key} was not seen before");
+    }
+    assert!(!seen.contains_key("openness_d"), "nobody marked it");
+    let never = SeenEvidence {
+        bake: Some(BakeEvidence { arrival_pct: None, ..bake }),
+        ..SeenEvidence::default()
+    };
+    assert!(!found(&never).contains_key("arrival_d_pts"), "missing is missing, not nothing");
 }
 
 /// A dough with an hour of bulk and an hour of proof at 26 °C, followed.

@@ -4,7 +4,8 @@ use chrono::{DateTime, TimeDelta, TimeZone, Utc};
 use ironpeel_core::batch::BatchState;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::learn::{
-    LearnedNumberInput, LearnedSubject, Lesson, NotLearned, WaterLesson, offer, water_lesson,
+    LearnedNumberInput, LearnedSubject, Lesson, NotLearned, PlannedWater, WaterLesson, offer,
+    water_lesson,
 };
 use proptest::prelude::*;
 use serde_json::json;
@@ -63,7 +64,7 @@ fn what_would_make_a_habit_of_a_fault_is_not_learned() {
         consistency: None,
         standing_pts: 0.0,
         damaged_starch_caution: false,
-        water_was_set: false,
+        planned_water: PlannedWater::Computed,
         crumb_is_low: false,
     };
     let house = Coefficients::default();
@@ -71,7 +72,7 @@ fn what_would_make_a_habit_of_a_fault_is_not_learned() {
     assert_eq!(told(batch), Ok((1.5, 0.5)));
     let armed = WaterLesson { damaged_starch_caution: true, ..batch };
     assert_eq!(told(armed), Err(NotLearned::DamagedStarch));
-    let set = WaterLesson { water_was_set: true, ..batch };
+    let set = WaterLesson { planned_water: PlannedWater::Set, ..batch };
     assert_eq!(told(set), Err(NotLearned::WaterSet));
     let scrapped = WaterLesson { state: BatchState::Scrapped, ..batch };
     assert_eq!(told(scrapped), Err(NotLearned::Scrapped));

@@ -58,18 +58,18 @@ async fn the_past_teaches_what_is_true_and_stands_once() {
     assert!(100 * held >= 85 * all, "{held} of {all}; {missed:?}");
 
     // A judge's level shows against the other's.
-    let judged = plant.get("/api/v1/batches?product=ferry-tin-800&score_below=100").await;
-    let judged = judged["batches"][0]["id"].as_str().expect("a batch that was judged");
-    let scores = plant.get(&format!("/api/v1/batches/{judged}/scores")).await;
+    let marked = plant.get("/api/v1/batches?product=ferry-tin-800&score_below=100").await;
+    let marked = marked["batches"][0]["id"].as_str().expect("a batch that was marked");
+    let scores = plant.get(&format!("/api/v1/batches/{marked}/scores")).await;
     let judges = list(&scores["panel"]["judges"]);
     let level = |name: &str| {
         let judge = judges.iter().find(|judge| judge["judge"] == name);
-        number(&judge.expect("both judged")["level"])
+        number(&judge.expect("both marked")["level"])
     };
     let truly = JUDGES.map(|judge| judge_level(SEED, judge));
     let apart = (truly[0] - truly[1]) / 2.0;
     assert!((level(JUDGES[0]) - apart).abs() < 0.2, "{} is not {apart:.2}", level(JUDGES[0]));
-    // What smeared was judged so, and the finder knows why.
+    // What smeared was marked so, and the finder knows why.
     let smeared = plant.get("/api/v1/batches?product=ferry-tin-800&lot=VR-26-1033").await;
     let smeared = smeared["batches"][0]["id"].as_str().expect("made of that lot");
     let (_, found) = plant

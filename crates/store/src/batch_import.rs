@@ -137,7 +137,7 @@ impl From<&RunBatch> for StateRow {
             damaged_starch_caution: state.damaged_starch_caution,
             water_was_set: state.water_was_set,
             figures: projection.figures.clone(),
-            seen: seen.clone(),
+            seen: *seen,
         }
     }
 }

@@ -84,6 +84,31 @@ pub struct ChartBatch {
     pub seen: BatchSeen,
 }
 
+/// The columns of a batch as lists show it.
+macro_rules! summary_columns {
+    () => {
+        (
+            batch_state::batch_id,
+            batch_state::state,
+            product::name,
+            product::slug,
+            line::name,
+            batch_state::line_id,
+            lot::code,
+            batch_state::lot_id,
+            flour::name,
+            batch_state::planned_for,
+            batch_state::started_at,
+            batch_state::ended_at,
+            batch::saved_at,
+            batch::saved_by,
+            batch_state::unplaced,
+            BatchFigures::as_select(),
+            BatchSeen::as_select(),
+        )
+    };
+}
+
 impl Store {
     /// Batches from the newest planned to the oldest.
     pub async fn batches(
@@ -97,25 +122,7 @@ impl Store {
             .inner_join(product::table)
             .inner_join(line::table)
             .inner_join(lot::table.inner_join(flour::table))
-            .select((
-                batch_state::batch_id,
-                batch_state::state,
-                product::name,
-                product::slug,
-                line::name,
-                batch_state::line_id,
-                lot::code,
-                batch_state::lot_id,
-                flour::name,
-                batch_state::planned_for,
-                batch_state::started_at,
-                batch_state::ended_at,
-                batch::saved_at,
-                batch::saved_by,
-                batch_state::unplaced,
-                BatchFigures::as_select(),
-                BatchSeen::as_select(),
-            ))
+            .select(summary_columns!())
             .order((batch_state::planned_for.desc(), batch_state::batch_id.desc()))
             .limit(most)
             .into_boxed::<Pg>();

@@ -41,7 +41,16 @@ pub struct BatchFigures {
 
 /// What bake traces and judges say of a batch.
 #[derive(
-    Debug, Clone, PartialEq, Default, Queryable, Selectable, AsChangeset, Insertable, Serialize,
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Default,
+    Queryable,
+    Selectable,
+    AsChangeset,
+    Insertable,
+    Serialize,
 )]
 #[diesel(table_name = batch_state, treat_none_as_null = true)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]

@@ -560,7 +560,7 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
     assert_eq!(store.coded_sample("417").await.expect("it is there").batch_id, batch);
     assert!(store.coded_sample("418").await.is_err());
     let mark = ScoreMark { of: Characteristic::Volume, mark: 3.0, sign: Some(Sign::TooLittle) };
-    let score = |judge: &str| NewScore {
+    let sheet_of = |judge: &str| NewScore {
         id: Uuid::now_v7(),
         sample_id: sample.id,
         round: 1,
@@ -574,12 +574,12 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
         score: Some(10.0 * all.len() as f64),
         ..before
     };
-    store.add_score(batch, &score("one"), seen).await.expect("recorded");
-    store.add_score(batch, &score("two"), seen).await.expect("recorded");
-    let twice = store.add_score(batch, &score("one"), seen).await;
+    store.add_score(batch, &sheet_of("one"), seen).await.expect("recorded");
+    store.add_score(batch, &sheet_of("two"), seen).await.expect("recorded");
+    let twice = store.add_score(batch, &sheet_of("one"), seen).await;
     assert!(matches!(twice, Err(StoreError::Conflict(_))), "the first marks stay");
     let scores = store.scores(batch).await.expect("listed");
-    assert_eq!((scores.len(), &scores[0].marks), (2, &score("one").marks));
+    assert_eq!((scores.len(), &scores[0].marks), (2, &sheet_of("one").marks));
     let listed = store.batches(&BatchFilter::default(), None, 10).await.expect("listed");
     let wanted = BatchSeen { arrival_pct: Some(92.5), score: Some(20.0), crumb_is_low: false };
     assert_eq!(listed[0].seen, wanted, "a trace and a score leave one another alone");

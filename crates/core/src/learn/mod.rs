@@ -11,4 +11,4 @@ mod words;
 pub use learned_number::{LearnedNumber, LearnedNumberInput, LearnedStep, ObservationInput};
 pub use offer::{HitRate, Lesson, Offer, OfferStep, offer};
 pub use subject::{LearnedSubject, Settings};
-pub use water::{NotLearned, WaterLesson, water_lesson};
+pub use water::{NotLearned, PlannedWater, WaterLesson, water_lesson};

@@ -18,10 +18,17 @@ pub struct WaterLesson {
     pub standing_pts: f64,
     /// Whether the caution of damaged starch was open.
     pub damaged_starch_caution: bool,
-    /// Whether the water was overridden, or changed by style.
-    pub water_was_set: bool,
+    pub planned_water: PlannedWater,
     /// Whether its crumb was judged below what the plant learns from.
     pub crumb_is_low: bool,
+}
+
+/// How the water that was planned came about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PlannedWater {
+    Computed,
+    /// Overridden, or changed by style.
+    Set,
 }
 
 /// Why nothing is learned from a batch.
@@ -47,10 +54,10 @@ pub enum NotLearned {
 /// ```
 /// use ironpeel_core::batch::BatchState;
 /// use ironpeel_core::coefficient::Coefficients;
-/// use ironpeel_core::learn::{WaterLesson, water_lesson};
+/// use ironpeel_core::learn::{PlannedWater, WaterLesson, water_lesson};
 /// let batch = WaterLesson { state: BatchState::Finished, over_plan_pts: 0.5, by_feel_pts: 0.5,
 ///     complete: true, consistency: Some(1.0), standing_pts: 0.6, damaged_starch_caution: false,
-///     water_was_set: false, crumb_is_low: false };
+///     planned_water: PlannedWater::Computed, crumb_is_low: false };
 /// let (value, sd) = water_lesson(&batch, &Coefficients::default()).unwrap();
 /// assert!((value - 1.9).abs() < 1e-9 && (sd - 0.6403).abs() < 1e-4);
 /// ```
@@ -66,7 +73,7 @@ pub fn water_lesson(
     if batch.damaged_starch_caution && batch.by_feel_pts > 0.0 {
         return Err(NotLearned::DamagedStarch);
     }
-    if batch.water_was_set {
+    if batch.planned_water == PlannedWater::Set {
         return Err(NotLearned::WaterSet);
     }
     if batch.crumb_is_low {

@@ -8,6 +8,7 @@ use axum::extract::{DefaultBodyLimit, State};
 use chrono::Utc;
 use ironpeel_core::oven::{BakeTrace, BakeTraceInput, LoggerProbe, LoggerUnit, ProbeInput};
 use ironpeel_core::units::{RawNumber, Series};
+use ironpeel_core::water::arrival_target_pct;
 use ironpeel_instruments::{Bake, run_oven_logger};
 use ironpeel_store::{BakeSummary, NewBakeTrace, TraceSource};
 use serde::{Deserialize, Serialize};
@@ -144,11 +145,7 @@ async fn run_logger(
 ) -> Result<Json<ReadBake>> {
     let planned = app.revisions.batch(batch_id).await?;
     let plant = app.parameters().await?;
-    let target_pct = asked_of(&planned, &plant.coefficients).target_arrival_pct;
-    let arrival_pct = match target_pct {
-        RawNumber::Number(pct) => pct,
-        _ => return Err(Problem::fault("a target is a number")),
-    };
+    let arrival_pct = arrival_target_pct(planned.damaged_starch.is_some(), &plant.coefficients);
     let bake_min = planned
         .bake()
         .map(|stage| stage.minutes)

@@ -5,7 +5,7 @@ use chrono::{DateTime, Utc};
 use ironpeel_core::batch::BatchState;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::learn::{
-    LearnedSubject, Lesson, NotLearned, Offer, WaterLesson, offer, water_lesson,
+    LearnedSubject, Lesson, NotLearned, Offer, PlannedWater, WaterLesson, offer, water_lesson,
 };
 use ironpeel_core::units::{ValidationErrors, timestamp};
 use ironpeel_store::{ChartBatch, LearnedKey, LearnedRevision, NewLearned, Product, Word};
@@ -118,7 +118,11 @@ fn lesson(
                     consistency: figures.consistency,
                     standing_pts: batch.standing_pts,
                     damaged_starch_caution: batch.damaged_starch_caution,
-                    water_was_set: batch.water_was_set,
+                    planned_water: if batch.water_was_set {
+                        PlannedWater::Set
+                    } else {
+                        PlannedWater::Computed
+                    },
                     crumb_is_low: batch.seen.crumb_is_low,
                 };
                 water_lesson(&batch, coefficients)

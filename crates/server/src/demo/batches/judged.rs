@@ -15,6 +15,8 @@ use crate::planned_batch::PlannedBatch;
 
 /// A sheet says so much less than the loaf is off, 1 σ of a judge's hand.
 const HAND: f64 = 0.35;
+/// One sheet after the other.
+const MINUTES_A_SHEET: TimeDelta = TimeDelta::minutes(1);
 /// How far below the best a usual loaf lies, and how much loaves scatter.
 const USUAL: (f64, f64) = (0.5, 0.3);
 
@@ -24,7 +26,7 @@ pub struct Seen {
     pub trace: Option<NewBakeTrace>,
     pub samples: Vec<NewSample>,
     pub scores: Vec<NewScore>,
-    pub seen: BatchSeen,
+    pub figures: BatchSeen,
 }
 
 /// What is known of a batch that is over.
@@ -45,7 +47,7 @@ impl Over<'_> {
             found.trace = self.bake(&mut noise, coefficients);
         }
         let arrival_pct = found.trace.as_ref().and_then(|trace| trace.arrival_pct);
-        found.seen.arrival_pct = arrival_pct;
+        found.figures.arrival_pct = arrival_pct;
         if (self.seed / 2).is_multiple_of(3) || self.story.smearing_pct > 0.0 {
             self.judge(&mut noise, &mut found);
             let scores: Vec<Score> =
@@ -53,7 +55,7 @@ impl Over<'_> {
             let standard = ProductStandard::default();
             let from = earlier.len().saturating_sub(EARLIER_SHEETS as usize);
             let panel = judged(&scores, &earlier[from..], &standard, coefficients);
-            found.seen = seen_by_judges(panel.as_ref(), found.seen);
+            found.figures = seen_by_judges(panel.as_ref(), found.figures);
             earlier.extend(scores);
         }
         found
@@ -105,7 +107,8 @@ impl Over<'_> {
                     judge: judge.into(),
                     person_id: None,
                     note: String::new(),
-                    scored_at: made_at + TimeDelta::minutes(found.scores.len() as i64),
+                    scored_at: made_at
+                        + MINUTES_A_SHEET * i32::try_from(found.scores.len()).unwrap_or(i32::MAX),
                     marks: marks.collect(),
                 });
             }

@@ -175,7 +175,7 @@ impl Plant {
             }
             None => Seen::default(),
         };
-        let Seen { trace, samples, scores, seen } = seen;
+        let Seen { trace, samples, scores, figures: seen } = seen;
         Ok(Some(RunBatch {
             batch,
             others,
