@@ -41,7 +41,9 @@ async fn a_trace_is_read_kept_once_and_seen_beside_the_products_others() {
     let hot = "time,left\n0,82\n10,140\n20,203\n";
     let (status, asked) = taken_apart(&plant, "", hot).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert!(asked["detail"].as_str().expect("words").contains("°F"), "{asked}");
+    let unit = &asked["errors"][0];
+    assert_eq!(unit["field"], "unit");
+    assert!(unit["message"].as_str().expect("words").contains("°F"), "{asked}");
     let (status, file) = taken_apart(&plant, "?unit=fahrenheit", hot).await;
     assert_eq!((status, &file["unit"]), (StatusCode::OK, &json!("fahrenheit")), "{file}");
 

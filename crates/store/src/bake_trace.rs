@@ -30,16 +30,9 @@ pub struct BakeTraceRecord {
 /// A bake trace to be recorded, with what was read off its slowest probe.
 #[derive(Debug, Clone, PartialEq)]
 pub struct NewBakeTrace {
-    pub id: Uuid,
-    pub batch_id: Uuid,
-    pub source: TraceSource,
-    pub bake_min: f64,
-    pub t_min: Vec<f64>,
-    pub probes: Vec<LoggerProbe>,
+    pub trace: BakeTraceRecord,
     pub arrival_pct: Option<f64>,
     pub steam_until_min: Option<f64>,
-    pub made_by: String,
-    pub made_at: DateTime<Utc>,
 }
 
 /// A bake as lists show it.
@@ -142,7 +135,7 @@ impl Store {
             self,
             |connection| {
                 insert_trace(connection, new).await?;
-                diesel::update(batch_state::table.find(new.batch_id))
+                diesel::update(batch_state::table.find(new.trace.batch_id))
                     .set(batch_state::arrival_pct.eq(new.arrival_pct))
                     .execute(connection)
                     .await?;
@@ -156,7 +149,7 @@ impl Store {
 /// Inserts a trace with its probes.
 pub(crate) async fn insert_trace(
     connection: &mut AsyncPgConnection,
-    new: &NewBakeTrace,
+    NewBakeTrace { trace: new, arrival_pct, steam_until_min }: &NewBakeTrace,
 ) -> QueryResult<()> {
     diesel::insert_into(bake_trace::table)
         .values((
@@ -165,8 +158,8 @@ pub(crate) async fn insert_trace(
             bake_trace::source.eq(Word(new.source)),
             bake_trace::bake_min.eq(new.bake_min),
             bake_trace::t_min.eq(&new.t_min),
-            bake_trace::arrival_pct.eq(new.arrival_pct),
-            bake_trace::steam_until_min.eq(new.steam_until_min),
+            bake_trace::arrival_pct.eq(arrival_pct),
+            bake_trace::steam_until_min.eq(steam_until_min),
             bake_trace::made_by.eq(&new.made_by),
             bake_trace::made_at.eq(new.made_at),
         ))

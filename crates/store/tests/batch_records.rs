@@ -16,10 +16,10 @@ use ironpeel_core::method::{Equipment, Method, Mixer, Process, Stage, StageKind}
 use ironpeel_core::oven::LoggerProbe;
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    BatchEvent, BatchFigures, BatchFilter, BatchProjection, BatchSeen, EventAuthor,
-    FaultCaseRecord, LearnedKey, NewBakeTrace, NewBatch, NewBatchEvent, NewBatchState, NewFormula,
-    NewLearned, NewLine, NewMethod, NewSample, NewScore, NewStandard, Product, Recorded, RunBatch,
-    Score, Store, StoreError, TraceSource, Word,
+    BakeTraceRecord, BatchEvent, BatchFigures, BatchFilter, BatchProjection, BatchSeen,
+    EventAuthor, FaultCaseRecord, LearnedKey, NewBakeTrace, NewBatch, NewBatchEvent, NewBatchState,
+    NewFormula, NewLearned, NewLine, NewMethod, NewSample, NewScore, NewStandard, Product,
+    Recorded, RunBatch, Score, Store, StoreError, TraceSource, Word,
 };
 use serde_json::json;
 use support::{flour, lot, signed};
@@ -527,21 +527,20 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
     let store = &database.store;
     let bakery = Bakery::open(store, "Judged").await;
     let batch = bakery.planned(store, Utc::now()).await;
-    let trace = NewBakeTrace {
+    let trace = BakeTraceRecord {
         id: Uuid::now_v7(),
         batch_id: batch,
         source: TraceSource::Imported,
         bake_min: 20.0,
         t_min: vec![0.0, 10.0, 20.0],
         probes: vec![LoggerProbe { name: "left".into(), core_c: vec![28.0, 60.0, 95.0] }],
-        arrival_pct: Some(92.5),
-        steam_until_min: Some(15.0),
         made_by: "RK".into(),
         made_at: Utc::now().trunc_subsecs(6),
     };
-    store.add_bake_trace(&trace).await.expect("recorded");
-    let kept = store.bake_trace(trace.id).await.expect("it is there");
-    assert_eq!((&kept.t_min, &kept.probes), (&trace.t_min, &trace.probes));
+    let read =
+        NewBakeTrace { trace: trace.clone(), arrival_pct: Some(92.5), steam_until_min: Some(15.0) };
+    store.add_bake_trace(&read).await.expect("recorded");
+    assert_eq!(store.bake_trace(trace.id).await.expect("it is there"), trace);
     assert!(matches!(store.bake_trace(Uuid::now_v7()).await, Err(StoreError::NotFound(_))));
     let bakes = store.bakes(Some("judged"), None, None, 10).await.expect("listed");
     assert_eq!((bakes.len(), bakes[0].arrival_pct), (1, Some(92.5)));

@@ -1,15 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { asProblem, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
+import { readFile } from "../api/readFile";
+import { CSV, FileChoice } from "../form/FileChoice";
 import { FieldText } from "../form/FieldText";
 import { Author } from "../form/Author";
 import { useFormat } from "../units/format";
 import { given } from "../units/number";
 import { usePreferences } from "../units/preferences";
 import { Faults } from "../form/Faults";
-
-const MOST_BYTES = 16 * 1024 * 1024;
 
 /** Takes in a laboratory's curve file for the lot. */
 export function ImportCurve({
@@ -26,21 +26,15 @@ export function ImportCurve({
   const [head, setHead] = useState({ mixer_g: "300", flour_moisture_pct: "", water_ml: "" });
   const format = useFormat();
   const shown = (value: number | null | undefined) => (value == null ? "" : format.plain(value));
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    if (chosen.size > MOST_BYTES) return setSays("A curve file is at most 16 MB");
+  const take = async (chosen: File) => {
     setSays(`Reading ${chosen.name} …`);
-    const response = await fetch(
-      `/api/v1/curves/read?decimal_mark=${encodeURIComponent(preferences.mark)}`,
-      {
-        method: "POST",
-        body: chosen,
-      },
-    ).catch(() => undefined);
-    if (!response) return setSays("The server does not answer; try again in a moment");
-    const read: unknown = await response.json().catch(() => undefined);
-    if (!response.ok) return setSays(`${chosen.name}: ${asProblem(read, response.status).detail}`);
-    const curve = read as Schemas["CurveFile"];
+    const found = await readFile<Schemas["CurveFile"]>(
+      "/api/v1/curves/read",
+      { decimal_mark: preferences.mark },
+      chosen,
+    );
+    if ("message" in found) return setSays(found.message);
+    const curve = found.read;
     const moisture = lot.certificate.moisture_pct;
     setSays(undefined);
     setFile(curve);
@@ -94,18 +88,7 @@ export function ImportCurve({
         CSV with columns <code>time_s, torque_fu, band_fu</code>, or{" "}
         <code>curve, l_mm, p_mmh2o</code>.
       </p>
-      <label className="link mt-2 inline-block cursor-pointer focus-within:outline-2">
-        choose the file
-        <input
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          className="sr-only"
-          onChange={(event) => {
-            void take(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      <FileChoice accept={CSV} className="mt-2 inline-block" onFile={(file) => void take(file)} />
       {message && (
         <p className="mt-2 text-stop" role="alert">
           {message}.

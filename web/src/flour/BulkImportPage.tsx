@@ -4,6 +4,7 @@ import { asProblem, type Schemas } from "../api/client";
 import { FieldText } from "../form/FieldText";
 import { Author } from "../form/Author";
 import { usePreferences } from "../units/preferences";
+import { FileChoice } from "../form/FileChoice";
 import { FlourTabs } from "./FlourTabs";
 import { ImportProgress } from "./ImportProgress";
 import { MappingTable } from "./MappingTable";
@@ -44,8 +45,7 @@ export function BulkImportPage() {
     setPreview(seen);
     if (seen.mill) setMill(seen.mill);
   };
-  const take = (chosen: File | undefined) => {
-    if (!chosen) return;
+  const take = (chosen: File) => {
     run.reset();
     setFile(chosen);
     setPreview(undefined);
@@ -62,18 +62,9 @@ export function BulkImportPage() {
         record already are recognised; sending a file again doubles nothing.
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <label className="act cursor-pointer focus-within:outline-2">
+        <FileChoice look="act" accept=".csv,.txt,.json,text/csv,application/json" onFile={take}>
           Choose the file
-          <input
-            type="file"
-            accept=".csv,.txt,.json,text/csv,application/json"
-            className="sr-only"
-            onChange={(event) => {
-              take(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        </FileChoice>
         <span className="text-sm">
           Save every lot as{" "}
           <a className="link" href="/api/v1/lots/export?format=csv">

@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { FileChoice } from "../form/FileChoice";
 import { useTakeCertificate } from "./takeCertificate";
 import { useScenario } from "../scenario/ScenarioProvider";
 
@@ -10,18 +11,10 @@ export function DropCertificate() {
     <div className="mt-2 border-2 border-dashed border-hair p-4">
       <p>
         Drop a certificate of analysis anywhere on the page (CSV, XLSX, ODS, PDF),{" "}
-        <label className="link cursor-pointer focus-within:outline-2">
-          choose the file
-          <input
-            type="file"
-            accept=".csv,.txt,.xlsx,.xlsm,.xls,.ods,.pdf,text/csv,text/plain,application/pdf"
-            className="sr-only"
-            onChange={(event) => {
-              void take(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <FileChoice
+          accept=".csv,.txt,.xlsx,.xlsm,.xls,.ods,.pdf,text/csv,text/plain,application/pdf"
+          onFile={(file) => void take(file)}
+        />
         , or{" "}
         <Link className="link" to={{ pathname: "/flour/receive", search }}>
           type it in

@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { asProblem, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
+import { readFile } from "../api/readFile";
+import { CSV, FileChoice } from "../form/FileChoice";
 import { Form } from "../form/Form";
 import { NumberField } from "../form/NumberField";
 import { useFormat } from "../units/format";
 import { usePreferences } from "../units/preferences";
 
-const MOST_BYTES = 16 * 1024 * 1024;
 type Unit = Schemas["LoggerUnit"];
 
 interface Props {
@@ -23,22 +24,23 @@ export function ImportBake({ batch, onDone }: Props) {
   const [file, setFile] = useState<File>();
   const [read, setRead] = useState<Schemas["BakeFile"]>();
   const [message, setMessage] = useState<string>();
+  const [asksUnit, setAsksUnit] = useState(false);
   const [minutes, setMinutes] = useState<number | null>(batch.bake_min ?? null);
-  const take = async (chosen: File | undefined, unit?: Unit) => {
-    if (!chosen) return;
+  const take = async (chosen: File, unit?: Unit) => {
     setFile(chosen);
     setRead(undefined);
-    if (chosen.size > MOST_BYTES) return setMessage("A logger's file is at most 16 MB");
     setMessage(`Reading ${chosen.name} …`);
-    const asked = new URLSearchParams({ decimal_mark: preferences.mark, ...(unit && { unit }) });
-    const response = await fetch(`/api/v1/bake-traces/read?${asked.toString()}`, {
-      method: "POST",
-      body: chosen,
-    }).catch(() => undefined);
-    if (!response) return setMessage("The server does not answer; try again in a moment");
-    const found: unknown = await response.json().catch(() => undefined);
-    if (!response.ok) return setMessage(asProblem(found, response.status).detail);
-    const trace = found as Schemas["BakeFile"];
+    const found = await readFile<Schemas["BakeFile"]>(
+      "/api/v1/bake-traces/read",
+      { decimal_mark: preferences.mark, ...(unit && { unit }) },
+      chosen,
+    );
+    if ("message" in found) {
+      setAsksUnit(found.errors?.some((error) => error.field === "unit") ?? false);
+      return setMessage(found.message);
+    }
+    setAsksUnit(false);
+    const trace = found.read;
     setMessage(undefined);
     setRead(trace);
     setMinutes((now) => now ?? trace.t_min.at(-1) ?? null);
@@ -63,22 +65,11 @@ export function ImportBake({ batch, onDone }: Props) {
       <p className="text-sm text-iron">
         CSV with a column of time, in minutes, seconds or by the clock, and one for each probe.
       </p>
-      <label className="link mt-2 inline-block cursor-pointer focus-within:outline-2">
-        choose the file
-        <input
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          className="sr-only"
-          onChange={(event) => {
-            void take(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      <FileChoice accept={CSV} className="mt-2 inline-block" onFile={(file) => void take(file)} />
       {message && (
         <div role="alert" className="mt-2">
           <p className="text-stop">{message}.</p>
-          {message.includes("°F") && (
+          {file && asksUnit && (
             <p className="mt-1 flex gap-3">
               <button type="button" className="act" onClick={() => void take(file, "fahrenheit")}>
                 They are °F

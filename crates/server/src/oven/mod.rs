@@ -10,14 +10,14 @@ use ironpeel_core::oven::{BakeTrace, BakeTraceInput, LoggerProbe, LoggerUnit, Pr
 use ironpeel_core::units::{RawNumber, Series};
 use ironpeel_core::water::arrival_target_pct;
 use ironpeel_instruments::{Bake, run_oven_logger};
-use ironpeel_store::{BakeSummary, NewBakeTrace, TraceSource};
+use ironpeel_store::{BakeSummary, BakeTraceRecord, NewBakeTrace, TraceSource};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use file::BakeFile;
+use file::{BakeFile, BakeFileFault};
 pub use read::bake_evidence;
 use read::{ReadBake, asked_of, read_bake};
 
@@ -93,9 +93,12 @@ async fn parse(
     bytes: std::result::Result<Bytes, axum::extract::rejection::BytesRejection>,
 ) -> Result<Json<BakeFile>> {
     let plant = app.parameters().await?;
-    BakeFile::read(&bytes?, marks.decimal_mark, unit, &plant.coefficients)
-        .map(Json)
-        .map_err(|fault| Problem::unusable(fault.to_string()))
+    BakeFile::read(&bytes?, marks.decimal_mark, unit, &plant.coefficients).map(Json).map_err(
+        |fault| match fault {
+            BakeFileFault::Unit(_) => Problem::field("unit", fault.to_string()),
+            _ => Problem::unusable(fault.to_string()),
+        },
+    )
 }
 
 /// Bakes with a trace, newest planned first
@@ -151,19 +154,21 @@ async fn run_logger(
         .map(|stage| stage.minutes)
         .ok_or_else(|| Problem::unusable("this batch's method bakes nothing"))?;
     let seed = id.as_u64_pair().0;
-    let new = logged(id, &planned, Logged { bake_min, arrival_pct, seed }, &plant.coefficients)?;
-    let new = NewBakeTrace { made_by: write.author.name.clone(), ..new };
+    let bake_of = Logged { bake_min, arrival_pct, seed, by: write.author.name.clone() };
+    let new = logged(id, &planned, bake_of, &plant.coefficients)?;
     write.of(&app, id).add_bake_trace(&new).await?;
     bake(State(app), Path(id)).await
 }
 
 /// A bake as a simulated logger goes through it.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub struct Logged {
     pub bake_min: f64,
     /// Of the slowest core.
     pub arrival_pct: f64,
     pub seed: u64,
+    /// Who sent it through.
+    pub by: String,
 }
 
 /// A sample every so many minutes, by so many probes.
@@ -176,7 +181,7 @@ const SPREAD_MIN: f64 = 0.8;
 pub fn logged(
     id: Uuid,
     planned: &PlannedBatch,
-    Logged { bake_min, arrival_pct, seed }: Logged,
+    Logged { bake_min, arrival_pct, seed, by }: Logged,
     coefficients: &ironpeel_core::coefficient::Coefficients,
 ) -> Result<NewBakeTrace> {
     let start_c = planned.plan.figures.target_c + 2.0;
@@ -190,7 +195,7 @@ pub fn logged(
         ..asked_of(planned, coefficients)
     };
     let read = asked.compute(coefficients)?;
-    new_trace(id, planned.id, TraceSource::Instrument, asked, &read, String::new())
+    new_trace(id, planned.id, TraceSource::Instrument, asked, &read, by)
 }
 
 fn new_trace(
@@ -211,17 +216,11 @@ fn new_trace(
         let Series::Numbers(core_c) = core_c else { return Err(Problem::fault(checked)) };
         probes.push(LoggerProbe { name, core_c });
     }
+    let made_at = Utc::now();
     Ok(NewBakeTrace {
-        id,
-        batch_id,
-        source,
-        bake_min,
-        t_min,
-        probes,
+        trace: BakeTraceRecord { id, batch_id, source, bake_min, t_min, probes, made_by, made_at },
         arrival_pct: read.slowest_probe().and_then(|probe| probe.arrival_pct),
         steam_until_min: read.steam_until_min,
-        made_by,
-        made_at: Utc::now(),
     })
 }
 

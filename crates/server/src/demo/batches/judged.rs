@@ -69,10 +69,12 @@ impl Over<'_> {
             bake_min: bake_min * (1.0 + noise.of(0.01)),
             arrival_pct: (self.truth.arrival_pct + wet + noise.of(1.4)).min(97.0),
             seed: self.seed,
+            by: "oven logger".into(),
         };
         let id = Uuid::new_v5(&self.batch.id, b"bake trace");
-        let trace = logged(id, self.batch, bake, coefficients).ok()?;
-        Some(NewBakeTrace { made_by: "oven logger".into(), made_at: self.ended_at, ..trace })
+        let mut new = logged(id, self.batch, bake, coefficients).ok()?;
+        new.trace.made_at = self.ended_at;
+        Some(new)
     }
 
     fn judge(&self, noise: &mut Noise, found: &mut Seen) {
