@@ -26,7 +26,7 @@ test("a logger's file is taken in, its unit asked, and the bake that would meet 
   await page.getByLabel("choose the file").setInputFiles(file);
   await expect(page.getByRole("alert")).toContainText("are they °F?");
   await page.getByRole("button", { name: "They are °F" }).click();
-  await expect(page.getByText("2 probes, 9 samples")).toBeVisible();
+  await expect(page.getByText("2 probes, 8 samples")).toBeVisible();
   await page.getByLabel("Baked for").fill("20 min");
   await page.getByRole("button", { name: "Save trace" }).click();
   await page.waitForURL(/\/oven\/bakes\//);

@@ -39,7 +39,7 @@ export function MarkLine({ number, line, marked, place, onSet }: Props) {
           {HALVES.map((mark) => (
             <label
               key={mark}
-              className="flex min-h-11 min-w-9 flex-1 cursor-pointer flex-col items-center justify-end has-focus-visible:outline-2 has-checked:bg-ink has-checked:text-paper"
+              className="relative flex min-h-11 min-w-9 flex-1 cursor-pointer flex-col items-center justify-end has-focus-visible:outline-2 has-checked:bg-ink has-checked:text-paper"
             >
               <input
                 type="radio"

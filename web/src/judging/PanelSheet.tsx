@@ -40,50 +40,52 @@ export function PanelSheet({ panel, lines }: Props) {
           Stop: {labelOf(of).toLowerCase()} is at 1.5 or less; the total does not buy it back.
         </p>
       ))}
-      <table className="mt-3 w-full max-w-4xl">
-        <caption className="sr-only">Marks by characteristic</caption>
-        <thead>
-          <tr>
-            <th>characteristic</th>
-            <th className="text-right">weight</th>
-            <th className="px-4">1 to 5, the standard at the right</th>
-            <th className="text-right">joint mark</th>
-            {panel.judges.map((judge) => (
-              <th key={judge.judge} className="text-right">
-                {judge.judge}
-              </th>
-            ))}
-            <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          {panel.traits.map((one) => (
-            <tr key={one.of} className="border-t border-hair">
-              <td>{labelOf(one.of)}</td>
-              <td className="text-right">{format.plain(one.weight)}</td>
-              <td className="px-4">
-                <ScoreRule
-                  label={`${labelOf(one.of)}: ${format.number(one.mark)}`}
-                  marks={one.marks.map(({ judge, levelled }) => ({ judge, mark: levelled }))}
-                  joint={one}
-                />
-              </td>
-              <td className="figure text-right">{markText(one.mark, one.sign, format)}</td>
-              {panel.judges.map(({ judge }) => {
-                const own = one.marks.find((mark) => mark.judge === judge);
-                return (
-                  <td key={judge} className="text-right">
-                    {own && format.number(own.mark, 2)}
-                  </td>
-                );
-              })}
-              <td className="pl-3 text-sm text-crust">
-                {!one.agree && "they disagree: look once more, blind"}
-              </td>
+      <div className="mt-3 max-w-5xl overflow-x-auto" tabIndex={0}>
+        <table className="w-full">
+          <caption className="sr-only">Marks by characteristic</caption>
+          <thead>
+            <tr>
+              <th>characteristic</th>
+              <th className="text-right">weight</th>
+              <th className="px-4">1 to 5, the standard at the right</th>
+              <th className="text-right">joint mark</th>
+              {panel.judges.map((judge) => (
+                <th key={judge.judge} className="text-right">
+                  {judge.judge}
+                </th>
+              ))}
+              <th className="pl-3">agreement</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {panel.traits.map((one) => (
+              <tr key={one.of} className="border-t border-hair">
+                <td>{labelOf(one.of)}</td>
+                <td className="text-right">{format.plain(one.weight)}</td>
+                <td className="px-4">
+                  <ScoreRule
+                    label={`${labelOf(one.of)}: ${format.number(one.mark)}`}
+                    marks={one.marks.map(({ judge, levelled }) => ({ judge, mark: levelled }))}
+                    joint={one}
+                  />
+                </td>
+                <td className="figure text-right">{markText(one.mark, one.sign, format)}</td>
+                {panel.judges.map(({ judge }) => {
+                  const own = one.marks.find((mark) => mark.judge === judge);
+                  return (
+                    <td key={judge} className="text-right">
+                      {own && format.number(own.mark, 2)}
+                    </td>
+                  );
+                })}
+                <td className="pl-3 text-sm text-crust">
+                  {one.agree ? "" : "they disagree: look once more, blind"}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <p className="mt-2 text-sm text-iron">
         {panel.judges.map(({ judge, level, sd }) => (
           <span key={judge} className="mr-6">
