@@ -70,7 +70,7 @@ test("the slowest core is strong, its three crossings are told with their shares
 test("a signed mark leans to its side", () => {
   const leaning = (sign: Schemas["Sign"]) => {
     const { container, unmount } = render(
-      <ScoreRule label="Volume" joint={{ mark: 3, sd: 0.3, sign }} />,
+      <ScoreRule label="Volume" joint={{ mark: 3, low: 2.5, high: 3.5, sign }} />,
     );
     const mark = container.querySelector("line[stroke-width='3']");
     const lean = Number(mark?.getAttribute("x2")) - Number(mark?.getAttribute("x1"));

@@ -110,6 +110,8 @@ const PANEL: Schemas["Panel"] = {
       mark: 1.5,
       sign: "too_little",
       sd: 0.3,
+      low: 1,
+      high: 2,
       agree: false,
       marks: [
         { judge: "Runa Kell", mark: 1, levelled: 1 },
@@ -136,8 +138,8 @@ test("judges who disagree are sent back, a stop is told, and too little weight i
       <PanelSheet panel={PANEL} lines={[LINE]} />
     </PreferencesProvider>,
   );
-  expect(screen.getByText(/No total: 12 of 100/)).toBeTruthy();
-  expect(screen.getByText(/Stop: volume is at 1.5 or less/)).toBeTruthy();
+  expect(screen.getByText(/No total: only 12 of 100/)).toBeTruthy();
+  expect(screen.getByText(/Stop: volume is so low/)).toBeTruthy();
   const row = screen.getByRole("row", { name: /^Volume/ });
   expect(within(row).getByText("1.50−")).toBeTruthy();
   expect(within(row).getByText(/look once more, blind/)).toBeTruthy();

@@ -120,7 +120,7 @@ impl Store {
         Ok(scores_of(&mut *self.connection().await?, batch_id).await?)
     }
 
-    /// What judges said of a product's batches last, newest last, but for one batch.
+    /// What judges first said of a product's batches last, newest last, but for one batch.
     pub async fn earlier_scores(
         &self,
         product_id: Uuid,
@@ -131,6 +131,7 @@ impl Store {
         let mut rows: Vec<ScoreRow> = score_rows!()
             .filter(batch_state::product_id.eq(product_id))
             .filter(sample::batch_id.ne(but))
+            .filter(score::round.eq(1))
             .order((score::scored_at.desc(), score::id.desc()))
             .limit(most)
             .load(connection)

@@ -3,6 +3,7 @@ import { useId } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { ChartAxis, marksOf } from "./ChartAxis";
+import { Hatch } from "./Hatch";
 
 const WIDTH = 1000;
 const HEIGHT = 380;
@@ -39,16 +40,7 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
     >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full min-w-xl">
         <defs>
-          <pattern
-            id={late}
-            width="6"
-            height="6"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <rect width="6" height="6" fill="var(--color-sheet)" />
-            <rect width="1.4" height="6" fill="var(--color-crust)" opacity="0.55" />
-          </pattern>
+          <Hatch id={late} every={6} stroke={1.4} colour="var(--color-crust)" />
         </defs>
         <rect
           x={target}

@@ -12,8 +12,8 @@ interface Props {
   label: string;
   /** The judges' marks, small. */
   marks?: readonly { judge: string; mark: number }[];
-  /** Theirs together, large, with how far judging scatters it. */
-  joint?: { mark: number; sd: number; sign?: Schemas["Sign"] | null | undefined } | undefined;
+  /** Theirs as one, large, with how far judging scatters it. */
+  joint?: Pick<Schemas["PanelTrait"], "mark" | "low" | "high" | "sign">;
 }
 
 /** A characteristic as a ruled scale: the standard at its right end, a signed mark leaning to its side. */
@@ -31,12 +31,8 @@ export function ScoreRule({ label, marks = [], joint }: Props) {
     >
       {joint && (
         <rect
-          x={placeOf(Math.max(1, joint.mark - 1.645 * joint.sd))}
-          width={Math.max(
-            1,
-            placeOf(Math.min(5, joint.mark + 1.645 * joint.sd)) -
-              placeOf(Math.max(1, joint.mark - 1.645 * joint.sd)),
-          )}
+          x={placeOf(joint.low)}
+          width={Math.max(1, placeOf(joint.high) - placeOf(joint.low))}
           y={line - 5}
           height="10"
           fill="var(--color-water)"

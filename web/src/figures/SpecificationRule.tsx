@@ -3,6 +3,7 @@ import { useId } from "react";
 import type { Schemas } from "../api/client";
 import { VERDICT } from "../shell/verdict";
 import { useFormat } from "../units/format";
+import { Hatch } from "./Hatch";
 
 const WIDTH = 300;
 const MARGIN = 14;
@@ -45,16 +46,7 @@ export function SpecificationRule({
       aria-label={message}
     >
       <defs>
-        <pattern
-          id={id}
-          width="4"
-          height="4"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <rect width="4" height="4" fill="var(--color-sheet)" />
-          <rect width="1.6" height="4" fill="var(--color-moss)" opacity="0.7" />
-        </pattern>
+        <Hatch id={id} every={4} stroke={1.6} colour="var(--color-moss)" />
       </defs>
       <rect
         x={from}

@@ -165,7 +165,7 @@ function CodedSheet({ code }: { code: string }) {
         </div>
         {left > 0 && (
           <p className="mt-1 text-sm text-iron">
-            {format.count(left, "characteristic")} not marked; a total needs a weight of 70.
+            {format.count(left, "characteristic")} not marked.
           </p>
         )}
       </Form>

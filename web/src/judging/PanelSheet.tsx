@@ -18,10 +18,7 @@ export function PanelSheet({ panel, lines }: Props) {
     <>
       <p className="mt-2 text-lg">
         {total.total == null ? (
-          <>
-            No total: {format.plain(total.weight)} of 100 of the weight is marked, and 70 are
-            needed.
-          </>
+          <>No total: only {format.plain(total.weight)} of 100 of the weight is marked.</>
         ) : (
           <>
             <b className="figure text-2xl">{format.number(total.total, 0)}</b> of 100
@@ -37,7 +34,7 @@ export function PanelSheet({ panel, lines }: Props) {
       </p>
       {total.stops.map((of) => (
         <p key={of} className="font-semibold text-stop">
-          Stop: {labelOf(of).toLowerCase()} is at 1.5 or less; the total does not buy it back.
+          Stop: {labelOf(of).toLowerCase()} is so low that the total does not buy it back.
         </p>
       ))}
       <div className="mt-3 max-w-5xl overflow-x-auto" tabIndex={0}>

@@ -16,6 +16,12 @@ interface Props {
   cases: Schemas["FaultCaseRecord"][];
 }
 
+/** What else than a judgement can be said. */
+const OTHERWISE = [
+  { word: "The change cured it", verdict: "confirmed", by_change: true },
+  { word: "It was not this", verdict: "rejected", by_change: false },
+] as const;
+
 /** A person says what it was: confirmed ones teach how often each cause is behind this fault here. */
 export function ConfirmCause({ batch, fault, cause, cases }: Props) {
   const format = useFormat();
@@ -62,23 +68,18 @@ export function ConfirmCause({ batch, fault, cause, cases }: Props) {
           <button type="submit" className="act" disabled={save.isPending}>
             Confirm by judgement
           </button>
-          <button
-            type="button"
-            className="act"
-            disabled={save.isPending}
-            onClick={() => save.mutate({ verdict: "confirmed", by_change: true })}
-          >
-            The change cured it
-          </button>
-          {cause && (
-            <button
-              type="button"
-              className="act"
-              disabled={save.isPending}
-              onClick={() => save.mutate({ verdict: "rejected", by_change: false })}
-            >
-              It was not this
-            </button>
+          {OTHERWISE.filter(({ verdict }) => cause || verdict === "confirmed").map(
+            ({ word, ...said }) => (
+              <button
+                key={word}
+                type="button"
+                className="act"
+                disabled={save.isPending}
+                onClick={() => save.mutate(said)}
+              >
+                {word}
+              </button>
+            ),
           )}
         </Form>
       )}

@@ -5,7 +5,7 @@ use uuid::Uuid;
 use super::fold::minutes;
 use super::{BatchRecord, EndedBy, EventKind, Placed};
 use crate::ferment::coefficients::DROPS_AT;
-use crate::method::{EndPoint, Method, Mixer, Speed, StageKind, StageRole};
+use crate::method::{EndFigure, EndPoint, Method, Mixer, Speed, StageKind, StageRole};
 use crate::units::{RawNumber, S_PER_MIN};
 
 /// The step of the pull and tap test at which a sponge drops.
@@ -41,6 +41,12 @@ pub struct StagePlan {
 }
 
 impl StagePlan {
+    /// The core temperature it ends at, where that is what ends it.
+    pub fn core_c(&self) -> Option<f64> {
+        let is_core = self.end_point.figure(false) == Some(EndFigure::CoreTemperature);
+        self.ends_at.filter(|_| is_core)
+    }
+
     /// The stages of a method that is on record, one after another.
     pub fn of(
         method: &Method,

@@ -80,11 +80,11 @@ impl ConfirmedCases {
     fn counted(cases: &[&FaultCase], now: DateTime<Utc>, coefficients: &Coefficients) -> Self {
         let mut found = Self::default();
         for case in cases {
-            let together = cases.iter().filter(|other| other.batch == case.batch).count();
+            let shared_by = cases.iter().filter(|other| other.batch == case.batch).count();
             let value = if case.by_change { 1.0 } else { coefficients.value(&JUDGED_COUNTS) };
             let age_d = (now - case.at).as_seconds_f64() / SECONDS_PER_DAY;
-            let halved = age_d.max(0.0) / coefficients.value(&CASE_HALF_LIFE_D);
-            let counts = value * (-halved).exp2() / together as f64;
+            let half_lives = age_d.max(0.0) / coefficients.value(&CASE_HALF_LIFE_D);
+            let counts = value * (-half_lives).exp2() / shared_by as f64;
             match &case.cause {
                 Some(cause) => *found.by_cause.entry(cause.clone()).or_default() += counts,
                 None => found.none += counts,

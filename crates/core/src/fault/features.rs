@@ -213,8 +213,7 @@ impl<'a> BatchEvidence<'a> {
     fn of_oven(&self) -> Figures {
         let bake = self.last_over(StageKind::Bake);
         let core = bake.and_then(|(stage, times)| {
-            let is_core = stage.end_point.figure(false) == Some(EndFigure::CoreTemperature);
-            let wanted = stage.ends_at.filter(|_| is_core)?;
+            let wanted = stage.core_c()?;
             self.last_within(Quantity::CoreC, times).map(|read| read - wanted)
         });
         let cool = self.last_over(StageKind::Cool);
@@ -239,10 +238,8 @@ impl<'a> BatchEvidence<'a> {
     fn of_trace(&self) -> Figures {
         let Some(bake) = self.seen.bake else { return Vec::new() };
         let late = bake.arrival_pct.map(|pct| pct - bake.target_arrival_pct);
-        let wanted = self.last_stage(StageKind::Bake).and_then(|stage| {
-            let is_core = stage.end_point.figure(false) == Some(EndFigure::CoreTemperature);
-            stage.ends_at.filter(|_| is_core)
-        });
+        let baked = self.plan.stages.iter().rfind(|stage| stage.kind == StageKind::Bake);
+        let wanted = baked.and_then(StagePlan::core_c);
         vec![
             ("arrival_d_pts", late),
             ("spread_min", bake.spread_min),
@@ -313,10 +310,6 @@ impl<'a> BatchEvidence<'a> {
 
     fn last_over(&self, kind: StageKind) -> Option<(&'a StagePlan, &'a StageTimes)> {
         self.stages().rfind(|(stage, times)| stage.kind == kind && times.ended_at.is_some())
-    }
-
-    fn last_stage(&self, kind: StageKind) -> Option<&'a StagePlan> {
-        self.plan.stages.iter().rfind(|stage| stage.kind == kind)
     }
 
     fn stages(&self) -> impl DoubleEndedIterator<Item = (&'a StagePlan, &'a StageTimes)> {

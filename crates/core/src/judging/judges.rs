@@ -144,11 +144,15 @@ pub(super) fn repeatability(repeats: &[f64], coefficients: &Coefficients) -> f64
 
 fn joint(judges: &[JudgeLevel; 2], marks: &[f64], limit: f64) -> JointMark {
     let levelled = [0, 1].map(|judge| marks[judge] - judges[judge].level);
-    let precision = judges.map(|judge| judge.sd.powi(-2));
-    let all: f64 = precision.iter().sum();
-    JointMark {
-        mark: levelled.iter().zip(precision).map(|(mark, weight)| mark * weight).sum::<f64>() / all,
-        sd: all.powf(-1.0 / 2.0),
-        agree: (levelled[0] - levelled[1]).abs() <= limit,
-    }
+    let (mark, sd) = by_precision(levelled.into_iter().zip(judges.map(|judge| judge.sd)));
+    JointMark { mark, sd, agree: (levelled[0] - levelled[1]).abs() <= limit }
+}
+
+/// Marks with their scatter as one: `Σ(m/σ²)/Σ(1/σ²)` and `(Σ 1/σ²)^(−½)`.
+pub(super) fn by_precision(marks: impl Iterator<Item = (f64, f64)>) -> (f64, f64) {
+    let (sum, all) = marks.fold((0.0, 0.0), |(sum, all), (mark, sd)| {
+        let precision = sd.powi(-2);
+        (sum + mark * precision, all + precision)
+    });
+    (sum / all, all.powf(-1.0 / 2.0))
 }

@@ -6,12 +6,13 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::coefficients::CRUMB_FLOOR;
-use super::judges::{LAST, level, repeatability};
+use super::judges::{LAST, by_precision, level, repeatability};
 use super::{
     Characteristic, JudgeLevel, MARKS, NINETEEN_IN_TWENTY, ProductStandard, ScoreMark, ScoreTotal,
     Sign, total,
 };
 use crate::coefficient::Coefficients;
+use crate::units::Estimate;
 
 /// A judge's marks of one loaf.
 #[derive(Debug, Clone, PartialEq)]
@@ -51,6 +52,9 @@ pub struct PanelTrait {
     pub sign: Option<Sign>,
     /// Of judging, 1 σ.
     pub sd: f64,
+    /// Between these nine times in ten, as far as the scale goes.
+    pub low: f64,
+    pub high: f64,
     /// Where they do not, both look once more, blind.
     pub agree: bool,
     /// Each judge's, the mean over the loaves.
@@ -126,12 +130,13 @@ pub fn panel(
             let judge = past.judge(name, coefficients);
             levels.entry(name).or_default().push(judge);
             let side = own.iter().filter_map(ScoreMark::signed).sum::<f64>();
-            marks.push(Marked { name, mean, side, loaves: own.len(), judge });
+            marks.push(Marked { name, mean, side, looks: own.len(), judge });
         }
         traits.extend(joint(of, weight(of), &marks));
     }
     let joint: Vec<ScoreMark> = traits.iter().map(PanelTrait::score_mark).collect();
-    let total = total(&joint, weight, coefficients);
+    let total_of = |marks: &[ScoreMark]| total(marks, weight, coefficients);
+    let total = total_of(&joint);
     let spread: f64 = traits.iter().map(|one| (one.weight * one.sd).powi(2)).sum();
     let all: f64 = traits.iter().map(|one| one.weight).sum();
     let crumb = traits.iter().filter(|one| CRUMB.contains(&one.of) && one.weight > 0.0);
@@ -159,7 +164,7 @@ pub fn panel(
                     judge: name.into(),
                     level: mean(levels.iter().map(|one| one.level)).unwrap_or_default(),
                     sd: mean(levels.iter().map(|one| one.sd.powi(2))).unwrap_or_default().sqrt(),
-                    total: super::total(&own, weight, coefficients),
+                    total: total_of(&own),
                 }
             })
             .collect(),
@@ -183,19 +188,21 @@ struct Marked<'a> {
     mean: f64,
     /// Below nothing where there is too little.
     side: f64,
-    loaves: usize,
+    /// Loaves and rounds.
+    looks: usize,
     judge: JudgeLevel,
 }
 
 fn joint(of: Characteristic, weight: f64, marks: &[Marked<'_>]) -> Option<PanelTrait> {
-    let precision = |one: &Marked<'_>| one.loaves as f64 / one.judge.sd.powi(2);
-    let all: f64 = marks.iter().map(precision).sum();
     if marks.is_empty() {
         return None;
     }
-    let mark = marks.iter().map(|one| precision(one) * one.levelled()).sum::<f64>() / all;
+    let looked = |one: &Marked<'_>| (one.levelled(), one.judge.sd / (one.looks as f64).sqrt());
+    let (mark, sd) = by_precision(marks.iter().map(looked));
+    let on_scale = |mark: f64| mark.clamp(MARKS.0, MARKS.1);
+    let Estimate { low, high, .. } = Estimate::nine_tenths(mark, sd);
+    let mark = on_scale(mark);
     let side: f64 = marks.iter().map(|one| one.side).sum();
-    let mark = mark.clamp(MARKS.0, MARKS.1);
     Some(PanelTrait {
         of,
         weight,
@@ -206,7 +213,9 @@ fn joint(of: Characteristic, weight: f64, marks: &[Marked<'_>]) -> Option<PanelT
             side if side > 0.0 => Some(Sign::TooMuch),
             _ => None,
         },
-        sd: all.powf(-1.0 / 2.0),
+        sd,
+        low: on_scale(low),
+        high: on_scale(high),
         agree: marks.iter().enumerate().all(|(at, one)| {
             marks[at + 1..].iter().all(|other| {
                 let limit = NINETEEN_IN_TWENTY * one.judge.sd.hypot(other.judge.sd);

@@ -9,8 +9,7 @@ use utoipa_axum::router::OpenApiRouter;
 
 use crate::state::App;
 
-pub use panel::{EARLIER_SHEETS, judged, seen_by_judges};
-pub use standard::newest_standard;
+pub use panel::{EARLIER_SHEETS, JudgedBy, seen_by_judges};
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().merge(samples::routes()).merge(scores::routes()).merge(standard::routes())

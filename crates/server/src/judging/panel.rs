@@ -1,19 +1,39 @@
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::judging::{Panel, ProductStandard, Sheet, panel};
 use ironpeel_store::{BatchSeen, Score};
+use uuid::Uuid;
+
+use super::standard::newest_standard;
+use crate::problem::Result;
+use crate::state::App;
 
 /// Sheets of a product that say how its judges mark.
-pub const EARLIER_SHEETS: i64 = 240;
+pub const EARLIER_SHEETS: u8 = 240;
 
-/// A batch's judges together; none where nobody judged.
-pub fn judged(
-    scores: &[Score],
-    earlier: &[Score],
-    standard: &ProductStandard,
-    coefficients: &Coefficients,
-) -> Option<Panel> {
-    let sheets = |scores: &[Score]| scores.iter().map(Score::sheet).collect::<Vec<Sheet>>();
-    panel(&sheets(scores), &sheets(earlier), standard, coefficients)
+/// What a batch's sheets are put together by.
+pub struct JudgedBy {
+    pub standard: ProductStandard,
+    /// Of the product's other batches.
+    earlier: Vec<Sheet>,
+    pub coefficients: Coefficients,
+}
+
+impl JudgedBy {
+    pub async fn load(app: &App, product_id: Uuid, batch_id: Uuid) -> Result<Self> {
+        let most = EARLIER_SHEETS.into();
+        let earlier = app.store.earlier_scores(product_id, batch_id, most).await?;
+        Ok(Self {
+            standard: newest_standard(app, product_id).await?,
+            earlier: earlier.iter().map(Score::sheet).collect(),
+            coefficients: app.parameters().await?.coefficients,
+        })
+    }
+
+    /// The judges together; none where nobody judged.
+    pub fn panel(&self, scores: &[Score]) -> Option<Panel> {
+        let sheets: Vec<Sheet> = scores.iter().map(Score::sheet).collect();
+        panel(&sheets, &self.earlier, &self.standard, &self.coefficients)
+    }
 }
 
 /// What of them lists and learning ask for.

@@ -74,13 +74,13 @@ async fn set_out(
         }
         faults.or(())?;
         let stand = app.store.samples(batch_id).await?;
-        let first = stand.iter().map(|sample| sample.loaf).max().unwrap_or(0) + 1;
+        let before = stand.iter().map(|sample| sample.loaf).max().unwrap_or(0);
         let made_at = Utc::now();
         let taken = app.store.codes_since(made_at - TimeDelta::days(DAYS)).await?;
         let mut codes = Codes { id, taken: taken.into_iter().collect(), tried: 0 };
-        let loaf = |at: f64| first.saturating_add(at as i16);
-        let all = (0..loaves as usize).chain(0..twice as usize).map(|at| loaf(at as f64));
+        let all = (1..=loaves as i16).chain(1..=twice as i16);
         let samples: Vec<NewSample> = all
+            .map(|loaf| before.saturating_add(loaf))
             .enumerate()
             .map(|(at, loaf)| NewSample {
                 id: Uuid::new_v5(&id, &at.to_be_bytes()),

@@ -11,8 +11,8 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use super::panel::{EARLIER_SHEETS, judged, seen_by_judges};
-use super::standard::{SheetLine, newest_standard, sheet_lines};
+use super::panel::{JudgedBy, seen_by_judges};
+use super::standard::{SheetLine, sheet_lines};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
 use crate::state::App;
@@ -71,10 +71,9 @@ async fn record(
             faults.push("note", format!("a note: up to {MOST_NOTE} letters"));
         }
         let product = app.store.product(&sample.slug).await?;
-        let plant = app.parameters().await?;
-        let standard = newest_standard(&app, product.id).await?;
+        let by = JudgedBy::load(&app, product.id, batch_id).await?;
         let asked = ScoreInput { marks: input.marks };
-        let marks = asked.check(&standard, &plant.coefficients).unwrap_or_else(|more| {
+        let marks = asked.check(&by.standard, &by.coefficients).unwrap_or_else(|more| {
             faults.0.extend(more.0);
             Vec::new()
         });
@@ -97,12 +96,8 @@ async fn record(
             scored_at: Utc::now(),
             marks,
         };
-        let earlier = app.store.earlier_scores(product.id, batch_id, EARLIER_SHEETS).await?;
         records
-            .add_score(batch_id, &new, |all, before| {
-                let panel = judged(all, &earlier, &standard, &plant.coefficients);
-                seen_by_judges(panel.as_ref(), before)
-            })
+            .add_score(batch_id, &new, |all, before| seen_by_judges(by.panel(all).as_ref(), before))
             .await?;
     }
     let stored = app.store.scores(batch_id).await?.into_iter().find(|score| score.id == id);
@@ -115,14 +110,11 @@ async fn record(
 async fn scores(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<ScoresView>> {
     let planned = app.revisions.batch(id).await?;
     let product = app.store.product(&planned.slug).await?;
-    let plant = app.parameters().await?;
-    let standard = newest_standard(&app, product.id).await?;
     let scores = app.store.scores(id).await?;
-    let earlier = app.store.earlier_scores(product.id, id, EARLIER_SHEETS).await?;
     Ok(Json(ScoresView {
         lines: sheet_lines(&app, &planned.slug).await?,
         samples: app.store.samples(id).await?,
-        panel: judged(&scores, &earlier, &standard, &plant.coefficients),
+        panel: JudgedBy::load(&app, product.id, id).await?.panel(&scores),
         scores,
         product: product.name,
         slug: product.slug,

@@ -1,6 +1,7 @@
+use ironpeel_core::batch::StagePlan;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::fault::BakeEvidence;
-use ironpeel_core::method::{BakePhase, EndFigure, StageKind};
+use ironpeel_core::method::{BakePhase, StageKind};
 use ironpeel_core::oven::{
     BakeChange, BakeTrace, BakeTraceInput, CoreLevels, LoggerProbe, ProbeInput, SteamPrediction,
     SteamedBake,
@@ -144,10 +145,7 @@ pub async fn read_bake(app: &App, id: Uuid) -> Result<ReadBake> {
             .map(|then| BakeChange::between(trace.bake_min, then, &plant.coefficients)),
         steam,
         programme: baked.map(|stage| stage.programme.clone()).unwrap_or_default(),
-        core_c: planned.bake().and_then(|stage| {
-            let is_core = stage.end_point.figure(false) == Some(EndFigure::CoreTemperature);
-            stage.ends_at.filter(|_| is_core)
-        }),
+        core_c: planned.bake().and_then(StagePlan::core_c),
         t_min: thin(&trace.t_min),
         probes: trace
             .probes

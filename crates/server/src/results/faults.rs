@@ -21,7 +21,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use crate::batches::BatchOnFloor;
-use crate::judging::{EARLIER_SHEETS, judged, newest_standard};
+use crate::judging::JudgedBy;
 use crate::oven::bake_evidence;
 use crate::planned_batch::PlannedBatch;
 use crate::problem::{Problem, Result};
@@ -219,13 +219,15 @@ async fn decide(
         if input.note.chars().count() > MOST_NOTE {
             faults.push("note", format!("a note: up to {MOST_NOTE} letters"));
         }
-        let since = app.store.finished_after(batch_id).await?;
-        if input.by_change && since < BATCHES_DECIDE {
-            let message = format!(
-                "the next {BATCHES_DECIDE} batches decide whether a change was the cure, and {since} \
-                 was finished since; till then it is by judgement"
-            );
-            faults.push("by_change", message);
+        if input.by_change {
+            let since = app.store.finished_after(batch_id).await?;
+            if since < BATCHES_DECIDE {
+                let message = format!(
+                    "the next {BATCHES_DECIDE} batches decide whether a change was the cure; finished \
+                     since: {since}. Till then it is by judgement"
+                );
+                faults.push("by_change", message);
+            }
         }
         faults.or(())?;
         let new = FaultCaseRecord {
@@ -252,9 +254,7 @@ async fn seen(
 ) -> Result<SeenEvidence> {
     let product = app.store.product(&planned.slug).await?;
     let scores = app.store.scores(planned.id).await?;
-    let earlier = app.store.earlier_scores(product.id, planned.id, EARLIER_SHEETS).await?;
-    let standard = newest_standard(app, product.id).await?;
-    let panel = judged(&scores, &earlier, &standard, coefficients);
+    let panel = JudgedBy::load(app, product.id, planned.id).await?.panel(&scores);
     Ok(SeenEvidence {
         bake: bake_evidence(app, planned, coefficients).await?,
         marks: panel.iter().flat_map(|panel| &panel.traits).map(PanelTrait::score_mark).collect(),

@@ -2,14 +2,16 @@
 
 use chrono::{DateTime, TimeDelta, Utc};
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::judging::{Characteristic, ProductStandard, ScoreMark, ScoredMark, Sign};
+use ironpeel_core::judging::{
+    Characteristic, ProductStandard, ScoreMark, ScoredMark, Sheet, Sign, panel,
+};
 use ironpeel_instruments::Noise;
-use ironpeel_store::{BatchSeen, NewBakeTrace, NewSample, NewScore, Score};
+use ironpeel_store::{BatchSeen, NewBakeTrace, NewSample, NewScore};
 use uuid::Uuid;
 
 use super::simulated::Story;
 use super::truths::{JUDGES, Truth, judge_level};
-use crate::judging::{EARLIER_SHEETS, judged, seen_by_judges};
+use crate::judging::{EARLIER_SHEETS, seen_by_judges};
 use crate::oven::{Logged, logged};
 use crate::planned_batch::PlannedBatch;
 
@@ -29,6 +31,23 @@ pub struct Seen {
     pub figures: BatchSeen,
 }
 
+impl Seen {
+    /// As judges are put together.
+    fn sheets(&self) -> Vec<Sheet> {
+        let scores = self.scores.iter();
+        let sheets = scores.filter_map(|score| {
+            let sample = self.samples.iter().find(|sample| sample.id == score.sample_id)?;
+            Some(Sheet {
+                judge: score.judge.clone(),
+                loaf: (sample.batch_id, sample.loaf),
+                sample: sample.id,
+                marks: score.marks.iter().map(|given| given.mark).collect(),
+            })
+        });
+        sheets.collect()
+    }
+}
+
 /// What is known of a batch that is over.
 pub struct Over<'a> {
     pub batch: &'a PlannedBatch,
@@ -40,7 +59,7 @@ pub struct Over<'a> {
 
 impl Over<'_> {
     /// Sends the logger with every other bake, and a third of the batches to the judges.
-    pub fn seen(&self, earlier: &mut Vec<Score>, coefficients: &Coefficients) -> Seen {
+    pub fn seen(&self, earlier: &mut Vec<Sheet>, coefficients: &Coefficients) -> Seen {
         let mut noise = Noise::seeded(self.seed);
         let mut found = Seen::default();
         if self.seed.is_multiple_of(2) || self.story.smearing_pct > 0.0 {
@@ -50,13 +69,12 @@ impl Over<'_> {
         found.figures.arrival_pct = arrival_pct;
         if (self.seed / 2).is_multiple_of(3) || self.story.smearing_pct > 0.0 {
             self.judge(&mut noise, &mut found);
-            let scores: Vec<Score> =
-                found.scores.iter().map(|new| self.stored(new, &found)).collect();
+            let sheets = found.sheets();
+            let from = earlier.len().saturating_sub(EARLIER_SHEETS.into());
             let standard = ProductStandard::default();
-            let from = earlier.len().saturating_sub(EARLIER_SHEETS as usize);
-            let panel = judged(&scores, &earlier[from..], &standard, coefficients);
+            let panel = panel(&sheets, &earlier[from..], &standard, coefficients);
             found.figures = seen_by_judges(panel.as_ref(), found.figures);
-            earlier.extend(scores);
+            earlier.extend(sheets);
         }
         found
     }
@@ -133,22 +151,6 @@ impl Over<'_> {
         let (usual, scatter) = USUAL;
         let all = Characteristic::ALL.into_iter();
         all.map(|of| (of, story(of) - usual + noise.of(scatter))).collect()
-    }
-
-    fn stored(&self, new: &NewScore, found: &Seen) -> Score {
-        let sample = found.samples.iter().find(|sample| sample.id == new.sample_id);
-        Score {
-            id: new.id,
-            sample_id: new.sample_id,
-            batch_id: self.batch.id,
-            loaf: sample.map_or(1, |sample| sample.loaf),
-            code: sample.map(|sample| sample.code.clone()).unwrap_or_default(),
-            round: new.round,
-            judge: new.judge.clone(),
-            note: new.note.clone(),
-            scored_at: new.scored_at,
-            marks: new.marks.clone(),
-        }
     }
 }
 

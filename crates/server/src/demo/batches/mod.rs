@@ -13,8 +13,9 @@ use anyhow::Context;
 use chrono::{DateTime, Datelike, NaiveDate, NaiveTime, TimeDelta, Timelike, Utc};
 use ironpeel_core::batch::BatchState;
 use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::judging::Sheet;
 use ironpeel_store::{
-    Author, BatchFilter, EventAuthor, LotSummary, NewBatchEvent, Product, RunBatch, Score, Store,
+    Author, BatchFilter, EventAuthor, LotSummary, NewBatchEvent, Product, RunBatch, Store,
 };
 use serde_json::{Value, json};
 use uuid::Uuid;
@@ -144,7 +145,7 @@ impl Plant {
         &self,
         Wanted { slug, id, planned_for, until, starts }: Wanted<'_>,
         story: impl Fn(&PlannedBatch) -> Story,
-        earlier: &mut Vec<Score>,
+        earlier: &mut Vec<Sheet>,
     ) -> anyhow::Result<Option<RunBatch>> {
         let Some(product) = self.products.get(slug) else { return Ok(None) };
         let Some(lots) = self.lots_at(product, planned_for).await? else { return Ok(None) };
