@@ -15,6 +15,18 @@ const ONE_SIDED = [
   "Smell and flavour",
 ];
 
+const SIDED_KEYS = ["volume", "crust_colour", "break", "openness"];
+const ONE_SIDED_KEYS = [
+  "shape",
+  "crust_character",
+  "evenness",
+  "crumb_colour",
+  "texture",
+  "stickiness",
+  "slicing",
+  "flavour",
+];
+
 test("two judges mark a coded loaf alone and meet in the batch", async ({ browser, page }) => {
   await page.goto("/results/scores?of=kesh-dark");
   await page.getByRole("link", { name: "judge it" }).first().click();
@@ -98,4 +110,51 @@ test("the loaf that smeared is found, its cause confirmed, and the next diagnosi
   await everybodyCanUse(page);
   await page.goto("/results?fault=smearing");
   await expect(page.getByRole("link", { name: "Ferry Tin 800" }).first()).toBeVisible();
+});
+
+test("a trial of four doughs is baked, judged and one of them kept", async ({ page }) => {
+  test.slow();
+  await page.goto("/dough/trials?product=holm-tin");
+  await page.getByRole("button", { name: "a more open crumb" }).click();
+  await page.getByLabel("Try 3 points more water").check();
+  await page.getByLabel("Try one more set of folds").check();
+  await page.getByRole("button", { name: "Save trial" }).click();
+  await expect(page.getByRole("heading", { name: "Trial of Holm Tin" })).toBeVisible();
+  const judged = page.getByRole("region", { name: "Judged" });
+  await expect(judged).toContainText("Nobody has judged it yet.");
+  await page.getByRole("textbox", { name: "Loaves" }).fill("1");
+  await page.getByLabel("Met twice, unknowing").fill("0");
+  await page.getByRole("button", { name: "Set out under new codes" }).click();
+  const samples = page.getByRole("table", { name: "Samples" });
+  await expect(samples.getByRole("row")).toHaveCount(5);
+  await expect(samples).not.toContainText("bake 1");
+  await page.getByLabel(/show which dough is under which code/).check();
+  const trial = new URL(page.url()).pathname.split("/").at(-1);
+  // The judges' sheets come as their tablets send them; one is filled in by hand elsewhere.
+  const rows = samples.getByRole("row").filter({ hasText: /bake 1/ });
+  for (const row of await rows.all()) {
+    const [code, dough] = await row.getByRole("cell").allInnerTexts();
+    const better = dough?.startsWith("B") ? 4.5 : 3;
+    const marks = [...SIDED_KEYS, ...ONE_SIDED_KEYS].map((of) => ({
+      of,
+      mark: better,
+      ...(SIDED_KEYS.includes(of) && { sign: "too_little" }),
+    }));
+    const answer = await page.request.put(`/api/v1/scores/${crypto.randomUUID()}`, {
+      data: { code: code?.trim(), marks },
+    });
+    expect(answer.ok(), await answer.text()).toBe(true);
+  }
+  await page.goto(`/dough/trials/${trial}`);
+  const table = page.getByRole("table", { name: "The doughs as they were judged" });
+  await expect(table.getByRole("row", { name: /^beside the dough as it is/ })).toContainText(
+    "these two doughs differ",
+  );
+  await everybodyCanUse(page);
+  await expect(page.getByLabel("Dough to keep")).toHaveValue("1");
+  await expect(page.getByLabel("Why it is kept")).toHaveValue(/3 points more water: B 88, A 50/);
+  await page.getByRole("button", { name: "Keep B" }).click();
+  await expect(judged).toContainText("kept B, 3 points more water");
+  await page.goto("/dough/revisions?product=holm-tin");
+  await expect(page.getByText(/trial of .*3 points more water: B 88, A 50 of 100/)).toBeVisible();
 });

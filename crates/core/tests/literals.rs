@@ -77,6 +77,11 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 71] = [
     ("batch/comparison.rs", &["FIGURES"], "what is noticed where batches are compared"),
     ("batch/quantity.rs", &[], "what a reading can be, and degrees Fahrenheit"),
     ("batch/observation.rs", &[], "what an observation can be"),
+    (
+        "judging/variants.rs",
+        &["CHANCE"],
+        "the level of significance, as tables of the tests have it",
+    ),
     ("judging/standard.rs", &["SUM"], "what typed figures may be off by rounding"),
     ("learn/learned_number.rs", &["HUGE", "TINY", "MOST", "GATE"], "what a request may hold"),
     (

@@ -7,7 +7,7 @@ use ironpeel_core::dough::{Allergen, Ingredient, PreparationKind};
 use ironpeel_core::flour::{Property, Species, Verdict};
 use ironpeel_core::method::{Process, SheetCaution};
 use ironpeel_core::plant::OwnParameters;
-use ironpeel_core::trial::{Intervention, QualityGoal, interventions_for, trial_set};
+use ironpeel_core::trial::{Intervention, QualityGoal, interventions_for, kept_variant, trial_set};
 use ironpeel_core::water::Caution;
 use proptest::prelude::*;
 use serde_json::json;
@@ -342,4 +342,38 @@ proptest! {
             }
         }
     }
+}
+
+#[test]
+fn a_kept_variant_is_the_next_formula_and_method() {
+    let white = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &white)];
+    let mut plain = bench(support::bench::plain(), Process::StraightBulk);
+    let kept = |bench: &support::bench::Bench, of: &[Intervention]| {
+        kept_variant(&bench.scenario(&flours), of)
+    };
+    let as_it_is = kept(&plain, &[]).expect("nothing is asked");
+    assert_eq!((as_it_is.formula, as_it_is.method), (None, None));
+    let wetter = kept(&plain, &[Intervention::MoreWater]).expect("a formula");
+    let style = |points: f64| plain.formula.style_points + points;
+    assert_eq!(wetter.formula.expect("it changed").style_points, style(3.0));
+    assert_eq!(wetter.method, None);
+    let night = kept(&plain, &[Intervention::ColdNight, Intervention::MoreSalt]).expect("both");
+    let (formula, method) = (night.formula.expect("salt"), night.method.expect("a night"));
+    assert_ne!(formula.formula, plain.formula.formula);
+    assert_eq!(method.stages.len(), plain.method.stages.len() + 1);
+    assert_eq!(method.target_c, plain.method.target_c);
+    let warm = kept(&plain, &[Intervention::WarmerDough]).expect("a method").method;
+    assert_eq!(warm.expect("it changed").target_c, plain.method.target_c + 2.0);
+    let refused = kept(&plain, &[Intervention::MoreWater, Intervention::Sieve]);
+    let faults = refused.expect_err("another flour").0;
+    assert_eq!(&*faults[0].field, "interventions[1]");
+    // Water of its own is moved, not the style beneath it.
+    plain.formula.hydration_pct = Some(64.0);
+    let wetter = kept(&plain, &[Intervention::MoreWater]).expect("a formula");
+    assert_eq!(wetter.formula.expect("it changed").hydration_pct, Some(67.0));
+    let scenario = plain.scenario(&flours);
+    let tried = trial_set(&scenario, &[Intervention::MoreWater], 1.0).variants;
+    let moved = |at: usize| tried[at].dough_absorption_pct.expect("water");
+    near(moved(1) - moved(0), 3.0, 1e-9);
 }

@@ -55,6 +55,7 @@ mod store;
 pub mod testing;
 mod trace;
 mod trial;
+mod trial_judged;
 mod word;
 
 pub use api_key::ApiKey;
@@ -104,4 +105,5 @@ pub use station::{NewStation, Station, StationPerson, StationSession};
 pub use store::{ClientWrite, PageKey, Store};
 pub use trace::{Trace, TraceKind, TraceMark, TraceSource, TraceSummary};
 pub use trial::{NewTrial, Trial, TrialSummary};
+pub use trial_judged::{BenchDough, TrialKept};
 pub use word::Word;

@@ -339,11 +339,35 @@ diesel::table! {
 diesel::table! {
     sample (id) {
         id -> Uuid,
-        batch_id -> Uuid,
+        product_id -> Uuid,
+        batch_id -> Nullable<Uuid>,
+        bench_dough_id -> Nullable<Uuid>,
         loaf -> Int2,
         code -> Text,
         made_by -> Text,
         made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    bench_dough (id) {
+        id -> Uuid,
+        trial_id -> Uuid,
+        bake -> Int2,
+        variant -> Int2,
+    }
+}
+
+diesel::table! {
+    trial_kept (id) {
+        id -> Uuid,
+        trial_id -> Uuid,
+        variant -> Int2,
+        reason -> Text,
+        formula_revision_id -> Nullable<Uuid>,
+        method_revision_id -> Nullable<Uuid>,
+        kept_by -> Text,
+        kept_at -> Timestamptz,
     }
 }
 
@@ -751,7 +775,8 @@ diesel::joinable!(batch_state -> lot (lot_id));
 diesel::joinable!(batch_lot -> batch_state (batch_id));
 diesel::joinable!(bake_trace -> batch_state (batch_id));
 diesel::joinable!(bake_trace_probe -> bake_trace (trace_id));
-diesel::joinable!(sample -> batch_state (batch_id));
+diesel::joinable!(sample -> product (product_id));
+diesel::joinable!(sample -> bench_dough (bench_dough_id));
 diesel::joinable!(fault_case -> batch_state (batch_id));
 diesel::joinable!(score -> sample (sample_id));
 diesel::joinable!(score_mark -> score (score_id));
@@ -770,6 +795,8 @@ diesel::allow_tables_to_appear_in_same_query!(
     bake_trace,
     bake_trace_probe,
     sample,
+    bench_dough,
+    trial_kept,
     score,
     score_mark,
     product_standard,

@@ -1,4 +1,4 @@
-//! Coded samples of batches, and what judges say of them.
+//! Coded samples of batches and of trials' doughs, and what judges say of them.
 
 use std::collections::HashMap;
 
@@ -12,16 +12,18 @@ use uuid::Uuid;
 
 use crate::batch_state::BatchSeen;
 use crate::error::{Result, StoreError};
-use crate::schema::{batch_state, product, sample, score, score_mark};
+use crate::schema::{batch_state, bench_dough, product, sample, score, score_mark};
 use crate::store::{Store, add_once, write_once};
 use crate::word::Word;
 
-/// A loaf of a batch under a code.
+/// A loaf of a batch, or of a trial's dough, under a code.
 #[derive(Debug, Clone, PartialEq, Eq, Queryable, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 pub struct Sample {
     pub id: Uuid,
-    pub batch_id: Uuid,
+    pub batch_id: Option<Uuid>,
+    /// None where it is of a batch.
+    pub bench_dough_id: Option<Uuid>,
     pub loaf: i16,
     pub code: String,
     pub made_by: String,
@@ -32,12 +34,14 @@ pub struct Sample {
     pub product: String,
 }
 
-/// A sample to be set out.
+/// A sample to be set out, of a batch or of a trial's dough.
 #[derive(Debug, Clone, PartialEq, Eq, Insertable)]
 #[diesel(table_name = sample)]
 pub struct NewSample {
     pub id: Uuid,
-    pub batch_id: Uuid,
+    pub product_id: Uuid,
+    pub batch_id: Option<Uuid>,
+    pub bench_dough_id: Option<Uuid>,
     pub loaf: i16,
     pub code: String,
     pub made_by: String,
@@ -50,7 +54,8 @@ pub struct NewSample {
 pub struct Score {
     pub id: Uuid,
     pub sample_id: Uuid,
-    pub batch_id: Uuid,
+    /// The batch, or the trial's dough.
+    pub dough_id: Uuid,
     pub loaf: i16,
     pub code: String,
     /// 2 where the judges disagreed and looked once more.
@@ -66,7 +71,7 @@ impl Score {
     pub fn sheet(&self) -> Sheet {
         Sheet {
             judge: self.judge.clone(),
-            loaf: (self.batch_id, self.loaf),
+            loaf: (self.dough_id, self.loaf),
             sample: self.sample_id,
             marks: self.marks.iter().map(|given| given.mark).collect(),
         }
@@ -86,7 +91,8 @@ pub struct NewScore {
     pub marks: Vec<ScoredMark>,
 }
 
-type ScoreRow = (Uuid, Uuid, Uuid, i16, String, i16, String, String, DateTime<Utc>);
+type ScoreRow =
+    (Uuid, Uuid, (Option<Uuid>, Option<Uuid>), i16, String, i16, String, String, DateTime<Utc>);
 type MarkRow = (Uuid, Word<Characteristic>, f64, Option<Word<Sign>>, Option<f64>);
 
 impl Store {
@@ -99,6 +105,15 @@ impl Store {
     pub async fn samples(&self, batch_id: Uuid) -> Result<Vec<Sample>> {
         let rows = sample_rows!().filter(sample::batch_id.eq(batch_id));
         let rows = rows.order((sample::loaf, sample::code));
+        Ok(rows.load(&mut self.connection().await?).await?)
+    }
+
+    /// The samples of a trial's doughs, by loaf.
+    pub async fn trial_samples(&self, trial_id: Uuid) -> Result<Vec<Sample>> {
+        let doughs = bench_dough::table.filter(bench_dough::trial_id.eq(trial_id));
+        let rows = sample_rows!()
+            .filter(sample::bench_dough_id.eq_any(doughs.select(bench_dough::id.nullable())));
+        let rows = rows.order((sample::bench_dough_id, sample::loaf, sample::code));
         Ok(rows.load(&mut self.connection().await?).await?)
     }
 
@@ -120,17 +135,38 @@ impl Store {
         Ok(scores_of(&mut *self.connection().await?, batch_id).await?)
     }
 
+    /// What judges said of a sample, in order.
+    pub async fn scores_of_sample(&self, sample_id: Uuid) -> Result<Vec<Score>> {
+        let connection = &mut *self.connection().await?;
+        let rows = score_rows!().filter(score::sample_id.eq(sample_id));
+        let rows = rows.order((score::scored_at, score::id)).load(connection).await?;
+        Ok(with_marks(connection, rows).await?)
+    }
+
+    /// What judges said of a trial's doughs, in order.
+    pub async fn trial_scores(&self, trial_id: Uuid) -> Result<Vec<Score>> {
+        let connection = &mut *self.connection().await?;
+        let doughs = bench_dough::table.filter(bench_dough::trial_id.eq(trial_id));
+        let rows = score_rows!()
+            .filter(sample::bench_dough_id.eq_any(doughs.select(bench_dough::id.nullable())))
+            .order((score::scored_at, score::id))
+            .load(connection)
+            .await?;
+        Ok(with_marks(connection, rows).await?)
+    }
+
     /// What judges first said of a product's batches last, newest last, but for one batch.
     pub async fn earlier_scores(
         &self,
         product_id: Uuid,
-        but: Uuid,
+        but: Option<Uuid>,
         most: i64,
     ) -> Result<Vec<Score>> {
         let connection = &mut *self.connection().await?;
         let mut rows: Vec<ScoreRow> = score_rows!()
-            .filter(batch_state::product_id.eq(product_id))
-            .filter(sample::batch_id.ne(but))
+            .filter(sample::product_id.eq(product_id))
+            .filter(sample::batch_id.is_not_null())
+            .filter(sample::batch_id.is_distinct_from(but))
             .filter(score::round.eq(1))
             .order((score::scored_at.desc(), score::id.desc()))
             .limit(most)
@@ -140,30 +176,36 @@ impl Store {
         Ok(with_marks(connection, rows).await?)
     }
 
-    /// Records a sheet, and what the batch's judges say together with it: all or nothing. Sent twice,
+    /// Records a sheet, and what its batch's judges say together with it: all or nothing. Sent twice,
     /// it is stored once.
     pub async fn add_score(
         &self,
-        batch_id: Uuid,
+        batch_id: Option<Uuid>,
         new: &NewScore,
         seen: impl Fn(&[Score], BatchSeen) -> BatchSeen + Send + Sync,
     ) -> Result<()> {
         write_once!(
             self,
             |connection| {
-                // One after the other, whichever server is asked.
-                let before: BatchSeen = batch_state::table
-                    .find(batch_id)
-                    .select(BatchSeen::as_select())
-                    .for_update()
-                    .first(connection)
-                    .await?;
-                insert_scores(connection, std::slice::from_ref(new)).await?;
-                let all = scores_of(connection, batch_id).await?;
-                diesel::update(batch_state::table.find(batch_id))
-                    .set(seen(&all, before))
-                    .execute(connection)
-                    .await?;
+                let new = std::slice::from_ref(new);
+                match batch_id {
+                    None => insert_scores(connection, new).await?,
+                    Some(batch_id) => {
+                        // One after the other, whichever server is asked.
+                        let before: BatchSeen = batch_state::table
+                            .find(batch_id)
+                            .select(BatchSeen::as_select())
+                            .for_update()
+                            .first(connection)
+                            .await?;
+                        insert_scores(connection, new).await?;
+                        let all = scores_of(connection, batch_id).await?;
+                        diesel::update(batch_state::table.find(batch_id))
+                            .set(seen(&all, before))
+                            .execute(connection)
+                            .await?;
+                    }
+                }
                 true
             },
             |error| StoreError::or_conflict(error, || {
@@ -175,9 +217,10 @@ impl Store {
 
 macro_rules! sample_rows {
     () => {
-        sample::table.inner_join(batch_state::table.inner_join(product::table)).select((
+        sample::table.inner_join(product::table).select((
             sample::id,
             sample::batch_id,
+            sample::bench_dough_id,
             sample::loaf,
             sample::code,
             sample::made_by,
@@ -190,11 +233,11 @@ macro_rules! sample_rows {
 macro_rules! score_rows {
     () => {
         score::table
-            .inner_join(sample::table.inner_join(batch_state::table))
+            .inner_join(sample::table)
             .select((
                 score::id,
                 score::sample_id,
-                sample::batch_id,
+                (sample::batch_id, sample::bench_dough_id),
                 sample::loaf,
                 sample::code,
                 score::round,
@@ -228,10 +271,11 @@ async fn with_marks(
         let mark = ScoreMark { of, mark, sign: sign.map(|Word(sign)| sign) };
         marks.entry(id).or_default().push(ScoredMark { mark, measured });
     }
-    let score = |(id, sample_id, batch_id, loaf, code, round, judge, note, scored_at): ScoreRow| {
+    let score = |(id, sample_id, of, loaf, code, round, judge, note, scored_at): ScoreRow| {
         let mut marks = marks.remove(&id).unwrap_or_default();
         marks.sort_by_key(|one| one.mark.of);
-        Score { id, sample_id, batch_id, loaf, code, round, judge, note, scored_at, marks }
+        let dough_id = of.0.or(of.1).unwrap_or_default();
+        Score { id, sample_id, dough_id, loaf, code, round, judge, note, scored_at, marks }
     };
     Ok(rows.into_iter().map(score).collect())
 }

@@ -549,14 +549,16 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
 
     let sample = NewSample {
         id: Uuid::now_v7(),
-        batch_id: batch,
+        product_id: bakery.product.id,
+        batch_id: Some(batch),
+        bench_dough_id: None,
         loaf: 1,
         code: "417".into(),
         made_by: "RK".into(),
         made_at: Utc::now(),
     };
     store.add_samples(std::slice::from_ref(&sample)).await.expect("set out");
-    assert_eq!(store.coded_sample("417").await.expect("it is there").batch_id, batch);
+    assert_eq!(store.coded_sample("417").await.expect("it is there").batch_id, Some(batch));
     assert!(store.coded_sample("418").await.is_err());
     let mark = ScoreMark { of: Characteristic::Volume, mark: 3.0, sign: Some(Sign::TooLittle) };
     let sheet_of = |judge: &str| NewScore {
@@ -573,9 +575,9 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
         score: Some(10.0 * all.len() as f64),
         ..before
     };
-    store.add_score(batch, &sheet_of("one"), seen).await.expect("recorded");
-    store.add_score(batch, &sheet_of("two"), seen).await.expect("recorded");
-    let twice = store.add_score(batch, &sheet_of("one"), seen).await;
+    store.add_score(Some(batch), &sheet_of("one"), seen).await.expect("recorded");
+    store.add_score(Some(batch), &sheet_of("two"), seen).await.expect("recorded");
+    let twice = store.add_score(Some(batch), &sheet_of("one"), seen).await;
     assert!(matches!(twice, Err(StoreError::Conflict(_))), "the first marks stay");
     let scores = store.scores(batch).await.expect("listed");
     assert_eq!((scores.len(), &scores[0].marks), (2, &sheet_of("one").marks));
@@ -583,8 +585,8 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
     let wanted = BatchSeen { arrival_pct: Some(92.5), score: Some(20.0), crumb_is_low: false };
     assert_eq!(listed[0].seen, wanted, "a trace and a score leave one another alone");
     let product = bakery.product.id;
-    assert!(store.earlier_scores(product, batch, 9).await.expect("none else").is_empty());
-    let other = store.earlier_scores(product, Uuid::now_v7(), 1).await.expect("the newest");
+    assert!(store.earlier_scores(product, Some(batch), 9).await.expect("none else").is_empty());
+    let other = store.earlier_scores(product, None, 1).await.expect("the newest");
     assert_eq!(other.len(), 1);
 }
 

@@ -3,11 +3,13 @@ import { Link, useParams } from "react-router";
 import { answer, api } from "../api/client";
 import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
+import { TrialJudged } from "../judging/TrialJudged";
+import { doughLetter } from "../judging/trialWords";
 import { TrialTable } from "./TrialTable";
 
 const SCORED = ["stickiness", "strength", "height", "crumb", "crust", "eating", "note"];
 
-/** A trial set as it was set out, to print for the bench with room for the scores. */
+/** A trial set as it was set out, to print for the bench with room for notes, and as it was judged. */
 export function TrialPage() {
   const { id = "" } = useParams();
   const format = useFormat();
@@ -42,14 +44,14 @@ export function TrialPage() {
         </p>
       </header>
       <TrialTable set={trial.issued} />
-      <table className="mt-4 w-full border-collapse">
-        <caption className="text-left font-semibold">Scores, 1 to 5</caption>
+      <table className="mt-4 hidden w-full border-collapse print:table">
+        <caption className="text-left font-semibold">Scores at the bench, 1 to 5</caption>
         <thead>
           <tr className="border-b border-ink">
             <td />
             {variants.map((variant, at) => (
               <th scope="col" key={variant.name} className="px-2 text-ink">
-                {String.fromCharCode(65 + at)}
+                {doughLetter(at)}
               </th>
             ))}
           </tr>
@@ -71,6 +73,7 @@ export function TrialPage() {
         Mix them one after another from the same flour and water; hot trays, steam and running
         mixers as ever: gloves, guards, the maker's instructions.
       </p>
+      <TrialJudged trial={trial} />
     </article>
   );
 }

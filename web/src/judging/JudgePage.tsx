@@ -73,6 +73,7 @@ function CodedSheet({ code }: { code: string }) {
     onSuccess: async () => {
       forget();
       await queries.invalidateQueries({ queryKey: ["batches"] });
+      await queries.invalidateQueries({ queryKey: ["trial"] });
     },
   });
   if (error)

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
@@ -8,30 +8,31 @@ import { NumberField } from "../form/NumberField";
 import { useSession } from "../session/session";
 
 interface Props {
-  batch: string;
+  /** Where loaves are set out, under an id of their own. */
+  at: string;
   samples: Schemas["Sample"][];
   scores: Schemas["Score"][];
   /** Whether whoever is here may record. */
   may: boolean;
   onJudge: (code: string) => void;
+  onSetOut: () => Promise<void>;
+  /** Which dough a sample is of, where there are several. */
+  doughOf?: ((sample: Schemas["Sample"]) => string) | undefined;
 }
 
-/** The loaves of a batch under their codes, who marked which, and the way to set out more. */
-export function Samples({ batch, samples, scores, may, onJudge }: Props) {
-  const queries = useQueryClient();
+/** Loaves under their codes, who marked which, and the way to set out more. */
+export function Samples({ at, samples, scores, may, onJudge, onSetOut, doughOf }: Props) {
   const [loaves, setLoaves] = useState<number | null>(3);
   const [twice, setTwice] = useState<number | null>(1);
   const setOut = useMutation({
     networkMode: "always",
     mutationFn: () =>
-      record<Schemas["Sample"][]>({
-        path: `/api/v1/batches/${batch}/samples/${crypto.randomUUID()}`,
+      record<unknown>({
+        path: `${at}/${crypto.randomUUID()}`,
         label: "samples",
         body: { loaves, twice: twice ?? 0 },
       }),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["batches"] });
-    },
+    onSuccess: onSetOut,
   });
   const me = useSession()?.person?.name;
   const next = samples.find(
@@ -46,6 +47,7 @@ export function Samples({ batch, samples, scores, may, onJudge }: Props) {
           <thead>
             <tr>
               <th className="pr-6">code</th>
+              {doughOf && <th className="pr-6">dough</th>}
               <th className="pr-6">loaf</th>
               <th>marked by</th>
             </tr>
@@ -60,6 +62,7 @@ export function Samples({ batch, samples, scores, may, onJudge }: Props) {
                       {sample.code}
                     </Link>
                   </td>
+                  {doughOf && <td className="pr-6">{doughOf(sample)}</td>}
                   <td className="pr-6">{sample.loaf}</td>
                   <td>
                     {own.map((score) => (

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { ProductChoice } from "../results/ProductChoice";
@@ -81,6 +81,7 @@ function JudgedBatches() {
 
 function BatchScores({ id }: { id: string }) {
   const navigate = useNavigate();
+  const queries = useQueryClient();
   const may = useMay("record");
   const { data: found, error } = useQuery({
     queryKey: ["batches", "scores", id],
@@ -119,7 +120,8 @@ function BatchScores({ id }: { id: string }) {
         </p>
       )}
       <Samples
-        batch={id}
+        at={`/api/v1/batches/${id}/samples`}
+        onSetOut={() => queries.invalidateQueries({ queryKey: ["batches"] })}
         samples={found.samples}
         scores={found.scores}
         may={may}

@@ -7,6 +7,8 @@ coefficients! {
         (0.5, 0.3, 0.8), "marks", "one trait of the sheet, by somebody who has judged before");
     JUDGE_SD_COUNTS = Coefficient::house("judge_sd_counts", "it counts as so many repeats",
         (6.0, 3.0, 12.0), "repeats", "until the judge's own say more");
+    LOAF_SD = Coefficient::house("loaf_sd", "scatter of loaves of one dough, 1 σ",
+        (0.35, 0.2, 0.6), "marks", "one trait of the sheet, loaves of one bake");
     LEVEL_COUNTS = Coefficient::house("judge_level_counts", "a level of nought counts as so many loaves",
         (10.0, 5.0, 20.0), "loaves", "a judge's level shows slowly");
     /// A mark this low on volume, stickiness or flavour is a stop.

@@ -83,16 +83,40 @@ impl ScoreDifferenceInput {
         let sd_judge = SD_JUDGE.check(&self.sd_judge, "", &mut faults);
         let sd_batch = SD_BATCH.check_opt(&self.sd_batch, "", &mut faults);
         faults.or(())?;
-        let within = (sd_loaf.powi(2) + sd_judge.powi(2)) / (batches * loaves);
-        let between = sd_batch.map_or(0.0, |sd| sd.powi(2) / batches);
-        let lsd = NINETEEN_IN_TWENTY * (2.0 * (between + within)).sqrt();
+        let lsd = NINETEEN_IN_TWENTY
+            * Scatter { batches, loaves, sd_loaf, sd_judge, sd_batch }.of_difference();
         let real = difference.abs() > lsd;
-        let says = match (real, sd_batch) {
-            (false, _) => DifferenceVerdict::NotShown,
-            (true, None) => DifferenceVerdict::DoughsDiffer,
-            (true, Some(_)) => DifferenceVerdict::VariantsDiffer,
-        };
+        let says = verdict(real, sd_batch.is_some());
         Ok(ScoreDifference { lsd, real, says })
+    }
+}
+
+/// How far the marks of two variants scatter, so many batches and loaves of each.
+#[derive(Clone, Copy)]
+pub(super) struct Scatter {
+    pub batches: f64,
+    pub loaves: f64,
+    pub sd_loaf: f64,
+    pub sd_judge: f64,
+    /// None where the plant does not know it.
+    pub sd_batch: Option<f64>,
+}
+
+impl Scatter {
+    /// `√(2·(σ_B²/r + σ_L²/(r·n) + σ_J²/(r·n)))`.
+    pub fn of_difference(&self) -> f64 {
+        let within = (self.sd_loaf.powi(2) + self.sd_judge.powi(2)) / (self.batches * self.loaves);
+        let between = self.sd_batch.map_or(0.0, |sd| sd.powi(2) / self.batches);
+        (2.0 * (between + within)).sqrt()
+    }
+}
+
+/// What may be said of a difference: of variants only where the scatter of batches is in it.
+pub(super) const fn verdict(real: bool, knows_batches: bool) -> DifferenceVerdict {
+    match (real, knows_batches) {
+        (false, _) => DifferenceVerdict::NotShown,
+        (true, false) => DifferenceVerdict::DoughsDiffer,
+        (true, true) => DifferenceVerdict::VariantsDiffer,
     }
 }
 

@@ -8,6 +8,7 @@ mod panel;
 mod score;
 mod sheet;
 mod standard;
+mod variants;
 mod words;
 
 pub use difference::{DifferenceVerdict, ScoreDifference, ScoreDifferenceInput};
@@ -17,6 +18,9 @@ pub use panel::{Panel, PanelJudge, PanelMark, PanelTrait, Sheet, panel};
 pub use score::{ScoreInput, ScoreMarkInput, ScoredMark};
 pub use sheet::{Characteristic, ScoreMark, ScoreTotal, Sign, measured_mark, total};
 pub use standard::{MeasuredTarget, ProductStandard, StandardInput, TargetInput};
+pub use variants::{
+    TestedDifference, TraitDifference, TrialVerdict, VariantDifference, VariantSheets, variants,
+};
 
 /// From a normal distribution's σ to the half of what holds 95 %.
 pub(crate) const NINETEEN_IN_TWENTY: f64 = 1.96;

@@ -48,6 +48,7 @@ pub(super) struct TrialDough<'a> {
     run_settings: RunSettings<'a>,
     water_correction: Option<Estimate>,
     target_c: f64,
+    points_wetter: f64,
 }
 
 impl<'a> TrialDough<'a> {
@@ -76,6 +77,7 @@ impl<'a> TrialDough<'a> {
             target_c: scenario.run_settings.target_c.unwrap_or(scenario.method.target_c),
             run_settings,
             water_correction: scenario.water_correction,
+            points_wetter: 0.0,
         }
     }
 
@@ -198,11 +200,26 @@ impl<'a> TrialDough<'a> {
         }
     }
 
+    /// The formula as it stands now.
+    pub fn draft(&self) -> &FormulaDraft {
+        &self.draft
+    }
+
+    /// How much wetter its changes made it, points.
+    pub const fn points_wetter(&self) -> f64 {
+        self.points_wetter
+    }
+
+    /// The method as it stands now, with its own target moved as this dough's was.
+    pub fn method(&self, scenario: &Scenario<'_>) -> Method {
+        let was = scenario.run_settings.target_c.unwrap_or(scenario.method.target_c);
+        Method { target_c: scenario.method.target_c + self.target_c - was, ..self.method.clone() }
+    }
+
     fn wetter(&mut self, points: f64) {
-        match &mut self.run_settings.hydration_pct {
-            Some(set) => *set += points,
-            None => self.formula.style_points += points,
-        }
+        self.points_wetter += points;
+        let set = self.run_settings.hydration_pct.as_mut().or(self.formula.hydration_pct.as_mut());
+        *set.unwrap_or(&mut self.formula.style_points) += points;
     }
 
     fn pct_of(&self, ingredient: Ingredient) -> f64 {

@@ -108,6 +108,11 @@ impl Intervention {
         Self::Psyllium,
     ];
 
+    /// Whether it makes another flour of the one there is.
+    pub(super) const fn is_of_flour(self) -> bool {
+        matches!(self, Self::Sieve | Self::PartWhite)
+    }
+
     /// Whether it works through a gluten film, so that it is nothing to a dough without one.
     pub(super) const fn needs_gluten(self) -> bool {
         matches!(

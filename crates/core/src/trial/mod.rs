@@ -3,7 +3,9 @@
 
 mod dough;
 mod intervention;
+mod kept;
 mod set;
 
 pub use intervention::{Intervention, QualityGoal};
+pub use kept::{KeptVariant, kept_variant};
 pub use set::{OfferedIntervention, TrialSet, Variant, interventions_for, trial_set};

@@ -4,6 +4,7 @@ mod amounts;
 mod edit;
 mod file;
 mod formula;
+mod kept;
 mod template;
 mod trial;
 
@@ -22,4 +23,5 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(edit::routes())
         .merge(template::routes())
         .merge(trial::routes())
+        .merge(kept::routes())
 }

@@ -62,9 +62,9 @@ async fn interventions(
 
 /// Variants to be set out side by side.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
-struct TrialInput {
+pub struct TrialInput {
     #[serde(alias = "hand")]
-    scenario: ScenarioInput,
+    pub scenario: ScenarioInput,
     /// Up to 6.
     #[serde(alias = "levers")]
     interventions: Vec<Intervention>,

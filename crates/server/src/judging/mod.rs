@@ -4,6 +4,7 @@ mod panel;
 mod samples;
 mod scores;
 mod standard;
+mod trial;
 
 use utoipa_axum::router::OpenApiRouter;
 
@@ -12,5 +13,9 @@ use crate::state::App;
 pub use panel::{EARLIER_SHEETS, JudgedBy, seen_by_judges};
 
 pub fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().merge(samples::routes()).merge(scores::routes()).merge(standard::routes())
+    OpenApiRouter::new()
+        .merge(samples::routes())
+        .merge(scores::routes())
+        .merge(standard::routes())
+        .merge(trial::routes())
 }

@@ -10,16 +10,16 @@ use crate::state::App;
 /// Sheets of a product that say how its judges mark.
 pub const EARLIER_SHEETS: u8 = 240;
 
-/// What a batch's sheets are put together by.
+/// What a product's sheets are put together by.
 pub struct JudgedBy {
     pub standard: ProductStandard,
     /// Of the product's other batches.
-    earlier: Vec<Sheet>,
+    pub earlier: Vec<Sheet>,
     pub coefficients: Coefficients,
 }
 
 impl JudgedBy {
-    pub async fn load(app: &App, product_id: Uuid, batch_id: Uuid) -> Result<Self> {
+    pub async fn load(app: &App, product_id: Uuid, batch_id: Option<Uuid>) -> Result<Self> {
         let most = EARLIER_SHEETS.into();
         let earlier = app.store.earlier_scores(product_id, batch_id, most).await?;
         Ok(Self {

@@ -3,7 +3,7 @@
 use std::collections::HashSet;
 
 use axum::extract::State;
-use chrono::{TimeDelta, Utc};
+use chrono::{DateTime, TimeDelta, Utc};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
 use ironpeel_store::{NewSample, Sample};
 use serde::{Deserialize, Serialize};
@@ -29,9 +29,9 @@ const CODES: std::ops::Range<u128> = 100..1000;
 const LOAVES: NumberRange = NumberRange::new("loaves", "loaves to judge", "", 1.0, 20.0);
 const TWICE: NumberRange = NumberRange::new("twice", "loaves met twice", "", 0.0, 20.0);
 
-/// Loaves of a batch to be set out for judging.
+/// Loaves of a dough to be set out for judging.
 #[derive(Debug, Default, Deserialize, ToSchema)]
-struct SamplesInput {
+pub struct SamplesInput {
     /// 1 to 20.
     #[serde(default)]
     #[schema(value_type = f64)]
@@ -41,6 +41,23 @@ struct SamplesInput {
     #[serde(default)]
     #[schema(value_type = f64)]
     twice: RawNumber,
+}
+
+impl SamplesInput {
+    /// The number of each loaf, those that are met twice once more.
+    pub fn check(&self) -> Result<Vec<i16>> {
+        let mut faults = ValidationErrors::default();
+        let loaves = LOAVES.check(&self.loaves, "", &mut faults);
+        let twice = TWICE.check_or(&self.twice, 0.0, "", &mut faults);
+        if twice > loaves {
+            faults.push("twice", "no more loaves are met twice than there are");
+        }
+        if loaves.fract() + twice.fract() != 0.0 {
+            faults.push("loaves", "loaves are whole");
+        }
+        faults.or(())?;
+        Ok((1..=loaves as i16).chain(1..=twice as i16).collect())
+    }
 }
 
 /// A sheet to be filled in: what a judge may know of a sample.
@@ -63,47 +80,53 @@ async fn set_out(
 ) -> Result<Json<Vec<Sample>>> {
     let records = write.of(&app, id);
     if !records.was_written().await? {
-        let mut faults = ValidationErrors::default();
-        let loaves = LOAVES.check(&input.loaves, "", &mut faults);
-        let twice = TWICE.check_or(&input.twice, 0.0, "", &mut faults);
-        if twice > loaves {
-            faults.push("twice", "no more loaves are met twice than there are");
-        }
-        if loaves.fract() + twice.fract() != 0.0 {
-            faults.push("loaves", "loaves are whole");
-        }
-        faults.or(())?;
+        let loaves = input.check()?;
+        let planned = app.revisions.batch(batch_id).await?;
+        let product = app.store.product(&planned.slug).await?;
         let stand = app.store.samples(batch_id).await?;
         let before = stand.iter().map(|sample| sample.loaf).max().unwrap_or(0);
-        let made_at = Utc::now();
-        let taken = app.store.codes_since(made_at - TimeDelta::days(DAYS)).await?;
-        let mut codes = Codes { id, taken: taken.into_iter().collect(), tried: 0 };
-        let all = (1..=loaves as i16).chain(1..=twice as i16);
-        let samples: Vec<NewSample> = all
-            .map(|loaf| before.saturating_add(loaf))
-            .enumerate()
-            .map(|(at, loaf)| NewSample {
-                id: Uuid::new_v5(&id, &at.to_be_bytes()),
-                batch_id,
-                loaf,
-                code: codes.next(),
-                made_by: write.author.name.clone(),
-                made_at,
-            })
-            .collect();
+        let mut codes = Codes::free(&app, id).await?;
+        let samples = loaves.into_iter().map(|loaf| NewSample {
+            batch_id: Some(batch_id),
+            ..codes.sample(product.id, before.saturating_add(loaf), &write.author.name)
+        });
+        let samples: Vec<NewSample> = samples.collect();
         records.add_samples(&samples).await?;
     }
     Ok(Json(app.store.samples(batch_id).await?))
 }
 
-/// Codes that nobody can guess a batch from.
-struct Codes {
+/// Codes that nobody can guess a dough from.
+pub struct Codes {
     id: Uuid,
+    made_at: DateTime<Utc>,
     taken: HashSet<String>,
     tried: u32,
 }
 
 impl Codes {
+    /// Those not given out lately, drawn by the id of what is set out.
+    pub async fn free(app: &App, id: Uuid) -> Result<Self> {
+        let made_at = Utc::now();
+        let taken = app.store.codes_since(made_at - TimeDelta::days(DAYS)).await?;
+        Ok(Self { id, made_at, taken: taken.into_iter().collect(), tried: 0 })
+    }
+
+    /// A loaf under the next code; of which dough is left to be said.
+    pub fn sample(&mut self, product_id: Uuid, loaf: i16, made_by: &str) -> NewSample {
+        let code = self.next();
+        NewSample {
+            id: Uuid::new_v5(&self.id, &self.tried.to_be_bytes()),
+            product_id,
+            batch_id: None,
+            bench_dough_id: None,
+            loaf,
+            code,
+            made_by: made_by.into(),
+            made_at: self.made_at,
+        }
+    }
+
     /// The next code that is free; once all are given out, one that was.
     fn next(&mut self) -> String {
         loop {

@@ -78,11 +78,9 @@ async fn record(
             Vec::new()
         });
         faults.or(())?;
-        let stand = app.store.scores(batch_id).await?;
+        let stand = app.store.scores_of_sample(sample.id).await?;
         let judge = write.author.name.clone();
-        let first = stand
-            .iter()
-            .any(|one| one.sample_id == sample.id && one.judge == judge && one.round == 1);
+        let first = stand.iter().any(|one| one.judge == judge && one.round == 1);
         if round == 2 && !first {
             return Err(Problem::field("round", "there is nothing to look at once more yet"));
         }
@@ -100,7 +98,7 @@ async fn record(
             .add_score(batch_id, &new, |all, before| seen_by_judges(by.panel(all).as_ref(), before))
             .await?;
     }
-    let stored = app.store.scores(batch_id).await?.into_iter().find(|score| score.id == id);
+    let stored = app.store.scores_of_sample(sample.id).await?.into_iter().find(|one| one.id == id);
     stored.map(Json).ok_or_else(|| Problem::fault("a sheet that was stored is there"))
 }
 
@@ -114,7 +112,7 @@ async fn scores(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Sco
     Ok(Json(ScoresView {
         lines: sheet_lines(&app, &planned.slug).await?,
         samples: app.store.samples(id).await?,
-        panel: JudgedBy::load(&app, product.id, id).await?.panel(&scores),
+        panel: JudgedBy::load(&app, product.id, Some(id)).await?.panel(&scores),
         scores,
         product: product.name,
         slug: product.slug,

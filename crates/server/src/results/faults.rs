@@ -254,7 +254,7 @@ async fn seen(
 ) -> Result<SeenEvidence> {
     let product = app.store.product(&planned.slug).await?;
     let scores = app.store.scores(planned.id).await?;
-    let panel = JudgedBy::load(app, product.id, planned.id).await?.panel(&scores);
+    let panel = JudgedBy::load(app, product.id, Some(planned.id)).await?.panel(&scores);
     Ok(SeenEvidence {
         bake: bake_evidence(app, planned, coefficients).await?,
         marks: panel.iter().flat_map(|panel| &panel.traits).map(PanelTrait::score_mark).collect(),

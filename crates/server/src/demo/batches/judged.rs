@@ -39,7 +39,7 @@ impl Seen {
             let sample = self.samples.iter().find(|sample| sample.id == score.sample_id)?;
             Some(Sheet {
                 judge: score.judge.clone(),
-                loaf: (sample.batch_id, sample.loaf),
+                loaf: (sample.batch_id.unwrap_or_default(), sample.loaf),
                 sample: sample.id,
                 marks: score.marks.iter().map(|given| given.mark).collect(),
             })
@@ -51,6 +51,7 @@ impl Seen {
 /// What is known of a batch that is over.
 pub struct Over<'a> {
     pub batch: &'a PlannedBatch,
+    pub product_id: Uuid,
     pub truth: Truth,
     pub story: Story,
     pub ended_at: DateTime<Utc>,
@@ -101,7 +102,9 @@ impl Over<'_> {
             let drawn = Uuid::new_v5(&self.batch.id, &place.to_be_bytes());
             found.samples.push(NewSample {
                 id: drawn,
-                batch_id: self.batch.id,
+                product_id: self.product_id,
+                batch_id: Some(self.batch.id),
+                bench_dough_id: None,
                 loaf,
                 code: (100 + drawn.as_u128() % 900).to_string(),
                 made_by: JUDGES[0].into(),

@@ -171,7 +171,8 @@ impl Plant {
             Some(ended_at) => {
                 let truth = truths(SEED, slug);
                 let seed = planned.id.as_u64_pair().1 ^ SEED;
-                let over = Over { batch: &planned, truth, story, ended_at, seed };
+                let product_id = product.id;
+                let over = Over { batch: &planned, product_id, truth, story, ended_at, seed };
                 over.seen(earlier, &Coefficients::default())
             }
             None => Seen::default(),

@@ -1,15 +1,13 @@
 //! Batches on the floor, on the real server.
 
-mod support;
-
 use std::sync::atomic::{AtomicI64, Ordering};
 
+use crate::support::{Plant, full_mixer, new_id};
 use chrono::{DateTime, SubsecRound, TimeDelta, Utc};
 use ironpeel_server::Config;
 use ironpeel_store::PersonRole;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, full_mixer, new_id};
 
 const PRODUCT: &str = "deck-roll-60";
 const LOT: &str = "VR-26-1090";
@@ -250,7 +248,7 @@ async fn whoever_listens_is_told_and_told_again_what_they_missed() {
     let listen = |last: Option<String>| {
         let request = client
             .get(format!("{beside}/api/v1/live"))
-            .bearer_auth(support::key_of(PersonRole::Visitor));
+            .bearer_auth(crate::support::key_of(PersonRole::Visitor));
         let request = match last {
             Some(last) => request.header("last-event-id", last),
             None => request,
@@ -313,7 +311,7 @@ async fn a_sheet_of_an_earlier_version_is_run_without_its_lines() {
     let beside = plant.beside(Config { demo: true, ..Config::default() }).await;
     let answer = reqwest::Client::new()
         .get(format!("{beside}/api/v1/batches/{id}/run"))
-        .bearer_auth(support::key_of(PersonRole::Visitor))
+        .bearer_auth(crate::support::key_of(PersonRole::Visitor))
         .send()
         .await
         .expect("the server answers");

@@ -1,14 +1,12 @@
 //! Flours over HTTP: specifications, decisions, drift, what changed, imports, curves, blends.
 
-mod support;
-
+use crate::support::{Plant, fields, new_id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, new_id};
 
-const BRAE: &str = include_str!("../demo/certificates-brae.csv");
-const MIXING: &str = include_str!("../demo/curve-mixing.csv");
-const BUBBLE: &str = include_str!("../demo/curve-bubble.csv");
+const BRAE: &str = include_str!("../../demo/certificates-brae.csv");
+const MIXING: &str = include_str!("../../demo/curve-mixing.csv");
+const BUBBLE: &str = include_str!("../../demo/curve-bubble.csv");
 
 fn signed() -> Value {
     json!({"reason": "for the test"})

@@ -1,10 +1,8 @@
 //! A product opened on the real server: its lots and its chain in one answer.
 
-mod support;
-
+use crate::support::{Plant, fields, list, new_id, pin};
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use support::{Plant, fields, list, new_id, pin};
 
 const CHAIN: &str = "/api/v1/chain";
 

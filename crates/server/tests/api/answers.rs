@@ -1,12 +1,10 @@
 //! What an answer says of itself: whose fault it was, that it is whole, that it changed nothing.
 
-mod support;
-
 use std::collections::BTreeMap;
 
+use crate::support::{Plant, full_mixer, new_id};
 use reqwest::{Method, StatusCode};
 use serde_json::Value;
-use support::{Plant, full_mixer, new_id};
 
 #[tokio::test]
 async fn a_fault_of_ours_is_told_as_one_and_no_half_file_passes_for_a_whole() {

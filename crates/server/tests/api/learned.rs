@@ -1,10 +1,8 @@
 //! What is learned of the demo plant's past, held against the truths it hides.
 
-mod support;
-
+use crate::support::{Plant, list};
 use ironpeel_server::demo::{JUDGES, SEED, judge_level, load_batches, truths};
 use serde_json::Value;
-use support::{Plant, list};
 
 const MADE: [&str; 7] = [
     "ferry-tin-800",

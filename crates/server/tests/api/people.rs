@@ -1,7 +1,6 @@
 //! Who may do what on the real server, how they sign in, and what is kept of it.
 
-mod support;
-
+use crate::support::{Plant, fields, list, new_id};
 use chrono::Utc;
 use diesel::sql_query;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
@@ -9,7 +8,6 @@ use ironpeel_server::Config;
 use ironpeel_store::PersonRole;
 use reqwest::{Method, RequestBuilder, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, list, new_id};
 
 const PASSWORD: &str = "skerrow-demo";
 const SESSION: &str = "/api/v1/session";
@@ -102,7 +100,7 @@ async fn every_route_is_for_whom_the_document_says_and_for_nobody_else() {
         }
         for role in roles {
             let asked = plant.request(method.clone(), &address).body("{");
-            let asked = asked.bearer_auth(support::key_of(role));
+            let asked = asked.bearer_auth(crate::support::key_of(role));
             let status = asked.send().await.expect("an answer").status();
             let theirs = may(role).iter().any(|word| words.iter().any(|one| one == word));
             assert_eq!(

@@ -1,10 +1,8 @@
 //! A flour from its bag becomes a dough without a certificate or a specification.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer, list, new_id};
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, list, new_id};
 
 fn bag(name: &str) -> Value {
     json!({"name": name, "species": "wheat", "flour_type": "DE 550", "protein_pct": 11, "signed": {}})

@@ -1,10 +1,8 @@
 //! The public calculators: the contract, and bad input told as problem details.
 
-mod support;
-
+use crate::support::{Plant, fields};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields};
 
 const MOISTURE: &str = "/api/v1/calc/moisture-basis";
 const HEAT: &str = "/api/v1/calc/dough-temperature";

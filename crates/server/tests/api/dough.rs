@@ -1,10 +1,8 @@
 //! Formulas, amounts, templates, levers and trials on the real server.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer, list, new_id, number};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, list, new_id, number};
 
 /// The formula of a product as it would be sent back.
 async fn formula(plant: &Plant, slug: &str) -> Value {

@@ -1,12 +1,10 @@
 //! Bakes with their traces, and judges with their marks, on the real server.
 
-mod support;
-
+use crate::support::{Plant, full_mixer, list, new_id, number};
 use chrono::Utc;
 use ironpeel_store::PersonRole;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, full_mixer, list, new_id, number};
 
 const PRODUCT: &str = "deck-roll-60";
 

@@ -1,10 +1,8 @@
 //! Lists by key: every row once, newest first, whatever comes in meanwhile.
 
-mod support;
-
+use crate::support::{Plant, full_mixer, new_id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, full_mixer, new_id};
 
 /// Every row of a list, page after page; `between` happens after each page.
 async fn walk(plant: &Plant, path: &str, key: &str, mut between: impl AsyncFnMut()) -> Vec<String> {

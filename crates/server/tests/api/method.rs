@@ -1,11 +1,9 @@
 //! Methods, lines, sponges, two ways, runs and the standing line, over HTTP.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer, new_id};
 use chrono::{DateTime, Duration, Utc};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, new_id};
 
 const STRONG: &str = "VR-26-1098";
 

@@ -1,11 +1,9 @@
 //! Stations of the floor: who is at them, and whose name is on what they record.
 
-mod support;
-
+use crate::support::{Plant, full_mixer, list, new_id};
 use chrono::{Duration, Utc};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, full_mixer, list, new_id};
 
 /// A browser with its cookie.
 struct Tablet<'a> {

@@ -1,11 +1,9 @@
 //! A plant's own value of any coefficient reaches every figure that rests on it, and no batch that was
 //! planned before.
 
-mod support;
-
+use crate::support::{Plant, full_mixer, list, new_id, number};
 use axum::http::StatusCode;
 use serde_json::{Value, json};
-use support::{Plant, full_mixer, list, new_id, number};
 
 async fn save(plant: &Plant, number: u32, change: Value) -> (StatusCode, Value) {
     let mut input = json!({"number": number, "signed": {"reason": "a year of jars"}});
@@ -91,6 +89,6 @@ async fn what_cannot_be_replaced_is_refused_at_its_field() {
 
 #[test]
 fn the_list_in_the_documents_is_of_today() {
-    let kept = include_str!("../../../docs/coefficients.md");
+    let kept = include_str!("../../../../docs/coefficients.md");
     assert!(ironpeel_server::coefficient_list() == kept, "run `make generate`");
 }

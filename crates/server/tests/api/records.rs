@@ -1,10 +1,8 @@
 //! Records over HTTP: what is sent twice, what may be planned, what a formula holds.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer, new_id};
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, new_id};
 
 /// Held in the demo plant: its damaged starch is out.
 const DAMAGED: &str = "VR-26-1033";

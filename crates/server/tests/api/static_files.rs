@@ -1,17 +1,15 @@
 //! The front end as it is served, and the server's own start and stop.
 
-mod support;
-
 use std::time::Duration;
 
+use crate::support::Plant;
 use reqwest::{Method, StatusCode};
-use support::Plant;
 use tokio::io::{AsyncReadExt, AsyncWriteExt};
 use tokio::net::{TcpListener, TcpStream};
 
 #[tokio::test]
 async fn files_are_packed_cached_by_name_and_under_a_strict_policy() {
-    let dist = std::env::temp_dir().join(format!("ironpeel-dist-{}", support::new_id()));
+    let dist = std::env::temp_dir().join(format!("ironpeel-dist-{}", crate::support::new_id()));
     std::fs::create_dir_all(dist.join("assets")).expect("a folder");
     std::fs::write(dist.join("index.html"), "<!doctype html>").expect("written");
     std::fs::write(dist.join("assets/app-1a2b.js"), "plain").expect("written");

@@ -1,12 +1,10 @@
 //! The clock on the plant's wall decides what day it is and which hours are nobody's.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer};
 use chrono::{DateTime, Timelike, Utc};
 use ironpeel_store::PersonRole;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer};
 
 /// The first place on earth to begin a day, and one that ends it 25 hours later.
 const FIRST: &str = "Pacific/Kiritimati";

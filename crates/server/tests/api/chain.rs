@@ -1,10 +1,8 @@
 //! The what-if and planned batches on the real server.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer, new_id, number};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, new_id, number};
 
 const CHAIN: &str = "/api/v1/chain";
 
@@ -203,7 +201,7 @@ async fn a_restarted_database_loses_nothing_and_a_lost_one_is_told() {
 async fn the_document_of_the_api_is_the_one_the_interface_was_made_from() {
     let plant = Plant::open().await;
     let served = plant.get("/api/openapi.json").await;
-    let kept: Value = serde_json::from_str(include_str!("../../../web/src/api/openapi.json"))
+    let kept: Value = serde_json::from_str(include_str!("../../../../web/src/api/openapi.json"))
         .expect("web/src/api/openapi.json is JSON");
     assert!(served == kept, "run `make generate`");
     for path in ["/api/v1/calc/moisture-basis", "/api/v1/calc/dough-temperature"] {

@@ -1,10 +1,8 @@
 //! Every route of the document, given nonsense: refused in words, and never a fault of ours.
 
-mod support;
-
+use crate::support::{Plant, full_mixer, new_id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, full_mixer, new_id};
 
 /// Every path of the document with its method.
 async fn routes(plant: &Plant) -> Vec<(Method, String)> {

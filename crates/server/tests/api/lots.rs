@@ -1,12 +1,10 @@
 //! Certificates and lots on the real server.
 
-mod support;
-
+use crate::support::{Plant, fields, new_id};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-use support::{Plant, fields, new_id};
 
-const EXAMPLE: &str = include_str!("../demo/certificate-example.csv");
+const EXAMPLE: &str = include_str!("../../demo/certificate-example.csv");
 
 async fn read(plant: &Plant, file: impl Into<reqwest::Body>) -> (StatusCode, Value) {
     let response = plant.raw(Method::POST, "/api/v1/certificates/read", file).await;

@@ -1,10 +1,8 @@
 //! The build-up with the plant's own numbers, who holds the water, and what lots teach.
 
-mod support;
-
+use crate::support::{Plant, fields, full_mixer, list, new_id, number};
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use support::{Plant, fields, full_mixer, list, new_id, number};
 
 async fn save(plant: &Plant, input: &Value) -> (StatusCode, Value) {
     plant.put(&format!("/api/v1/plant/parameters/revisions/{}", new_id()), input).await

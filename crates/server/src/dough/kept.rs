@@ -1,0 +1,95 @@
+//! The variant of a trial that is kept: the formula's and the method's next revision.
+
+use axum::extract::State;
+use chrono::Utc;
+use ironpeel_core::trial::{Intervention, kept_variant};
+use ironpeel_core::units::ValidationErrors;
+use ironpeel_store::{NewFormula, NewMethod, Trial, TrialKept};
+use serde::Deserialize;
+use utoipa::ToSchema;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+use uuid::Uuid;
+
+use super::trial::TrialInput;
+use crate::chain::ScenarioContext;
+use crate::problem::{Problem, Result};
+use crate::request::{Json, Path, Recorded, from_value};
+use crate::revision::SignedInput;
+use crate::state::App;
+
+pub fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(keep))
+}
+
+/// The variant that is kept, with why.
+#[derive(Debug, Deserialize, ToSchema)]
+struct KeptInput {
+    /// Its place in the trial; the dough as it is comes first.
+    variant: u16,
+    signed: SignedInput,
+}
+
+/// What a variant changed.
+fn interventions_of(trial: &Trial, variant: u16) -> Result<Vec<Intervention>> {
+    let found = &trial.issued["variants"][usize::from(variant)];
+    if found.is_null() {
+        return Err(Problem::field("variant", "the trial has no such dough"));
+    }
+    from_value(found["interventions"].clone())
+}
+
+/// Keeps a variant of a trial: with its changes the formula and the method have their next revisions;
+/// sent twice, it is stored once
+#[utoipa::path(put, path = "/api/v1/trials/{trial_id}/kept/{id}", security(("session" = ["change"])), tag = "trial",
+    params(("trial_id" = Uuid, Path), ("id" = Uuid, Path)), request_body = KeptInput,
+    responses((status = 200, body = Vec<TrialKept>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn keep(
+    State(app): State<App>,
+    Path((trial_id, id)): Path<(Uuid, Uuid)>,
+    Recorded { input, write }: Recorded<KeptInput>,
+) -> Result<Json<Vec<TrialKept>>> {
+    let records = write.of(&app, id);
+    if !records.was_written().await? {
+        let trial = app.store.trial(trial_id).await?;
+        let mut faults = ValidationErrors::default();
+        let signed = input.signed.check(&write.author, true, &mut faults);
+        faults.or(())?;
+        let interventions = interventions_of(&trial, input.variant)?;
+        let asked: TrialInput = from_value(trial.asked)?;
+        let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
+        let kept = kept_variant(&context.scenario(&context.flours()), &interventions)?;
+        let documents = &context.documents;
+        let revision_id = Uuid::new_v5(&id, b"formula");
+        let formula = kept.formula.map(|formula| NewFormula {
+            formula_id: documents.formula.formula_id,
+            name: documents.formula.name.clone(),
+            revision_id,
+            // After the one that was tried: a newer one is looked at first.
+            number: documents.formula.revision.number + 1,
+            formula,
+            signed: signed.clone(),
+        });
+        let revision_id = Uuid::new_v5(&id, b"method");
+        let method = kept.method.map(|method| NewMethod {
+            method_id: documents.method.method_id,
+            name: documents.method.name.clone(),
+            revision_id,
+            number: documents.method.revision.number + 1,
+            method,
+            signed: signed.clone(),
+        });
+        let kept = TrialKept {
+            id,
+            trial_id,
+            variant: input.variant as i16,
+            reason: signed.reason,
+            formula_revision_id: formula.as_ref().map(|new| new.revision_id),
+            method_revision_id: method.as_ref().map(|new| new.revision_id),
+            kept_by: signed.by,
+            kept_at: Utc::now(),
+        };
+        records.keep_variant(&kept, formula.as_ref(), method.as_ref()).await?;
+    }
+    Ok(Json(app.store.kept_of_trial(trial_id).await?))
+}
