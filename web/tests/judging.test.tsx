@@ -1,4 +1,4 @@
-import { render, screen, waitFor, within } from "@testing-library/react";
+import { render, renderHook, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { describe, expect, it, test, vi } from "vitest";
@@ -9,6 +9,7 @@ import { PaperSheet } from "../src/judging/PaperSheet";
 import { ScoresPage } from "../src/judging/ScoresPage";
 import { StandardPage } from "../src/judging/StandardPage";
 import { marksOf, markText, type Marked, type Sheet } from "../src/judging/sheet";
+import { doughLetter, useDifference } from "../src/judging/trialWords";
 import { PreferencesProvider } from "../src/units/preferences";
 import { open, place } from "./page";
 
@@ -176,4 +177,43 @@ test("a standard that is edited says what it adds up to, and is discarded", asyn
   await user.click(screen.getByRole("button", { name: "Discard" }));
   expect(screen.getByText("100")).toBeTruthy();
   expect(screen.queryByRole("button", { name: /Save revision/ })).toBeNull();
+});
+
+describe("a dough beside the dough as it is", () => {
+  const beside = (total: Partial<Schemas["TestedDifference"]> | null, bakes = 1) => ({
+    variant: 1,
+    bakes,
+    loaves: 3,
+    traits: [],
+    total: total && {
+      difference: 6.2,
+      limit: 4.1,
+      says: "not_shown" as const,
+      loaves_needed: null,
+      bakes_needed: null,
+      ...total,
+    },
+  });
+  const says = (of: ReturnType<typeof beside> | undefined) =>
+    renderHook(useDifference, { wrapper: PreferencesProvider }).result.current(of);
+
+  it("differs for real where bakes say so, as doughs only where one does", () => {
+    expect(says(beside({ says: "variants_differ" }, 3))).toBe(
+      "+6.2 points (3 bakes of 3 loaves each): real; from 4.1 a difference is seen",
+    );
+    expect(says(beside({ says: "doughs_differ" }))).toMatch(
+      /these two doughs differ.*another bake/,
+    );
+  });
+
+  it("is not shown with what would show it, as far as anything would", () => {
+    const under = "not shown; a difference under 4.1 would not be seen";
+    expect(says(beside({ loaves_needed: 5, bakes_needed: 2 }))).toMatch(
+      `${under}; 5 loaves of each, or 2 bakes would show one of this size`,
+    );
+    expect(says(beside({}))).toMatch(new RegExp(`${under}$`));
+    expect(says(beside(null))).toMatch(/too little is marked/);
+    expect(says(undefined)).toBe("");
+    expect([0, 3].map(doughLetter)).toEqual(["A", "D"]);
+  });
 });
