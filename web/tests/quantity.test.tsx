@@ -113,3 +113,17 @@ test("units and marks are one person's", async () => {
   await user.type(field, "2{Enter}");
   expect(onSet.mock.calls[0]?.[0]).toBeCloseTo(0.90718474, 8);
 });
+
+test("a difference of temperatures is shown and typed in this person's degrees", async () => {
+  const { field, onSet, user } = show("degrees", 2, { preferences: { temperature: "F" } });
+  expect(field.value).toBe("+3.6 °F");
+  for (const [typed, wanted] of [
+    ["9", 5],
+    ["−2 K", -2],
+    ["-1.5 °C", -1.5],
+  ] as const) {
+    await user.clear(field);
+    await user.type(field, `${typed}{Enter}`);
+    expect(onSet).toHaveBeenLastCalledWith(wanted);
+  }
+});

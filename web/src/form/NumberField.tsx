@@ -21,6 +21,7 @@ export function NumberField({ kind, value, usual, onSet, fault, ...named }: Prop
     if (number === null || number === undefined) return "";
     if (kind === "duration") return format.minutes(number);
     if (kind === "temperature") return format.temperature(number);
+    if (kind === "degrees") return format.degrees(number);
     if (kind === "mass") return format.mass(number, number < 100 ? 0.001 : 0.1);
     return format.plain(number) + (kind === "percent" ? " %" : "");
   };

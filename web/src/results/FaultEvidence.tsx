@@ -5,7 +5,7 @@ import { NumberField } from "../form/NumberField";
 import { Select } from "../form/Select";
 import { useMay } from "../session/session";
 import { useFormat } from "../units/format";
-import { shown } from "./featureValue";
+import { kindOf, shown } from "./featureValue";
 
 interface Props {
   batch: string;
@@ -138,11 +138,12 @@ function Answer({
       />
     );
   }
+  const kind = kindOf(unit);
   return (
     <NumberField
-      label={unit ? `${label}, ${unit}` : label}
+      label={kind === "number" && unit ? `${label}, ${unit}` : label}
       hint={hint}
-      kind="number"
+      kind={kind}
       value={value ?? null}
       onSet={(entered) => onAnswer(key, entered)}
     />

@@ -1,7 +1,7 @@
 import { parseNumber } from "./number";
 import type { Preferences } from "./preferences";
 
-export type Kind = "number" | "percent" | "temperature" | "mass" | "duration";
+export type Kind = "number" | "percent" | "temperature" | "degrees" | "mass" | "duration";
 
 const UNITS: Record<Kind, Record<string, (value: number) => number>> = {
   number: { "": (value) => value },
@@ -11,6 +11,13 @@ const UNITS: Record<Kind, Record<string, (value: number) => number>> = {
     "°c": (value) => value,
     f: (value) => (value - 32) / 1.8,
     "°f": (value) => (value - 32) / 1.8,
+  },
+  degrees: {
+    c: (value) => value,
+    "°c": (value) => value,
+    k: (value) => value,
+    f: (value) => value / 1.8,
+    "°f": (value) => value / 1.8,
   },
   mass: {
     kg: (value) => value,
@@ -41,6 +48,7 @@ const EXAMPLE: Record<Kind, string> = {
   number: "a number, such as 4000",
   percent: "a percentage, such as 1.9",
   temperature: "a temperature, such as 24 or 75 °F",
+  degrees: "a difference of temperatures, such as 2 or −3.5 °F",
   duration: "a time, such as 90 min, 1 h 30 or overnight",
   mass: "a mass, such as 160 kg, 850 g or 3 lb 4 oz",
 };
@@ -56,7 +64,12 @@ export function parseQuantity(
   const range = parseNumber(typed.replace(/[^\d.,\s'’−‐‑–—-]+$/, ""), mark);
   if ("fault" in range && range.fault === "range")
     return { message: `${quoted} is a range; one value is wanted here` };
-  const bare = kind === "temperature" ? temperature.toLowerCase() : kind === "mass" ? mass : "";
+  const bare =
+    kind === "temperature" || kind === "degrees"
+      ? temperature.toLowerCase()
+      : kind === "mass"
+        ? mass
+        : "";
   const parts = [...typed.matchAll(PART)];
   // Several parts add up, each with its unit: 3 lb 4 oz; of 1 h 30 the last are minutes.
   const adds =
