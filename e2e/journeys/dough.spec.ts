@@ -121,8 +121,7 @@ test("a sour by cups and as prefermented flour is the same dough within its doub
   // The same starter, stated as prefermented flour, is where it was.
   await page.getByLabel("How the starter is stated").selectOption("its flour, of all flour");
   await type(page, "Share", String(prefermented));
-  await settled(page);
-  expect(await percent(page, "Water")).toBe(cups);
+  await expect.poll(() => percent(page, "Water")).toBe(cups);
   await type(page, "Hydration", "60");
   await expect(page.getByText("% of the flour, hydration 60 %")).toBeVisible();
   await page.keyboard.press("Control+z");

@@ -78,7 +78,7 @@ export function TrialJudged({ trial }: { trial: Schemas["TrialView"] }) {
                     cells: verdict.variants.map((panel) =>
                       panel?.total.total == null
                         ? "–"
-                        : `${format.number(panel.total.total)} ± ${format.number(panel.total_sd ?? 0)}`,
+                        : `${format.number(panel.total.total)}\u00a0±\u00a0${format.number(panel.total_sd ?? 0)}`,
                     ),
                   },
                   {
