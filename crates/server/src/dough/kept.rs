@@ -26,16 +26,15 @@ pub fn routes() -> OpenApiRouter<App> {
 #[derive(Debug, Deserialize, ToSchema)]
 struct KeptInput {
     /// Its place in the trial; the dough as it is comes first.
-    variant: u16,
+    variant: i16,
     signed: SignedInput,
 }
 
 /// What a variant changed.
-fn interventions_of(trial: &Trial, variant: u16) -> Result<Vec<Intervention>> {
-    let found = &trial.issued["variants"][usize::from(variant)];
-    if found.is_null() {
-        return Err(Problem::field("variant", "the trial has no such dough"));
-    }
+fn interventions_of(trial: &Trial, variant: i16) -> Result<Vec<Intervention>> {
+    let place = usize::try_from(variant).ok();
+    let found = place.and_then(|place| trial.issued["variants"].get(place));
+    let found = found.ok_or_else(|| Problem::field("variant", "the trial has no such dough"))?;
     from_value(found["interventions"].clone())
 }
 
@@ -82,7 +81,7 @@ async fn keep(
         let kept = TrialKept {
             id,
             trial_id,
-            variant: input.variant as i16,
+            variant: input.variant,
             reason: signed.reason,
             formula_revision_id: formula.as_ref().map(|new| new.revision_id),
             method_revision_id: method.as_ref().map(|new| new.revision_id),

@@ -56,7 +56,7 @@ async fn set_out(
         let product = app.store.product(&trial.slug).await?;
         let stand = app.store.bench_doughs(trial_id).await?;
         let bake = stand.last().map_or(0, |dough| dough.bake).saturating_add(1);
-        let doughs = (0..variants_of(&trial) as i16).map(|variant| BenchDough {
+        let doughs = (0i16..).take(variants_of(&trial)).map(|variant| BenchDough {
             id: Uuid::new_v5(&id, &variant.to_be_bytes()),
             trial_id,
             bake,
