@@ -295,6 +295,17 @@ fn a_line_with_too_few_troughs_for_two_doughs_makes_them_one_by_one() {
     assert!(plan.troughs.iter().all(|now| now.troughs <= 2));
 }
 
+#[test]
+fn a_dough_that_waits_in_the_mixer_is_in_no_other_s_way() {
+    let (method, day) = (sponge_dough(), out_by(at(26, 5, 0)));
+    let equipment = Equipment { troughs: 14, proofer_pieces: 2610.93, oven_pieces: 284.21, ..LINE };
+    let each = EachDough { pieces: 482.875, ..DOUGH };
+    let wanted = RunRequest { doughs: 6, equipment: &equipment, each, ..asked(&method, &day) };
+    let from = plan_run(&wanted).expect("fits").starts_at + Duration::minutes(25);
+    let stop = Some(Stop { from, minutes: 294.123, place: None });
+    sound(&plan_run(&RunRequest { stop, ..wanted }).expect("fits"));
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(48))]
 

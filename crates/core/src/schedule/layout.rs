@@ -136,7 +136,8 @@ impl Laying<'_> {
         }
         // Doughs are begun in turn, and none is moved by a day: what ended then is in nobody's way.
         self.mixing.retain(|taken| taken.end > turn - H_PER_DAY * MIN_PER_H);
-        self.mixing.extend(self.mixed(&spans));
+        let mixed = self.mixed(&spans).into_iter().map(|(_, mixed)| mixed);
+        self.mixing.extend(mixed);
         for one in &mut self.troughs {
             one.left.push(spans[one.lying.stages.end - 1].to);
         }
@@ -144,8 +145,22 @@ impl Laying<'_> {
         (turn, spans)
     }
 
-    /// A dough's stages if it is begun at a moment, and the longest it is kept from any of them.
+    /// A dough's stages if it is begun at a moment, and the longest it is kept from any of them. One
+    /// that would be kept in the mixer until another's turn is mixed after that one.
     fn tried(&mut self, turn: f64, by: &[f64]) -> (Vec<Span>, f64) {
+        let mut not_before = vec![f64::NEG_INFINITY; by.len()];
+        loop {
+            let (spans, kept_min) = self.passed(turn, by, &not_before);
+            let in_the_way = self.mixed(&spans).into_iter().find_map(|(number, mixed)| {
+                let taken = self.mixing.iter().filter(|taken| meet(&mixed, taken));
+                Some((number, taken.map(|taken| taken.end).reduce(f64::max)?))
+            });
+            let Some((number, free)) = in_the_way else { break (spans, kept_min) };
+            not_before[number] = free;
+        }
+    }
+
+    fn passed(&mut self, turn: f64, by: &[f64], not_before: &[f64]) -> (Vec<Span>, f64) {
         let stages = &self.line.method.stages;
         let pieces = self.flow.stages.clone();
         let mut spans: Vec<Span> = Vec::with_capacity(stages.len());
@@ -154,7 +169,8 @@ impl Laying<'_> {
             let number = spans.len();
             let moved = at + by[number];
             let wanted = spans.last().map_or(moved, |last| moved.max(last.from));
-            at = past(self.opens(number, wanted), self.stop, self.line.driven_at(number));
+            let opens = self.opens(number, wanted.max(not_before[number]));
+            at = past(opens, self.stop, self.line.driven_at(number));
             kept_min = kept_min.max(at - wanted);
             if let Some(last) = spans.last_mut() {
                 *last = Span { to: at, longest: last.longest.max(at - last.from), ..*last };
@@ -173,17 +189,17 @@ impl Laying<'_> {
         (spans, kept_min)
     }
 
-    /// When a dough has the mixer, each time with the turn after it.
-    fn mixed(&self, spans: &[Span]) -> Vec<Range<f64>> {
+    /// When a dough has the mixer, each time from which stage on and with the turn after it.
+    fn mixed(&self, spans: &[Span]) -> Vec<(usize, Range<f64>)> {
         let turn_min = self.line.wanted.equipment.turn_min;
-        let mut found: Vec<Range<f64>> = Vec::new();
+        let mut found: Vec<(usize, Range<f64>)> = Vec::new();
         for (number, span) in spans.iter().enumerate() {
             if self.line.exclusive(number) != Some(0) {
                 continue;
             }
             match found.last_mut().filter(|_| !self.begins_mixing(number)) {
-                Some(one) => one.end = span.to + turn_min,
-                None => found.push(span.from..span.to + turn_min),
+                Some((_, one)) => one.end = span.to + turn_min,
+                None => found.push((number, span.from..span.to + turn_min)),
             }
         }
         found
@@ -203,8 +219,8 @@ impl Laying<'_> {
         let mut at = wanted;
         let in_the_way = |at: f64| {
             let to = interrupted(at, at + minutes, self.stop, Some(Place::Mixer)) + turn_min;
-            let meets = |taken: &&Range<f64>| at + SLACK < taken.end && taken.start + SLACK < to;
-            self.mixing.iter().filter(meets).map(|taken| taken.end).reduce(f64::max)
+            let taken = self.mixing.iter().filter(|taken| meet(&(at..to), taken));
+            taken.map(|taken| taken.end).reduce(f64::max)
         };
         loop {
             at = past(at, self.stop, Some(Place::Mixer));
@@ -234,4 +250,9 @@ impl Laying<'_> {
         }
         opens
     }
+}
+
+/// Whether two have the mixer at once.
+fn meet(one: &Range<f64>, other: &Range<f64>) -> bool {
+    one.start + SLACK < other.end && other.start + SLACK < one.end
 }
