@@ -36,7 +36,7 @@ struct TrialScores {
 }
 
 /// How many doughs a trial was set out with.
-pub fn variants_of(trial: &Trial) -> usize {
+fn variants_of(trial: &Trial) -> usize {
     trial.issued["variants"].as_array().map_or(0, Vec::len)
 }
 
