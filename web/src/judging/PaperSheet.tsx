@@ -19,7 +19,7 @@ export const PaperSheet = ({ blank, code }: { blank: Schemas["BlankSheet"]; code
       <tbody>
         {blank.lines.map((line, at) => (
           <tr key={line.of} className="border-t border-hair align-top">
-            <td className="w-56 py-1 pr-2">
+            <td className="w-96 py-0.5 pr-2 leading-tight">
               <b>
                 {at + 1}. {line.label}
                 {line.two_sided && " ±"}
@@ -28,12 +28,12 @@ export const PaperSheet = ({ blank, code }: { blank: Schemas["BlankSheet"]; code
               5: {line.anchors[2]}; 3: {line.anchors[1]}; 1: {line.anchors[0]}
             </td>
             {HALVES.map((mark) => (
-              <td key={mark} className="py-1 text-center">
+              <td key={mark} className="py-0.5 text-center leading-tight">
                 ○<br />
                 {mark}
               </td>
             ))}
-            <td className="py-1 pl-2 whitespace-nowrap">
+            <td className="py-0.5 pl-2 leading-tight whitespace-nowrap">
               {line.two_sided && "− / +"}
               {line.measure && (
                 <>
