@@ -353,25 +353,29 @@ fn a_kept_variant_is_the_next_formula_and_method() {
         kept_variant(&bench.scenario(&flours), of)
     };
     let as_it_is = kept(&plain, &[]).expect("nothing is asked");
-    assert_eq!((as_it_is.formula, as_it_is.method), (None, None));
-    let wetter = kept(&plain, &[Intervention::MoreWater]).expect("a formula");
-    let style = |points: f64| plain.formula.style_points + points;
-    assert_eq!(wetter.formula.expect("it changed").style_points, style(3.0));
-    assert_eq!(wetter.method, None);
-    let night = kept(&plain, &[Intervention::ColdNight, Intervention::MoreSalt]).expect("both");
-    let (formula, method) = (night.formula.expect("salt"), night.method.expect("a night"));
+    assert_eq!(as_it_is, (plain.formula.clone(), plain.method.clone()));
+    let (formula, method) = kept(&plain, &[Intervention::MoreWater]).expect("a formula");
+    assert_eq!(formula.style_points, plain.formula.style_points + 3.0);
+    assert_eq!(method, plain.method);
+    let night = [Intervention::ColdNight, Intervention::MoreSalt];
+    let (formula, method) = kept(&plain, &night).expect("both");
     assert_ne!(formula.formula, plain.formula.formula);
     assert_eq!(method.stages.len(), plain.method.stages.len() + 1);
     assert_eq!(method.target_c, plain.method.target_c);
-    let warm = kept(&plain, &[Intervention::WarmerDough]).expect("a method").method;
-    assert_eq!(warm.expect("it changed").target_c, plain.method.target_c + 2.0);
+    let (_, warm) = kept(&plain, &[Intervention::WarmerDough]).expect("a method");
+    assert_eq!(warm.target_c, plain.method.target_c + 2.0);
     let refused = kept(&plain, &[Intervention::MoreWater, Intervention::Sieve]);
     let faults = refused.expect_err("another flour").0;
     assert_eq!(&*faults[0].field, "interventions[1]");
-    // Water of its own is moved, not the style beneath it.
+    // Water of its own is moved, not the style beneath it; what was set in hand was judged.
     plain.formula.hydration_pct = Some(64.0);
-    let wetter = kept(&plain, &[Intervention::MoreWater]).expect("a formula");
-    assert_eq!(wetter.formula.expect("it changed").hydration_pct, Some(67.0));
+    let (formula, _) = kept(&plain, &[Intervention::MoreWater]).expect("a formula");
+    assert_eq!((formula.hydration_pct, formula.style_points), (Some(67.0), 0.0));
+    let mut scenario = plain.scenario(&flours);
+    scenario.run_settings.hydration_pct = Some(60.0);
+    scenario.run_settings.target_c = Some(23.0);
+    let (formula, method) = kept_variant(&scenario, &[Intervention::MoreWater]).expect("both");
+    assert_eq!((formula.hydration_pct, method.target_c), (Some(63.0), 23.0));
     let scenario = plain.scenario(&flours);
     let tried = trial_set(&scenario, &[Intervention::MoreWater], 1.0).variants;
     let moved = |at: usize| tried[at].dough_absorption_pct.expect("water");

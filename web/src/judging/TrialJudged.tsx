@@ -96,7 +96,7 @@ export function TrialJudged({ trial }: { trial: Schemas["TrialView"] }) {
                 rows: lines.map((line) => ({
                   key: line.of,
                   label: line.label.toLowerCase(),
-                  differs: verdict.variants.some(Boolean),
+                  differs: true,
                   cells: verdict.variants.map((panel, at) => {
                     const one = panel?.traits.find((mark) => mark.of === line.of);
                     const beside = besideOf(at)?.traits.find((mark) => mark.of === line.of);

@@ -160,6 +160,7 @@ impl Laying<'_> {
         }
     }
 
+    /// The same, with no stage begun before a moment of its own.
     fn passed(&mut self, turn: f64, by: &[f64], not_before: &[f64]) -> (Vec<Span>, f64) {
         let stages = &self.line.method.stages;
         let pieces = self.flow.stages.clone();

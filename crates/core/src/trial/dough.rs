@@ -48,7 +48,6 @@ pub(super) struct TrialDough<'a> {
     run_settings: RunSettings<'a>,
     water_correction: Option<Estimate>,
     target_c: f64,
-    points_wetter: f64,
 }
 
 impl<'a> TrialDough<'a> {
@@ -77,7 +76,6 @@ impl<'a> TrialDough<'a> {
             target_c: scenario.run_settings.target_c.unwrap_or(scenario.method.target_c),
             run_settings,
             water_correction: scenario.water_correction,
-            points_wetter: 0.0,
         }
     }
 
@@ -200,24 +198,17 @@ impl<'a> TrialDough<'a> {
         }
     }
 
-    /// The formula as it stands now.
-    pub fn draft(&self) -> &FormulaDraft {
-        &self.draft
-    }
-
-    /// How much wetter its changes made it, points.
-    pub const fn points_wetter(&self) -> f64 {
-        self.points_wetter
-    }
-
-    /// The method as it stands now, with its own target moved as this dough's was.
-    pub fn method(&self, scenario: &Scenario<'_>) -> Method {
-        let was = scenario.run_settings.target_c.unwrap_or(scenario.method.target_c);
-        Method { target_c: scenario.method.target_c + self.target_c - was, ..self.method.clone() }
+    /// The formula and the method it is made by, with what was set for it in hand.
+    pub fn documents(self) -> Result<(ScenarioFormula, Method), ValidationErrors> {
+        let formula = ScenarioFormula {
+            formula: Formula::check(&self.draft)?,
+            hydration_pct: self.run_settings.hydration_pct.or(self.formula.hydration_pct),
+            ..self.formula
+        };
+        Ok((formula, Method { target_c: self.target_c, ..self.method }))
     }
 
     fn wetter(&mut self, points: f64) {
-        self.points_wetter += points;
         let set = self.run_settings.hydration_pct.as_mut().or(self.formula.hydration_pct.as_mut());
         *set.unwrap_or(&mut self.formula.style_points) += points;
     }

@@ -7,5 +7,5 @@ mod kept;
 mod set;
 
 pub use intervention::{Intervention, QualityGoal};
-pub use kept::{KeptVariant, kept_variant};
+pub use kept::kept_variant;
 pub use set::{OfferedIntervention, TrialSet, Variant, interventions_for, trial_set};

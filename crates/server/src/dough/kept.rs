@@ -16,7 +16,7 @@ use crate::chain::ScenarioContext;
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded, from_value};
 use crate::revision::SignedInput;
-use crate::state::App;
+use crate::state::{App, Documents};
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new().routes(routes!(keep))
@@ -57,24 +57,22 @@ async fn keep(
         let interventions = interventions_of(&trial, input.variant)?;
         let asked: TrialInput = from_value(trial.asked)?;
         let context = ScenarioContext::load(&app, &asked.scenario, "scenario.").await?;
-        let kept = kept_variant(&context.scenario(&context.flours()), &interventions)?;
-        let documents = &context.documents;
-        let revision_id = Uuid::new_v5(&id, b"formula");
-        let formula = kept.formula.map(|formula| NewFormula {
-            formula_id: documents.formula.formula_id,
-            name: documents.formula.name.clone(),
-            revision_id,
-            // After the one that was tried: a newer one is looked at first.
-            number: documents.formula.revision.number + 1,
+        let (formula, method) = kept_variant(&context.scenario(&context.flours()), &interventions)?;
+        let Documents { formula: was, method: made_by, .. } = &context.documents;
+        // Each after the one that was tried: a newer one is looked at first.
+        let formula = (formula != was.formula).then(|| NewFormula {
+            formula_id: was.formula_id,
+            name: was.name.clone(),
+            revision_id: Uuid::new_v5(&id, b"formula"),
+            number: was.revision.number + 1,
             formula,
             signed: signed.clone(),
         });
-        let revision_id = Uuid::new_v5(&id, b"method");
-        let method = kept.method.map(|method| NewMethod {
-            method_id: documents.method.method_id,
-            name: documents.method.name.clone(),
-            revision_id,
-            number: documents.method.revision.number + 1,
+        let method = (method != made_by.method).then(|| NewMethod {
+            method_id: made_by.method_id,
+            name: made_by.name.clone(),
+            revision_id: Uuid::new_v5(&id, b"method"),
+            number: made_by.revision.number + 1,
             method,
             signed: signed.clone(),
         });

@@ -19,24 +19,15 @@ async fn trial(plant: &Plant) -> String {
     path
 }
 
-fn marks(mark: f64) -> Value {
-    [
-        "shape",
-        "crust_character",
-        "evenness",
-        "crumb_colour",
-        "texture",
-        "stickiness",
-        "slicing",
-        "flavour",
-        "volume",
-        "openness",
-    ]
-    .map(|of| match of {
-        "volume" | "openness" => json!({"of": of, "mark": mark, "sign": "too_little"}),
-        _ => json!({"of": of, "mark": mark}),
-    })
-    .into()
+/// Every line of a sheet at one mark, below the standard where it has two sides.
+fn marks(sheet: &Value, mark: f64) -> Value {
+    let lines = list(&sheet["lines"]).iter();
+    lines
+        .map(|line| match line["two_sided"] {
+            Value::Bool(true) => json!({"of": line["of"], "mark": mark, "sign": "too_little"}),
+            _ => json!({"of": line["of"], "mark": mark}),
+        })
+        .collect()
 }
 
 /// A bake with every loaf of its doughs marked, each dough by its mark.
@@ -51,7 +42,10 @@ async fn baked(plant: &Plant, trial: &str, bake: f64, by: [f64; 4]) -> Value {
         let own = list(&found["samples"]).iter().filter(|one| one["bench_dough_id"] == dough["id"]);
         for sample in own {
             let mark = by[number(&dough["variant"]) as usize];
-            let sheet = json!({"code": sample["code"], "marks": marks(mark)});
+            let code = &sample["code"];
+            let sheet =
+                plant.get(&format!("/api/v1/samples/{}", code.as_str().expect("a code"))).await;
+            let sheet = json!({"code": code, "marks": marks(&sheet, mark)});
             let path = format!("/api/v1/scores/{}", new_id());
             let (status, stored) = plant.put(&path, &sheet).await;
             assert_eq!(status, StatusCode::OK, "{stored}");
@@ -80,7 +74,7 @@ async fn doughs_of_a_trial_are_judged_side_by_side() {
     let says: Vec<&Value> = differences.iter().map(|one| &one["total"]["says"]).collect();
     assert_eq!(says, ["doughs_differ", "not_shown", "doughs_differ"], "one bake knows no more");
     assert_eq!(number(&differences[0]["loaves"]), 2.0);
-    assert_eq!(list(&differences[0]["traits"]).len(), 10);
+    assert_eq!(list(&differences[0]["traits"]).len(), 12);
 
     let second = baked(&plant, &trial, 2.0, [3.0, 4.5, 3.5, 4.0]).await;
     assert_eq!(list(&second["doughs"]).len(), 8);
@@ -128,4 +122,23 @@ async fn a_kept_dough_is_the_next_revision_with_its_trial_as_reason() {
     let (status, kept) = keep(0, "as it is").await;
     assert_eq!((status, list(&kept).len()), (StatusCode::OK, 2), "{kept}");
     assert_eq!(kept[0]["formula_revision_id"], Value::Null);
+}
+
+#[tokio::test]
+async fn what_was_edited_when_it_was_tried_is_kept_with_it() {
+    let plant = Plant::open().await;
+    let mut scenario = plant.scenario(PRODUCT, "VR-26-1090", full_mixer()).await;
+    let formula = plant.get(&format!("/api/v1/products/{PRODUCT}")).await["formula"].clone();
+    let mut draft = formula.clone();
+    draft["piece_kg"] = json!(0.071);
+    scenario["draft"] = draft;
+    let input = json!({"slug": PRODUCT, "scenario": scenario, "interventions": ["more_salt"]});
+    let trial = format!("/api/v1/trials/{}", new_id());
+    let (status, saved) = plant.put(&trial, &input).await;
+    assert_eq!(status, StatusCode::OK, "{saved}");
+    let body = json!({"variant": 0, "signed": {"reason": "larger, as it was tried"}});
+    let (status, kept) = plant.put(&format!("{trial}/kept/{}", new_id()), &body).await;
+    assert_eq!(status, StatusCode::OK, "{kept}");
+    let now = plant.get(&format!("/api/v1/products/{PRODUCT}")).await["formula"].clone();
+    assert_eq!((number(&now["piece_kg"]), &now["lines"]), (0.071, &formula["lines"]));
 }

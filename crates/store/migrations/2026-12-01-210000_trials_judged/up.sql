@@ -35,5 +35,7 @@ CREATE TABLE trial_kept (
     kept_at timestamptz NOT NULL DEFAULT now()
 );
 CREATE INDEX trial_kept_of_trial ON trial_kept (trial_id);
+CREATE INDEX trial_kept_formula ON trial_kept (formula_revision_id);
+CREATE INDEX trial_kept_method ON trial_kept (method_revision_id);
 CREATE TRIGGER append_only BEFORE UPDATE OR DELETE OR TRUNCATE ON trial_kept
     FOR EACH STATEMENT EXECUTE FUNCTION refuse_change();
