@@ -10,7 +10,7 @@ export default defineConfig({
     environment: "jsdom",
     setupFiles: "tests/setup.ts",
     include: ["tests/**/*.test.{ts,tsx}"],
-    testTimeout: 60_000,
+    testTimeout: 120_000,
     maxWorkers: 2,
   },
 });

@@ -564,7 +564,7 @@ test("what it came to stands against the plan, once there is something", () => {
 
 test("the board of the demo plant says what is next, and where each batch is", async () => {
   open(<BoardPage />, { at: "/board" });
-  expect(await screen.findByText(/^Next on/, {}, { timeout: 8000 })).toBeTruthy();
+  expect(await screen.findByText(/^Next on/, {})).toBeTruthy();
   for (const line of ["Line 1", "Line 2", "Bench"]) {
     expect(screen.getByRole("region", { name: line })).toBeTruthy();
   }

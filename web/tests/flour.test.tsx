@@ -59,9 +59,7 @@ test("drift finds the stray lot, and opens it", async () => {
 
 test("a curve is drawn with its readings, each a mark to move", async () => {
   open(<CurvesPage />, { at: await inHand("/flour/curves", "deck-roll-60", "VR-26-1090") });
-  await waitFor(() => expect(screen.getAllByRole("slider").length).toBeGreaterThan(2), {
-    timeout: 8000,
-  });
+  await waitFor(() => expect(screen.getAllByRole("slider").length).toBeGreaterThan(2));
   const text = document.body.textContent ?? "";
   for (const word of ["development", "stability", "arrival"]) expect(text).toContain(word);
 });
@@ -154,7 +152,7 @@ test("a mill's table is understood by its headers before anything is taken in", 
     "Numéro de lot;Humidité %;Protéines % m.s.;Temps de chute (s);Remarque\nBS-T-1;14,2;15,1;290;bon\nBS-T-2;sec;14,9;300;\n",
     "moulin.csv",
   );
-  await waitFor(() => expect(document.body.textContent).toMatch(/BS-T-1/), { timeout: 8000 });
+  await waitFor(() => expect(document.body.textContent).toMatch(/BS-T-1/));
   const means = () =>
     screen
       .getAllByRole<HTMLSelectElement>("combobox")

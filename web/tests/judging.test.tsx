@@ -13,8 +13,6 @@ import { doughLetter, useDifference } from "../src/judging/trialWords";
 import { PreferencesProvider } from "../src/units/preferences";
 import { open, place } from "./page";
 
-const PATIENT = { timeout: 8000 };
-
 const LINE: Schemas["SheetLine"] = {
   of: "volume",
   label: "Volume",
@@ -160,7 +158,7 @@ test("the paper sheet has a ring for every half and a place for what is measured
 
 test("finished batches are listed with their scores", async () => {
   const { user } = open(<ScoresPage />, { at: "/results/scores?of=ferry-tin-800" });
-  const table = await screen.findByRole("table", { name: "Finished batches" }, PATIENT);
+  const table = await screen.findByRole("table", { name: "Finished batches" });
   expect(within(table).getAllByRole("link", { name: /^\d\d$/ }).length).toBeGreaterThan(5);
   expect(within(table).getAllByRole("link", { name: "judge it" }).length).toBeGreaterThan(5);
   await user.selectOptions(screen.getByLabelText("Product"), "kesh-dark");
@@ -169,7 +167,7 @@ test("finished batches are listed with their scores", async () => {
 
 test("a standard that is edited says what it adds up to, and is discarded", async () => {
   const { user } = open(<StandardPage />, { at: "/results/standard?of=rigg-spelt-500" });
-  const weight = await screen.findByLabelText("weight of Volume", {}, PATIENT);
+  const weight = await screen.findByLabelText("weight of Volume");
   await user.clear(weight);
   await user.type(weight, "20{Enter}");
   expect(screen.getByText("108")).toBeTruthy();

@@ -66,9 +66,7 @@ export function open(
 
 /** The chain has been computed for what is in hand. */
 export const computed = () =>
-  waitFor(() => expect(screen.getByTestId("chain").textContent).toBe("computed"), {
-    timeout: 8000,
-  });
+  waitFor(() => expect(screen.getByTestId("chain").textContent).toBe("computed"));
 
 async function get<T>(path: string): Promise<T> {
   const response = await fetch(path);

@@ -19,8 +19,6 @@ import { open, place } from "./page";
 
 const FOUR = Date.UTC(2026, 10, 26, 4, 0);
 const iso = (minutes: number) => new Date(FOUR + minutes * 60_000).toISOString();
-const PATIENT = { timeout: 8000 };
-
 const draw = (figure: ReactElement) =>
   render(
     <PreferencesProvider>
@@ -30,18 +28,18 @@ const draw = (figure: ReactElement) =>
 
 test("batches are searched and filtered, and the address says how", async () => {
   const { user } = open(<BatchesPage />, { at: "/results" });
-  const table = await screen.findByRole("table", {}, PATIENT);
+  const table = await screen.findByRole("table");
   expect(within(table).getAllByRole("row").length).toBeGreaterThan(40);
   await user.selectOptions(screen.getByLabelText("State"), "held");
   await waitFor(() => expect(screen.getAllByText("held").length).toBeGreaterThan(1));
-  await waitFor(() => expect(screen.getAllByRole("row")).toHaveLength(2), PATIENT);
+  await waitFor(() => expect(screen.getAllByRole("row")).toHaveLength(2));
   expect(place.search.get("state")).toBe("held");
   await user.selectOptions(screen.getByLabelText("State"), "");
   await user.selectOptions(screen.getByLabelText("Product"), "kesh-dark");
   await waitFor(() => {
     const names = screen.getAllByRole("link", { name: /^(Kesh|Ferry|Deck)/ });
     expect(names.every((one) => one.textContent === "Kesh Dark")).toBe(true);
-  }, PATIENT);
+  });
   expect(screen.getByRole("link", { name: "CSV" }).getAttribute("href")).toContain(
     "product=kesh-dark",
   );
@@ -49,7 +47,7 @@ test("batches are searched and filtered, and the address says how", async () => 
 
 test("columns are chosen, and up to four batches for comparing", async () => {
   const { user } = open(<BatchesPage />, { at: "/results?state=finished" });
-  await screen.findByRole("table", {}, PATIENT);
+  await screen.findByRole("table");
   expect(screen.queryByRole("columnheader", { name: /^proof/ })).toBeNull();
   await user.click(screen.getByText("Columns"));
   await user.click(screen.getByLabelText("proof"));
@@ -65,7 +63,7 @@ test("columns are chosen, and up to four batches for comparing", async () => {
 
 test("no batch is like that: what belongs there is said", async () => {
   open(<BatchesPage />, { at: "/results?q=nothing+is+called+this" });
-  expect(await screen.findByText(/^No batch is like that/, {}, PATIENT)).toBeTruthy();
+  expect(await screen.findByText(/^No batch is like that/)).toBeTruthy();
 });
 
 async function finished(many: number): Promise<string> {
@@ -81,7 +79,7 @@ test("batches are compared differences first, and those that differ little on de
   const { user } = open(<CompareBatchesPage />, {
     at: `/results/compare?batches=${await finished(3)}`,
   });
-  await screen.findByRole("columnheader", { name: "what it likely does" }, PATIENT);
+  await screen.findByRole("columnheader", { name: "what it likely does" });
   const rows = screen.getAllByRole("row").length;
   await user.click(screen.getByRole("button", { name: /differ little$/ }));
   expect(screen.getAllByRole("row").length).toBeGreaterThan(rows);
@@ -93,35 +91,32 @@ test("with no batch chosen the way to the list is shown, and a wrong address is 
   const { router } = open(<CompareBatchesPage />, { at: "/results/compare" });
   expect(screen.getByText(/^Tick two to four batches/)).toBeTruthy();
   await router.navigate("/results/compare?batches=nonsense");
-  expect((await screen.findByRole("alert", {}, PATIENT)).textContent).toMatch(/ids of batches/);
+  expect((await screen.findByRole("alert")).textContent).toMatch(/ids of batches/);
 });
 
 test("a control chart shows a story and leads to its batches", async () => {
   const { user } = open(<ChartsPage />, { at: "/results/charts?of=deck-roll-60" });
-  await screen.findByRole("figure", { name: /^Dough temperature over 1\d\d batches/ }, PATIENT);
+  await screen.findByRole("figure", { name: /^Dough temperature over 1\d\d batches/ });
   const list = screen.getAllByText(/beyond a limit|eight in a row|slow drift/);
   expect(list.length).toBeGreaterThan(3);
   await user.selectOptions(screen.getByLabelText("Figure"), "loss");
-  await screen.findByRole("figure", { name: /^Loss over/ }, PATIENT);
+  await screen.findByRole("figure", { name: /^Loss over/ });
   expect(place.search.get("figure")).toBe("loss");
 });
 
 test("too few batches make no chart, and it is said where figures come from", async () => {
   open(<ChartsPage />, { at: "/results/charts?of=lantern-flats" });
-  expect(await screen.findByText(/^A chart needs three batches/, {}, PATIENT)).toBeTruthy();
+  expect(await screen.findByText(/^A chart needs three batches/)).toBeTruthy();
 });
 
 test("learned numbers are offered with their band, batches and what was left out", async () => {
   const { user } = open(<LearnedPage />, { at: "/results/learned?of=kesh-dark" });
-  const water = await screen.findByRole("region", { name: "Water correction" }, PATIENT);
+  const water = await screen.findByRole("region", { name: "Water correction" });
   expect(within(water).getByText(/^Kesh Rye in Kesh Dark on Bench/)).toBeTruthy();
   const take = within(water).getByRole<HTMLButtonElement>("button", { name: /^Take over/ });
   expect(take.disabled, "a reason is wanted").toBe(true);
   await user.selectOptions(screen.getByLabelText("Product"), "ferry-tin-800");
-  await waitFor(
-    () => expect(screen.getByText(/^Tarn Strong in Ferry Tin 800/)).toBeTruthy(),
-    PATIENT,
-  );
+  await waitFor(() => expect(screen.getByText(/^Tarn Strong in Ferry Tin 800/)).toBeTruthy());
   const loss = screen.getByRole("region", { name: /^Loss/ });
   expect(within(loss).getByText(/of the last 50 batches that told something/)).toBeTruthy();
   expect(within(loss).queryByRole("button", { name: /^Take over/ })).toBeNull();
@@ -131,8 +126,8 @@ test("a lot is recalled by the beginning of its code", async () => {
   const { user } = open(<RecallPage />, { at: "/results/recall" });
   expect(screen.getByText(/^Choose a lot/)).toBeTruthy();
   await user.type(screen.getByLabelText("Lot"), "VR-26-1063");
-  await user.click(await screen.findByRole("button", { name: /^VR-26-1063/ }, PATIENT));
-  const table = await screen.findByRole("table", { name: /VR-26-1063/ }, PATIENT);
+  await user.click(await screen.findByRole("button", { name: /^VR-26-1063/ }));
+  const table = await screen.findByRole("table", { name: /VR-26-1063/ });
   expect(within(table).getAllByRole("link").length).toBeGreaterThan(1);
   expect(place.search.get("code")).toBe("VR-26-1063");
   expect(screen.getByRole("link", { name: "CSV" }).getAttribute("href")).toContain(
@@ -142,7 +137,7 @@ test("a lot is recalled by the beginning of its code", async () => {
 
 test("a quarter stands against the one before", async () => {
   open(<QuarterPage />, { at: "/results/quarter" });
-  const row = await screen.findByRole("row", { name: /^Batches/ }, PATIENT);
+  const row = await screen.findByRole("row", { name: /^Batches/ });
   expect(row.textContent).toMatch(/^Batches\d+/);
   const cost = screen.getByRole("row", { name: /^Ingredients in rejected/ });
   expect(cost.textContent).toMatch(/batches(\d+[A-Z ]*){2}−?\d+ %$/);
@@ -322,9 +317,9 @@ test("a fault's causes are found from the batch's own figures, and an answer mov
   const id = await finished(1);
   const { user } = open(<FaultsPage />, { at: `/results/faults?batch=${id}` });
   expect(screen.getByText(/^Choose a batch and what is wrong/)).toBeTruthy();
-  const option = await screen.findByRole("option", { name: /Smearing on slicer blades/ }, PATIENT);
+  const option = await screen.findByRole("option", { name: /Smearing on slicer blades/ });
   await user.selectOptions(screen.getByLabelText("What is wrong"), option);
-  const causes = await screen.findByRole("region", { name: "Causes" }, PATIENT);
+  const causes = await screen.findByRole("region", { name: "Causes" });
   expect(place.search.get("fault")).toBe("smearing");
   expect(within(causes).getAllByRole("button", { expanded: false }).length).toBe(8);
   expect(causes.textContent).toContain("house judgement");
@@ -334,7 +329,7 @@ test("a fault's causes are found from the batch's own figures, and an answer mov
   await waitFor(() => {
     const first = within(causes).getAllByRole("button")[0];
     expect(first?.textContent).toBe("Sliced or cut too warm");
-  }, PATIENT);
+  });
   await user.click(within(causes).getByRole("button", { name: "Sliced or cut too warm" }));
   expect(within(causes).getByText(/A warm crumb is a soft gel/)).toBeTruthy();
   expect(within(causes).getAllByText(/speaks for it/).length).toBeGreaterThan(0);

@@ -44,7 +44,7 @@ globalThis.fetch = (input, init) =>
 Object.assign(globalThis, { File: NodeFile, Blob: NodeBlob });
 
 // A machine that does much else answers late, and right.
-configure({ asyncUtilTimeout: 15_000 });
+configure({ asyncUtilTimeout: 30_000 });
 
 globalThis.ResizeObserver ??= class {
   observe() {}

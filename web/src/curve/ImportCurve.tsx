@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { readFile } from "../api/readFile";
 import { CSV, FileChoice } from "../form/FileChoice";
+import { FileSays, type FileState } from "../form/FileSays";
 import { FieldText } from "../form/FieldText";
 import { Author } from "../form/Author";
 import { useFormat } from "../units/format";
@@ -22,21 +23,21 @@ export function ImportCurve({
   const { preferences } = usePreferences();
   const queries = useQueryClient();
   const [file, setFile] = useState<Schemas["CurveFile"]>();
-  const [message, setSays] = useState<string>();
+  const [state, setState] = useState<FileState>();
   const [head, setHead] = useState({ mixer_g: "300", flour_moisture_pct: "", water_ml: "" });
   const format = useFormat();
   const shown = (value: number | null | undefined) => (value == null ? "" : format.plain(value));
   const take = async (chosen: File) => {
-    setSays(`Reading ${chosen.name} …`);
+    setState({ reading: chosen.name });
     const found = await readFile<Schemas["CurveFile"]>(
       "/api/v1/curves/read",
       { decimal_mark: preferences.mark },
       chosen,
     );
-    if ("message" in found) return setSays(found.message);
+    if ("message" in found) return setState({ refused: found.message });
     const curve = found.read;
     const moisture = lot.certificate.moisture_pct;
-    setSays(undefined);
+    setState(undefined);
     setFile(curve);
     setHead({
       mixer_g: shown(curve.mixer_g ?? 300),
@@ -89,11 +90,7 @@ export function ImportCurve({
         <code>curve, l_mm, p_mmh2o</code>.
       </p>
       <FileChoice accept={CSV} className="mt-2 inline-block" onFile={(file) => void take(file)} />
-      {message && (
-        <p className="mt-2 text-stop" role="alert">
-          {message}.
-        </p>
-      )}
+      <FileSays state={state} />
       {file && (
         <div className="mt-2">
           <p>

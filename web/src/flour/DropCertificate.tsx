@@ -1,11 +1,12 @@
 import { Link } from "react-router";
 import { FileChoice } from "../form/FileChoice";
+import { FileSays } from "../form/FileSays";
 import { useTakeCertificate } from "./takeCertificate";
 import { useScenario } from "../scenario/ScenarioProvider";
 
 /** Says how a certificate is taken in: dropped anywhere on the page, chosen, or typed. */
 export function DropCertificate() {
-  const { message, take } = useTakeCertificate();
+  const { state, take } = useTakeCertificate();
   const { search } = useScenario();
   return (
     <div className="mt-2 border-2 border-dashed border-hair p-4">
@@ -25,11 +26,7 @@ export function DropCertificate() {
         </Link>
         .
       </p>
-      {message && (
-        <p className="mt-2 text-stop" role="alert">
-          {message}
-        </p>
-      )}
+      <FileSays state={state} />
     </div>
   );
 }

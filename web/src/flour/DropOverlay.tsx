@@ -1,8 +1,9 @@
+import { FileSays } from "../form/FileSays";
 import { useDropAnywhere } from "./takeCertificate";
 
 /** Shows that a certificate can be let go here, and what came of it. */
 export function DropOverlay() {
-  const { message, over } = useDropAnywhere();
+  const { state, over } = useDropAnywhere();
   return (
     <>
       {over && (
@@ -10,11 +11,7 @@ export function DropOverlay() {
           Drop the certificate here
         </p>
       )}
-      {message && (
-        <p role="alert" className="screen-only border-b border-stop bg-faint px-6 py-2 text-stop">
-          {message}
-        </p>
-      )}
+      <FileSays state={state} className="screen-only border-b border-stop bg-faint px-6 py-2" />
     </>
   );
 }

@@ -1,32 +1,33 @@
 import { useCallback, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
+import type { FileState } from "../form/FileSays";
 import { startFrom } from "./draft";
 import { readFile } from "./readFile";
 import { useScenario } from "../scenario/ScenarioProvider";
 
 /** Takes a certificate file to the intake, or says why it cannot. */
 export function useTakeCertificate() {
-  const [message, setSays] = useState<string>();
+  const [state, setState] = useState<FileState>();
   const navigate = useNavigate();
   const { search } = useScenario();
   const take = useCallback(
     async (file: File | undefined) => {
       if (!file) return;
-      setSays(`Reading ${file.name} …`);
+      setState({ reading: file.name });
       const read = await readFile(file);
-      if ("message" in read) return setSays(`${file.name}: ${read.message}.`);
-      setSays(undefined);
+      if ("message" in read) return setState({ refused: `${file.name}: ${read.message}` });
+      setState(undefined);
       startFrom(read.file, file.name);
       void navigate({ pathname: "/flour/receive", search });
     },
     [navigate, search],
   );
-  return { message, take };
+  return { state, take };
 }
 
 /** A certificate may be dropped anywhere on the page. */
 export function useDropAnywhere() {
-  const { message, take } = useTakeCertificate();
+  const { state, take } = useTakeCertificate();
   const [over, setOver] = useState(false);
   useEffect(() => {
     const on = (type: string, does: (event: DragEvent) => void) => {
@@ -51,5 +52,5 @@ export function useDropAnywhere() {
     ];
     return () => off.forEach((remove) => remove());
   }, [take]);
-  return { message, over };
+  return { state, over };
 }

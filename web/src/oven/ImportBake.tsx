@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { readFile } from "../api/readFile";
 import { CSV, FileChoice } from "../form/FileChoice";
+import { FileSays, type FileState } from "../form/FileSays";
 import { Form } from "../form/Form";
 import { NumberField } from "../form/NumberField";
 import { useFormat } from "../units/format";
@@ -23,13 +24,13 @@ export function ImportBake({ batch, onDone }: Props) {
   const queries = useQueryClient();
   const [file, setFile] = useState<File>();
   const [read, setRead] = useState<Schemas["BakeFile"]>();
-  const [message, setMessage] = useState<string>();
+  const [state, setState] = useState<FileState>();
   const [asksUnit, setAsksUnit] = useState(false);
   const [minutes, setMinutes] = useState<number | null>(batch.bake_min ?? null);
   const take = async (chosen: File, unit?: Unit) => {
     setFile(chosen);
     setRead(undefined);
-    setMessage(`Reading ${chosen.name} …`);
+    setState({ reading: chosen.name });
     const found = await readFile<Schemas["BakeFile"]>(
       "/api/v1/bake-traces/read",
       { decimal_mark: preferences.mark, ...(unit && { unit }) },
@@ -37,11 +38,11 @@ export function ImportBake({ batch, onDone }: Props) {
     );
     if ("message" in found) {
       setAsksUnit(found.errors?.some((error) => error.field === "unit") ?? false);
-      return setMessage(found.message);
+      return setState({ refused: found.message });
     }
     setAsksUnit(false);
     const trace = found.read;
-    setMessage(undefined);
+    setState(undefined);
     setRead(trace);
     setMinutes((now) => now ?? trace.t_min.at(-1) ?? null);
   };
@@ -66,21 +67,18 @@ export function ImportBake({ batch, onDone }: Props) {
         CSV with a column of time, in minutes, seconds or by the clock, and one for each probe.
       </p>
       <FileChoice accept={CSV} className="mt-2 inline-block" onFile={(file) => void take(file)} />
-      {message && (
-        <div role="alert" className="mt-2">
-          <p className="text-stop">{message}.</p>
-          {file && asksUnit && (
-            <p className="mt-1 flex gap-3">
-              <button type="button" className="act" onClick={() => void take(file, "fahrenheit")}>
-                They are °F
-              </button>
-              <button type="button" className="act" onClick={() => void take(file, "celsius")}>
-                They are °C
-              </button>
-            </p>
-          )}
-        </div>
-      )}
+      <FileSays state={state}>
+        {file && asksUnit && (
+          <p className="mt-1 flex gap-3">
+            <button type="button" className="act" onClick={() => void take(file, "fahrenheit")}>
+              They are °F
+            </button>
+            <button type="button" className="act" onClick={() => void take(file, "celsius")}>
+              They are °C
+            </button>
+          </p>
+        )}
+      </FileSays>
       {read && (
         <Form className="mt-2" error={save.error} onSubmit={() => save.mutate()}>
           <p>
