@@ -1,3 +1,4 @@
+import type { APIRequestContext, Page } from "@playwright/test";
 import { stateOf } from "../signIn";
 import { everybodyCanUse, expect, pages, test } from "./plant";
 
@@ -14,6 +15,17 @@ const ONE_SIDED = [
   "Slicing and buttering",
   "Smell and flavour",
 ];
+
+/** A photograph of more pixels than are kept, as a camera writes it. */
+async function large(page: Page): Promise<Buffer> {
+  const base64 = await page.evaluate(() => {
+    const canvas = document.createElement("canvas");
+    [canvas.width, canvas.height] = [2400, 1800];
+    canvas.getContext("2d")?.fillRect(300, 300, 1800, 1200);
+    return canvas.toDataURL("image/png").split(",")[1] ?? "";
+  });
+  return Buffer.from(base64, "base64");
+}
 
 test("two judges mark a coded loaf alone and meet in the batch", async ({ browser, page }) => {
   await page.goto("/results/scores?of=kesh-dark");
@@ -47,6 +59,27 @@ test("two judges mark a coded loaf alone and meet in the batch", async ({ browse
   await page.reload();
   await expect(page.getByText(/not marked/)).toHaveCount(0);
   expect(pages(await page.pdf({ format: "A4" }))).toBe(1);
+  // A file that only calls itself a photograph is refused; a photograph is made smaller.
+  const choose = page.getByLabel("Choose a file");
+  await choose.setInputFiles({
+    name: "loaf.png",
+    mimeType: "image/png",
+    buffer: Buffer.from("<svg/>"),
+  });
+  await expect(page.getByText("loaf.png calls itself a photograph")).toBeVisible();
+  await choose.setInputFiles({
+    name: "loaf.png",
+    mimeType: "image/png",
+    buffer: await large(page),
+  });
+  const face = page.getByRole("button", { name: /, cut face$/ });
+  await expect(face).toBeVisible();
+  await face.click();
+  const shown = page.getByRole("dialog").getByRole("img", { name: /, cut face$/ });
+  await expect
+    .poll(() => shown.evaluate((image: HTMLImageElement) => image.naturalWidth))
+    .toBe(1600);
+  await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Record these marks" }).click();
   await expect(page.getByText("12 marks recorded")).toBeVisible();
 
@@ -63,6 +96,7 @@ test("two judges mark a coded loaf alone and meet in the batch", async ({ browse
   await expect(page.getByText("of 100", { exact: false }).first()).toBeVisible();
   const row = page.getByRole("row", { name: /Smell and flavour/ });
   await expect(row).toContainText("they disagree: look once more, blind");
+  await expect(page.getByRole("img", { name: /loaf 1, cut face$/ })).toBeVisible();
   await everybodyCanUse(page);
 });
 
@@ -96,11 +130,19 @@ test("the loaf that smeared is found, its cause confirmed, and the next diagnosi
   await expect(page.getByText("by a change that was tried, Runa Kell")).toBeVisible();
   await expect(page.getByText(/begins from 1 confirmed batch/)).toBeVisible();
   await everybodyCanUse(page);
+  // Doughs already made are baked longer: the plan with it stands in hand, and is undone.
+  await causes.getByRole("button", { name: "Open as a what-if" }).first().click();
+  await expect(page).toHaveURL(/\/water\?.*water=/);
+  await expect(page.getByLabel("Override: dough absorption, % on flour")).not.toHaveValue("");
   await page.goto("/results?fault=smearing");
   await expect(page.getByRole("link", { name: "Ferry Tin 800" }).first()).toBeVisible();
 });
 
-test("a trial of four doughs is baked, judged and one of them kept", async ({ page, baseURL }) => {
+test("a trial of four doughs is baked, judged by two and one of them kept", async ({
+  browser,
+  page,
+  baseURL,
+}) => {
   test.slow();
   await page.goto("/dough/trials?product=holm-tin");
   await page.getByRole("button", { name: "a more open crumb" }).click();
@@ -119,6 +161,8 @@ test("a trial of four doughs is baked, judged and one of them kept", async ({ pa
   await page.getByLabel(/show which dough is under which code/).check();
   const trial = new URL(page.url()).pathname.split("/").at(-1);
   // The judges' sheets come as their tablets send them; one is filled in by hand elsewhere.
+  const floor = await browser.newContext({ storageState: stateOf("floor") });
+  const content = (await large(page)).toString("base64");
   const rows = samples.getByRole("row").filter({ hasText: /bake 1/ });
   for (const row of await rows.all()) {
     const [code, dough] = await row.getByRole("cell").allInnerTexts();
@@ -129,17 +173,24 @@ test("a trial of four doughs is baked, judged and one of them kept", async ({ pa
       mark: better,
       ...(line.two_sided && { sign: "too_little" }),
     }));
-    const answer = await page.request.put(`/api/v1/scores/${crypto.randomUUID()}`, {
-      data: { code: code?.trim(), marks },
-      headers: { origin: baseURL ?? "" },
-    });
-    expect(answer.ok(), await answer.text()).toBe(true);
+    const headers = { origin: baseURL ?? "" };
+    const send = async (judge: APIRequestContext, path: string, data: object) => {
+      const answer = await judge.put(`${path}/${crypto.randomUUID()}`, { data, headers });
+      expect(answer.ok(), await answer.text()).toBe(true);
+    };
+    for (const judge of [page.request, floor.request])
+      await send(judge, "/api/v1/scores", { code: code?.trim(), marks });
+    const photographs = `/api/v1/samples/${code?.trim()}/photographs`;
+    await send(page.request, photographs, { shows: "cut_face", content });
   }
+  await floor.close();
   await page.goto(`/trials/${trial}`);
   const table = page.getByRole("table", { name: "The doughs as they were judged" });
   await expect(table.getByRole("row", { name: /^beside the dough as it is/ })).toContainText(
     "+37.5 points (1 bake of 1 loaf each): real",
   );
+  const faces = table.getByRole("row", { name: /^cut face/ });
+  await expect(faces.getByRole("img")).toHaveCount(4);
   await everybodyCanUse(page);
   await expect(page.getByLabel("Dough to keep")).toHaveValue("1");
   await expect(page.getByLabel("Why it is kept")).toHaveValue(/3 points more water: B 88, A 50/);

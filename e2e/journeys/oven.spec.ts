@@ -34,6 +34,20 @@ test("a logger's file is taken in, its unit asked, and the bake that would meet 
   await expect(page.getByText(/^Bake .* instead of 20 min/)).toBeVisible();
   await expect(page.getByRole("row", { name: /^left/ })).toBeVisible();
   await everybodyCanUse(page);
+  // A mark is moved by hand and put back; another piece is scaled from this one.
+  const arrival = page.getByRole("slider", { name: "arrival, minutes" });
+  const read = await arrival.getAttribute("aria-valuenow");
+  await arrival.focus();
+  await arrival.press("ArrowLeft");
+  const moved = page.getByText(/^Runa Kell moved the arrival of/);
+  await expect(moved).toBeVisible();
+  await expect(arrival).not.toHaveAttribute("aria-valuenow", read ?? "");
+  await page.getByRole("button", { name: "Put it back" }).click();
+  await expect(moved).toHaveCount(0);
+  await expect(arrival).toHaveAttribute("aria-valuenow", read ?? "");
+  await page.getByLabel("Dough in the piece").fill("120 g");
+  await page.getByLabel("Dough in the piece").press("Tab");
+  await expect(page.getByText(/^Bakes about .* likely/)).toBeVisible();
   // It is in the list, and in the batch's figures.
   await page.getByRole("link", { name: "Bakes of Deck Roll 60" }).click();
   await expect(page.getByRole("row", { name: /imported, Runa Kell/ })).toBeVisible();

@@ -336,6 +336,37 @@ test("a fault's causes are found from the batch's own figures, and an answer mov
   expect(screen.getByRole("button", { name: /^Write \d answers? to the batch/ })).toBeTruthy();
 });
 
+test("what drifts is told with its batches until somebody has seen it", async () => {
+  const { user } = open(<FaultsPage />, { at: "/results/faults" });
+  const told = await screen.findByRole("region", { name: "Drifting, not a fault yet" });
+  const rows = within(told).getAllByRole("listitem");
+  for (const row of rows)
+    expect(row.textContent).toMatch(
+      / in the mean, usual .*: (above|below) in [678] of [678] batches since /,
+    );
+  const [first] = rows;
+  if (!first) throw new Error("nothing drifts");
+  const link = within(first).getByRole("link", { name: "the newest of them" });
+  expect(link.getAttribute("href")).toMatch(/^\/results\/faults\?batch=/);
+  const said = first.textContent ?? "";
+  await user.click(within(first).getByRole("button", { name: "Seen" }));
+  await waitFor(() => expect(document.body.textContent).not.toContain(said));
+});
+
+test("an action is put in hand for the product's next dough", async () => {
+  const id = await finished(1);
+  const { user } = open(<FaultsPage />, { at: `/results/faults?batch=${id}&fault=smearing` });
+  const causes = await screen.findByRole("region", { name: "Causes" });
+  await user.click(
+    within(causes).getByRole("button", { name: "More water than the flour can hold" }),
+  );
+  const row = within(causes).getByText(/^Water -1.0 point/);
+  await user.click(within(row).getByRole("button", { name: "Open as a what-if" }));
+  await waitFor(() => expect(place.path).toBe("/water"));
+  expect(place.scenario.scenario.product).toBeTruthy();
+  expect(place.scenario.scenario.water).toBeGreaterThan(40);
+});
+
 test("mould and rope are never ranked", () => {
   open(<FaultsPage />, { at: "/results/faults" });
   expect(screen.getByText("Mould or rope")).toBeTruthy();

@@ -101,6 +101,7 @@ fn plan() -> BatchPlan {
             piece_kg: 0.8,
             bake_loss_pct: 12.0,
             standing_correction_pts: 0.0,
+            slicer_core_c: 38.0,
         },
     }
 }
@@ -153,6 +154,22 @@ fn a_finished_batch_is_held_against_its_plan() {
     assert_eq!(report.pieces.expect("they were counted").actual, 200.0);
     assert_eq!(report.rejected_pct, Some(5.0));
     assert_eq!(report.next, None);
+}
+
+#[test]
+fn a_core_that_comes_to_the_slicer_too_warm_is_said() {
+    let core = |minute: i64, c: f64| {
+        let read = json!({"quantity": "core_c", "value": c});
+        let mut events = run(27.0, 60);
+        events.insert(7, event(20, 72 + minute, "reading", read));
+        come_to(&events).1.slicer_core
+    };
+    assert_eq!(come_to(&run(27.0, 60)).1.slicer_core, None, "nothing was read after the bake");
+    // Out of the oven at 21 min: a reading just after is still the bake's.
+    assert_eq!(core(23, 96.0), None);
+    let warm = core(30, 41.2).expect("it was read");
+    assert_eq!((warm.core_c, warm.limit_c, warm.over), (41.2, 38.0, true));
+    assert!(!core(30, 38.0).expect("it was read").over);
 }
 
 #[test]

@@ -128,7 +128,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 72] = [
     ),
     ("schedule/", &["DAY_MIN", "AROUND", "LEAST_MIN", "MOST_MIN", "minutes", "of"], "the clock"),
     ("fault/answer.rs", &["SHOWN"], "how many measurements are shown"),
-    ("fault/features.rs", &["AFTER_A_STAGE"], "how long after a stage a reading is still of it"),
+    ("batch/report.rs", &["AFTER_A_STAGE"], "how long after a stage a reading is still of it"),
     ("fault/input.rs", &["MOST"], "what a request may hold"),
     (
         "judging/mod.rs",

@@ -284,6 +284,14 @@ fn a_bake_lasts_as_long_as_its_phases_and_a_loaf_is_sliced() {
         draft(24.0, json!([{"minutes": 24, "top_c": 900}])).0,
         ["stages[1].programme[0].top_c"]
     );
+    let bowl = json!([{"minutes": 14, "top_c": 245, "lid": true, "aid": "hot_vessel", "steam_s": 5,
+        "steam_until_core_c": 80}, {"minutes": 10, "top_c": 225, "tin_out": true}]);
+    assert_eq!(draft(24.0, bowl), (vec![], 2));
+    let back =
+        json!([{"minutes": 14, "top_c": 245, "tin_out": true}, {"minutes": 10, "top_c": 225}]);
+    assert_eq!(draft(24.0, back).0, ["stages[1].programme[1].tin_out"]);
+    let late = json!([{"minutes": 24, "top_c": 245, "steam_s": 5, "steam_until_core_c": 120}]);
+    assert_eq!(draft(24.0, late).0, ["stages[1].programme[0].steam_until_core_c"]);
 }
 
 #[test]

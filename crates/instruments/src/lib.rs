@@ -4,6 +4,7 @@
 //! their kind has. The same seed gives the same measurement, always.
 
 mod alveograph;
+mod crumb;
 mod farinograph;
 mod jar_camera;
 mod laboratory;
@@ -15,6 +16,7 @@ mod uptake;
 mod years;
 
 pub use alveograph::{Bubbles, run_alveograph};
+pub use crumb::{CutLoaf, Picture, draw_cut_loaf};
 pub use farinograph::{Titration, run_farinograph};
 pub use jar_camera::run_jar_camera;
 pub use laboratory::certificate;
@@ -26,7 +28,7 @@ pub use years::lots_over_years;
 
 use rand_chacha::ChaCha8Rng;
 use rand_chacha::rand_core::SeedableRng;
-use rand_distr::{Distribution, StandardNormal};
+use rand_distr::{Distribution, StandardNormal, StandardUniform};
 
 /// The noise of a measurement.
 #[derive(Debug)]
@@ -41,6 +43,12 @@ impl Noise {
     pub fn of(&mut self, sd: f64) -> f64 {
         let unit: f64 = StandardNormal.sample(&mut self.0);
         sd * unit
+    }
+
+    /// Anywhere between two ends alike.
+    fn between(&mut self, low: f64, high: f64) -> f64 {
+        let unit: f64 = StandardUniform.sample(&mut self.0);
+        low + (high - low) * unit
     }
 }
 

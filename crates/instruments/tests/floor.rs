@@ -1,6 +1,8 @@
 //! The stand-ins of the floor: what they show is near the truth, and theirs alone.
 
-use ironpeel_instruments::{Bake, run_jar_camera, run_oven_logger, run_scale};
+use ironpeel_instruments::{
+    Bake, CutLoaf, Picture, draw_cut_loaf, run_jar_camera, run_oven_logger, run_scale,
+};
 
 fn mean(values: impl Iterator<Item = f64>) -> f64 {
     let (sum, count) = values.fold((0.0, 0.0), |(sum, count), value| (sum + value, count + 1.0));
@@ -44,4 +46,36 @@ fn a_logger_sets_each_core_when_it_truly_is() {
     assert_eq!(trace, run_oven_logger(bake, 3, 0.5, 11), "one seed, one reading");
     let out = trace.fell_out(1, 10.0, 215.0);
     assert!(out.probes[1].1[20..].iter().all(|c| *c == 215.0) && out.probes[1].1[19] < 100.0);
+}
+
+const CUT: CutLoaf =
+    CutLoaf { height: 1.0, cell_mm: 1.4, scatter: 0.45, dark: 0.1, crust: 0.5, streak_mm: 0.0 };
+
+/// The middle light of a part of a picture, 0 to 255: columns and rows from and to, as shares.
+fn light(picture: &Picture, across: (f64, f64), down: (f64, f64)) -> f64 {
+    let (wide, high) = (f64::from(picture.width), f64::from(picture.height));
+    let within = |at: usize| {
+        let (x, y) = (at % picture.width as usize, at / picture.width as usize);
+        let (x, y) = (x as f64 / wide, y as f64 / high);
+        (across.0..across.1).contains(&x) && (down.0..down.1).contains(&y)
+    };
+    let pixels = picture.rgb.chunks(3).enumerate().filter(|(at, _)| within(*at));
+    mean(pixels.map(|(_, rgb)| rgb.iter().copied().map(f64::from).sum::<f64>() / 3.0))
+}
+
+#[test]
+fn a_cut_face_shows_what_the_loaf_is() {
+    let middle = |loaf| light(&draw_cut_loaf(&loaf, 5), (0.4, 0.6), (0.4, 0.6));
+    let usual = draw_cut_loaf(&CUT, 5);
+    assert_eq!(usual.rgb.len(), (usual.width * usual.height * 3) as usize);
+    assert_eq!(draw_cut_loaf(&CUT, 5), usual, "one seed, one picture");
+    assert_ne!(draw_cut_loaf(&CUT, 6), usual, "no loaf is cut alike");
+    assert!(middle(CutLoaf { dark: 0.9, ..CUT }) < middle(CUT) - 40.0);
+    assert!(middle(CutLoaf { cell_mm: 4.0, ..CUT }) < middle(CUT) - 3.0, "wide cells are deep");
+    // The table is seen above a low loaf, and a wet streak over its base.
+    let above = |loaf| light(&draw_cut_loaf(&loaf, 5), (0.4, 0.6), (0.12, 0.2));
+    assert!(above(CutLoaf { height: 0.7, ..CUT }) > 190.0);
+    assert!(above(CUT) < 190.0);
+    let base = |loaf| light(&draw_cut_loaf(&loaf, 5), (0.3, 0.7), (0.88, 0.91));
+    assert!(base(CutLoaf { streak_mm: 6.0, ..CUT }) < base(CUT) - 10.0);
 }

@@ -1,5 +1,5 @@
-//! Batches by the million: lists, board and chart beside themselves with few, and a stamp beside
-//! `/readyz`, on one server in one run.
+//! Batches by the million: lists, board and chart beside themselves with few, a stamp and a diagnosis
+//! beside `/readyz`, on one server in one run.
 //!
 //! The demo plant's past is run once more, moved back in time, until there are as many as wanted
 //! (`IRONPEEL_BENCH_BATCHES`, a million if it is not set). Requests take turns on one connection.
@@ -17,6 +17,9 @@ use support::{Plant, key_of, list, new_id};
 const ROUNDS: usize = 300;
 const WARM_UP: usize = 30;
 const STAMPS: usize = 200;
+/// Of the batch that is diagnosed, sent in blocks.
+const READINGS: usize = 2000;
+const BLOCK: usize = 200;
 
 #[tokio::main]
 async fn main() {
@@ -26,6 +29,7 @@ async fn main() {
     let added = ironpeel_server::demo::load_batches(&plant.database.store).await.expect("run");
     let bench = Bench { plant: &plant, client: reqwest::Client::new() };
     bench.stamps().await;
+    bench.diagnosis().await;
     let few = bench.lists("2026-01-01").await;
     many(&plant, wanted);
     let filled = bench.lists("2024-01-01").await;
@@ -98,6 +102,43 @@ impl Bench<'_> {
             "a stamp: {stamped:?}, /readyz {ready:?}, ratio {:.2} (wanted within 4); on another \
              tablet after {heard:?} (wanted within 250 ms)",
             ratio(stamped, ready)
+        );
+    }
+
+    /// A fault's causes of a batch with two thousand readings, beside `/readyz`.
+    async fn diagnosis(&self) {
+        let running = self.plant.get("/api/v1/batches?state=running").await;
+        let batch = list(&running["batches"])[0]["id"].as_str().expect("one runs").to_owned();
+        let now = Utc::now();
+        for block in 0..READINGS / BLOCK {
+            let reading = |at: usize| {
+                let happened_at = now - Duration::from_millis((block * BLOCK + at) as u64);
+                json!({"id": new_id(), "kind": "reading", "quantity": "dough_c", "value": 26.1,
+                    "happened_at": happened_at})
+            };
+            let events: Vec<Value> = (0..BLOCK).map(reading).collect();
+            let path = format!("{}/api/v1/batches/{batch}/events", self.plant.base);
+            let request = self.client.post(path).bearer_auth(key_of(PersonRole::Floor));
+            self.timed(request.json(&json!({"events": events}))).await;
+        }
+        let path = format!("{}/api/v1/batches/{batch}/diagnosis", self.plant.base);
+        let asked = json!({"fault": "smearing", "gates": ["tin"],
+            "answers": {"core_slice_c": 37.6, "arrival_d_pts": 6}});
+        let (mut ready, mut found) = (Vec::new(), Vec::new());
+        for round in 0..WARM_UP + STAMPS {
+            let empty = self.timed(self.client.get(format!("{}/readyz", self.plant.base))).await;
+            let request = self.client.post(&path).bearer_auth(key_of(PersonRole::Technologist));
+            let diagnosed = self.timed(request.json(&asked)).await;
+            if round >= WARM_UP {
+                ready.push(empty);
+                found.push(diagnosed);
+            }
+        }
+        let (ready, found) = (median(ready), median(found));
+        println!(
+            "a diagnosis over {READINGS} readings: {found:?}, /readyz {ready:?}, ratio {:.2} (wanted \
+             under 5)",
+            ratio(found, ready)
         );
     }
 

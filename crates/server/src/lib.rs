@@ -157,6 +157,7 @@ pub fn app(store: Store, config: Config) -> Application {
     let document = named(document);
     let app = App::new(store, config);
     tokio::spawn(live::listen(app.clone()));
+    tokio::spawn(results::watch(app.clone()));
     let live = app.live.clone();
     let guard = Guard { app: app.clone(), rules: Rules::of(&document) };
     let mut routes = routes

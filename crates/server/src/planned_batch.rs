@@ -3,7 +3,7 @@
 use chrono::{DateTime, Utc};
 use ironpeel_core::batch::{
     BatchPlan, BatchRecord, BatchReport, Event, PlannedFigures, PlannedLine, Quantity, StagePlan,
-    fold, report,
+    fold, report, slicer_limit_c,
 };
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::heat::Temperatures;
@@ -203,6 +203,7 @@ impl PlannedBatch {
                 .filter(|step| step.key == "learned")
                 .map(|step| step.points)
                 .sum(),
+            slicer_core_c: slicer_limit_c(&stages, coefficients),
         };
         let mut water_cautions = chain.water.into_iter().flat_map(|water| water.cautions);
         Self {

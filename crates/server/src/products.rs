@@ -30,6 +30,9 @@ pub struct ProductRow {
     pub flour_id: Uuid,
     pub flour: String,
     pub line: String,
+    /// Several products may be made by one.
+    pub formula_id: Uuid,
+    pub method_id: Uuid,
 }
 
 /// A product with the newest state of everything it is made by.
@@ -77,12 +80,14 @@ pub struct ProductInput {
 #[utoipa::path(get, path = "/api/v1/products", security(("session" = ["read"])), tag = "product",
     responses((status = 200, body = Vec<ProductRow>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn products(State(app): State<App>) -> Result<Json<Vec<ProductRow>>> {
-    let row = |Product { slug, name, flour_id, flour, line, .. }| ProductRow {
-        slug,
-        name,
-        flour_id,
-        flour,
-        line,
+    let row = |one: Product| ProductRow {
+        slug: one.slug,
+        name: one.name,
+        flour_id: one.flour_id,
+        flour: one.flour,
+        line: one.line,
+        formula_id: one.formula_id,
+        method_id: one.method_id,
     };
     Ok(Json(app.store.products().await?.into_iter().map(row).collect()))
 }

@@ -3,11 +3,13 @@
 use chrono::{DateTime, Utc};
 use diesel::pg::Pg;
 use diesel::prelude::*;
+use diesel::sql_types::{Double, Nullable};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::oven::LoggerProbe;
 use serde::Serialize;
 use uuid::Uuid;
 
+use crate::batch_state::this_write;
 use crate::error::{Result, StoreError};
 use crate::schema::{bake_trace, bake_trace_probe, batch_state, line, product};
 use crate::store::{PageKey, Store, past, write_once};
@@ -55,6 +57,11 @@ pub struct BakeSummary {
     pub made_by: String,
     pub made_at: DateTime<Utc>,
 }
+
+/// When the slowest core arrived: as a person moved it last, else as it was read.
+const NEWEST_ARRIVAL: &str = "COALESCE((SELECT moved.arrival_pct FROM bake_trace_mark AS moved
+    WHERE moved.trace_id = bake_trace.id ORDER BY moved.made_at DESC, moved.id DESC LIMIT 1),
+    bake_trace.arrival_pct)";
 
 type Row = (Uuid, Uuid, Word<TraceSource>, f64, Vec<f64>, String, DateTime<Utc>);
 
@@ -108,7 +115,7 @@ impl Store {
                 batch_state::planned_for,
                 bake_trace::source,
                 bake_trace::bake_min,
-                bake_trace::arrival_pct,
+                diesel::dsl::sql::<Nullable<Double>>(NEWEST_ARRIVAL),
                 bake_trace::steam_until_min,
                 bake_trace::made_by,
                 bake_trace::made_at,
@@ -136,7 +143,10 @@ impl Store {
             |connection| {
                 insert_trace(connection, new).await?;
                 diesel::update(batch_state::table.find(new.trace.batch_id))
-                    .set(batch_state::arrival_pct.eq(new.arrival_pct))
+                    .set((
+                        batch_state::arrival_pct.eq(new.arrival_pct),
+                        batch_state::changed_in.eq(this_write()),
+                    ))
                     .execute(connection)
                     .await?;
                 true

@@ -4,14 +4,13 @@ use std::collections::HashMap;
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use diesel::sql_types::BigInt;
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::batch::{BatchState, Event, EventKind};
 use serde::Serialize;
 use serde_json::Value;
 use uuid::Uuid;
 
-use crate::batch_state::BatchProjection;
+use crate::batch_state::{BatchProjection, this_write};
 use crate::error::{Result, StoreError};
 use crate::schema::{batch_event, batch_state, person, person_role};
 use crate::station::RECORDS;
@@ -296,8 +295,7 @@ async fn record(
             batch_state::events.eq(events),
             batch_state::unplaced.eq(unplaced),
             figures,
-            batch_state::changed_in
-                .eq(diesel::dsl::sql::<BigInt>("(pg_current_xact_id()::text)::bigint")),
+            batch_state::changed_in.eq(this_write()),
         ))
         .execute(connection)
         .await?;

@@ -11,6 +11,7 @@ use crate::batch::{BatchFlour, NewBatch, NewBatchState, flour_rows, lot_rows};
 use crate::batch_event::{NewBatchEvent, insert_events};
 use crate::batch_state::{BatchFigures, BatchProjection, BatchSeen};
 use crate::error::Result;
+use crate::photograph::{Photograph, SamplePhotograph, insert_photograph};
 use crate::schema::{batch, batch_flour, batch_lot, batch_state};
 use crate::score::{NewSample, NewScore, insert_samples, insert_scores};
 use crate::store::Store;
@@ -29,6 +30,7 @@ pub struct RunBatch {
     pub trace: Option<NewBakeTrace>,
     pub samples: Vec<NewSample>,
     pub scores: Vec<NewScore>,
+    pub photographs: Vec<(SamplePhotograph, Photograph)>,
     pub seen: BatchSeen,
 }
 
@@ -84,6 +86,9 @@ impl Store {
                     }
                     insert_samples(connection, &one.samples).await?;
                     insert_scores(connection, &one.scores).await?;
+                    for (of, taken) in &one.photographs {
+                        insert_photograph(connection, of, taken).await?;
+                    }
                 }
                 Ok(())
             })

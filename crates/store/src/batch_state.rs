@@ -1,7 +1,9 @@
 //! What a batch's events come to, as lists, boards and charts read it.
 
 use chrono::{DateTime, Utc};
+use diesel::expression::SqlLiteral;
 use diesel::prelude::*;
+use diesel::sql_types::BigInt;
 use diesel_async::RunQueryDsl;
 use ironpeel_core::batch::BatchState;
 use serde::Serialize;
@@ -74,6 +76,11 @@ pub struct BatchProjection {
     pub figures: BatchFigures,
 }
 
+/// The transaction that writes a batch: whoever missed it asks for what was written since.
+pub(crate) fn this_write() -> SqlLiteral<BigInt> {
+    diesel::dsl::sql("(pg_current_xact_id()::text)::bigint")
+}
+
 impl Store {
     /// Where a batch stands.
     pub async fn batch_state(&self, id: Uuid) -> Result<Option<BatchState>> {
@@ -103,7 +110,6 @@ impl Store {
 
     /// The oldest transaction that may still be writing, and one that is yet to come.
     pub async fn transactions(&self) -> Result<(i64, i64)> {
-        use diesel::sql_types::BigInt;
         #[derive(QueryableByName)]
         struct Snapshot {
             #[diesel(sql_type = BigInt)]

@@ -359,6 +359,79 @@ diesel::table! {
 }
 
 diesel::table! {
+    bake_trace_mark (id) {
+        id -> Uuid,
+        trace_id -> Uuid,
+        probe -> Text,
+        crossing -> Text,
+        minute -> Nullable<Float8>,
+        arrival_pct -> Nullable<Float8>,
+        made_by -> Text,
+        made_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    batch_evidence (batch_id) {
+        batch_id -> Uuid,
+        features -> Jsonb,
+        changed_in -> Int8,
+    }
+}
+
+diesel::table! {
+    drift (id) {
+        id -> Uuid,
+        product_id -> Uuid,
+        line_id -> Uuid,
+        feature -> Text,
+        side -> Text,
+        beyond -> Int4,
+        looked_at -> Int4,
+        mean -> Float8,
+        batches -> Array<Uuid>,
+        began_at -> Timestamptz,
+        ended_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    drift_seen (id) {
+        id -> Uuid,
+        drift_id -> Uuid,
+        seen_by -> Text,
+        seen_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    photograph (hash) {
+        hash -> Text,
+        media_type -> Text,
+        width -> Int4,
+        height -> Int4,
+    }
+}
+
+diesel::table! {
+    photograph_content (hash) {
+        hash -> Text,
+        content -> Bytea,
+    }
+}
+
+diesel::table! {
+    sample_photograph (id) {
+        id -> Uuid,
+        sample_id -> Uuid,
+        hash -> Text,
+        shows -> Text,
+        taken_by -> Text,
+        taken_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     trial_kept (id) {
         id -> Uuid,
         trial_id -> Uuid,
@@ -779,6 +852,12 @@ diesel::joinable!(sample -> product (product_id));
 diesel::joinable!(sample -> bench_dough (bench_dough_id));
 diesel::joinable!(fault_case -> batch_state (batch_id));
 diesel::joinable!(score -> sample (sample_id));
+diesel::joinable!(bake_trace_mark -> bake_trace (trace_id));
+diesel::joinable!(batch_evidence -> batch_state (batch_id));
+diesel::joinable!(drift -> product (product_id));
+diesel::joinable!(drift -> line (line_id));
+diesel::joinable!(drift_seen -> drift (drift_id));
+diesel::joinable!(photograph_content -> photograph (hash));
 diesel::joinable!(score_mark -> score (score_id));
 diesel::joinable!(batch_lot -> lot (lot_id));
 diesel::joinable!(batch -> lot_revision (lot_revision_id));
@@ -793,9 +872,16 @@ diesel::joinable!(session -> person (person_id));
 
 diesel::allow_tables_to_appear_in_same_query!(
     bake_trace,
+    bake_trace_mark,
     bake_trace_probe,
     sample,
     bench_dough,
+    batch_evidence,
+    drift,
+    drift_seen,
+    photograph,
+    photograph_content,
+    sample_photograph,
     trial_kept,
     score,
     score_mark,

@@ -10,7 +10,7 @@ use ironpeel_core::judging::{Characteristic, ScoreMark, ScoredMark, Sheet, Sign}
 use serde::Serialize;
 use uuid::Uuid;
 
-use crate::batch_state::BatchSeen;
+use crate::batch_state::{BatchSeen, this_write};
 use crate::error::{Result, StoreError};
 use crate::schema::{batch_state, bench_dough, product, sample, score, score_mark};
 use crate::store::{Store, add_once, write_once};
@@ -201,7 +201,7 @@ impl Store {
                         insert_scores(connection, new).await?;
                         let all = scores_of(connection, batch_id).await?;
                         diesel::update(batch_state::table.find(batch_id))
-                            .set(seen(&all, before))
+                            .set((seen(&all, before), batch_state::changed_in.eq(this_write())))
                             .execute(connection)
                             .await?;
                     }

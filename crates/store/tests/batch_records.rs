@@ -7,19 +7,23 @@ use std::sync::Arc;
 use chrono::{DateTime, SubsecRound, TimeDelta, Utc};
 use ironpeel_core::batch::{BatchState, EventKind};
 use ironpeel_core::chain::{ScenarioFormula, ScenarioLine};
+use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{Formula, Ingredient, LineInput, Losses};
-use ironpeel_core::fault::CaseVerdict;
+use ironpeel_core::fault::{CaseVerdict, DriftSide, drifting};
 use ironpeel_core::heat::WaterSources;
-use ironpeel_core::judging::{Characteristic, ProductStandard, ScoreMark, ScoredMark, Sign};
+use ironpeel_core::judging::{
+    Characteristic, PhotographView, ProductStandard, ScoreMark, ScoredMark, Sign,
+};
 use ironpeel_core::learn::LearnedSubject;
 use ironpeel_core::method::{Equipment, Method, Mixer, Process, Stage, StageKind};
 use ironpeel_core::oven::LoggerProbe;
 use ironpeel_store::testing::TestDatabase;
 use ironpeel_store::{
-    BakeTraceRecord, BatchEvent, BatchFigures, BatchFilter, BatchProjection, BatchSeen,
-    EventAuthor, FaultCaseRecord, LearnedKey, NewBakeTrace, NewBatch, NewBatchEvent, NewBatchState,
-    NewFormula, NewLearned, NewLine, NewMethod, NewSample, NewScore, NewStandard, Product,
-    Recorded, RunBatch, Score, Store, StoreError, TraceSource, Word,
+    BakeTraceRecord, BatchEvent, BatchFigures, BatchFilter, BatchProjection, BatchSeen, DriftSeen,
+    EventAuthor, FaultCaseRecord, Features, LearnedKey, NewBakeTrace, NewBatch, NewBatchEvent,
+    NewBatchState, NewFormula, NewLearned, NewLine, NewMethod, NewSample, NewScore, NewStandard,
+    Photograph, Product, Recorded, RunBatch, SamplePhotograph, Score, Store, StoreError,
+    TraceSource, Word,
 };
 use serde_json::json;
 use support::{flour, lot, signed};
@@ -167,8 +171,38 @@ impl Bakery {
             trace: None,
             samples: Vec::new(),
             scores: Vec::new(),
+            photographs: Vec::new(),
             seen: BatchSeen::default(),
         }
+    }
+}
+
+/// A loaf of a batch under a code.
+fn sample(bakery: &Bakery, batch: Uuid, code: u16) -> NewSample {
+    NewSample {
+        id: Uuid::now_v7(),
+        product_id: bakery.product.id,
+        batch_id: Some(batch),
+        bench_dough_id: None,
+        loaf: 1,
+        code: code.to_string(),
+        made_by: "RK".into(),
+        made_at: Utc::now(),
+    }
+}
+
+/// A judge's sheet: the volume is too little.
+fn score(sample_id: Uuid, judge: &str) -> NewScore {
+    let mark = ScoreMark { of: Characteristic::Volume, mark: 3.0, sign: Some(Sign::TooLittle) };
+    NewScore {
+        id: Uuid::now_v7(),
+        sample_id,
+        round: 1,
+        judge: judge.into(),
+        person_id: None,
+        note: "small".into(),
+        scored_at: Utc::now(),
+        marks: vec![ScoredMark { mark, measured: Some(3.4) }],
     }
 }
 
@@ -547,30 +581,11 @@ async fn a_trace_and_a_score_stand_once_beside_what_events_say() {
     let before = Some((bakes[0].planned_for, bakes[0].id));
     assert_eq!(store.bakes(None, None, before, 10).await.expect("listed").len(), 0);
 
-    let sample = NewSample {
-        id: Uuid::now_v7(),
-        product_id: bakery.product.id,
-        batch_id: Some(batch),
-        bench_dough_id: None,
-        loaf: 1,
-        code: "417".into(),
-        made_by: "RK".into(),
-        made_at: Utc::now(),
-    };
+    let sample = sample(&bakery, batch, 417);
     store.add_samples(std::slice::from_ref(&sample)).await.expect("set out");
     assert_eq!(store.coded_sample("417").await.expect("it is there").batch_id, Some(batch));
     assert!(store.coded_sample("418").await.is_err());
-    let mark = ScoreMark { of: Characteristic::Volume, mark: 3.0, sign: Some(Sign::TooLittle) };
-    let sheet_of = |judge: &str| NewScore {
-        id: Uuid::now_v7(),
-        sample_id: sample.id,
-        round: 1,
-        judge: judge.into(),
-        person_id: None,
-        note: "small".into(),
-        scored_at: Utc::now(),
-        marks: vec![ScoredMark { mark, measured: Some(3.4) }],
-    };
+    let sheet_of = |judge: &str| score(sample.id, judge);
     let seen = |all: &[Score], before: BatchSeen| BatchSeen {
         score: Some(10.0 * all.len() as f64),
         ..before
@@ -632,4 +647,103 @@ async fn what_a_product_is_held_to_and_what_a_fault_was_are_kept() {
     assert_eq!(store.finished_after(batch).await.expect("counted"), 0);
     let filter = BatchFilter { fault: Some("gummy".into()), ..BatchFilter::default() };
     assert_eq!(store.batches(&filter, None, 10).await.expect("listed").len(), 1);
+}
+
+#[tokio::test]
+async fn what_drifts_is_told_until_it_was_seen_or_is_over() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let bakery = Bakery::open(store, "Drifting").await;
+    let now = Utc::now().trunc_subsecs(3);
+    let days = |days| now - TimeDelta::days(days);
+    let run: Vec<RunBatch> = (1..=8).rev().map(|day| bakery.run(days(day), 27.2)).collect();
+    store.add_run_batches(&run).await.expect("recorded");
+    let waiting = store.batches_to_watch(days(6), 20).await.expect("read");
+    assert_eq!(waiting.len(), 6, "older ones say nothing of today");
+    let waiting = store.batches_to_watch(days(30), 20).await.expect("read");
+    let ids: Vec<Uuid> = waiting.iter().map(|one| one.0).collect();
+    assert_eq!(ids, run.iter().map(|one| one.batch.id).collect::<Vec<_>>(), "oldest first");
+
+    let look = async |batch: (Uuid, i64), off: f64| {
+        let found = Features::from([("dough_c_d".to_owned(), off)]);
+        let house = Coefficients::default();
+        let drifting = |newest: &[Features]| drifting(newest, &house);
+        store.watch_batch(batch, &found, 8, drifting).await.expect("kept");
+        store.drifts().await.expect("read")
+    };
+    for batch in &waiting[..5] {
+        assert_eq!(look(*batch, 1.2).await, [], "five say too little");
+    }
+    let told = look(waiting[5], 1.2).await;
+    let [one] = &told[..] else { panic!("{told:?}") };
+    assert_eq!((&*one.feature, one.side.0, one.beyond), ("dough_c_d", DriftSide::Above, 6));
+    assert_eq!((&*one.product, one.began_at), ("Drifting", days(8)));
+    assert_eq!(one.batches.first(), Some(&ids[5]), "newest first");
+    // A further batch goes on with it: it is the same.
+    assert_eq!(look(waiting[6], 1.2).await[0].id, one.id);
+    let waits = store.batches_to_watch(days(30), 20).await.expect("read");
+    assert_eq!(waits, waiting[7..], "the others were looked at");
+
+    let seen =
+        DriftSeen { id: Uuid::now_v7(), drift_id: one.id, seen_by: "RK".into(), seen_at: now };
+    store.see_drift(&seen).await.expect("recorded");
+    store.see_drift(&seen).await.expect("stored once");
+    assert_eq!(look(waiting[7], 1.2).await, [], "seen, it is told no more");
+    // It ends; when it comes again, that is news.
+    for batch in &waiting[..5] {
+        look(*batch, 0.0).await;
+    }
+    let mut last = Vec::new();
+    for batch in &waiting[..5] {
+        last = look(*batch, 1.2).await;
+    }
+    assert!(last.len() == 1 && last[0].id != one.id, "{last:?}");
+    // A judge's sheet is more to look at.
+    let new = sample(&bakery, ids[0], 107);
+    store.add_samples(std::slice::from_ref(&new)).await.expect("recorded");
+    let sheet = score(new.id, "RK");
+    store.add_score(Some(ids[0]), &sheet, |_, before| before).await.expect("recorded");
+    let waits = store.batches_to_watch(days(30), 20).await.expect("read");
+    assert_eq!(waits.iter().map(|one| one.0).collect::<Vec<_>>(), ids[..1]);
+}
+
+#[tokio::test]
+async fn a_photograph_lies_there_once_and_the_newest_of_a_view_stands() {
+    let database = TestDatabase::new().await;
+    let store = &database.store;
+    let bakery = Bakery::open(store, "Pictured").await;
+    let batch = bakery.planned(store, Utc::now()).await;
+    let samples = [101, 102].map(|code| sample(&bakery, batch, code));
+    store.add_samples(&samples).await.expect("recorded");
+    let taken = |content: &[u8]| Photograph {
+        hash: format!("{:064x}", content.len()),
+        media_type: "image/png".into(),
+        width: 4,
+        height: 3,
+        content: content.to_vec(),
+    };
+    let of = |sample: usize, taken: &Photograph, minute| SamplePhotograph {
+        id: Uuid::now_v7(),
+        sample_id: samples[sample].id,
+        hash: taken.hash.clone(),
+        shows: Word(PhotographView::CutFace),
+        taken_by: "RK".into(),
+        taken_at: Utc::now().trunc_subsecs(3) + TimeDelta::minutes(minute),
+    };
+    let (first, second) = (taken(b"one"), taken(b"another"));
+    for (of, taken) in
+        [(of(0, &first, 0), &first), (of(1, &first, 0), &first), (of(0, &second, 1), &second)]
+    {
+        store.add_photograph(&of, taken).await.expect("recorded");
+        store.add_photograph(&of, taken).await.expect("stored once");
+    }
+    let ids = [samples[0].id, samples[1].id];
+    let stand = store.photographs(&ids).await.expect("read");
+    let hash = |sample| stand.iter().find(|one| one.sample_id == sample).map(|one| &one.hash);
+    assert_eq!((hash(ids[0]), hash(ids[1])), (Some(&second.hash), Some(&first.hash)));
+    let content = store.photograph_content(&first.hash).await.expect("read");
+    assert_eq!(content, ("image/png".into(), b"one".to_vec()));
+    let unknown = SamplePhotograph { sample_id: Uuid::now_v7(), ..of(0, &first, 2) };
+    let refused = store.add_photograph(&unknown, &first).await;
+    assert!(matches!(refused, Err(StoreError::NotFound(_))), "{refused:?}");
 }

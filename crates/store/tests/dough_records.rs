@@ -12,8 +12,8 @@ use ironpeel_core::dough::{
 };
 use ironpeel_core::heat::WaterSources;
 use ironpeel_core::method::{
-    Addition, AmbientPoint, BakePhase, EndPoint, Equipment, Method, Mixer, OptionalStep, Process,
-    Stage, StageKind, TimeTolerance,
+    Addition, AmbientPoint, BakePhase, EndPoint, Equipment, Method, Mixer, OptionalStep, OvenAid,
+    Process, Stage, StageKind, TimeTolerance,
 };
 use ironpeel_core::plant::OwnParameters;
 use ironpeel_core::units::Estimate;
@@ -121,6 +121,10 @@ fn method() -> Method {
                     top_c: 230.0,
                     bottom_c: None,
                     steam_s: Some(10.0),
+                    steam_until_core_c: Some(80.0),
+                    lid: true,
+                    tin_out: false,
+                    aid: Some(OvenAid::HotVessel),
                     damper_open: false,
                 }],
                 ..stage(3, StageKind::Bake, "Bake", 30.0)

@@ -2,8 +2,11 @@ import type { Schemas } from "../api/client";
 
 export type Part = Schemas["PreparationInput"];
 
-/** A formula as recorded, in the shape it is edited in. */
-export function recorded({ formula }: Schemas["ProductView"]): Schemas["EditedFormula"] {
+/** A product's formula as recorded, in the shape it is edited in. */
+export const recorded = ({ formula }: Schemas["ProductView"]) => edited(formula);
+
+/** A formula in the shape it is edited in. */
+export function edited(formula: Schemas["FormulaView"]): Schemas["EditedFormula"] {
   return {
     lines: formula.lines.map(({ ingredient, pct }) => ({ ingredient, pct })),
     flours: formula.flours,

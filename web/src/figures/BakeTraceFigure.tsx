@@ -3,20 +3,28 @@ import { useId } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { ChartAxis, marksOf } from "./ChartAxis";
+import { DraggedMark } from "./DraggedMark";
 import { Hatch } from "./Hatch";
 
 const WIDTH = 1000;
 const HEIGHT = 380;
 const EDGE = { left: 60, right: 150, top: 34, bottom: 34 };
+
+interface Props {
+  found: Schemas["ReadBake"];
+  /** Moves a crossing of the slowest core; left out where nobody may. */
+  onMove?: ((crossing: Schemas["Crossing"], minute: number) => void) | undefined;
+}
+
 /** Probes of a bake, minutes below and shares of the bake above; the slowest strong, its crossings marked. */
-export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
+export function BakeTraceFigure({ found, onMove }: Props) {
   const format = useFormat();
   const late = useId();
   const { read, bake, earlier, levels } = found;
   const crossings = [
-    ["yeast killed", levels.yeast_kill_c, "yeast_kill_min"],
-    ["gelatinised", levels.gelatinised_c, "gelatinised_min"],
-    ["arrival", levels.arrival_c, "arrival_min"],
+    ["yeast killed", levels.yeast_kill_c, "yeast_kill_min", "yeast_kill"],
+    ["gelatinised", levels.gelatinised_c, "gelatinised_min", "gelatinised"],
+    ["arrival", levels.arrival_c, "arrival_min", "arrival"],
   ] as const;
   const last = Math.max(bake.bake_min, found.t_min.at(-1) ?? 0);
   const x = scaleLinear([0, last], [EDGE.left, WIDTH - EDGE.right]);
@@ -38,7 +46,10 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
       className="mt-3 overflow-x-auto"
       tabIndex={0}
     >
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full min-w-xl">
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full min-w-xl touch-pan-y select-none"
+      >
         <defs>
           <Hatch id={late} every={6} stroke={1.4} colour="var(--color-crust)" />
         </defs>
@@ -112,10 +123,25 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
             <title>{probe.name}</title>
           </path>
         ))}
-        {crossings.map(([word, level, key]) => {
+        {crossings.map(([word, level, key, crossing]) => {
           const minute = slowest?.[key];
           return minute == null ? null : (
-            <g key={word}>
+            <DraggedMark
+              key={word}
+              label={`${word}, minutes`}
+              minute={minute}
+              end={last}
+              x={x}
+              width={WIDTH}
+              onMove={onMove && ((to) => onMove(crossing, to))}
+            >
+              <rect
+                x={x(minute) - 11}
+                y={y(level) - 14}
+                width="22"
+                height="28"
+                fill="transparent"
+              />
               <line
                 x1={x(minute)}
                 x2={x(minute)}
@@ -138,7 +164,7 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
                 {format.minutes(Number(minute.toFixed(1)))},{" "}
                 {format.percent((100 * minute) / bake.bake_min, 0)}
               </text>
-            </g>
+            </DraggedMark>
           );
         })}
         <line
@@ -168,7 +194,7 @@ export function BakeTraceFigure({ found }: { found: Schemas["ReadBake"] }) {
       <figcaption className="text-sm text-iron">
         The strong line is the slowest core, the thin ones the other probes
         {earlier.length > 0 && ", the pale ones the slowest cores of earlier bakes"}. Hatched: later
-        than the target.
+        than the target.{onMove && " A mark is dragged, or moved by the arrow keys."}
       </figcaption>
     </figure>
   );

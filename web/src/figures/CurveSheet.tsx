@@ -1,15 +1,13 @@
 import { scaleLinear } from "d3-scale";
-import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Schemas } from "../api/client";
 import { useFormat } from "../units/format";
 import { ChartGrid } from "./ChartGrid";
+import { DraggedMark } from "./DraggedMark";
 import { thinned } from "./scale";
 
 const WIDTH = 920;
 const HEIGHT = 330;
 const EDGE = { left: 44, right: 28, top: 22, bottom: 30 };
-/** A mark moves by this much with an arrow key, in minutes. */
-const STEP_MIN = 0.1;
 
 /** What the pen drew. */
 export interface Drawn {
@@ -31,21 +29,12 @@ interface Props {
 /** A farinogram with its readings where they were read; marks can be dragged or moved by arrows. */
 export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Props) {
   const format = useFormat();
-  const sheet = useRef<SVGSVGElement>(null);
-  const dragged = useRef<{ mark: string; minute: number } | null>(null);
   const end = Math.max(...[drawn, under].map((one) => (one?.t_s.at(-1) ?? 0) / 60), 1);
   const top = Math.max(600, ...thinned(drawn.fu, 400)) + 40;
   const x = scaleLinear([0, end], [EDGE.left, WIDTH - EDGE.right]);
   const y = scaleLinear([0, top], [HEIGHT - EDGE.bottom, EDGE.top]);
-  const minuteAt = (event: PointerEvent) => {
-    const box = sheet.current?.getBoundingClientRect();
-    if (!box) return 0;
-    const minute = x.invert(((event.clientX - box.left) / box.width) * WIDTH);
-    return Math.min(end, Math.max(0, Math.round(minute * 100) / 100));
-  };
   return (
     <svg
-      ref={sheet}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="block w-full min-w-2xl touch-pan-y select-none"
       role="group"
@@ -77,42 +66,15 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
       )}
       {marks.map(({ mark, stands_min, moved }, at) => {
         if (stands_min == null) return null;
-        const move = (minute: number) => onMove?.(mark, Math.min(end, Math.max(0, minute)));
         return (
-          <g
+          <DraggedMark
             key={mark}
-            role="slider"
-            tabIndex={0}
-            aria-label={`${mark}, minutes`}
-            aria-valuemin={0}
-            aria-valuemax={Number(end.toFixed(2))}
-            aria-valuenow={Number(stands_min.toFixed(2))}
-            className="cursor-ew-resize"
-            onKeyDown={(event: KeyboardEvent) => {
-              const by = { ArrowLeft: -STEP_MIN, ArrowRight: STEP_MIN }[event.key];
-              if (by === undefined) return;
-              event.preventDefault();
-              move(Math.round((stands_min + by) * 100) / 100);
-            }}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              dragged.current = { mark, minute: stands_min };
-            }}
-            onPointerMove={(event) => {
-              if (dragged.current?.mark !== mark) return;
-              dragged.current.minute = minuteAt(event);
-              event.currentTarget.setAttribute(
-                "transform",
-                `translate(${x(dragged.current.minute) - x(stands_min)} 0)`,
-              );
-            }}
-            onPointerUp={(event) => {
-              event.currentTarget.removeAttribute("transform");
-              if (dragged.current?.mark !== mark) return;
-              const { minute } = dragged.current;
-              dragged.current = null;
-              if (Math.abs(minute - stands_min) > 0.01) move(minute);
-            }}
+            label={`${mark}, minutes`}
+            minute={stands_min}
+            end={end}
+            x={x}
+            width={WIDTH}
+            onMove={(minute) => onMove?.(mark, minute)}
           >
             <rect
               x={x(stands_min) - 11}
@@ -143,7 +105,7 @@ export function CurveSheet({ drawn, under, read, marks = [], onMove, label }: Pr
               {mark} {format.number(stands_min)}
               {moved && " moved"}
             </text>
-          </g>
+          </DraggedMark>
         );
       })}
     </svg>

@@ -6,6 +6,7 @@ import type { Run } from "./run";
 export function RunReport({ run }: { run: Run }) {
   const format = useFormat();
   const { water, dough_c, mixing_kj_per_kg, proof_min, bake_min, loss_pct, pieces } = run.report;
+  const slicer = run.report.slicer_core;
   const rows: [string, Schemas["PlanDifference"] | null | undefined, string][] = [
     ["Dough temperature", dough_c, "°C"],
     ["Mixing energy", mixing_kj_per_kg, "kJ/kg"],
@@ -15,7 +16,7 @@ export function RunReport({ run }: { run: Run }) {
     ["Pieces", pieces, ""],
   ];
   const known = rows.filter(([, one]) => one);
-  if (known.length === 0 && !water) return null;
+  if (known.length === 0 && !water && !slicer) return null;
   return (
     <section className="mt-6">
       <h2 className="text-xl">Against the plan</h2>
@@ -39,6 +40,15 @@ export function RunReport({ run }: { run: Run }) {
                 </dd>
               </div>
             ),
+        )}
+        {slicer && (
+          <div className="flex justify-between border-t border-hair py-1">
+            <dt>Core at the slicer</dt>
+            <dd className={slicer.over ? "font-semibold text-stop" : ""}>
+              {format.temperature(slicer.core_c)}, at most {format.temperature(slicer.limit_c)}
+              {slicer.over && ": let it cool, it smears"}
+            </dd>
+          </div>
         )}
       </dl>
     </section>

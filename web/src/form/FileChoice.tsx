@@ -4,6 +4,8 @@ interface Props {
   /** What it says. */
   children?: string;
   look?: "link" | "act";
+  /** Whether a tablet opens its camera for it. */
+  camera?: boolean;
   className?: string;
   onFile: (file: File) => void;
 }
@@ -13,6 +15,7 @@ export const FileChoice = ({
   accept,
   children = "choose the file",
   look = "link",
+  camera,
   className = "",
   onFile,
 }: Props) => (
@@ -21,6 +24,7 @@ export const FileChoice = ({
     <input
       type="file"
       accept={accept}
+      {...(camera && { capture: "environment" })}
       className="sr-only"
       onChange={(event) => {
         const [file] = event.target.files ?? [];

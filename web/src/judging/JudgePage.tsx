@@ -9,8 +9,10 @@ import { Form } from "../form/Form";
 import { ResultsTabs } from "../results/ResultsTabs";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
+import { AddPhotograph } from "./AddPhotograph";
 import { MarkLine } from "./MarkLine";
 import { PaperSheet } from "./PaperSheet";
+import { Photographs } from "./Photographs";
 import { marksOf, type Sheet } from "./sheet";
 
 /** A judge's sheet of one coded sample; which batch it is of is not said. */
@@ -170,6 +172,11 @@ function CodedSheet({ code }: { code: string }) {
           </p>
         )}
       </Form>
+      <section aria-label="Photographs" className="screen-only mt-6 border-t-2 border-ink pt-2">
+        <h2>Photographs</h2>
+        <Photographs className="mt-2" photographs={blank.photographs} of={() => code} />
+        <AddPhotograph code={code} />
+      </section>
       <PaperSheet
         blank={blank}
         code={<AddressCode address={`/judge/${code}`} of={`sample ${code}`} />}

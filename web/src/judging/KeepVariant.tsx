@@ -1,10 +1,11 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { record } from "../api/outbox";
 import { Form } from "../form/Form";
 import { Select } from "../form/Select";
 import { Signed } from "../form/Signed";
+import { PRODUCTS } from "../scenario/found";
 import { useFormat } from "../units/format";
 import { doughLetter } from "./trialWords";
 
@@ -31,6 +32,12 @@ export function KeepVariant({ trial, verdict }: Props) {
   });
   const said = `trial of ${format.moment(trial.saved_at)}, ${variants[variant]?.name}: ${scored.join(", ")} of 100`;
   const reason = typed ?? said;
+  const products = useQuery(PRODUCTS).data ?? [];
+  const own = products.find((one) => one.slug === trial.slug);
+  const alike = products.filter(
+    (one) =>
+      one !== own && (one.formula_id === own?.formula_id || one.method_id === own?.method_id),
+  );
   const keep = useMutation({
     networkMode: "always",
     mutationFn: () =>
@@ -68,6 +75,12 @@ export function KeepVariant({ trial, verdict }: Props) {
             : "The dough stays as it is; that it was tried is kept."}
         </span>
       </p>
+      {variant > 0 && alike.length > 0 && (
+        <p className="mt-1 text-sm text-crust">
+          Made by the same formula or method, and changed with it:{" "}
+          {alike.map((one) => one.name).join(", ")}.
+        </p>
+      )}
     </Form>
   );
 }

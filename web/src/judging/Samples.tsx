@@ -6,12 +6,14 @@ import { record } from "../api/outbox";
 import { Form } from "../form/Form";
 import { NumberField } from "../form/NumberField";
 import { useSession } from "../session/session";
+import { Photographs } from "./Photographs";
 
 interface Props {
   /** Where loaves are set out, under an id of their own. */
   at: string;
   samples: Schemas["Sample"][];
   scores: Schemas["Score"][];
+  photographs: Schemas["SamplePhotograph"][];
   /** Whether whoever is here may record. */
   may: boolean;
   onJudge: (code: string) => void;
@@ -21,7 +23,8 @@ interface Props {
 }
 
 /** Loaves under their codes, who marked which, and the way to set out more. */
-export function Samples({ at, samples, scores, may, onJudge, onSetOut, doughOf }: Props) {
+export function Samples(props: Props) {
+  const { at, samples, scores, photographs, may, onJudge, onSetOut, doughOf } = props;
   const [loaves, setLoaves] = useState<number | null>(3);
   const [twice, setTwice] = useState<number | null>(1);
   const setOut = useMutation({
@@ -38,6 +41,11 @@ export function Samples({ at, samples, scores, may, onJudge, onSetOut, doughOf }
   const next = samples.find(
     (sample) => !scores.some((score) => score.sample_id === sample.id && score.judge === me),
   );
+  const ofPhotograph = (of: Schemas["SamplePhotograph"]) => {
+    const sample = samples.find((one) => one.id === of.sample_id);
+    if (!sample) return "";
+    return `${sample.code}, ${doughOf ? doughOf(sample) : `loaf ${sample.loaf}`}`;
+  };
   return (
     <section className="mt-6 border-t-2 border-ink pt-2" aria-label="Samples">
       <h2>Samples</h2>
@@ -80,6 +88,7 @@ export function Samples({ at, samples, scores, may, onJudge, onSetOut, doughOf }
           </tbody>
         </table>
       )}
+      <Photographs className="mt-4" photographs={photographs} of={ofPhotograph} />
       {may && (
         <Form
           className="screen-only mt-3 flex flex-wrap items-end gap-4"

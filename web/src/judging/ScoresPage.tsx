@@ -124,6 +124,7 @@ function BatchScores({ id }: { id: string }) {
         onSetOut={() => queries.invalidateQueries({ queryKey: ["batches"] })}
         samples={found.samples}
         scores={found.scores}
+        photographs={found.photographs}
         may={may}
         onJudge={(code) => void navigate(`/judge/${code}`)}
       />

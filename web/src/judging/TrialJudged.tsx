@@ -7,9 +7,24 @@ import { useMay } from "../session/session";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat } from "../units/format";
 import { KeepVariant } from "./KeepVariant";
+import { Photographs } from "./Photographs";
 import { Samples } from "./Samples";
 import { markText } from "./sheet";
 import { doughLetter, useDifference } from "./trialWords";
+
+/** The newest cut face of a dough. */
+function CutFace({ found, variant }: { found: Schemas["TrialScores"]; variant: number }) {
+  const bakes = found.doughs.filter((dough) => dough.variant === variant);
+  const own = bakes
+    .reverse()
+    .flatMap(({ id }) => found.samples.filter((sample) => sample.bench_dough_id === id));
+  const faces = own.flatMap(({ id }) =>
+    found.photographs.filter((one) => one.sample_id === id && one.shows === "cut_face"),
+  );
+  const codeOf = ({ sample_id }: Schemas["SamplePhotograph"]) =>
+    own.find(({ id }) => id === sample_id)?.code ?? "";
+  return faces.length > 0 ? <Photographs photographs={faces.slice(0, 1)} of={codeOf} /> : "–";
+}
 
 /** The doughs of a trial judged side by side: which differences are real, and what is kept. */
 export function TrialJudged({ trial }: { trial: Schemas["TrialView"] }) {
@@ -82,6 +97,12 @@ export function TrialJudged({ trial }: { trial: Schemas["TrialView"] }) {
                     ),
                   },
                   {
+                    key: "cut face",
+                    label: "cut face, of its last bake",
+                    differs: false,
+                    cells: variants.map((_, at) => <CutFace key={at} found={found} variant={at} />),
+                  },
+                  {
                     key: "beside",
                     label: "beside the dough as it is",
                     prose: true,
@@ -123,6 +144,7 @@ export function TrialJudged({ trial }: { trial: Schemas["TrialView"] }) {
         at={`/api/v1/trials/${trial.id}/bakes`}
         samples={samples}
         scores={found.scores}
+        photographs={found.photographs}
         may={may}
         onJudge={(code) => void navigate(`/judge/${code}`)}
         onSetOut={() => queries.invalidateQueries({ queryKey: ["trial"] })}

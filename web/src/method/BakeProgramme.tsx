@@ -1,4 +1,6 @@
 import { NumberField } from "../form/NumberField";
+import { optionsOf, Select } from "../form/Select";
+import { AIDS } from "./programme";
 import type { StageInput } from "./method";
 
 type Phase = NonNullable<StageInput["programme"]>[number];
@@ -12,6 +14,12 @@ interface Props {
   /** The phases, and how long the bake is with them. */
   onChange: (change: Partial<StageInput>) => void;
 }
+
+const MARKS = [
+  ["damper_open", "damper open"],
+  ["lid", "lid on"],
+  ["tin_out", "out of the tin"],
+] as const;
 
 /** What the oven does in a bake, phase after phase; the bake is as long as they are. */
 export function BakeProgramme({ phases, minutes, celsius, fault, onChange }: Props) {
@@ -70,14 +78,33 @@ export function BakeProgramme({ phases, minutes, celsius, fault, onChange }: Pro
                 onSet={(value) => set(place, { steam_s: value ?? undefined })}
                 fault={at("steam_s")}
               />
-              <label className="flex items-center gap-2 pt-7">
-                <input
-                  type="checkbox"
-                  checked={phase.damper_open ?? false}
-                  onChange={(event) => set(place, { damper_open: event.target.checked })}
-                />
-                damper open
-              </label>
+              <NumberField
+                label="Steam off at a core of"
+                className="w-40"
+                kind="temperature"
+                value={phase.steam_until_core_c ?? null}
+                hint={phase.steam_until_core_c == null ? "with the phase" : undefined}
+                onSet={(value) => set(place, { steam_until_core_c: value ?? undefined })}
+                fault={at("steam_until_core_c")}
+              />
+              <Select
+                label="With"
+                className="w-48"
+                value={phase.aid ?? ""}
+                options={[["", "nothing more"], ...optionsOf(AIDS)]}
+                onSet={(aid) => set(place, { aid: aid || undefined })}
+              />
+              {MARKS.map(([mark, word]) => (
+                <label key={mark} className="flex items-center gap-2 pt-7">
+                  <input
+                    type="checkbox"
+                    checked={phase[mark] ?? false}
+                    onChange={(event) => set(place, { [mark]: event.target.checked })}
+                  />
+                  {word}
+                </label>
+              ))}
+              {at("tin_out") && <p className="pt-7 text-sm text-stop">{at("tin_out")}.</p>}
               <button
                 type="button"
                 className="link pt-7"

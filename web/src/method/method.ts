@@ -17,6 +17,8 @@ const typed = (stage: Stage): StageInput => ({
     ...phase,
     bottom_c: phase.bottom_c ?? undefined,
     steam_s: phase.steam_s ?? undefined,
+    steam_until_core_c: phase.steam_until_core_c ?? undefined,
+    aid: phase.aid ?? undefined,
   })),
   adds: stage.adds.map((one) => ({
     ingredient: one.ingredient,

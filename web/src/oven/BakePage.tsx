@@ -1,13 +1,23 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { record } from "../api/outbox";
 import { BakeTraceFigure } from "../figures/BakeTraceFigure";
+import { Refusal } from "../form/Refusal";
 import { phaseText } from "../method/programme";
+import { useMay } from "../session/session";
 import { DataTable, type Column } from "../table/DataTable";
 import { useFormat, type Format } from "../units/format";
+import { AnotherPiece } from "./AnotherPiece";
 import { OvenCaution } from "./OvenCaution";
 
 type Reading = Schemas["ProbeReading"];
+
+const CROSSINGS: Record<Schemas["Crossing"], string> = {
+  yeast_kill: "where yeast is killed",
+  gelatinised: "where starch is gelatinised",
+  arrival: "the arrival",
+};
 
 const columns = (format: Format, bake: number): Column<Reading>[] => {
   const crossing = (head: string, of: (probe: Reading) => number | null | undefined) => ({
@@ -43,6 +53,19 @@ export function BakePage() {
     queryFn: () =>
       answer(api.GET("/api/v1/bake-traces/{trace_id}", { params: { path: { trace_id: id } } })),
   });
+  const queries = useQueryClient();
+  const may = useMay("change");
+  const slowest = found?.read.slowest ?? "";
+  const move = useMutation({
+    networkMode: "always",
+    mutationFn: (mark: { crossing: Schemas["Crossing"]; probe?: string; minute?: number }) =>
+      record<Schemas["ReadBake"]>({
+        path: `/api/v1/bake-traces/${id}/marks/${crypto.randomUUID()}`,
+        label: CROSSINGS[mark.crossing],
+        body: { probe: slowest, ...mark },
+      }),
+    onSuccess: (read) => queries.setQueryData(["batches", "bake", id], read),
+  });
   if (error)
     return (
       <div className="py-10" role="alert">
@@ -71,7 +94,26 @@ export function BakePage() {
         </p>
       </div>
       <Verdict found={found} />
-      <BakeTraceFigure found={found} />
+      <BakeTraceFigure
+        found={found}
+        onMove={may ? (crossing, minute) => move.mutate({ crossing, minute }) : undefined}
+      />
+      <Refusal error={move.error} />
+      {found.moves.map(({ id, probe, crossing, minute, made_by }) => (
+        <p key={id} className="text-sm text-crust">
+          {made_by} moved {CROSSINGS[crossing]} of {probe} to{" "}
+          {format.minutes(Number((minute ?? 0).toFixed(2)))}.{" "}
+          {may && (
+            <button
+              type="button"
+              className="link screen-only"
+              onClick={() => move.mutate({ probe, crossing })}
+            >
+              Put it back
+            </button>
+          )}
+        </p>
+      ))}
       {read.notes.map((note) => (
         <p key={note} className="text-sm text-crust">
           {format.text(note)}.
@@ -93,7 +135,10 @@ export function BakePage() {
             </p>
           )}
         </section>
-        <Programme found={found} />
+        <div className="space-y-4">
+          <Programme found={found} />
+          <AnotherPiece bake={found.bake.id} />
+        </div>
       </div>
       <OvenCaution />
     </>

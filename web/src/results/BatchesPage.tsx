@@ -12,6 +12,7 @@ import { PagedList } from "../table/PagedList";
 import { useFormat, type Format } from "../units/format";
 import { CATALOGUE } from "./faultCatalogue";
 import { ProductChoice } from "./ProductChoice";
+import { DriftsNotice } from "./Drifts";
 import { ResultsTabs } from "./ResultsTabs";
 import { useAsked } from "./useAsked";
 
@@ -108,6 +109,7 @@ export function BatchesPage() {
   return (
     <>
       <ResultsTabs />
+      <DriftsNotice />
       <h1 className="sr-only">Batches</h1>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <SearchField of="batches" placeholder="product, lot, flour or line" />

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { EvidenceBar } from "../figures/EvidenceBar";
 import { useFormat } from "../units/format";
+import { OpenWhatIf } from "./OpenWhatIf";
 import { ConfirmCause } from "./ConfirmCause";
 import { shown } from "./featureValue";
 
@@ -60,10 +61,10 @@ export function CausesFound({ batch, fault, found, confirmed, cases, catalogue }
           </>
         )}
       </p>
-      {first && SURE[answer] && <Action cause={first} causes={causes} />}
+      {first && SURE[answer] && <Action batch={batch} cause={first} causes={causes} />}
       <ol className="mt-3">
         {causes.map((cause) => (
-          <CauseRow key={cause.cause} cause={cause} figures={figures} labels={labels}>
+          <CauseRow key={cause.cause} {...{ batch, cause, figures, labels }}>
             <ConfirmCause batch={batch} fault={fault} cause={cause.cause} cases={cases} />
           </CauseRow>
         ))}
@@ -93,19 +94,20 @@ export function CausesFound({ batch, fault, found, confirmed, cases, catalogue }
 }
 
 /** One change at a time, with its size and what it costs. */
-function Action({ cause, causes }: { cause: Cause; causes: Cause[] }) {
+function Action({ batch, cause, causes }: { batch: string; cause: Cause; causes: Cause[] }) {
   const tail = causes.find((one) => one.cause === cause.chain);
   return (
     <div className="mt-3 border-l-4 border-moss pl-4">
       <p className="text-lg">
-        Change one thing: <b>{cause.action}</b>.
+        Change one thing: <b>{cause.action}</b>. <OpenWhatIf batch={batch} cause={cause} />
       </p>
       <p className="text-sm text-iron">
         Costs {cause.cost}.{cause.then && ` Lasting: ${cause.then}.`}
       </p>
       {tail && (
         <p className="mt-1 text-sm">
-          Doughs already made: {tail.action} ({tail.name.toLowerCase()} is the same road).
+          Doughs already made: {tail.action} ({tail.name.toLowerCase()} is the same road).{" "}
+          <OpenWhatIf batch={batch} cause={tail} />
         </p>
       )}
       <p className="mt-1 text-sm text-iron">
@@ -116,11 +118,13 @@ function Action({ cause, causes }: { cause: Cause; causes: Cause[] }) {
 }
 
 function CauseRow({
+  batch,
   cause,
   figures,
   labels,
   children,
 }: {
+  batch: string;
   cause: Cause;
   figures: boolean;
   labels: Map<string, Schemas["FeatureView"]>;
@@ -166,13 +170,16 @@ function CauseRow({
                     beyond {format.plain(reading.threshold)} in {format.number(reading.true_pct, 0)}{" "}
                     % of the batches with this cause, {format.number(reading.ordinary_pct, 0)} % of
                     the ordinary ones
+                    {reading.house &&
+                      `, from ${format.count(reading.house.cases, "confirmed case")} here; the house takes ${format.number(reading.house.true_pct, 0)} % and ${format.number(reading.house.ordinary_pct, 0)} %`}
                   </span>
                 )}
               </li>
             ))}
           </ul>
           <p className="mt-1">
-            {cause.action}. <span className="text-iron">Costs {cause.cost}.</span>
+            {cause.action}. <span className="text-iron">Costs {cause.cost}.</span>{" "}
+            <OpenWhatIf batch={batch} cause={cause} />
           </p>
           <p className="mt-1 text-iron">
             Before any evidence it is behind {format.number(100 * cause.prior, 0)} ±{" "}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { useFormat } from "../units/format";
+import { Drifts } from "./Drifts";
 import { CausesFound } from "./CausesFound";
 import { CATALOGUE } from "./faultCatalogue";
 import { FaultChoice } from "./FaultChoice";
@@ -63,6 +64,7 @@ export function FaultsPage() {
           would do; what was not measured is asked for.
         </p>
       )}
+      {!picked && <Drifts />}
       {data && catalogue && picked && (
         <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
           <CausesFound

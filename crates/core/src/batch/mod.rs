@@ -25,6 +25,9 @@ pub use kind::{AdditionReason, BatchState, EndedBy, EventKind};
 pub use observation::{OBSERVATIONS, ObservationName, observation};
 pub use quantity::Quantity;
 pub use refusal::{Acceptance, EventRefusal};
-pub use report::{BatchPlan, BatchReport, PlanDifference, PlannedFigures, report};
+pub(crate) use report::AFTER_A_STAGE;
+pub use report::{
+    BatchPlan, BatchReport, PlanDifference, PlannedFigures, SlicerCore, report, slicer_limit_c,
+};
 pub use stage_times::{FOLDS, NextFold, NextStage, StagePlan, StageTimes, as_timed, stage_times};
 pub use weighed::{PlannedLine, WaterReport, WeighedLine, water, weighed};

@@ -1,10 +1,12 @@
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, TimeDelta, Utc};
 use serde::Serialize;
 
 use super::{
     BatchRecord, NextStage, PlannedLine, Quantity, StagePlan, StageTimes, WaterReport, WeighedLine,
     stage_times, water, weighed,
 };
+use crate::coefficient::Coefficients;
+use crate::method::coefficients::SLICER_CORE_C;
 use crate::method::{StageKind, StageRole};
 
 /// What a batch was planned as, one dough of it.
@@ -30,6 +32,8 @@ pub struct PlannedFigures {
     pub bake_loss_pct: f64,
     /// Water the standing correction of the line put in, points on flour.
     pub standing_correction_pts: f64,
+    /// How warm a core may come to the slicer: what its cooling ends at, or the house's.
+    pub slicer_core_c: f64,
 }
 
 /// A figure as it was planned and as it was.
@@ -47,6 +51,16 @@ impl PlanDifference {
     }
 }
 
+/// A core at the slicer, and how warm it may be there.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct SlicerCore {
+    pub core_c: f64,
+    pub limit_c: f64,
+    /// Too warm to be sliced: the crumb smears and tears.
+    pub over: bool,
+}
+
 /// A batch against its plan.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -62,6 +76,8 @@ pub struct BatchReport {
     pub mixing_kj_per_kg: Option<PlanDifference>,
     pub proof_min: Option<PlanDifference>,
     pub bake_min: Option<PlanDifference>,
+    /// By the last core that was read after the bake.
+    pub slicer_core: Option<SlicerCore>,
     /// From dough in pieces to cold loaves.
     pub loss_pct: Option<PlanDifference>,
     pub pieces: Option<PlanDifference>,
@@ -84,6 +100,7 @@ pub fn report(plan: &BatchPlan, record: &BatchRecord, now: DateTime<Utc>) -> Bat
             .map(|actual| PlanDifference::of(figures.mixing_kj_per_kg, actual)),
         proof_min: lasted(plan, &times, |stage| stage.role == StageRole::Proof),
         bake_min: lasted(plan, &times, |stage| stage.kind == StageKind::Bake),
+        slicer_core: slicer_core(plan, &times, record),
         loss_pct: loss.map(|(pieces, kg)| {
             let actual = 100.0 * (1.0 - kg / (pieces * figures.piece_kg));
             PlanDifference::of(figures.bake_loss_pct, actual)
@@ -97,6 +114,30 @@ pub fn report(plan: &BatchPlan, record: &BatchRecord, now: DateTime<Utc>) -> Bat
         lines,
     }
 }
+
+/// How warm a core may come to the slicer, °C: what its cooling ends at, or the house's.
+///
+/// ```
+/// use ironpeel_core::{batch::slicer_limit_c, coefficient::Coefficients};
+/// assert_eq!(slicer_limit_c(&[], &Coefficients::default()), 38.0);
+/// ```
+pub fn slicer_limit_c(stages: &[StagePlan], coefficients: &Coefficients) -> f64 {
+    let cooling = stages.iter().rfind(|stage| stage.kind == StageKind::Cool);
+    cooling.and_then(StagePlan::core_c).unwrap_or_else(|| coefficients.value(&SLICER_CORE_C))
+}
+
+/// The last core that was read once the last bake was over, and out of its minutes of grace.
+fn slicer_core(plan: &BatchPlan, times: &[StageTimes], record: &BatchRecord) -> Option<SlicerCore> {
+    let bake = plan.stages.iter().rposition(|stage| stage.kind == StageKind::Bake)?;
+    let out_at = times.get(bake)?.ended_at? + AFTER_A_STAGE;
+    let after = record.readings(Quantity::CoreC).filter(|(at, ..)| *at > out_at);
+    let (_, core_c, _) = after.last()?;
+    let limit_c = plan.figures.slicer_core_c;
+    Some(SlicerCore { core_c, limit_c, over: core_c > limit_c })
+}
+
+/// A reading so long after a stage is still of it.
+pub(crate) const AFTER_A_STAGE: TimeDelta = TimeDelta::minutes(5);
 
 /// kJ/kg of the mixing stages that are over, once all of them are.
 fn mixing(stages: &[StagePlan], times: &[StageTimes]) -> Option<f64> {

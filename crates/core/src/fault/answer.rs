@@ -105,8 +105,11 @@ pub(super) fn would_decide(
     for cause in causes {
         let open = cause.probability * (1.0 - cause.probability);
         let missing = |key: &str| !asked.features.contains_key(key);
-        for evidence in cause.of.evidence.iter().filter(|one| missing(&one.feature)) {
-            let weight = open * Ratios::of(evidence, coefficients).span();
+        let evidence = cause.of.evidence.iter().enumerate();
+        for (place, evidence) in evidence.filter(|(_, one)| missing(&one.feature)) {
+            let own = asked.learned.of_cause(&cause.of.cause, place);
+            let ratios = own.map_or(evidence, |own| &own.evidence);
+            let weight = open * Ratios::of(ratios, coefficients).span();
             *weights.entry(&evidence.feature).or_default() +=
                 weight / effort(&evidence.feature, asked);
         }

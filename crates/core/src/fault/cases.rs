@@ -41,6 +41,15 @@ pub struct ConfirmedCases {
     pub batches: usize,
 }
 
+/// The cases that stand confirmed: what was said last of a batch's cause.
+pub fn confirmed_cases(cases: &[FaultCase]) -> Vec<&FaultCase> {
+    let mut last: BTreeMap<(Uuid, Option<&str>), &FaultCase> = BTreeMap::new();
+    for case in cases {
+        last.insert((case.batch, case.cause.as_deref()), case);
+    }
+    last.into_values().filter(|case| case.verdict == CaseVerdict::Confirmed).collect()
+}
+
 impl ConfirmedCases {
     /// Counts cases of one fault and process, oldest first: `n = v·2^(−age/365 d)`, v 1 by a change and
     /// 0.5 by judgement, shared by the causes of one batch; what was said last of a cause stands. A
@@ -62,12 +71,7 @@ impl ConfirmedCases {
         now: DateTime<Utc>,
         coefficients: &Coefficients,
     ) -> Self {
-        let mut last: BTreeMap<(Uuid, Option<&str>), &FaultCase> = BTreeMap::new();
-        for case in cases {
-            last.insert((case.batch, case.cause.as_deref()), case);
-        }
-        let confirmed: Vec<&FaultCase> =
-            last.into_values().filter(|case| case.verdict == CaseVerdict::Confirmed).collect();
+        let confirmed = confirmed_cases(cases);
         let own: Vec<&FaultCase> =
             confirmed.iter().copied().filter(|case| case.line == line).collect();
         let own = Self::counted(&own, now, coefficients);

@@ -46,4 +46,18 @@ coefficients! {
         (365.0, 180.0, 730.0), "days", "flours, people and machines change").within(30.0, 3650.0);
     LINE_CASES = Coefficient::house("line_cases", "a line's own cases count alone from",
         (10.0, 6.0, 20.0), "cases", "fewer say little of one line");
+    /// How a plant's own batches move the ratios of the evidence.
+    RATIO_COUNTS = Coefficient::house("fault_ratio_counts", "the house's ratios count as so many batches",
+        (10.0, 5.0, 20.0), "batches", "until the plant's own say more");
+    ORDINARY_COUNT = Coefficient::house("fault_ordinary_count", "ordinary batches count as at most",
+        (50.0, 30.0, 100.0), "batches", "there are many, and few causes");
+    RATIO_CASES = Coefficient::house("fault_ratio_cases", "confirmed cases before a ratio is the plant's own",
+        (5.0, 4.0, 10.0), "cases", "fewer are chance").within(1.0, 1000.0);
+    /// What makes a figure one that drifts.
+    DRIFT_BATCHES = Coefficient::house("drift_batches", "newest batches in which a drift is looked for",
+        (8.0, 6.0, 12.0), "batches", "about a week of a product").within(3.0, 50.0);
+    DRIFT_BEYOND = Coefficient::house("drift_beyond", "a figure drifts where it lies beyond in",
+        (6.0, 5.0, 8.0), "batches", "where three in ten lie beyond by chance, that is once in ninety").within(2.0, 50.0);
+    DRIFT_SHARE = Coefficient::house("drift_share", "it lies beyond from this share of the way to its threshold",
+        (0.5, 0.4, 0.7), "", "half-way, before it is a fault").within(0.1, 1.0);
 }

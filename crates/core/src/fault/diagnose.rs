@@ -39,11 +39,13 @@ pub struct CauseFound {
     /// The cause it leads to or comes from, where both are one road.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub chain: Option<String>,
-    /// The fault that this cause is itcause.
+    /// The fault that this cause is itself.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub opens: Option<String>,
     pub action: String,
     pub cost: String,
+    /// Whether the action is a change of the plan that can be opened as a what-if.
+    pub in_figures: bool,
     /// The lasting cure, where it is another.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub then: Option<String>,
@@ -130,6 +132,7 @@ fn found(
         opens: opens.map(|[_, fault]| (*fault).to_owned()),
         action: word(|cause| &cause.action),
         cost: word(|cause| &cause.cost),
+        in_figures: known.is_some_and(|cause| !cause.change.is_empty()),
         then: known.and_then(|cause| cause.lasting.clone()),
         why: why.clone(),
         ask: ask.clone(),

@@ -2,12 +2,10 @@
 
 use std::collections::BTreeMap;
 
-use chrono::TimeDelta;
-
 use super::coefficients::{TRAP_ARMED, TRAP_LATE_WATER, TRAP_OVER_PLAN};
 use crate::batch::{
-    Added, BatchPlan, BatchRecord, BatchReport, EndedBy, EventKind, PlanDifference, Quantity,
-    StagePlan, StageTimes, minutes,
+    AFTER_A_STAGE, Added, BatchPlan, BatchRecord, BatchReport, EndedBy, EventKind, PlanDifference,
+    Quantity, StagePlan, StageTimes, minutes,
 };
 use crate::coefficient::Coefficients;
 use crate::flour::{MoistureBasis, Property, Readings};
@@ -91,9 +89,6 @@ pub fn features(batch: &BatchEvidence<'_>) -> BTreeMap<String, f64> {
     }
     found
 }
-
-/// A reading so long after a stage is still of it.
-const AFTER_A_STAGE: TimeDelta = TimeDelta::minutes(5);
 
 type Figures = Vec<(&'static str, Option<f64>)>;
 

@@ -2,7 +2,7 @@ use std::collections::BTreeMap;
 
 use serde::Deserialize;
 
-use super::{Fault, Gate, knowledge};
+use super::{Fault, Gate, LearnedRatios, knowledge};
 use crate::units::{NumberRange, RawNumber, ValidationErrors, quoted};
 
 /// A fault with what a batch says, to find its cause.
@@ -37,6 +37,8 @@ pub struct CheckedDiagnosis {
     pub features: BTreeMap<String, f64>,
     pub confirmed: BTreeMap<String, f64>,
     pub confirmed_none: f64,
+    /// The plant's own ratios; the house's hold where there are none.
+    pub learned: LearnedRatios,
 }
 
 const MOST: f64 = 1e6;
@@ -71,12 +73,9 @@ impl DiagnoseInput {
         let known = |key: &str| knowledge().cause(key).is_some();
         let confirmed = numbers("confirmed", &self.confirmed, CONFIRMED, known, &mut faults);
         let confirmed_none = CONFIRMED_NONE.check_or(&self.confirmed_none, 0.0, "", &mut faults);
-        match fault {
-            Some(fault) => {
-                faults.or(CheckedDiagnosis { fault, gates, features, confirmed, confirmed_none })
-            }
-            None => Err(faults),
-        }
+        let Some(fault) = fault else { return Err(faults) };
+        let learned = LearnedRatios::default();
+        faults.or(CheckedDiagnosis { fault, gates, features, confirmed, confirmed_none, learned })
     }
 }
 

@@ -4,6 +4,8 @@ use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
 
+use super::PlanChange;
+
 /// Kinds of evidence; readings of one partly repeat each other.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
@@ -112,7 +114,7 @@ pub struct Feature {
 }
 
 /// A cause with its one corrective action.
-#[derive(Debug, Clone, PartialEq, Eq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Cause {
     pub key: String,
@@ -122,6 +124,9 @@ pub struct Cause {
     /// The lasting cure, where it is another.
     pub lasting: Option<String>,
     pub gate: Option<Gate>,
+    /// What its action changes of a plan, where that can be said in figures.
+    #[serde(default)]
+    pub change: Vec<PlanChange>,
 }
 
 /// How a feature is compared with a threshold.

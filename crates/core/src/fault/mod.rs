@@ -3,21 +3,27 @@
 
 mod answer;
 mod cases;
+mod change;
 pub mod coefficients;
 mod diagnose;
 mod features;
 mod input;
 mod knowledge;
 mod ranking;
+mod ratios;
 mod reading;
+mod watch;
 mod weigh;
 
 pub use answer::{DiagnosisAnswer, WouldDecide};
-pub use cases::{CaseVerdict, ConfirmedCases, FaultCase};
+pub use cases::{CaseVerdict, ConfirmedCases, FaultCase, confirmed_cases};
+pub use change::{ChangedPlan, PlanChange, PlannedBefore, changed};
 pub use diagnose::{CauseFound, Diagnosis, diagnose};
 pub use features::{BakeEvidence, BatchEvidence, FlourEvidence, SeenEvidence, features};
 pub use input::{CheckedDiagnosis, DiagnoseInput};
 pub use knowledge::{
     Cause, CauseOfFault, Comparison, Evidence, Family, Fault, Feature, Gate, Knowledge, knowledge,
 };
-pub use reading::CauseReading;
+pub use ratios::{LearnedRatio, LearnedRatios};
+pub use reading::{CauseReading, HouseShares};
+pub use watch::{Drift, DriftSide, drifting, watched};

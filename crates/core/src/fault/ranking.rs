@@ -49,10 +49,11 @@ pub(super) fn priors<'a>(
 
 impl Weighed<'_> {
     pub(super) fn weigh(&mut self, asked: &CheckedDiagnosis, coefficients: &Coefficients) {
-        let measured = self.of.evidence.iter().filter_map(|evidence| {
+        let measured = self.of.evidence.iter().enumerate().filter_map(|(place, evidence)| {
             let value = asked.features.get(&evidence.feature)?;
             let feature = knowledge().feature(&evidence.feature)?;
-            Some(CauseReading::of(*value, evidence, feature, coefficients))
+            let own = asked.learned.of_cause(&self.of.cause, place);
+            Some(CauseReading::of(*value, (evidence, own), feature, coefficients))
         });
         self.readings = measured.collect();
         self.readings.sort_by(|one, other| other.log_ratio.abs().total_cmp(&one.log_ratio.abs()));

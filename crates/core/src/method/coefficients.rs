@@ -118,6 +118,9 @@ coefficients! {
     PROOF_TOLERANCE = tolerance("proof_tolerance", "time tolerance of a proof", (0.8, 1.2));
     BAKE_TOLERANCE = tolerance("bake_tolerance", "time tolerance of a bake", (0.9, 1.15));
     COOL_TOLERANCE = tolerance("cooling_tolerance", "time tolerance of cooling", (0.7, 4.0));
+    /// How warm a core may come to the slicer, °C.
+    SLICER_CORE_C = Coefficient::house("slicer_core", "a core comes to the slicer at most at",
+        (38.0, 32.0, 40.0), "°C", "a warmer starch gel is not set: it smears and tears");
     /// What is usual of stages: typical, least and most.
     USUAL_SPONGE_MIN = Coefficient::house("usual_sponge_min", "minutes of a sponge, usual", (210.0, 150.0, 270.0), "min", STAGE);
     USUAL_SPONGE_C = Coefficient::house("usual_sponge_c", "room of a sponge, usual", (27.0, 24.0, 30.0), "°C", STAGE);

@@ -26,7 +26,7 @@ mod words;
 
 pub use addition::{Addition, AdditionInput, Portion};
 pub use ambient::{AmbientPoint, AmbientPointInput, AmbientSpan};
-pub use bake_phase::{BakePhase, BakePhaseInput};
+pub use bake_phase::{BakePhase, BakePhaseInput, OvenAid};
 pub use caution::{StageCaution, cautions_at, cautions_of};
 pub use conditioning::{
     AdditionPoint, Conditioning, ConditioningDemand, ConditioningMeans, ConditioningReason,

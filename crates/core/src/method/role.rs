@@ -1,4 +1,4 @@
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use super::coefficients as c;
 use super::{Method, Process, Stage, StageKind, TimeTolerance};
@@ -8,7 +8,7 @@ use crate::dough::coefficients::PREPARATION_MIN;
 use crate::units::Estimate;
 
 /// What a stage is for, by its kind and its place.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum StageRole {

@@ -248,20 +248,30 @@ fn read(
             }
         })
         .collect();
-    let slowest = slowest(&readings);
-    let arrivals: Option<Vec<f64>> = readings.iter().map(|one| one.arrival_min).collect();
-    let last = arrivals.as_ref().and_then(|all| all.iter().copied().reduce(f64::max));
-    let first = arrivals.as_ref().and_then(|all| all.iter().copied().reduce(f64::min));
+    let (slowest, spread_min, bake_min_for_target) = summed(&readings, target_arrival_pct);
     BakeTrace {
         slowest: slowest.map(|at| readings[at].name.clone()),
-        spread_min: last.zip(first).map(|(last, first)| last - first),
+        spread_min,
         target_arrival_pct,
-        bake_min_for_target: last.map(|last| last / target_arrival_pct * 100.0),
+        bake_min_for_target,
         steam_until_min: slowest
             .and_then(|at| probes[at].samples.rises_through(levels.steam_until_c)),
         probes: readings,
         notes,
     }
+}
+
+/// Which probe is slowest, how far arrivals lie apart, and the bake for a target: none where one never
+/// arrives.
+pub(super) fn summed(
+    readings: &[ProbeReading],
+    target_pct: f64,
+) -> (Option<usize>, Option<f64>, Option<f64>) {
+    let arrivals: Option<Vec<f64>> = readings.iter().map(|one| one.arrival_min).collect();
+    let last = arrivals.as_ref().and_then(|all| all.iter().copied().reduce(f64::max));
+    let first = arrivals.as_ref().and_then(|all| all.iter().copied().reduce(f64::min));
+    let spread_min = last.zip(first).map(|(last, first)| last - first);
+    (slowest(readings), spread_min, last.map(|last| last / target_pct * 100.0))
 }
 
 /// Which probe arrives last, or never does.

@@ -5,6 +5,7 @@ mod bake_trace;
 pub mod coefficients;
 mod crossing;
 mod logger;
+mod moved;
 mod scaled_bake;
 mod steam;
 mod words;
@@ -14,5 +15,6 @@ pub use bake_trace::{
     BakeTrace, BakeTraceInput, BakeTraceNote, CoreLevels, ProbeInput, ProbeReading,
 };
 pub use logger::{LoggerColumn, LoggerFault, LoggerProbe, LoggerProbes, LoggerUnit, ProbeLeftOut};
+pub use moved::{Crossing, MovedCrossing};
 pub use scaled_bake::scaled_bake_min;
 pub use steam::{SteamPrediction, SteamedBake};

@@ -5,7 +5,7 @@ use std::collections::HashSet;
 use axum::extract::State;
 use chrono::{DateTime, TimeDelta, Utc};
 use ironpeel_core::units::{NumberRange, RawNumber, ValidationErrors};
-use ironpeel_store::{NewSample, Sample};
+use ironpeel_store::{NewSample, Sample, SamplePhotograph};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -67,6 +67,7 @@ struct BlankSheet {
     /// As it is called; which batch it is of is not said.
     product: String,
     lines: Vec<SheetLine>,
+    photographs: Vec<SamplePhotograph>,
 }
 
 /// Sets loaves of a batch out under codes; sent twice, they are stored once
@@ -145,7 +146,8 @@ impl Codes {
 #[utoipa::path(get, path = "/api/v1/samples/{code}", security(("session" = ["read"])), tag = "judging", params(("code" = String, Path)),
     responses((status = 200, body = BlankSheet), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn sample(State(app): State<App>, Path(code): Path<String>) -> Result<Json<BlankSheet>> {
-    let Sample { code, slug, product, .. } = app.store.coded_sample(&code).await?;
+    let Sample { id, code, slug, product, .. } = app.store.coded_sample(&code).await?;
     let lines = sheet_lines(&app, &slug).await?;
-    Ok(Json(BlankSheet { code, product, lines }))
+    let photographs = app.store.photographs(&[id]).await?;
+    Ok(Json(BlankSheet { code, product, lines, photographs }))
 }

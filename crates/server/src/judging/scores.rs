@@ -4,7 +4,7 @@ use axum::extract::State;
 use chrono::Utc;
 use ironpeel_core::judging::{Panel, ScoreInput, ScoreMarkInput};
 use ironpeel_core::units::ValidationErrors;
-use ironpeel_store::{NewScore, Sample, Score};
+use ironpeel_store::{NewScore, Sample, SamplePhotograph, Score};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -12,6 +12,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::panel::{JudgedBy, seen_by_judges};
+use super::photograph::photographs_of;
 use super::standard::{SheetLine, sheet_lines};
 use crate::problem::{Problem, Result};
 use crate::request::{Json, Path, Recorded};
@@ -44,6 +45,8 @@ struct ScoresView {
     slug: String,
     lines: Vec<SheetLine>,
     samples: Vec<Sample>,
+    /// The newest of each view.
+    photographs: Vec<SamplePhotograph>,
     /// In order; the first marks stay.
     scores: Vec<Score>,
     /// None where nobody judged.
@@ -109,9 +112,11 @@ async fn scores(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Sco
     let planned = app.revisions.batch(id).await?;
     let product = app.store.product(&planned.slug).await?;
     let scores = app.store.scores(id).await?;
+    let samples = app.store.samples(id).await?;
     Ok(Json(ScoresView {
         lines: sheet_lines(&app, &planned.slug).await?,
-        samples: app.store.samples(id).await?,
+        photographs: photographs_of(&app, &samples).await?,
+        samples,
         panel: JudgedBy::load(&app, product.id, Some(id)).await?.panel(&scores),
         scores,
         product: product.name,

@@ -4,7 +4,7 @@ use std::collections::HashMap;
 
 use axum::extract::State;
 use ironpeel_core::judging::{TrialVerdict, VariantSheets, variants};
-use ironpeel_store::{BenchDough, NewSample, Sample, Score, Trial, TrialKept};
+use ironpeel_store::{BenchDough, NewSample, Sample, SamplePhotograph, Score, Trial, TrialKept};
 use serde::Serialize;
 use utoipa::ToSchema;
 use utoipa_axum::router::OpenApiRouter;
@@ -12,6 +12,7 @@ use utoipa_axum::routes;
 use uuid::Uuid;
 
 use super::panel::JudgedBy;
+use super::photograph::photographs_of;
 use super::samples::{Codes, SamplesInput};
 use super::standard::{SheetLine, sheet_lines};
 use crate::problem::{Problem, Result};
@@ -28,6 +29,8 @@ struct TrialScores {
     lines: Vec<SheetLine>,
     doughs: Vec<BenchDough>,
     samples: Vec<Sample>,
+    /// The newest of each view.
+    photographs: Vec<SamplePhotograph>,
     /// In order; the first marks stay.
     scores: Vec<Score>,
     verdict: TrialVerdict,
@@ -85,6 +88,7 @@ async fn scores(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Tri
     let by = JudgedBy::load(&app, product.id, None).await?;
     let doughs = app.store.bench_doughs(id).await?;
     let scores = app.store.trial_scores(id).await?;
+    let samples = app.store.trial_samples(id).await?;
     let place: HashMap<Uuid, &BenchDough> = doughs.iter().map(|dough| (dough.id, dough)).collect();
     let mut of = vec![VariantSheets::default(); variants_of(&trial)];
     for score in &scores {
@@ -94,7 +98,8 @@ async fn scores(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<Tri
     }
     Ok(Json(TrialScores {
         lines: sheet_lines(&app, &trial.slug).await?,
-        samples: app.store.trial_samples(id).await?,
+        photographs: photographs_of(&app, &samples).await?,
+        samples,
         verdict: variants(&of, &by.earlier, &by.standard, &by.coefficients),
         kept: app.store.kept_of_trial(id).await?,
         doughs,

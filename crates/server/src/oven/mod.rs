@@ -6,11 +6,14 @@ mod read;
 use axum::body::Bytes;
 use axum::extract::{DefaultBodyLimit, State};
 use chrono::Utc;
-use ironpeel_core::oven::{BakeTrace, BakeTraceInput, LoggerProbe, LoggerUnit, ProbeInput};
-use ironpeel_core::units::{RawNumber, Series};
+use ironpeel_core::oven::{
+    BakeTrace, BakeTraceInput, Crossing, LoggerProbe, LoggerUnit, ProbeInput, ProbeReading,
+    scaled_bake_min,
+};
+use ironpeel_core::units::{Estimate, NumberRange, RawNumber, Series, ValidationErrors};
 use ironpeel_core::water::arrival_target_pct;
 use ironpeel_instruments::{Bake, run_oven_logger};
-use ironpeel_store::{BakeSummary, BakeTraceRecord, NewBakeTrace, TraceSource};
+use ironpeel_store::{BakeMark, BakeSummary, BakeTraceRecord, NewBakeTrace, TraceSource, Word};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use utoipa_axum::router::OpenApiRouter;
@@ -19,7 +22,7 @@ use uuid::Uuid;
 
 use file::{BakeFile, BakeFileFault};
 pub use read::bake_evidence;
-use read::{ReadBake, asked_of, read_bake};
+use read::{ReadBake, asked_of, read_bake, trace_read};
 
 use crate::page::{Cursor, PAGE, PageQuery, paginate};
 use crate::planned_batch::PlannedBatch;
@@ -36,6 +39,8 @@ pub fn routes() -> OpenApiRouter<App> {
         .routes(routes!(save))
         .routes(routes!(run_logger))
         .routes(routes!(bake))
+        .routes(routes!(scaled))
+        .routes(routes!(move_mark))
         .layer(DefaultBodyLimit::max(MOST_BYTES))
 }
 
@@ -54,6 +59,39 @@ struct BakesQuery {
     product: Option<String>,
     batch: Option<Uuid>,
 }
+
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+struct ScaledQuery {
+    /// Dough in one piece, 0.005 to 20 kg.
+    piece_kg: f64,
+}
+
+/// How long a piece of another mass would bake.
+#[derive(Debug, Serialize, ToSchema)]
+struct ScaledBake {
+    /// What the piece of this bake weighs as dough.
+    from_kg: f64,
+    /// This bake's minutes, or those in which its slowest core would arrive by the target.
+    from_min: f64,
+    minutes: Estimate,
+}
+
+const PIECE: NumberRange = NumberRange::new("piece_kg", "another piece", "kg", 0.005, 20.0);
+
+/// A crossing, moved or put back.
+#[derive(Debug, Deserialize, ToSchema)]
+struct BakeMarkInput {
+    /// By its name.
+    probe: String,
+    crossing: Crossing,
+    /// Minutes from oven entry; left out, it is put back where it was read.
+    #[serde(default)]
+    #[schema(value_type = Option<f64>)]
+    minute: RawNumber,
+}
+
+const MINUTE: NumberRange = NumberRange::new("minute", "the crossing", "min", 0.0, 600.0);
 
 /// A page of bakes with a trace, newest planned first.
 #[derive(Debug, Serialize, ToSchema)]
@@ -148,17 +186,32 @@ async fn run_logger(
 ) -> Result<Json<ReadBake>> {
     let planned = app.revisions.batch(batch_id).await?;
     let plant = app.parameters().await?;
-    let arrival_pct = arrival_target_pct(planned.damaged_starch.is_some(), &plant.coefficients);
     let bake_min = planned
         .bake()
         .map(|stage| stage.minutes)
         .ok_or_else(|| Problem::unusable("this batch's method bakes nothing"))?;
+    // The oven and the loaf set the core when they do, however long the bake is planned.
+    let earlier = app.store.bakes(Some(&planned.slug), None, None, ALIKE).await?;
+    let arrivals = earlier.iter().filter_map(|one| Some(one.arrival_pct? / 100.0 * one.bake_min));
+    let arrivals: Vec<f64> = arrivals.collect();
+    let target = arrival_target_pct(planned.damaged_starch.is_some(), &plant.coefficients);
+    let arrival_pct = if arrivals.is_empty() {
+        target
+    } else {
+        let mean_min = arrivals.iter().sum::<f64>() / arrivals.len() as f64;
+        (100.0 * mean_min / bake_min).min(LATEST_PCT)
+    };
     let seed = id.as_u64_pair().0;
     let bake_of = Logged { bake_min, arrival_pct, seed, by: write.author.name.clone() };
     let new = logged(id, &planned, bake_of, &plant.coefficients)?;
     write.of(&app, id).add_bake_trace(&new).await?;
     bake(State(app), Path(id)).await
 }
+
+/// Earlier bakes of the product that the next is like.
+const ALIKE: i64 = 5;
+/// A loaf that left the oven was set, just.
+const LATEST_PCT: f64 = 98.0;
 
 /// A bake as a simulated logger goes through it.
 #[derive(Debug, Clone)]
@@ -229,4 +282,67 @@ fn new_trace(
     responses((status = 200, body = ReadBake), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn bake(State(app): State<App>, Path(id): Path<Uuid>) -> Result<Json<ReadBake>> {
     read_bake(&app, id).await.map(Json)
+}
+
+/// How long a piece of another mass would bake, its shape and the oven the same
+#[utoipa::path(get, path = "/api/v1/bake-traces/{trace_id}/scaled", security(("session" = ["read"])), tag = "oven",
+    params(("trace_id" = Uuid, Path), ScaledQuery),
+    responses((status = 200, body = ScaledBake), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn scaled(
+    State(app): State<App>,
+    Path(id): Path<Uuid>,
+    Query(ScaledQuery { piece_kg }): Query<ScaledQuery>,
+) -> Result<Json<ScaledBake>> {
+    let mut faults = ValidationErrors::default();
+    let to_kg = PIECE.check(&piece_kg.into(), "", &mut faults);
+    faults.or(())?;
+    let ReadBake { bake, wanted, .. } = read_bake(&app, id).await?;
+    let from_kg = app.revisions.batch(bake.batch_id).await?.plan.figures.piece_kg;
+    if from_kg <= 0.0 {
+        return Err(Problem::unusable("the batch was planned without a piece mass"));
+    }
+    let from_min = wanted.map_or(bake.bake_min, |wanted| wanted.bake_min);
+    let coefficients = app.parameters().await?.coefficients;
+    let minutes = scaled_bake_min(from_min, from_kg, to_kg, &coefficients);
+    Ok(Json(ScaledBake { from_kg, from_min, minutes }))
+}
+
+/// Moves a crossing of a probe, or puts it back; the reading follows and the move is kept
+#[utoipa::path(put, path = "/api/v1/bake-traces/{trace_id}/marks/{id}", security(("session" = ["change"])), tag = "oven",
+    params(("trace_id" = Uuid, Path), ("id" = Uuid, Path)), request_body = BakeMarkInput,
+    responses((status = 200, body = ReadBake), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn move_mark(
+    State(app): State<App>,
+    Path((trace_id, id)): Path<(Uuid, Uuid)>,
+    Recorded { input, write }: Recorded<BakeMarkInput>,
+) -> Result<Json<ReadBake>> {
+    let records = write.of(&app, id);
+    if !records.was_written().await? {
+        let BakeMarkInput { probe, crossing, minute } = input;
+        let trace = app.store.bake_trace(trace_id).await?;
+        let mut faults = ValidationErrors::default();
+        let minute = MINUTE.check_opt(&minute, "", &mut faults);
+        if trace.probes.iter().all(|one| one.name != probe) {
+            faults.push("probe", "the trace has no such probe");
+        }
+        faults.or(())?;
+        let (crossing, made_by) = (Word(crossing), write.author.name.clone());
+        let made_at = Utc::now();
+        let arrival_pct = None;
+        let mut new =
+            BakeMark { id, trace_id, probe, crossing, minute, arrival_pct, made_by, made_at };
+        let mut marks = app.store.bake_marks(trace_id).await?;
+        marks.retain(|one| (&one.probe, one.crossing) != (&new.probe, new.crossing));
+        marks.push(new.clone());
+        let planned = app.revisions.batch(trace.batch_id).await?;
+        let coefficients = app.parameters().await?.coefficients;
+        let read = trace_read(&planned, &trace, &marks, &coefficients).await?;
+        if !read.probes.iter().filter(|one| one.name == new.probe).all(ProbeReading::rises) {
+            let message = "a core comes to the lower temperature before the higher one";
+            return Err(Problem::field("minute", message));
+        }
+        new.arrival_pct = read.slowest_probe().and_then(|probe| probe.arrival_pct);
+        records.add_bake_mark(&new).await?;
+    }
+    read_bake(&app, trace_id).await.map(Json)
 }

@@ -3,11 +3,11 @@ use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::fault::BakeEvidence;
 use ironpeel_core::method::{BakePhase, StageKind};
 use ironpeel_core::oven::{
-    BakeChange, BakeTrace, BakeTraceInput, CoreLevels, LoggerProbe, ProbeInput, SteamPrediction,
-    SteamedBake,
+    BakeChange, BakeTrace, BakeTraceInput, CoreLevels, LoggerProbe, MovedCrossing, ProbeInput,
+    SteamPrediction, SteamedBake,
 };
 use ironpeel_core::water::arrival_target_pct;
-use ironpeel_store::{BakeSummary, BakeTraceRecord};
+use ironpeel_store::{BakeMark, BakeSummary, BakeTraceRecord, Word};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -31,6 +31,8 @@ pub struct ReadBake {
     /// Why the target is what it is, where damaged starch moved it.
     pub damaged_starch: Option<String>,
     pub read: BakeTrace,
+    /// Crossings that stand where a person moved them.
+    pub moves: Vec<BakeMark>,
     /// The core temperatures it is read at.
     pub levels: CoreLevels,
     /// Thinned, so that it can be drawn.
@@ -62,9 +64,10 @@ pub fn asked_of(planned: &PlannedBatch, coefficients: &Coefficients) -> BakeTrac
     BakeTraceInput { target_arrival_pct: target.into(), ..BakeTraceInput::default() }
 }
 
-async fn trace_read(
+pub async fn trace_read(
     planned: &PlannedBatch,
     trace: &BakeTraceRecord,
+    marks: &[BakeMark],
     coefficients: &Coefficients,
 ) -> Result<BakeTrace> {
     let probe = |probe: &LoggerProbe| ProbeInput {
@@ -78,7 +81,16 @@ async fn trace_read(
         ..asked_of(planned, coefficients)
     };
     let coefficients = coefficients.clone();
-    Ok(heavy(move || asked.compute(&coefficients)).await?)
+    let moved: Vec<MovedCrossing> = marks.iter().filter_map(moved).collect();
+    let bake_min = trace.bake_min;
+    let read = heavy(move || asked.compute(&coefficients)).await?;
+    Ok(read.moved(&moved, bake_min))
+}
+
+/// A mark that stands where a person put it.
+fn moved(mark: &BakeMark) -> Option<MovedCrossing> {
+    let BakeMark { probe, crossing: Word(crossing), minute, .. } = mark;
+    Some(MovedCrossing { probe: probe.clone(), crossing: *crossing, minute: (*minute)? })
 }
 
 /// A bake as evidence of what went wrong; none without a trace.
@@ -91,7 +103,8 @@ pub async fn bake_evidence(
         return Ok(None);
     };
     let trace = app.store.bake_trace(newest.id).await?;
-    let read = trace_read(planned, &trace, coefficients).await?;
+    let marks = app.store.bake_marks(newest.id).await?;
+    let read = trace_read(planned, &trace, &marks, coefficients).await?;
     Ok(read.slowest_probe().map(|slowest| BakeEvidence {
         arrival_pct: slowest.arrival_pct,
         target_arrival_pct: read.target_arrival_pct,
@@ -111,7 +124,8 @@ pub async fn read_bake(app: &App, id: Uuid) -> Result<ReadBake> {
     let trace = app.store.bake_trace(id).await?;
     let planned = app.revisions.batch(trace.batch_id).await?;
     let plant = app.parameters().await?;
-    let read = trace_read(&planned, &trace, &plant.coefficients).await?;
+    let marks = app.store.bake_marks(id).await?;
+    let read = trace_read(&planned, &trace, &marks, &plant.coefficients).await?;
     let of_product = app.store.bakes(Some(&planned.slug), None, None, STEAMED).await?;
     let own = app.store.bakes(None, Some(trace.batch_id), None, STEAMED).await?;
     let bake = own.into_iter().find(|bake| bake.id == id);
@@ -127,7 +141,8 @@ pub async fn read_bake(app: &App, id: Uuid) -> Result<ReadBake> {
     let mut earlier = Vec::new();
     for bake in others.into_iter().take(EARLIER) {
         let trace = app.store.bake_trace(bake.id).await?;
-        let slowest = trace_read(&planned, &trace, &plant.coefficients).await?.slowest;
+        let marks = app.store.bake_marks(bake.id).await?;
+        let slowest = trace_read(&planned, &trace, &marks, &plant.coefficients).await?.slowest;
         let slowest = trace.probes.iter().find(|probe| Some(&probe.name) == slowest.as_ref());
         earlier.push(EarlierBake {
             t_min: thin(&trace.t_min),
@@ -155,6 +170,7 @@ pub async fn read_bake(app: &App, id: Uuid) -> Result<ReadBake> {
         earlier,
         levels: CoreLevels::of(&plant.coefficients),
         read,
+        moves: marks,
         bake,
     })
 }

@@ -8,10 +8,12 @@ use ironpeel_core::batch::observation;
 use ironpeel_core::chain::fault_gates;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::fault::{
-    BatchEvidence, CaseVerdict, ConfirmedCases, DiagnoseInput, Diagnosis, Family, FlourEvidence,
-    Gate, SeenEvidence, diagnose, features, knowledge,
+    BatchEvidence, CaseVerdict, ConfirmedCases, DiagnoseInput, Diagnosis, Family, Fault, FaultCase,
+    FlourEvidence, Gate, LearnedRatios, SeenEvidence, confirmed_cases, diagnose, features,
+    knowledge,
 };
 use ironpeel_core::judging::PanelTrait;
+use ironpeel_core::method::Process;
 use ironpeel_core::units::{RawNumber, ValidationErrors};
 use ironpeel_store::{FaultCaseRecord, Word};
 use serde::{Deserialize, Serialize};
@@ -118,6 +120,8 @@ struct FaultCaseInput {
 /// So many batches after a change decide.
 const BATCHES_DECIDE: i64 = 2;
 const MOST_NOTE: usize = 400;
+/// Ordinary batches that a ratio is held against.
+const ORDINARY: i64 = 200;
 
 /// The faults that can be picked, and what their causes are told by
 #[utoipa::path(get, path = "/api/v1/faults", security(("session" = ["read"])), tag = "results",
@@ -158,35 +162,19 @@ async fn of_batch(
 ) -> Result<Json<BatchDiagnosis>> {
     let asked = DiagnoseInput { fault, gates, features: answers, ..DiagnoseInput::default() };
     let mut asked = asked.check()?;
-    let BatchOnFloor { planned, record, report, context, .. } =
-        BatchOnFloor::load(&app, id).await?;
+    let floor = BatchOnFloor::load(&app, id).await?;
+    asked.features = evidence_of(&app, &floor, &asked.features).await?;
+    let BatchOnFloor { context, .. } = &floor;
     let flours = context.flours();
     let scenario = context.scenario(&flours);
-    let seen = seen(&app, &planned, scenario.coefficients()).await?;
-    let before = match app.store.lot_before(context.documents.flour.lot.id).await? {
-        Some(lot) => Some(app.store.lot(lot).await?),
-        None => None,
-    };
-    let evidence = BatchEvidence {
-        plan: &planned.plan,
-        record: &record,
-        report: &report,
-        flour: flours.first().map(|main| FlourEvidence {
-            readings: main.readings,
-            before: before.as_ref().map(|lot| &lot.current.readings),
-            age_days: main.age_days,
-        }),
-        seen: &seen,
-        answers: &asked.features,
-        coefficients: scenario.coefficients(),
-    };
-    asked.features = features(&evidence);
     asked.gates.extend(fault_gates(&scenario));
     let process = context.documents.method.method.process;
     let fault = &*asked.fault.key;
     let cases = app.store.cases_of_process(fault, process).await?;
     let line_id = context.documents.line.line_id;
     let confirmed = ConfirmedCases::of(&cases, line_id, Utc::now(), scenario.coefficients());
+    asked.learned =
+        learned_ratios(&app, asked.fault, &cases, process, scenario.coefficients()).await?;
     asked.confirmed.clone_from(&confirmed.by_cause);
     asked.confirmed_none = confirmed.none;
     let diagnosis = diagnose(&asked, scenario.coefficients());
@@ -241,9 +229,63 @@ async fn decide(
             made_by: write.author.name.clone(),
             made_at: Utc::now(),
         };
+        // What the batch said teaches the ratios, however old it is.
+        let floor = BatchOnFloor::load(&app, batch_id).await?;
+        let said = evidence_of(&app, &floor, &BTreeMap::new()).await?;
+        app.store.keep_evidence(batch_id, &said).await?;
         records.add_fault_case(&new).await?;
     }
     Ok(Json(app.store.fault_cases(batch_id, &input.fault).await?))
+}
+
+/// What of a batch is evidence: its record, its bake trace and its judges, and what somebody answers.
+pub async fn evidence_of(
+    app: &App,
+    floor: &BatchOnFloor,
+    answers: &BTreeMap<String, f64>,
+) -> Result<BTreeMap<String, f64>> {
+    let BatchOnFloor { planned, record, report, context, .. } = floor;
+    let flours = context.flours();
+    let coefficients = context.scenario(&flours).coefficients();
+    let seen = seen(app, planned, coefficients).await?;
+    let before = match app.store.lot_before(context.documents.flour.lot.id).await? {
+        Some(lot) => Some(app.store.lot(lot).await?),
+        None => None,
+    };
+    Ok(features(&BatchEvidence {
+        plan: &planned.plan,
+        record,
+        report,
+        flour: flours.first().map(|main| FlourEvidence {
+            readings: main.readings,
+            before: before.as_ref().map(|lot| &lot.current.readings),
+            age_days: main.age_days,
+        }),
+        seen: &seen,
+        answers,
+        coefficients,
+    }))
+}
+
+/// The ratios that this plant's confirmed cases and its ordinary batches taught.
+async fn learned_ratios(
+    app: &App,
+    fault: &'static Fault,
+    cases: &[FaultCase],
+    process: Process,
+    coefficients: &Coefficients,
+) -> Result<LearnedRatios> {
+    let confirmed = confirmed_cases(cases).into_iter();
+    let confirmed: Vec<_> = confirmed.map(|case| (case.batch, case.cause.clone())).collect();
+    if confirmed.is_empty() {
+        return Ok(LearnedRatios::default());
+    }
+    let store = &app.store;
+    let found = store.evidence_of_fault(&fault.key, &confirmed, process, ORDINARY).await?;
+    let cases =
+        found.cases.iter().filter_map(|(cause, features)| Some((cause.as_deref()?, features)));
+    let ordinary: Vec<_> = found.ordinary.iter().collect();
+    Ok(LearnedRatios::of(fault, &cases.collect::<Vec<_>>(), &ordinary, coefficients))
 }
 
 /// What a batch's bake trace and its judges say.

@@ -6,10 +6,14 @@ mod export;
 mod faults;
 mod learned;
 mod quarter;
+mod watch;
+mod what_if;
 
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::state::App;
+
+pub use watch::watch;
 
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
@@ -19,4 +23,6 @@ pub fn routes() -> OpenApiRouter<App> {
         .merge(faults::routes())
         .merge(learned::routes())
         .merge(quarter::routes())
+        .merge(watch::routes())
+        .merge(what_if::routes())
 }

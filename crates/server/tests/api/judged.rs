@@ -79,6 +79,82 @@ async fn a_trace_is_read_kept_once_and_seen_beside_the_products_others() {
     assert!((number(&found["features"]["arrival_d_pts"]) - 7.5).abs() < 0.01, "{found}");
 }
 
+/// A batch with a trace: where it is, the trace's id, and what was read.
+async fn baked(plant: &Plant) -> (String, String, Value) {
+    let (batch, id) = (planned(plant).await, new_id());
+    let path = format!("/api/v1/batches/{batch}/bake-traces/{id}");
+    let (status, read) = plant.put(&path, &trace()).await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    (batch, id, read)
+}
+
+#[tokio::test]
+async fn a_crossing_is_moved_by_hand_and_another_piece_scaled() {
+    let plant = Plant::open().await;
+    let (first, id, read) = baked(&plant).await;
+    // A person moves a crossing: all that rests on it follows, and it is put back.
+    let mark = async |said: Value| {
+        let path = format!("/api/v1/bake-traces/{id}/marks/{}", new_id());
+        plant.put(&path, &said).await
+    };
+    let (_, found) = mark(json!({"probe": "left", "crossing": "arrival", "minute": 17})).await;
+    assert_eq!(number(&found["read"]["probes"][0]["arrival_pct"]), 85.0, "{}", found["read"]);
+    assert_eq!(
+        (&found["read"]["slowest"], &found["moves"][0]["probe"]),
+        (&json!("right"), &json!("left"))
+    );
+    let listed = plant.get(&format!("/api/v1/bakes?batch={first}")).await;
+    assert_eq!(listed["bakes"][0]["arrival_pct"], found["read"]["probes"][1]["arrival_pct"]);
+    let early = mark(json!({"probe": "left", "crossing": "arrival", "minute": 12})).await;
+    assert_eq!(
+        (early.0, &early.1["errors"][0]["field"]),
+        (StatusCode::UNPROCESSABLE_ENTITY, &json!("minute"))
+    );
+    let none = mark(json!({"probe": "middle", "crossing": "arrival", "minute": 17})).await;
+    assert_eq!(none.1["errors"][0]["field"], "probe");
+    let (_, back) = mark(json!({"probe": "left", "crossing": "arrival"})).await;
+    assert_eq!((&back["read"], &back["moves"]), (&read["read"], &json!([])));
+    // A piece of eight times the mass bakes four times as long.
+    let scaled =
+        async |kg: f64| plant.get(&format!("/api/v1/bake-traces/{id}/scaled?piece_kg={kg}")).await;
+    let one = scaled(0.06).await;
+    let eightfold = scaled(8.0 * number(&one["from_kg"])).await;
+    let times = number(&eightfold["minutes"]["typical"]) / number(&one["from_min"]);
+    assert!((times - 4.0).abs() < 1e-9, "{eightfold}");
+    let path = format!("/api/v1/bake-traces/{id}/scaled?piece_kg=90");
+    let (status, told) = plant.ask(Method::GET, &path, &Value::Null).await;
+    assert_eq!(
+        (status, &told["errors"][0]["field"]),
+        (StatusCode::UNPROCESSABLE_ENTITY, &json!("piece_kg"))
+    );
+}
+
+#[tokio::test]
+async fn an_action_opens_as_a_plan() {
+    let plant = Plant::open().await;
+    let (first, _, _) = baked(&plant).await;
+    // 92.5 where 85 is wanted, so the bake is longer.
+    let opened = plant.get(&format!("/api/v1/batches/{first}/what-if/bake_short")).await;
+    let product = plant.get(&format!("/api/v1/products/{PRODUCT}")).await;
+    let bake = |method: &Value| {
+        let mut stages = list(&method["stages"]).iter().filter(|stage| stage["kind"] == "bake");
+        number(&stages.next_back().expect("it is baked")["minutes"])
+    };
+    let longer = (bake(&product["method"]) * 92.5 / 85.0).round();
+    assert_eq!((bake(&opened["method"]), &opened["formula"]), (longer, &Value::Null), "{opened}");
+    let wet = plant.get(&format!("/api/v1/batches/{first}/what-if/water_high")).await;
+    let dry = plant.get(&format!("/api/v1/batches/{first}/what-if/water_low")).await;
+    assert!((number(&dry["hydration_pct"]) - number(&wet["hydration_pct"]) - 2.0).abs() < 1e-9);
+    assert_eq!((&wet["slug"], &wet["method"]), (&json!(PRODUCT), &Value::Null));
+    let yeast = plant.get(&format!("/api/v1/batches/{first}/what-if/yeast_low")).await;
+    assert_ne!(yeast["formula"]["lines"], product["formula"]["lines"]);
+    for none in ["blade_dull", "nothing_known"] {
+        let path = format!("/api/v1/batches/{first}/what-if/{none}");
+        let (status, _) = plant.ask(Method::GET, &path, &Value::Null).await;
+        assert_eq!(status, StatusCode::NOT_FOUND, "{none}");
+    }
+}
+
 #[tokio::test]
 async fn a_trace_that_cannot_be_is_told_at_its_place() {
     let plant = Plant::open().await;

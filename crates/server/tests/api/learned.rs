@@ -1,6 +1,6 @@
 //! What is learned of the demo plant's past, held against the truths it hides.
 
-use crate::support::{Plant, list};
+use crate::support::{Plant, list, new_id};
 use ironpeel_server::demo::{JUDGES, SEED, judge_level, load_batches, truths};
 use serde_json::Value;
 
@@ -94,4 +94,27 @@ async fn the_past_teaches_what_is_true_and_stands_once() {
     assert!(number(&wanted["early_h"]) <= number(&wanted["at_h"]), "{wanted}");
     let quarters = plant.get("/api/v1/batch-quarters").await;
     assert!(number(&quarters["last"]["batches"]) > 50.0, "{quarters}");
+    what_drifts_is_told(&plant).await;
+}
+
+/// Water that is put in beyond the plan again and again is told before it is a fault, until somebody
+/// has seen it.
+async fn what_drifts_is_told(plant: &Plant) {
+    let wet = MADE.map(|product| truths(SEED, product).water_pts).into_iter().fold(0.0, f64::max);
+    assert!(wet > 0.8, "a product's flour takes more: {wet:.2}");
+    let drift = loop {
+        let drifts = plant.get("/api/v1/drifts").await;
+        let water = list(&drifts).iter().find(|one| one["feature"] == "water_over_plan_pts");
+        match water {
+            Some(water) => break water.clone(),
+            None => tokio::time::sleep(std::time::Duration::from_millis(200)).await,
+        }
+    };
+    assert!(number(&drift["beyond"]) >= 6.0 && number(&drift["of"]) <= 8.0, "{drift}");
+    assert!(number(&drift["mean"]).abs() > 0.4, "{drift}");
+    let id = drift["id"].as_str().expect("an id");
+    let seen = format!("/api/v1/drifts/{id}/seen/{}", new_id());
+    let (status, left) = plant.put(&seen, &serde_json::json!({})).await;
+    assert_eq!(status, reqwest::StatusCode::OK, "{left}");
+    assert!(list(&left).iter().all(|one| one["id"] != id), "{left}");
 }

@@ -17,6 +17,7 @@ mod nonsense;
 mod opening;
 mod pages;
 mod people;
+mod photographs;
 mod records;
 mod schemas;
 mod static_files;

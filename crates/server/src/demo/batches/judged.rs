@@ -1,17 +1,21 @@
 //! What a batch's logger and its two judges would have said.
 
 use chrono::{DateTime, TimeDelta, Utc};
+use image::ExtendedColorType;
+use image::codecs::jpeg::JpegEncoder;
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::judging::{
-    Characteristic, ProductStandard, ScoreMark, ScoredMark, Sheet, Sign, panel,
+    Characteristic, PhotographView, ProductStandard, ScoreMark, ScoredMark, Sheet, Sign, panel,
 };
-use ironpeel_instruments::Noise;
-use ironpeel_store::{BatchSeen, NewBakeTrace, NewSample, NewScore};
+use ironpeel_instruments::{CutLoaf, Noise, draw_cut_loaf};
+use ironpeel_store::{
+    BatchSeen, NewBakeTrace, NewSample, NewScore, Photograph, SamplePhotograph, Word,
+};
 use uuid::Uuid;
 
 use super::simulated::Story;
 use super::truths::{JUDGES, Truth, judge_level};
-use crate::judging::{EARLIER_SHEETS, seen_by_judges};
+use crate::judging::{EARLIER_SHEETS, seen_by_judges, taken};
 use crate::oven::{Logged, logged};
 use crate::planned_batch::PlannedBatch;
 
@@ -28,6 +32,7 @@ pub struct Seen {
     pub trace: Option<NewBakeTrace>,
     pub samples: Vec<NewSample>,
     pub scores: Vec<NewScore>,
+    pub photographs: Vec<(SamplePhotograph, Photograph)>,
     pub figures: BatchSeen,
 }
 
@@ -56,6 +61,8 @@ pub struct Over<'a> {
     pub story: Story,
     pub ended_at: DateTime<Utc>,
     pub seed: u64,
+    /// Whether its cut faces were photographed.
+    pub photographed: bool,
 }
 
 impl Over<'_> {
@@ -120,6 +127,9 @@ impl Over<'_> {
         let loaves: Vec<_> = (0..2).map(|_| self.loaf(noise)).collect();
         for sample in &found.samples {
             let loaf = &loaves[usize::from(sample.loaf == 2)];
+            if self.photographed {
+                found.photographs.extend(self.photograph(sample, loaf));
+            }
             for judge in JUDGES {
                 let level = judge_level(super::SEED, judge);
                 let marks = loaf.iter().map(|(of, off)| marked(*of, *off, level + noise.of(HAND)));
@@ -136,6 +146,38 @@ impl Over<'_> {
                 });
             }
         }
+    }
+
+    /// A loaf's cut face as the stand-in draws it: met again, it is the same.
+    fn photograph(
+        &self,
+        sample: &NewSample,
+        loaf: &[(Characteristic, f64)],
+    ) -> Option<(SamplePhotograph, Photograph)> {
+        let off = |wanted| loaf.iter().find(|(of, _)| *of == wanted).map_or(0.0, |(_, off)| *off);
+        let cut = CutLoaf {
+            height: 1.0 + 0.07 * off(Characteristic::Volume),
+            cell_mm: self.truth.cell_mm * (0.35 * off(Characteristic::Openness)).exp(),
+            scatter: 0.45 + 0.12 * off(Characteristic::Evenness).abs(),
+            dark: self.truth.dark + 0.06 * off(Characteristic::CrumbColour),
+            crust: 0.55 + 0.2 * off(Characteristic::CrustColour),
+            streak_mm: 4.0 * (off(Characteristic::Stickiness) - 0.6).max(0.0),
+        };
+        let picture = draw_cut_loaf(&cut, self.seed ^ sample.loaf as u64);
+        let mut content = Vec::new();
+        JpegEncoder::new_with_quality(&mut content, 85)
+            .encode(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
+            .ok()?;
+        let taken = taken(content).ok()?;
+        let of = SamplePhotograph {
+            id: Uuid::new_v5(&sample.id, b"cut face"),
+            sample_id: sample.id,
+            hash: taken.hash.clone(),
+            shows: Word(PhotographView::CutFace),
+            taken_by: JUDGES[0].into(),
+            taken_at: sample.made_at,
+        };
+        Some((of, taken))
     }
 
     /// How far a loaf is off in each characteristic, below nothing where there is too little.

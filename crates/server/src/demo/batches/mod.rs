@@ -33,6 +33,8 @@ use simulated::{Simulation, Story};
 pub const SEED: u64 = 19;
 /// Days the past goes back.
 const DAYS: i64 = 540;
+/// Of batches that ended since, cut faces were photographed.
+const PHOTOGRAPHED: TimeDelta = TimeDelta::days(60);
 /// Lots read of a flour.
 const LOTS: i64 = 500;
 
@@ -172,12 +174,20 @@ impl Plant {
                 let truth = truths(SEED, slug);
                 let seed = planned.id.as_u64_pair().1 ^ SEED;
                 let product_id = product.id;
-                let over = Over { batch: &planned, product_id, truth, story, ended_at, seed };
+                let over = Over {
+                    batch: &planned,
+                    product_id,
+                    truth,
+                    story,
+                    ended_at,
+                    seed,
+                    photographed: until - ended_at < PHOTOGRAPHED || story.smearing_pct > 0.0,
+                };
                 over.seen(earlier, &Coefficients::default())
             }
             None => Seen::default(),
         };
-        let Seen { trace, samples, scores, figures: seen } = seen;
+        let Seen { trace, samples, scores, photographs, figures: seen } = seen;
         Ok(Some(RunBatch {
             batch,
             others,
@@ -188,6 +198,7 @@ impl Plant {
             trace,
             samples,
             scores,
+            photographs,
             seen,
         }))
     }

@@ -1,0 +1,3 @@
+DROP TABLE sample_photograph;
+DROP TABLE photograph_content;
+DROP TABLE photograph;

@@ -1,0 +1,3 @@
+DROP TABLE drift_seen;
+DROP TABLE drift;
+DROP TABLE batch_evidence;

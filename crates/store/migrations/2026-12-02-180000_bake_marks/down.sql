@@ -1,0 +1,1 @@
+DROP TABLE bake_trace_mark;
