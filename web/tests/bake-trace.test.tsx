@@ -50,6 +50,7 @@ const FOUND: Schemas["ReadBake"] = {
   programme: [],
   core_c: 96,
   earlier: [],
+  moves: [],
 };
 
 test("the slowest core is strong, its three crossings are told with their shares", () => {

@@ -99,6 +99,7 @@ const run = (change: Partial<Run> = {}): Run => ({
     piece_kg: 0.8,
     bake_loss_pct: 12,
     standing_correction_pts: 0,
+    slicer_core_c: 38,
   },
   stages: STAGES,
   record: {

@@ -147,7 +147,10 @@ test("judges who disagree are sent back, a stop is told, and too little weight i
 
 test("the paper sheet has a ring for every half and a place for what is measured", () => {
   render(
-    <PaperSheet blank={{ code: "417", product: "Ferry Tin 800", lines: [LINE] }} code={null} />,
+    <PaperSheet
+      blank={{ code: "417", product: "Ferry Tin 800", lines: [LINE], photographs: [] }}
+      code={null}
+    />,
   );
   const rings = screen
     .getAllByRole("cell", { hidden: true })

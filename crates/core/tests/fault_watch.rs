@@ -3,13 +3,13 @@
 use std::collections::BTreeMap;
 
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::fault::{Drift, DriftSide, drifting, knowledge};
+use ironpeel_core::fault::{DriftSide, FigureDrift, drifting, knowledge};
 
 fn batches(feature: &str, values: &[f64]) -> Vec<BTreeMap<String, f64>> {
     values.iter().map(|value| BTreeMap::from([(feature.to_owned(), *value)])).collect()
 }
 
-fn found(batches: &[BTreeMap<String, f64>]) -> Vec<Drift> {
+fn found(batches: &[BTreeMap<String, f64>]) -> Vec<FigureDrift> {
     drifting(batches, &Coefficients::default())
 }
 

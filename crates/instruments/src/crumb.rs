@@ -47,7 +47,7 @@ const GRAIN: f64 = 2.5;
 const TABLE: Colour = [203.0, 207.0, 209.0];
 const CRUMB: (Colour, Colour) = ([240.0, 229.0, 200.0], [134.0, 96.0, 64.0]);
 const CRUST: (Colour, Colour) = ([214.0, 162.0, 96.0], [92.0, 46.0, 22.0]);
-const STREAK: Colour = [176.0, 150.0, 108.0];
+const STREAK: Colour = [158.0, 130.0, 86.0];
 
 /// Photographs a cut loaf: its outline with a crust about it, and cells of a logarithmic-normal width,
 /// as many as make up two fifths of the face, none where the crumb is dense and wet.

@@ -7,7 +7,7 @@ use diesel::prelude::*;
 use diesel::sql_types::{Bool, Jsonb};
 use diesel_async::{AsyncConnection, AsyncPgConnection, RunQueryDsl};
 use ironpeel_core::batch::BatchState;
-use ironpeel_core::fault::{Drift, DriftSide};
+use ironpeel_core::fault::{DriftSide, FigureDrift};
 use ironpeel_core::method::Process;
 use serde_json::{Value, json};
 use uuid::Uuid;
@@ -78,7 +78,7 @@ impl Store {
         (batch_id, changed_in): (Uuid, i64),
         features: &Features,
         most: i64,
-        drifting: impl Fn(&[Features]) -> Vec<Drift> + Send + Sync,
+        drifting: impl Fn(&[Features]) -> Vec<FigureDrift> + Send + Sync,
     ) -> Result<()> {
         let mut connection = self.connection().await?;
         connection
@@ -248,7 +248,7 @@ async fn stand(
     connection: &mut AsyncPgConnection,
     (product_id, line_id): (Uuid, Uuid),
     newest: &[Newest],
-    drifts: &[Drift],
+    drifts: &[FigureDrift],
 ) -> QueryResult<()> {
     let open: Vec<(Uuid, String, Word<DriftSide>)> = drift::table
         .filter(drift::product_id.eq(product_id))
@@ -257,7 +257,7 @@ async fn stand(
         .select((drift::id, drift::feature, drift::side))
         .load(connection)
         .await?;
-    let same = |one: &Drift, open: &(Uuid, String, Word<DriftSide>)| {
+    let same = |one: &FigureDrift, open: &(Uuid, String, Word<DriftSide>)| {
         one.feature == open.1 && one.side == open.2.0
     };
     let over = open.iter().filter(|open| !drifts.iter().any(|one| same(one, open)));

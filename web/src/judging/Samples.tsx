@@ -41,8 +41,11 @@ export function Samples(props: Props) {
   const next = samples.find(
     (sample) => !scores.some((score) => score.sample_id === sample.id && score.judge === me),
   );
+  const place = (of: Schemas["SamplePhotograph"]) =>
+    samples.findIndex((one) => one.id === of.sample_id);
+  const inOrder = [...photographs].sort((one, other) => place(one) - place(other));
   const ofPhotograph = (of: Schemas["SamplePhotograph"]) => {
-    const sample = samples.find((one) => one.id === of.sample_id);
+    const sample = samples[place(of)];
     if (!sample) return "";
     return `${sample.code}, ${doughOf ? doughOf(sample) : `loaf ${sample.loaf}`}`;
   };
@@ -88,7 +91,7 @@ export function Samples(props: Props) {
           </tbody>
         </table>
       )}
-      <Photographs className="mt-4" photographs={photographs} of={ofPhotograph} />
+      <Photographs className="mt-4" photographs={inOrder} of={ofPhotograph} />
       {may && (
         <Form
           className="screen-only mt-3 flex flex-wrap items-end gap-4"

@@ -43,7 +43,10 @@ export function BakeProgramme({ phases, minutes, celsius, fault, onChange }: Pro
         {phases.map((phase, place) => {
           const at = (field: string) => fault(`programme[${place}].${field}`);
           return (
-            <div key={place} className="flex flex-wrap items-start gap-x-3 gap-y-2">
+            <div
+              key={place}
+              className="flex flex-wrap items-start gap-x-3 gap-y-2 border-t border-hair pt-1 first:border-t-0"
+            >
               <NumberField
                 label={`Phase ${place + 1}`}
                 className="w-24"
@@ -75,18 +78,25 @@ export function BakeProgramme({ phases, minutes, celsius, fault, onChange }: Pro
                 kind="number"
                 value={phase.steam_s ?? null}
                 hint={phase.steam_s == null ? "none" : undefined}
-                onSet={(value) => set(place, { steam_s: value ?? undefined })}
+                onSet={(value) =>
+                  set(place, {
+                    steam_s: value ?? undefined,
+                    ...(value === null && { steam_until_core_c: undefined }),
+                  })
+                }
                 fault={at("steam_s")}
               />
-              <NumberField
-                label="Steam off at a core of"
-                className="w-40"
-                kind="temperature"
-                value={phase.steam_until_core_c ?? null}
-                hint={phase.steam_until_core_c == null ? "with the phase" : undefined}
-                onSet={(value) => set(place, { steam_until_core_c: value ?? undefined })}
-                fault={at("steam_until_core_c")}
-              />
+              {phase.steam_s != null && (
+                <NumberField
+                  label="Steam off at a core of"
+                  className="w-40"
+                  kind="temperature"
+                  value={phase.steam_until_core_c ?? null}
+                  hint={phase.steam_until_core_c == null ? "with the phase" : undefined}
+                  onSet={(value) => set(place, { steam_until_core_c: value ?? undefined })}
+                  fault={at("steam_until_core_c")}
+                />
+              )}
               <Select
                 label="With"
                 className="w-48"

@@ -7,7 +7,7 @@ import { useMay } from "../session/session";
 import { useFormat, type Format } from "../units/format";
 import { shown } from "./featureValue";
 
-type Drift = Schemas["DriftView"];
+type Drift = Schemas["DriftingFigure"];
 
 /** What drifts and was seen by nobody yet. */
 const DRIFTS = {
@@ -37,7 +37,7 @@ export function Drifts() {
     places.set(place, [...(places.get(place) ?? []), one]);
   }
   return (
-    <section aria-labelledby="drifts" className="mt-4 max-w-4xl border-l-4 border-crust pl-4">
+    <section aria-labelledby="drifts" className="mt-4 max-w-5xl border-l-4 border-crust pl-4">
       <h2 id="drifts">Drifting, not a fault yet</h2>
       {[...places].map(([place, own]) => (
         <div key={place} className="mt-2">
@@ -66,7 +66,7 @@ function DriftRow({ drift, onSeen }: { drift: Drift; onSeen: (() => void) | unde
   const format = useFormat();
   const [newest] = drift.batches;
   return (
-    <li className="flex flex-wrap items-baseline gap-x-4 border-t border-hair py-1">
+    <li className="grid gap-x-4 border-t border-hair py-1 sm:grid-cols-[minmax(0,1fr)_9rem_3rem] sm:items-baseline">
       <span>{driftText(drift, format)}</span>
       {newest && (
         <Link className="link text-sm" to={`/results/faults?batch=${newest}`}>
@@ -74,7 +74,11 @@ function DriftRow({ drift, onSeen }: { drift: Drift; onSeen: (() => void) | unde
         </Link>
       )}
       {onSeen && (
-        <button type="button" className="link screen-only ml-auto text-sm" onClick={onSeen}>
+        <button
+          type="button"
+          className="link screen-only text-left text-sm sm:text-right"
+          onClick={onSeen}
+        >
           Seen
         </button>
       )}

@@ -38,7 +38,7 @@ export function OpenWhatIf({ batch, cause: { cause, in_figures } }: Props) {
           ...(method && { method: asDraft(method) }),
         },
       );
-      const pathname = method ? "/method" : formula ? "/dough" : "/water";
+      const pathname = method ? "/method/stages" : formula ? "/dough" : "/water";
       void navigate({ pathname, search: writeScenario(newest().scenario).toString() });
     },
   });

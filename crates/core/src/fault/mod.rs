@@ -26,4 +26,4 @@ pub use knowledge::{
 };
 pub use ratios::{LearnedRatio, LearnedRatios};
 pub use reading::{CauseReading, HouseShares};
-pub use watch::{Drift, DriftSide, drifting, watched};
+pub use watch::{DriftSide, FigureDrift, drifting, watched};

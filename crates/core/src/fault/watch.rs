@@ -18,9 +18,8 @@ pub enum DriftSide {
 }
 
 /// A figure that lies beyond half-way from usual to its threshold again and again.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
-pub struct Drift {
+#[derive(Debug, Clone, PartialEq)]
+pub struct FigureDrift {
     /// By its key.
     pub feature: String,
     pub side: DriftSide,
@@ -34,7 +33,7 @@ pub struct Drift {
     pub from: f64,
 }
 
-impl Drift {
+impl FigureDrift {
     /// Whether a batch's figure counts towards it.
     pub fn holds(&self, value: f64) -> bool {
         match self.side {
@@ -62,24 +61,28 @@ pub fn watched(coefficients: &Coefficients) -> u16 {
 /// let found = drifting(&warm, &Coefficients::default());
 /// assert_eq!((found[0].side, found[0].beyond, found[0].of), (DriftSide::Above, 6, 8));
 /// ```
-pub fn drifting(batches: &[BTreeMap<String, f64>], coefficients: &Coefficients) -> Vec<Drift> {
+pub fn drifting(
+    batches: &[BTreeMap<String, f64>],
+    coefficients: &Coefficients,
+) -> Vec<FigureDrift> {
     let batches = &batches[..batches.len().min(watched(coefficients).into())];
     let share = coefficients.value(&DRIFT_SHARE);
     let least = coefficients.value(&DRIFT_BEYOND) as usize;
-    let mut found: Vec<(f64, Drift)> = Vec::new();
+    let mut found: Vec<(f64, FigureDrift)> = Vec::new();
     for feature in knowledge().features.iter().filter(|feature| feature.ramp > 0.0) {
         let Feature { key, usual: Some(usual), low, high, .. } = feature else { continue };
         for (side, limit) in [(DriftSide::Above, high), (DriftSide::Below, low)] {
             let Some(limit) = limit.filter(|limit| limit != usual) else { continue };
             let from = usual + share * (limit - usual);
             let (feature, of) = (key.clone(), batches.len() as u16);
-            let drift = Drift { feature, side, beyond: 0, of, mean: 0.0, usual: *usual, from };
+            let drift =
+                FigureDrift { feature, side, beyond: 0, of, mean: 0.0, usual: *usual, from };
             let measured = batches.iter().filter_map(|batch| batch.get(key).copied());
             let beyond: Vec<f64> = measured.filter(|value| drift.holds(*value)).collect();
             if beyond.len() >= least {
                 let mean = beyond.iter().sum::<f64>() / beyond.len() as f64;
                 let far = (mean - usual) / (limit - usual);
-                found.push((far, Drift { beyond: beyond.len() as u16, mean, ..drift }));
+                found.push((far, FigureDrift { beyond: beyond.len() as u16, mean, ..drift }));
             }
         }
     }

@@ -36,7 +36,7 @@ pub fn routes() -> OpenApiRouter<App> {
 
 /// A figure that drifts, and in which batches.
 #[derive(Debug, Serialize, ToSchema)]
-struct DriftView {
+struct DriftingFigure {
     id: Uuid,
     slug: String,
     product: String,
@@ -56,7 +56,7 @@ struct DriftView {
     began_at: DateTime<Utc>,
 }
 
-impl DriftView {
+impl DriftingFigure {
     fn of(record: DriftRecord) -> Option<Self> {
         let known = observation(&record.feature)?;
         Some(Self {
@@ -84,20 +84,20 @@ struct SeenInput {}
 
 /// What drifts and was seen by nobody yet
 #[utoipa::path(get, path = "/api/v1/drifts", security(("session" = ["read"])), tag = "results",
-    responses((status = 200, body = Vec<DriftView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-async fn drifts(State(app): State<App>) -> Result<Json<Vec<DriftView>>> {
-    Ok(Json(app.store.drifts().await?.into_iter().filter_map(DriftView::of).collect()))
+    responses((status = 200, body = Vec<DriftingFigure>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn drifts(State(app): State<App>) -> Result<Json<Vec<DriftingFigure>>> {
+    Ok(Json(app.store.drifts().await?.into_iter().filter_map(DriftingFigure::of).collect()))
 }
 
 /// Says that a drift was seen: it is told no more while it lasts; sent twice, it is stored once
 #[utoipa::path(put, path = "/api/v1/drifts/{drift_id}/seen/{id}", security(("session" = ["record"])), tag = "results",
     params(("drift_id" = Uuid, Path), ("id" = Uuid, Path)), request_body = SeenInput,
-    responses((status = 200, body = Vec<DriftView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = 200, body = Vec<DriftingFigure>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 async fn seen(
     State(app): State<App>,
     Path((drift_id, id)): Path<(Uuid, Uuid)>,
     Recorded { input: SeenInput {}, write }: Recorded<SeenInput>,
-) -> Result<Json<Vec<DriftView>>> {
+) -> Result<Json<Vec<DriftingFigure>>> {
     let seen_by = write.author.name.clone();
     let seen = DriftSeen { id, drift_id, seen_by, seen_at: Utc::now() };
     write.of(&app, id).see_drift(&seen).await?;
