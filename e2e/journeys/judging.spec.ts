@@ -197,5 +197,7 @@ test("a trial of four doughs is baked, judged by two and one of them kept", asyn
   await page.getByRole("button", { name: "Keep B" }).click();
   await expect(judged).toContainText("kept B, 3 points more water");
   await page.goto("/dough/revisions?product=holm-tin");
-  await expect(page.getByText(/trial of .*3 points more water: B 8[78], A 50 of 100/)).toBeVisible();
+  await expect(
+    page.getByText(/trial of .*3 points more water: B 8[78], A 50 of 100/),
+  ).toBeVisible();
 });

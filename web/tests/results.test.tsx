@@ -353,7 +353,7 @@ test("what drifts is told with its batches until somebody has seen it", async ()
   await waitFor(() => expect(document.body.textContent).not.toContain(said));
 });
 
-test("an action is put in hand for the product's next dough", async () => {
+test("an action is an edit of the product's next dough", async () => {
   const id = await finished(1);
   const { user } = open(<FaultsPage />, { at: `/results/faults?batch=${id}&fault=smearing` });
   const causes = await screen.findByRole("region", { name: "Causes" });

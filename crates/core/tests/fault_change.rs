@@ -3,8 +3,9 @@
 mod support;
 
 use ironpeel_core::dough::Ingredient;
-use ironpeel_core::fault::{ChangedPlan, PlannedBefore, changed, knowledge};
+use ironpeel_core::fault::knowledge;
 use ironpeel_core::method::{BakePhase, Method, StageKind};
+use ironpeel_core::trial::{ChangedPlan, PlannedBefore, changed};
 use support::bench::{Bench, sponge_bench};
 use support::near;
 

@@ -12,7 +12,7 @@ import { usePreferences } from "../units/preferences";
 import { useFormat } from "../units/format";
 import { CONVENTIONS } from "./StarterBox";
 import { DoughTabs } from "./DoughTabs";
-import { recorded } from "./formula";
+import { recorded } from "../scenario/documents";
 import { usePlantParameters } from "../plant/usePlantParameters";
 import { Select } from "../form/Select";
 import { Form } from "../form/Form";

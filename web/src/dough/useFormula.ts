@@ -1,7 +1,7 @@
 import type { Draft } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { recorded } from "./formula";
+import { recorded } from "../scenario/documents";
 
 type Whole = Draft & Required<Pick<Draft, "lines" | "flours" | "parts">>;
 

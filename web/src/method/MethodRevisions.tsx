@@ -3,7 +3,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
-import { asDraft } from "./method";
+import { asDraft } from "../scenario/documents";
 
 /** Who changed the method, when and why; an old state can be taken up again. */
 export function MethodRevisions({ method }: { method: Schemas["MethodView"] }) {

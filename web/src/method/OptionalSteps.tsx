@@ -5,7 +5,7 @@ import { useScenario } from "../scenario/ScenarioProvider";
 import { settled } from "../scenario/settled";
 import { Refusal } from "../form/Refusal";
 import { useFormat } from "../units/format";
-import { asDraft } from "./method";
+import { asDraft } from "../scenario/documents";
 import { useMethod } from "./useMethod";
 
 interface Props {

@@ -10,7 +10,7 @@ import { useScenarioContext } from "../shell/useScenarioContext";
 import { CompareTable } from "../table/CompareTable";
 import { useFormat, type Format } from "../units/format";
 import { maturityWords } from "../figures/maturityWords";
-import { asDraft } from "./method";
+import { asDraft } from "../scenario/documents";
 import { MethodTabs } from "./MethodTabs";
 
 type Way = Schemas["ProcessOutcome"];

@@ -1,40 +1,7 @@
 import type { Schemas } from "../api/client";
-import type { MethodDraft } from "../scenario/edited";
 import type { Kind } from "../units/parse";
 
-type Stage = Schemas["Stage"];
 export type StageInput = Schemas["StageInput"];
-
-/** A stage as somebody would type it. */
-const typed = (stage: Stage): StageInput => ({
-  ...stage,
-  temperature_c: stage.temperature_c ?? undefined,
-  humidity_pct: stage.humidity_pct ?? undefined,
-  fold_sets: stage.fold_sets ?? undefined,
-  id: stage.id ?? crypto.randomUUID(),
-  ends_at: stage.ends_at ?? undefined,
-  programme: stage.programme?.map((phase) => ({
-    ...phase,
-    bottom_c: phase.bottom_c ?? undefined,
-    steam_s: phase.steam_s ?? undefined,
-    steam_until_core_c: phase.steam_until_core_c ?? undefined,
-    aid: phase.aid ?? undefined,
-  })),
-  adds: stage.adds.map((one) => ({
-    ingredient: one.ingredient,
-    share_pct: one.share_pct ?? undefined,
-    temperature_c: one.temperature_c ?? undefined,
-  })),
-});
-
-/** A method as somebody would type it, to change something of it. */
-export const asDraft = (method: Schemas["Method"] | Schemas["MethodFamily"]): MethodDraft => ({
-  process: method.process,
-  target_c: method.target_c,
-  sponge_c: ("sponge_c" in method ? method.sponge_c : null) ?? undefined,
-  machine_divided: method.machine_divided,
-  stages: method.stages.map(typed),
-});
 
 export const KINDS = {
   mix: "mix",

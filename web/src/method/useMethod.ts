@@ -4,7 +4,8 @@ import { lastOfSameDough } from "../scenario/sameDough";
 import type { MethodDraft } from "../scenario/edited";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useScenarioContext } from "../shell/useScenarioContext";
-import { asDraft, type StageInput } from "./method";
+import { asDraft } from "../scenario/documents";
+import type { StageInput } from "./method";
 
 /** The method in use, edited or as recorded, and the way to edit it. */
 export function useMethod() {

@@ -1,9 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { edited } from "../dough/formula";
 import { Refusal } from "../form/Refusal";
-import { asDraft } from "../method/method";
+import { asDraft, edited } from "../scenario/documents";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { writeScenario } from "../scenario/scenario";
 
@@ -12,7 +11,7 @@ interface Props {
   cause: Pick<Schemas["CauseFound"], "cause" | "in_figures">;
 }
 
-/** Puts a cause's action in hand for the product's next dough; undone like any other edit. */
+/** Opens a cause's action as an edit of the product's next dough; undone like any other. */
 export function OpenWhatIf({ batch, cause: { cause, in_figures } }: Props) {
   const navigate = useNavigate();
   const { newest, set } = useScenario();

@@ -17,7 +17,7 @@ mod weigh;
 
 pub use answer::{DiagnosisAnswer, WouldDecide};
 pub use cases::{CaseVerdict, ConfirmedCases, FaultCase, confirmed_cases};
-pub use change::{ChangedPlan, PlanChange, PlannedBefore, changed};
+pub use change::PlanChange;
 pub use diagnose::{CauseFound, Diagnosis, diagnose};
 pub use features::{BakeEvidence, BatchEvidence, FlourEvidence, SeenEvidence, features};
 pub use input::{CheckedDiagnosis, DiagnoseInput};

@@ -345,7 +345,7 @@ impl<'a> TrialDough<'a> {
     }
 }
 
-fn pct(line: &LineInput) -> f64 {
+pub(super) fn pct(line: &LineInput) -> f64 {
     if let RawNumber::Number(pct) = line.pct { pct } else { 0.0 }
 }
 

@@ -2,9 +2,10 @@
 
 use axum::extract::State;
 use ironpeel_core::chain::chain;
-use ironpeel_core::fault::{ChangedPlan, PlannedBefore, changed, knowledge};
+use ironpeel_core::fault::knowledge;
 use ironpeel_core::ferment::coefficients::SPONGE_SET_C;
 use ironpeel_core::method::Method;
+use ironpeel_core::trial::{ChangedPlan, PlannedBefore, changed};
 use ironpeel_store::FormulaRevision;
 use serde::Serialize;
 use utoipa::ToSchema;
