@@ -9,9 +9,9 @@ use ironpeel_core::oven::Crossing;
 use serde::Serialize;
 use uuid::Uuid;
 
-use crate::batch_state::this_write;
+use crate::bake_trace::set_arrival;
 use crate::error::{Result, StoreError};
-use crate::schema::{bake_trace, bake_trace_mark, batch_state};
+use crate::schema::{bake_trace, bake_trace_mark};
 use crate::store::{Store, write_once};
 use crate::word::Word;
 
@@ -67,13 +67,7 @@ impl Store {
                     .first(connection)
                     .await?;
                 if newest == new.trace_id {
-                    diesel::update(batch_state::table.find(of_batch))
-                        .set((
-                            batch_state::arrival_pct.eq(new.arrival_pct),
-                            batch_state::changed_in.eq(this_write()),
-                        ))
-                        .execute(connection)
-                        .await?;
+                    set_arrival(connection, of_batch, new.arrival_pct).await?;
                 }
                 true
             },

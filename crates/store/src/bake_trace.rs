@@ -142,18 +142,21 @@ impl Store {
             self,
             |connection| {
                 insert_trace(connection, new).await?;
-                diesel::update(batch_state::table.find(new.trace.batch_id))
-                    .set((
-                        batch_state::arrival_pct.eq(new.arrival_pct),
-                        batch_state::changed_in.eq(this_write()),
-                    ))
-                    .execute(connection)
-                    .await?;
-                true
+                set_arrival(connection, new.trace.batch_id, new.arrival_pct).await? > 0
             },
             |error| StoreError::or_missing(error, "this batch")
         )
     }
+}
+
+/// When a batch's slowest core was set, by its newest trace.
+pub(crate) async fn set_arrival(
+    connection: &mut AsyncPgConnection,
+    batch_id: Uuid,
+    arrival_pct: Option<f64>,
+) -> QueryResult<usize> {
+    let set = (batch_state::arrival_pct.eq(arrival_pct), batch_state::changed_in.eq(this_write()));
+    diesel::update(batch_state::table.find(batch_id)).set(set).execute(connection).await
 }
 
 /// Inserts a trace with its probes.

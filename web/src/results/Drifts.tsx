@@ -13,6 +13,8 @@ type Drift = Schemas["DriftingFigure"];
 const DRIFTS = {
   queryKey: ["batches", "drifts"],
   queryFn: () => answer(api.GET("/api/v1/drifts")),
+  // It is found some moments after a batch is finished.
+  refetchInterval: 20_000,
 };
 
 /** What drifts from batch to batch before it is a fault, each until somebody has seen it. */
