@@ -58,3 +58,27 @@ test("a screen has its heading while its answers are under way", async ({ page }
     await expect(page.getByRole("heading", { level: 1 }), is).toBeVisible();
   }
 });
+
+test("whoever goes elsewhere while a batch is being planned is not called back", async ({
+  page,
+}) => {
+  await page.goto("/floor?product=deck-roll-60");
+  await page.getByLabel("Mixing starts").fill("2030-06-05T05:00");
+  const later = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+  // The answer comes while the page that was asked for is still being fetched.
+  await page.route("**/api/v1/batches/*", async (route) => {
+    await later(route.request().method() === "PUT" ? 1500 : 0);
+    await route.continue();
+  });
+  await page.route("**/assets/**", async (route) => {
+    await later(4000);
+    await route.continue();
+  });
+  const answered = page.waitForResponse((one) => one.request().method() === "PUT");
+  await page.getByRole("button", { name: "Plan this batch" }).click();
+  await page.getByRole("link", { name: "Plant", exact: true }).click();
+  expect((await answered).ok()).toBe(true);
+  await expect(page).toHaveURL(/\/plant\/flours/);
+  await later(1000);
+  await expect(page).toHaveURL(/\/plant\/flours/);
+});
