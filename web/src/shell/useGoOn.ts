@@ -1,5 +1,5 @@
-import { useEffect, useRef } from "react";
-import { useLocation, useNavigate, useNavigation, type To } from "react-router";
+import { useLocation, useNavigate, type To } from "react-router";
+import { isUnderWay } from "./underWay";
 
 /**
  * Leads on from what was recorded; whoever went elsewhere meanwhile is not called back, nor whoever
@@ -8,12 +8,7 @@ import { useLocation, useNavigate, useNavigation, type To } from "react-router";
 export function useGoOn() {
   const navigate = useNavigate();
   const { pathname } = useLocation();
-  const { state } = useNavigation();
-  const way = useRef(state);
-  useEffect(() => {
-    way.current = state;
-  }, [state]);
   return (to: To) => {
-    if (window.location.pathname === pathname && way.current === "idle") void navigate(to);
+    if (window.location.pathname === pathname && !isUnderWay()) void navigate(to);
   };
 }
