@@ -194,3 +194,25 @@ test("a session that ended keeps what was queued until its author is back", asyn
   await expect(page.getByText("Set up by Runa Kell")).toBeVisible();
   await expect(page.getByText("Not yet recorded")).toHaveCount(0);
 });
+
+test.describe("an answer of an earlier session", () => {
+  test.use({ storageState: stateOf("technologist") });
+
+  test("signs nobody out who is known to the server", async ({ page }) => {
+    await page.goto("/plant/lines?product=ferry-tin-800");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    // As if it had been asked before this browser's session was another.
+    let answered = false;
+    await page.route("**/api/v1/stations", async (route) => {
+      if (answered) return route.continue();
+      answered = true;
+      const problem = { title: "Not signed in", status: 401, detail: "sign in first" };
+      return route.fulfill({ status: 401, json: problem });
+    });
+    await page.goto("/plant/stations");
+    await expect(page.getByRole("heading", { name: "Stations", exact: true })).toBeVisible();
+    await expect.poll(() => answered).toBe(true);
+    await expect(page.getByRole("heading", { name: "Sign in" })).toHaveCount(0);
+    await expect(page.getByRole("button", { name: /^Account of/ })).toBeVisible();
+  });
+});

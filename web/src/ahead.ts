@@ -2,21 +2,20 @@ import { MutationCache, QueryCache, QueryClient } from "@tanstack/react-query";
 import { isFinal } from "./api/client";
 import { onSignedOut, setSender } from "./api/outbox";
 import { loadOf } from "./pages";
-import { isSignedOut, NOBODY, senderOf, SESSION } from "./session/session";
-import { forgetRuns } from "./api/keptAnswers";
+import { isSignedOut, senderOf, SESSION } from "./session/session";
 import { askAhead } from "./scenario/askAhead";
 import { askPlantWords } from "./units/clock";
 
 // What the first view stands on is asked for as soon as this is read, before the code that shows it.
 
-/** Whatever says so first, nobody is signed in any more. */
+/**
+ * Somebody was not known: it may be that nobody is signed in any more, or that what was asked before
+ * this browser became a station is answered after. Who is, the server says.
+ */
 const onError = (error: unknown) => {
   if (isSignedOut(error)) signedOut();
 };
-const signedOut = () => {
-  void forgetRuns();
-  queries.setQueryData(SESSION.queryKey, NOBODY);
-};
+const signedOut = () => void queries.invalidateQueries({ queryKey: SESSION.queryKey });
 
 export const queries = new QueryClient({
   queryCache: new QueryCache({ onError }),

@@ -5,7 +5,7 @@ import { CodeField } from "../form/CodeField";
 import { Form } from "../form/Form";
 import { FieldText } from "../form/FieldText";
 import { PasswordField } from "../form/PasswordField";
-import { SESSION } from "../session/session";
+import { signedInNow } from "../session/session";
 import { ROLES } from "./roles";
 
 /** Signs in with an account, or makes the first administrator of a new plant. */
@@ -32,9 +32,9 @@ function useSignIn<Input>(ask: (input: Input) => Promise<Schemas["SessionView"]>
   return useMutation({
     networkMode: "always",
     mutationFn: ask,
-    onSuccess: (session) => {
+    onSuccess: async (session) => {
       queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== "session" });
-      queries.setQueryData(SESSION.queryKey, session);
+      await signedInNow(queries, session);
     },
   });
 }

@@ -6,7 +6,7 @@ import { Form } from "../form/Form";
 import { NumberField } from "../form/NumberField";
 import { Refusal } from "../form/Refusal";
 import { PlantTabs } from "../plant/PlantTabs";
-import { SESSION } from "../session/session";
+import { signedInNow } from "../session/session";
 import { DataTable, type Column } from "../table/DataTable";
 import { useFormat, type Format } from "../units/format";
 
@@ -42,7 +42,7 @@ export function StationsPage() {
           body: { name, idle_minutes: idle },
         }),
       ),
-    onSuccess: (session) => queries.setQueryData(SESSION.queryKey, session),
+    onSuccess: (session) => signedInNow(queries, session),
   });
   const end = useMutation({
     mutationFn: (station_id: string) =>

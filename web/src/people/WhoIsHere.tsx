@@ -4,7 +4,7 @@ import { answer, api, done, type Schemas } from "../api/client";
 import { Form } from "../form/Form";
 import { PinField } from "../form/PinField";
 import { Refusal } from "../form/Refusal";
-import { NOBODY, SESSION } from "../session/session";
+import { NOBODY, signedInNow } from "../session/session";
 import { STATION_PEOPLE, useEnter } from "../session/station";
 
 type Person = Schemas["StationPerson"];
@@ -19,7 +19,7 @@ export function WhoIsHere({ station }: { station: Schemas["SessionStation"] }) {
   const queries = useQueryClient();
   const signOut = useMutation({
     mutationFn: () => done(api.DELETE("/api/v1/session")),
-    onSuccess: () => queries.setQueryData(SESSION.queryKey, NOBODY),
+    onSuccess: () => signedInNow(queries, NOBODY),
   });
   return (
     <main className="mx-auto max-w-3xl px-4 py-10">

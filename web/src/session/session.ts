@@ -1,10 +1,17 @@
-import { queryOptions, useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery, type QueryClient } from "@tanstack/react-query";
 import type { Sender } from "../api/outbox";
 import { answer, api, isFinal, Refused, type Schemas } from "../api/client";
 import { forgetRuns } from "../api/keptAnswers";
 import { store, stored } from "../storage/stored";
 
 const KEPT = "ironpeel.session";
+
+/** Kept for when there is no connection; where nobody is, what was kept of whoever was is let go of. */
+function keep(session: Schemas["SessionView"]) {
+  const anybody = session.person ?? session.station;
+  if (!anybody) void forgetRuns();
+  store(KEPT, anybody ? session : undefined);
+}
 
 /** Who is signed in, and what they may do. */
 export const SESSION = queryOptions({
@@ -15,9 +22,7 @@ export const SESSION = queryOptions({
   queryFn: async () => {
     try {
       const session = await answer(api.GET("/api/v1/session"));
-      // Nobody is: what was kept of whoever was is let go of.
-      if (!session.person && !session.station) void forgetRuns();
-      store(KEPT, session.person || session.station ? session : undefined);
+      keep(session);
       return session;
     } catch (error) {
       // Without a connection whoever was here is still here.
@@ -30,6 +35,13 @@ export const SESSION = queryOptions({
 
 /** Nobody is. */
 export const NOBODY: Schemas["SessionView"] = { person: null, roles: [], may: [], station: null };
+
+/** Who is signed in from now on, whatever was asked before it is still to be answered. */
+export async function signedInNow(queries: QueryClient, session: Schemas["SessionView"]) {
+  await queries.cancelQueries({ queryKey: SESSION.queryKey });
+  keep(session);
+  queries.setQueryData(SESSION.queryKey, session);
+}
 
 /** Who sends what was queued here. */
 export const senderOf = (session: Schemas["SessionView"] | undefined): Sender => ({

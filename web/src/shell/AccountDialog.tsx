@@ -4,7 +4,7 @@ import { api, done } from "../api/client";
 import { Form } from "../form/Form";
 import { PasswordField } from "../form/PasswordField";
 import { PinField } from "../form/PinField";
-import { NOBODY, SESSION, useSession } from "../session/session";
+import { NOBODY, signedInNow, useSession } from "../session/session";
 import { ConfirmPassword } from "./ConfirmPassword";
 import { Modal } from "./Modal";
 import { SecondFactor } from "./SecondFactor";
@@ -16,9 +16,7 @@ export function AccountDialog(props: { open: boolean; onClose: () => void }) {
   const leave = useMutation({
     mutationFn: (everywhere: boolean) =>
       everywhere ? done(api.DELETE("/api/v1/session/all")) : done(api.DELETE("/api/v1/session")),
-    onSuccess: () => {
-      queries.setQueryData(SESSION.queryKey, NOBODY);
-    },
+    onSuccess: () => signedInNow(queries, NOBODY),
   });
   const { person, roles = [] } = session ?? {};
   return (
