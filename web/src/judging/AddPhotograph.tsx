@@ -6,7 +6,7 @@ import { FileChoice } from "../form/FileChoice";
 import { FileSays, type FileState } from "../form/FileSays";
 import { Refusal } from "../form/Refusal";
 import { optionsOf, Select } from "../form/Select";
-import { KINDS, smaller, VIEWS } from "./photographs";
+import { KINDS, smaller, VIEWS } from "./photograph";
 
 /** Puts a photograph with a sample, by the camera or from a file. */
 export function AddPhotograph({ code }: { code: string }) {

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { Modal } from "../shell/Modal";
 import { useFormat } from "../units/format";
-import { addressOf, VIEWS } from "./photographs";
+import { addressOf, VIEWS } from "./photograph";
 
 type Photograph = Schemas["SamplePhotograph"];
 

@@ -296,13 +296,16 @@ async fn scaled(
     let mut faults = ValidationErrors::default();
     let to_kg = PIECE.check(&piece_kg.into(), "", &mut faults);
     faults.or(())?;
-    let ReadBake { bake, wanted, .. } = read_bake(&app, id).await?;
-    let from_kg = app.revisions.batch(bake.batch_id).await?.plan.figures.piece_kg;
+    let trace = app.store.bake_trace(id).await?;
+    let planned = app.revisions.batch(trace.batch_id).await?;
+    let from_kg = planned.plan.figures.piece_kg;
     if from_kg <= 0.0 {
         return Err(Problem::unusable("the batch was planned without a piece mass"));
     }
-    let from_min = wanted.map_or(bake.bake_min, |wanted| wanted.bake_min);
     let coefficients = app.parameters().await?.coefficients;
+    let marks = app.store.bake_marks(id).await?;
+    let read = trace_read(&planned, &trace, &marks, &coefficients).await?;
+    let from_min = read.bake_min_for_target.unwrap_or(trace.bake_min);
     let minutes = scaled_bake_min(from_min, from_kg, to_kg, &coefficients);
     Ok(Json(ScaledBake { from_kg, from_min, minutes }))
 }
