@@ -104,24 +104,26 @@ export function BakeProgramme({ phases, minutes, celsius, fault, onChange }: Pro
                 options={[["", "nothing more"], ...optionsOf(AIDS)]}
                 onSet={(aid) => set(place, { aid: aid || undefined })}
               />
-              {MARKS.map(([mark, word]) => (
-                <label key={mark} className="flex items-center gap-2 pt-7">
-                  <input
-                    type="checkbox"
-                    checked={phase[mark] ?? false}
-                    onChange={(event) => set(place, { [mark]: event.target.checked })}
-                  />
-                  {word}
-                </label>
-              ))}
-              {at("tin_out") && <p className="pt-7 text-sm text-stop">{at("tin_out")}.</p>}
-              <button
-                type="button"
-                className="link pt-7"
-                onClick={() => put(phases.toSpliced(place, 1))}
-              >
-                Take out<span className="sr-only"> phase {place + 1}</span>
-              </button>
+              <div className="flex w-full flex-wrap items-center gap-x-4">
+                {MARKS.map(([mark, word]) => (
+                  <label key={mark} className="flex items-center gap-2">
+                    <input
+                      type="checkbox"
+                      checked={phase[mark] ?? false}
+                      onChange={(event) => set(place, { [mark]: event.target.checked })}
+                    />
+                    {word}
+                  </label>
+                ))}
+                {at("tin_out") && <p className="text-sm text-stop">{at("tin_out")}.</p>}
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => put(phases.toSpliced(place, 1))}
+                >
+                  Take out<span className="sr-only"> phase {place + 1}</span>
+                </button>
+              </div>
             </div>
           );
         })}
