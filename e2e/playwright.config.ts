@@ -8,7 +8,7 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   forbidOnly: Boolean(process.env.CI),
-  reporter: "list",
+  reporter: [["list"], ["./lastWords.ts"]],
   timeout: 240_000,
   // A machine that does much else answers late, and right.
   expect: { timeout: 45_000 },

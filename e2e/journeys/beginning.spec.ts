@@ -1,4 +1,4 @@
-import { expect, test } from "./plant";
+import { daysAgo, expect, test } from "./plant";
 
 /** A plant without anything, and the code its server printed. */
 const EMPTY = process.env.IRONPEEL_EMPTY_URL ?? "http://127.0.0.1:7430";
@@ -56,8 +56,8 @@ test("a newcomer comes from an empty plant to its first mixing sheet, each step 
   await expect(page.getByRole("heading", { name: "Import certificate" })).toBeVisible();
   await page.getByLabel("Flour", { exact: true }).selectOption({ label: "Holm Strong, Holm Mill" });
   await page.getByLabel("Lot", { exact: true }).fill("HM-1");
-  await page.getByLabel("Milled").fill("2026-11-20");
-  await page.getByLabel("Delivered").fill("2026-11-22");
+  await page.getByLabel("Milled").fill(daysAgo(12));
+  await page.getByLabel("Delivered").fill(daysAgo(10));
   for (const [at, [property, value, unit, basis]] of [
     ["moisture", "14.2", "%", "as is"],
     ["protein", "12.4", "%", "14 %"],

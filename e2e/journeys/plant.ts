@@ -30,7 +30,14 @@ export const link = (page: Page, name: string) =>
     .getByRole("navigation", { name: "The chain" })
     .getByRole("link", { name: new RegExp(`^${name}`) });
 
-/** The one-lot certificate of the mill, with a code of the journey's own. */
+/** A day so long ago: the demo plant's own lots move on with the day. */
+export const daysAgo = (days: number) =>
+  new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+
+/**
+ * The one-lot certificate of the mill, with a code of the journey's own; delivered before any lot
+ * of the demo plant that a journey compares with the one before it.
+ */
 export const certificate = (code: string, rows: string[]) => ({
   name: "certificate.csv",
   mimeType: "text/csv",
@@ -39,8 +46,8 @@ export const certificate = (code: string, rows: string[]) => ({
       "mill;Vennick Roller Mill",
       "product;Tarn Strong",
       `lot;${code}`,
-      "milled;2026-11-05",
-      "delivered;2026-11-07",
+      `milled;${daysAgo(47)}`,
+      `delivered;${daysAgo(45)}`,
       "tonnes;24,6",
       "property;value;unit;basis;method",
       ...rows,

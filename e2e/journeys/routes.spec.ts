@@ -59,6 +59,24 @@ test("a screen has its heading while its answers are under way", async ({ page }
   }
 });
 
+test("a lot chosen while another page is still being fetched stops nobody and is not lost", async ({
+  page,
+}) => {
+  await page.goto("/floor?product=deck-roll-60");
+  await expect(page.getByRole("button", { name: "Plan this batch" })).toBeVisible();
+  const lot = () => new URL(page.url()).searchParams.get("lot");
+  const first = lot();
+  await page.route("**/assets/**", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+    await route.continue();
+  });
+  await page.getByRole("link", { name: "Plant", exact: true }).click();
+  await page.keyboard.press("[");
+  await expect(page).toHaveURL(/\/plant\/flours/);
+  expect(first).not.toBeNull();
+  expect(lot()).not.toBe(first);
+});
+
 test("whoever goes elsewhere while a batch is being planned is not called back", async ({
   page,
 }) => {

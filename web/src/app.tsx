@@ -6,7 +6,7 @@ import "./index.css";
 import { SignedIn } from "./people/SignedIn";
 import { ROUTES } from "./routes";
 import { PreferencesProvider } from "./units/preferences";
-import { followWay } from "./shell/underWay";
+import { followWay } from "./scenario/underWay";
 
 /** Shows the frame with its figures, and the view the address names once its code is there. */
 export function show(queries: QueryClient) {

@@ -11,6 +11,7 @@ import {
 import { NavigationType, useLocation, useNavigate, useNavigationType } from "react-router";
 import { keep, kept, type Draft, type Edited, type MethodDraft } from "./edited";
 import { useUndoKey } from "./undo";
+import { wayTo } from "./underWay";
 import { carried, readScenario, type Scenario } from "./scenario";
 
 /** The selected product with what is edited of it. */
@@ -96,6 +97,16 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
     else if (now.address !== location.search) put({ ...now, address: location.search });
   }, [location, ours, put]);
 
+  /** Writes it to the address, or to that of the page somebody is on the way to. */
+  const write = useCallback(
+    (scenario: Scenario, search: string, replace = false) => {
+      const way = wayTo();
+      if (way) void navigate({ ...way, search: searchOf(scenario, way.search) });
+      // Without a path it is a change of where the router is by then.
+      else void navigate({ search }, { replace, state: OURS });
+    },
+    [navigate],
+  );
   const newest = useCallback((): Now => held.current, []);
   const apply = useCallback(
     (to: (now: Now) => Partial<Now>) => {
@@ -117,10 +128,9 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
       const earlier = changed ? [...past.slice(1 - STEPS), now] : past;
       put({ ...next, address: search, past: earlier });
       if (edited && next.scenario.product) keep(next.scenario.product, next);
-      // Without a path it is a change of where the router is by then.
-      if (moved) void navigate({ search }, { replace: !now.scenario.lot, state: OURS });
+      if (moved) write(next.scenario, search, !now.scenario.lot);
     },
-    [navigate, put],
+    [write, put],
   );
   const amend = useCallback(
     (right: (draft: Draft) => Draft) => {
@@ -146,8 +156,8 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
     );
     put({ ...last, address: search, past: past.slice(0, -1) });
     if (last.scenario.product) keep(last.scenario.product, last);
-    if (searchOf(last.scenario) !== searchOf(scenario)) void navigate({ search }, { state: OURS });
-  }, [navigate, put]);
+    if (searchOf(last.scenario) !== searchOf(scenario)) write(last.scenario, search);
+  }, [write, put]);
 
   useUndoKey(state.past.length > 0 ? undo : undefined);
 
@@ -177,10 +187,10 @@ export function ScenarioProvider({ children }: { children: ReactNode }) {
           else search.set(key, value);
         }
         put({ ...held.current, address: `?${search}` });
-        void navigate({ search: `?${search}` }, { replace: true, state: OURS });
+        write(held.current.scenario, `?${search}`, true);
       },
     }),
-    [state, ours, location.search, newest, apply, undo, amend, put, navigate],
+    [state, ours, location.search, newest, apply, undo, amend, put, write],
   );
   return <Context value={value}>{children}</Context>;
 }

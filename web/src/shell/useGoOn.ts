@@ -1,5 +1,5 @@
 import { useLocation, useNavigate, type To } from "react-router";
-import { isUnderWay } from "./underWay";
+import { wayTo } from "../scenario/underWay";
 
 /**
  * Leads on from what was recorded; whoever went elsewhere meanwhile is not called back, nor whoever
@@ -9,6 +9,6 @@ export function useGoOn() {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   return (to: To) => {
-    if (window.location.pathname === pathname && !isUnderWay()) void navigate(to);
+    if (window.location.pathname === pathname && !wayTo()) void navigate(to);
   };
 }
