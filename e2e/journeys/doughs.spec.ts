@@ -16,7 +16,7 @@ interface Dough {
   rise_between_pct?: [number, number];
 }
 
-const path = "../crates/core/tests/samples/doughs.json";
+const path = "../crates/core/tests/all/samples/doughs.json";
 const DOUGHS = JSON.parse(readFileSync(path, "utf8")) as Dough[];
 /** A name of this run's own: another may have left its doughs there. */
 const run = Date.now().toString(36).slice(-5);

@@ -11,7 +11,7 @@ interface Case {
 }
 
 const CASES = JSON.parse(
-  readFileSync("../crates/core/tests/vectors/numbers.json", "utf8"),
+  readFileSync("../crates/core/tests/all/vectors/numbers.json", "utf8"),
 ) as Case[];
 
 test.each(CASES)("“$text” with mark $mark", ({ text, mark, value, error }) => {
