@@ -62,5 +62,5 @@ pub static COEFFICIENTS: [(&str, &[&Coefficient]); 11] = [
 /// ```
 pub fn coefficient(key: &str) -> Option<&'static Coefficient> {
     let mut all = COEFFICIENTS.iter().flat_map(|(_, of)| of.iter());
-    all.find(|one| one.key == key).copied()
+    all.find(|one| one.key == key).copied().or_else(|| fault::fault_coefficient(key))
 }

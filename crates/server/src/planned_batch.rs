@@ -127,6 +127,7 @@ impl ToWeigh {
             stage,
             of: part.map_or_else(|| self.name.clone(), |part| format!("{part}: {}", self.name)),
             name: self.name.clone(),
+            ingredient: self.ingredient.clone(),
             part: part.map(str::to_owned),
             kg: self.kg,
             division_kg: self.division_kg,

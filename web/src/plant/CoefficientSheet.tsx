@@ -4,7 +4,6 @@ import { Signed } from "../form/Signed";
 import { useKept } from "../storage/useKept";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
-import { usePlantParameters } from "./usePlantParameters";
 import { useSaveParameters } from "./useSaveParameters";
 import { Form } from "../form/Form";
 
@@ -15,18 +14,17 @@ interface Typing {
 }
 
 interface Props {
-  /** By its key; none where the sheet is shut. */
-  coefficient: string | null;
+  /** None where the sheet is shut. */
+  coefficient: Schemas["CoefficientView"] | undefined;
   onClose: () => void;
 }
 
 /** A coefficient as the house has it, and the plant's own with its reason. */
 export function CoefficientSheet({ coefficient, onClose }: Props) {
-  const all = usePlantParameters()?.coefficients;
-  const found = all?.find((one) => one.house.key === coefficient);
+  const name = coefficient?.house.name;
   return (
-    <Modal open={coefficient !== null} onClose={onClose} title={found?.house.name ?? ""}>
-      {found && <CoefficientForm key={coefficient} found={found} onClose={onClose} />}
+    <Modal open={coefficient !== undefined} onClose={onClose} title={name ?? ""}>
+      {coefficient && <CoefficientForm key={name} found={coefficient} onClose={onClose} />}
     </Modal>
   );
 }

@@ -83,7 +83,10 @@ export function CoefficientTable({ caption, coefficients, search }: Props) {
           )
         }
       />
-      <CoefficientSheet coefficient={open} onClose={() => setOpen(null)} />
+      <CoefficientSheet
+        coefficient={coefficients.find((one) => one.house.key === open)}
+        onClose={() => setOpen(null)}
+      />
     </>
   );
 }

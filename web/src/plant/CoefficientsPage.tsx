@@ -1,9 +1,13 @@
+import { useQuery } from "@tanstack/react-query";
+import { answer, api } from "../api/client";
+import { FAULTS } from "../scenario/found";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useFormat } from "../units/format";
 import { CoefficientTable } from "./CoefficientTable";
 import { PlantTabs } from "./PlantTabs";
 import { SearchField, useSearched } from "./SearchField";
 import { usePlantParameters } from "./usePlantParameters";
+import { Refusal } from "../form/Refusal";
 import { Select } from "../form/Select";
 
 const SUBJECTS = {
@@ -14,6 +18,10 @@ const SUBJECTS = {
   ferment: "Fermentation",
   method: "Method: stages, mixing, conditioning",
   schedule: "Schedule",
+  learn: "Learned numbers",
+  oven: "Oven",
+  judging: "Judging",
+  fault: "Fault finder",
 } as const;
 
 /** Every number the computation rests on: the house's, and the plant's own where it has one. */
@@ -24,7 +32,15 @@ export function CoefficientsPage() {
   const [text] = useSearched();
   const subject = new URLSearchParams(search).get("subject") ?? "";
   const own = new URLSearchParams(search).get("own") === "yes";
-  const all = parameters?.coefficients ?? [];
+  const fault = subject === "fault" ? (new URLSearchParams(search).get("fault") ?? "") : "";
+  const faults = useQuery({ ...FAULTS, enabled: subject === "fault" }).data?.faults ?? [];
+  const ofFault = useQuery({
+    queryKey: ["parameters", "fault", fault],
+    enabled: fault !== "",
+    queryFn: () =>
+      answer(api.GET("/api/v1/faults/{fault}/coefficients", { params: { path: { fault } } })),
+  });
+  const all = (fault ? ofFault.data : parameters?.coefficients) ?? [];
   const shown = all.filter((one) => (!subject || one.subject === subject) && (!own || one.own));
   const { revision } = parameters ?? {};
   return (
@@ -44,8 +60,19 @@ export function CoefficientsPage() {
           label="Subject"
           value={subject}
           options={[["", "all"], ...Object.entries(SUBJECTS)]}
-          onSet={(value) => show({ subject: value || null })}
+          onSet={(value) => show({ subject: value || null, fault: null })}
         />
+        {subject === "fault" && (
+          <Select
+            label="Fault"
+            value={fault}
+            options={[
+              ["", "the finder itself"],
+              ...faults.map((one) => [one.key, one.name] as const),
+            ]}
+            onSet={(value) => show({ fault: value || null })}
+          />
+        )}
         <label className="flex items-center gap-2 pb-1">
           <input
             type="checkbox"
@@ -55,6 +82,7 @@ export function CoefficientsPage() {
           Only plant values
         </label>
       </div>
+      <Refusal error={ofFault.error} />
       <CoefficientTable caption="Coefficients" coefficients={shown} search={text} />
     </>
   );

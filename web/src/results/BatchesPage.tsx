@@ -3,14 +3,14 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { Select } from "../form/Select";
-import { LINES } from "../scenario/found";
+import { FAULTS, LINES } from "../scenario/found";
 import { STATION_PEOPLE } from "../session/station";
 import { batchColumns } from "../start/batchColumns";
 import { SearchField } from "../plant/SearchField";
 import type { Column } from "../table/DataTable";
 import { PagedList } from "../table/PagedList";
+import { dayOf } from "../units/clock";
 import { useFormat, type Format } from "../units/format";
-import { CATALOGUE } from "./faultCatalogue";
 import { ProductChoice } from "./ProductChoice";
 import { DriftsNotice } from "./Drifts";
 import { ResultsTabs } from "./ResultsTabs";
@@ -69,14 +69,14 @@ export function BatchesPage() {
   const [search, set] = useAsked();
   const lines = useQuery(LINES).data;
   const people = useQuery(STATION_PEOPLE).data;
-  const faults = useQuery(CATALOGUE).data?.faults;
+  const faults = useQuery(FAULTS).data?.faults;
   const [columns, setColumns] = useState(USUAL);
   const [chosen, setChosen] = useState<string[]>([]);
   const asked = Object.fromEntries(
     (Object.keys(ASKED) as (keyof typeof ASKED)[]).flatMap((key) => {
       const value = search.get(key);
-      const moment = key === "since" || key === "until" ? `${value ?? ""}T00:00:00Z` : value;
-      return value ? [[ASKED[key], moment]] : [];
+      const asks = key === "since" || key === "until" ? dayOf(value ?? "")?.from : value;
+      return asks ? [[ASKED[key], asks]] : [];
     }),
   );
   const product = search.get("of");

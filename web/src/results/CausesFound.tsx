@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { EvidenceBar } from "../figures/EvidenceBar";
 import { useFormat } from "../units/format";
@@ -13,6 +14,8 @@ interface Props {
   batch: string;
   fault: string;
   found: Diagnosis;
+  /** The plant's own numbers among those it was weighed with. */
+  own: Schemas["Coefficient"][];
   confirmed: Schemas["ConfirmedCases"];
   cases: Schemas["FaultCaseRecord"][];
   catalogue: Schemas["FaultCatalogue"];
@@ -31,7 +34,7 @@ const about = (probability: number) => {
 };
 
 /** The causes in order, each with what speaks for and against it, and the change to make first. */
-export function CausesFound({ batch, fault, found, confirmed, cases, catalogue }: Props) {
+export function CausesFound({ batch, fault, found, own, confirmed, cases, catalogue }: Props) {
   const format = useFormat();
   const { answer, causes } = found;
   const [first] = causes;
@@ -87,7 +90,14 @@ export function CausesFound({ batch, fault, found, confirmed, cases, catalogue }
       )}
       <p className="mt-2 text-sm text-iron">
         All weights and figures here are house judgement, nothing of them is published; evidence to
-        the right of a line speaks for a cause, to the left against it.
+        the right of a line speaks for a cause, to the left against it.{" "}
+        <Link className="link" to={`/plant/coefficients?subject=fault&fault=${fault}`}>
+          Weights, thresholds and ratios
+        </Link>
+        {own.length > 0 &&
+          `; this plant has ${format.count(own.length, "number")} of its own: ${own
+            .map((one) => `${one.name} ${format.plain(one.value)} (${one.source})`)
+            .join("; ")}.`}
       </p>
     </section>
   );

@@ -1,23 +1,34 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { Select } from "../form/Select";
+import { dayOf } from "../units/clock";
 import { useFormat } from "../units/format";
+import { ProductChoice } from "./ProductChoice";
 
 interface Props {
   catalogue: Schemas["FaultCatalogue"] | undefined;
+  asked: FaultAsked;
+  onSet: (change: Partial<FaultAsked>) => void;
+}
+
+/** What is picked, each empty where it is not. */
+export interface FaultAsked {
+  /** What a complaint says: a product, and the day it was made. */
+  of: string;
+  made: string;
   batch: string;
   fault: string;
   baked: string;
-  onSet: (change: { batch?: string; fault?: string; baked?: string }) => void;
 }
 
-/** Which batch, what is wrong with it, and how it was baked. */
-export function FaultChoice({ catalogue, batch, fault, baked, onSet }: Props) {
+/** Which batch, by itself or by a complaint's product and day; what is wrong, and how it was baked. */
+export function FaultChoice({ catalogue, asked, onSet }: Props) {
+  const { of, made, batch, fault, baked } = asked;
   const format = useFormat();
+  const query = { state: "finished,held,running", ...(of && { product: of }), ...dayOf(made) };
   const last = useQuery({
-    queryKey: ["batches", "last ended"],
-    queryFn: () =>
-      answer(api.GET("/api/v1/batches", { params: { query: { state: "finished,held,running" } } })),
+    queryKey: ["batches", query],
+    queryFn: () => answer(api.GET("/api/v1/batches", { params: { query } })),
   }).data?.batches;
   // One that the address names may be older than those listed.
   const { data: own } = useQuery({
@@ -26,18 +37,33 @@ export function FaultChoice({ catalogue, batch, fault, baked, onSet }: Props) {
     queryFn: () =>
       answer(api.GET("/api/v1/batches/{batch_id}", { params: { path: { batch_id: batch } } })),
   });
-  const named = (last ?? []).map(
-    (one) => [one.id, `${one.product}, ${format.moment(one.planned_for)}`] as const,
-  );
+  const named = (last ?? []).map((one) => {
+    const score = one.score == null ? "" : `, score ${format.number(one.score, 0)}`;
+    return [one.id, `${one.product}, ${format.moment(one.planned_for)}${score}`] as const;
+  });
   const older = own
     ? [[own.id, `${own.issued.product}, ${format.moment(own.planned_for)}`] as const]
     : [];
   return (
     <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+      <ProductChoice product={of} onSet={(of) => onSet({ of, batch: "" })} />
+      <label className="text-sm">
+        <span className="block text-iron">Made on</span>
+        <input
+          type="date"
+          className="field"
+          value={made}
+          onChange={(event) => onSet({ made: event.target.value, batch: "" })}
+        />
+      </label>
       <Select
         label="Batch"
         value={batch}
-        options={[["", "which batch"], ...older, ...named]}
+        options={[
+          ["", last?.length === 0 ? "none was made then" : "which batch"],
+          ...older,
+          ...named,
+        ]}
         onSet={(chosen) => onSet({ batch: chosen })}
       />
       <Select

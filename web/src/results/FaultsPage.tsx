@@ -5,7 +5,7 @@ import { answer, api } from "../api/client";
 import { useFormat } from "../units/format";
 import { Drifts } from "./Drifts";
 import { CausesFound } from "./CausesFound";
-import { CATALOGUE } from "./faultCatalogue";
+import { FAULTS } from "../scenario/found";
 import { FaultChoice } from "./FaultChoice";
 import { FaultEvidence } from "./FaultEvidence";
 import { ResultsTabs } from "./ResultsTabs";
@@ -18,7 +18,8 @@ export function FaultsPage() {
   const [answers, setAnswers] = useState<Record<string, number>>({});
   const of = (key: string) => search.get(key) ?? "";
   const [batch, fault, baked] = [of("batch"), of("fault"), of("baked")] as const;
-  const catalogue = useQuery(CATALOGUE).data;
+  const asked = { of: of("of"), made: of("made"), batch, fault, baked };
+  const catalogue = useQuery(FAULTS).data;
   const picked = catalogue?.faults.find((one) => one.key === fault);
   const { data, error } = useQuery({
     queryKey: ["batches", "diagnosis", batch, fault, baked, answers],
@@ -40,9 +41,7 @@ export function FaultsPage() {
       <h1 className="sr-only">Fault finder</h1>
       <FaultChoice
         catalogue={catalogue}
-        batch={batch}
-        fault={fault}
-        baked={baked}
+        asked={asked}
         onSet={(change) => {
           if (change.batch !== undefined || change.fault !== undefined) setAnswers({});
           set(change);
@@ -60,8 +59,9 @@ export function FaultsPage() {
       )}
       {!picked && (
         <p className="mt-4 max-w-3xl text-iron">
-          Choose a batch and what is wrong with it. Its own figures are held against what each cause
-          would do; what was not measured is asked for.
+          Choose a batch and what is wrong with it; of a complaint, the product and the day it was
+          made say which batches it can be. Its own figures are held against what each cause would
+          do; what was not measured is asked for.
         </p>
       )}
       {!picked && <Drifts />}
@@ -71,6 +71,7 @@ export function FaultsPage() {
             batch={batch}
             fault={fault}
             found={data.diagnosis}
+            own={data.own}
             confirmed={data.confirmed}
             cases={data.cases}
             catalogue={catalogue}

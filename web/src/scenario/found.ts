@@ -19,3 +19,10 @@ export const lotsNamed = (text: string) =>
     queryKey: ["find", text],
     queryFn: () => answer(api.GET("/api/v1/find", { params: { query: { q: text } } })),
   });
+
+/** What can be wrong, and what it is told by. */
+export const FAULTS = queryOptions({
+  queryKey: ["faults"],
+  staleTime: Infinity,
+  queryFn: () => answer(api.GET("/api/v1/faults")),
+});

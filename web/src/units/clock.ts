@@ -1,4 +1,5 @@
 import { TZDate } from "@date-fns/tz";
+import { addDays } from "date-fns";
 import { answer, api, type Schemas } from "../api/client";
 import { store, stored } from "../storage/stored";
 
@@ -93,6 +94,13 @@ export const onTheWall = (moment: Date | number | string) =>
 /** A date and a time as a browser's field keeps them, by the plant's clock. */
 export const fieldOf = (moment: Date | number | string): string =>
   onTheWall(moment).toISOString().slice(0, 16);
+
+/** When a day as a browser's field keeps it begins and ends by the plant's clock; none if it is none. */
+export function dayOf(field: string): { from: string; to: string } | undefined {
+  const from = momentOf(`${field}T00:00`);
+  if (isNaN(+from)) return undefined;
+  return { from: from.toISOString(), to: addDays(onTheWall(from), 1).toISOString() };
+}
 
 /** The moment of a date and a time as a browser's field keeps them; not valid if they are none. */
 export function momentOf(field: string): Date {

@@ -12,6 +12,7 @@ import { ORIGIN } from "../shell/Derivation";
 import { useFormat } from "../units/format";
 import { NumberField } from "../form/NumberField";
 import { CoefficientSheet } from "../plant/CoefficientSheet";
+import { usePlantParameters } from "../plant/usePlantParameters";
 import { WaterTabs } from "./WaterTabs";
 
 export function WaterPage() {
@@ -20,6 +21,7 @@ export function WaterPage() {
   const { lines } = useFormula();
   const format = useFormat();
   const [coefficient, setCoefficient] = useState<string | null>(null);
+  const parameters = usePlantParameters();
   const byHand = (
     <div className="w-60">
       <NumberField
@@ -169,7 +171,10 @@ export function WaterPage() {
           </tr>
         </tbody>
       </table>
-      <CoefficientSheet coefficient={coefficient} onClose={() => setCoefficient(null)} />
+      <CoefficientSheet
+        coefficient={parameters?.coefficients.find((one) => one.house.key === coefficient)}
+        onClose={() => setCoefficient(null)}
+      />
     </>
   );
 }

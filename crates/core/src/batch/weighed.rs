@@ -13,6 +13,8 @@ pub struct PlannedLine {
     /// What a reading of its mass is `of`.
     pub of: String,
     pub name: String,
+    /// What it is, by its word: `flour`, `water`, `salt`.
+    pub ingredient: String,
     /// The preparation it is weighed for.
     pub part: Option<String>,
     pub kg: f64,

@@ -15,6 +15,7 @@ mod line;
 mod line_template;
 mod links;
 mod other_way;
+mod plan_evidence;
 mod portions;
 mod preparation_heat;
 mod process_comparison;
@@ -47,6 +48,7 @@ use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};
 pub use line_template::{LineTemplate, line_templates};
 pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, OtherFlour};
+pub use plan_evidence::plan_evidence;
 pub use portions::{
     Portion, PortionCaution, PortionInput, PortionStorage, Portions, PortionsInput, portions,
 };

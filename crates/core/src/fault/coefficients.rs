@@ -39,6 +39,8 @@ coefficients! {
         (20.0, 15.0, 30.0), "% of all flour", "its starch and pentosan decide by then");
     WHOLE_DOUGH_PCT = Coefficient::house("fault_whole_dough", "a dough is one of whole grain from",
         (30.0, 20.0, 40.0), "% of all flour", "its bran decides by then");
+    SOFTENING_FAT_PCT = Coefficient::house("fault_softening_fat", "fat keeps a crumb soft from",
+        (2.0, 1.5, 3.0), "% of all flour", "less is mainly for the moulder");
     /// What a person confirmed counts by judgement alone, of one tried by a change.
     JUDGED_COUNTS = Coefficient::house("judged_case_counts", "a case confirmed by judgement counts as",
         (0.5, 0.25, 0.75), "cases", "nobody saw the fault go");

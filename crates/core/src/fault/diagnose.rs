@@ -78,7 +78,8 @@ const OPENS: [[&str; 2]; 3] =
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 pub fn diagnose(asked: &CheckedDiagnosis, coefficients: &Coefficients) -> Diagnosis {
-    let (mut causes, none_prior, counted) = priors(asked, coefficients);
+    let fault = asked.fault.held(coefficients);
+    let (mut causes, none_prior, counted) = priors(asked, &fault, coefficients);
     for cause in &mut causes {
         cause.weigh(asked, coefficients);
     }

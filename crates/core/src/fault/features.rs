@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use super::PlanEvidence;
 use super::coefficients::{TRAP_ARMED, TRAP_LATE_WATER, TRAP_OVER_PLAN};
 use crate::batch::{
     AFTER_A_STAGE, Added, BatchPlan, BatchRecord, BatchReport, EndedBy, EventKind, PlanDifference,
@@ -51,6 +52,7 @@ pub struct BatchEvidence<'a> {
     pub record: &'a BatchRecord,
     pub report: &'a BatchReport,
     pub flour: Option<FlourEvidence<'a>>,
+    pub planned: &'a PlanEvidence,
     pub seen: &'a SeenEvidence,
     /// What somebody says that is not on record; it counts before all else.
     pub answers: &'a BTreeMap<String, f64>,
@@ -66,10 +68,16 @@ pub fn features(batch: &BatchEvidence<'_>) -> BTreeMap<String, f64> {
             found.insert(key.to_owned(), value);
         }
     };
-    for (key, value) in batch.of_flour() {
+    for (key, value) in &batch.planned.figures {
+        add(key, Some(*value));
+    }
+    for (key, value) in batch.of_flour().into_iter().chain(batch.of_lines()) {
         add(key, value);
     }
-    for (key, value) in batch.of_water().into_iter().chain(batch.of_stages()) {
+    for (key, value) in batch.of_water().into_iter().chain(batch.of_surroundings()) {
+        add(key, value);
+    }
+    for (key, value) in batch.of_stages().into_iter().chain(batch.of_ages()) {
         add(key, value);
     }
     for (key, value) in batch.of_oven().into_iter().chain(batch.of_trace()) {
@@ -90,7 +98,7 @@ pub fn features(batch: &BatchEvidence<'_>) -> BTreeMap<String, f64> {
     found
 }
 
-type Figures = Vec<(&'static str, Option<f64>)>;
+pub(super) type Figures = Vec<(&'static str, Option<f64>)>;
 
 impl<'a> BatchEvidence<'a> {
     fn of_flour(&self) -> Figures {
@@ -168,8 +176,6 @@ impl<'a> BatchEvidence<'a> {
                 .filter(|(stage, _)| stage.minutes > 0.0)
                 .map(|(stage, times)| 100.0 * longer(stage, times) / stage.minutes)
         };
-        let mixed = self.over(StageRole::Mixing).and_then(|(_, times)| times.ended_at);
-        let divided = self.over(StageRole::Dividing).and_then(|(_, times)| times.ended_at);
         let sponge = self.over(StageRole::Sponge);
         let waited = sponge.map(|(stage, times)| {
             let held = self.held_within(times);
@@ -190,7 +196,6 @@ impl<'a> BatchEvidence<'a> {
             ("sponge_stop_min", waited),
             ("floor_time_d_min", over(StageRole::Floor)),
             ("retard_h", self.over(StageRole::Cold).map(|(_, times)| lasted(times) / MIN_PER_H)),
-            ("divider_age_min", mixed.zip(divided).map(|(from, to)| minutes(from, to))),
             ("rest_d_pct", over_pct(StageRole::Intermediate)),
             ("proof_time_d_pct", self.report.proof_min.and_then(of_planned)),
             (
@@ -226,7 +231,11 @@ impl<'a> BatchEvidence<'a> {
             ("bake_loss_d_pts", self.report.loss_pct.map(|one| one.difference)),
             ("cool_time_d_pct", cooling),
             ("core_slice_c", at_slicer),
-            ("slice_age_h", out.zip(slicing).map(|(from, to)| minutes(from, to) / MIN_PER_H)),
+            (
+                "slice_age_h",
+                out.zip(slicing)
+                    .map(|(from, to)| self.slicing_age_h(minutes(from, to) / MIN_PER_H)),
+            ),
         ]
     }
 
@@ -276,7 +285,7 @@ impl<'a> BatchEvidence<'a> {
         Some(if sprung { 2.0 } else { 1.0 })
     }
 
-    fn first(&self, quantity: Quantity) -> Option<f64> {
+    pub(super) fn first(&self, quantity: Quantity) -> Option<f64> {
         self.record.readings(quantity).next().map(|(_, value, _)| value)
     }
 
@@ -299,7 +308,7 @@ impl<'a> BatchEvidence<'a> {
     }
 
     /// The last stage of a role that is over.
-    fn over(&self, role: StageRole) -> Option<(&'a StagePlan, &'a StageTimes)> {
+    pub(super) fn over(&self, role: StageRole) -> Option<(&'a StagePlan, &'a StageTimes)> {
         self.stages().rfind(|(stage, times)| stage.role == role && times.ended_at.is_some())
     }
 
@@ -307,7 +316,9 @@ impl<'a> BatchEvidence<'a> {
         self.stages().rfind(|(stage, times)| stage.kind == kind && times.ended_at.is_some())
     }
 
-    fn stages(&self) -> impl DoubleEndedIterator<Item = (&'a StagePlan, &'a StageTimes)> {
+    pub(super) fn stages(
+        &self,
+    ) -> impl DoubleEndedIterator<Item = (&'a StagePlan, &'a StageTimes)> {
         self.plan.stages.iter().zip(&self.report.times)
     }
 }

@@ -1,6 +1,7 @@
 //! The fault finder: what a user picks, what of a batch is evidence, which causes compete, and the
 //! sum that puts them in order. All of it house judgement, kept as data beside its code.
 
+mod against_plan;
 mod answer;
 mod cases;
 mod change;
@@ -9,12 +10,14 @@ mod diagnose;
 mod features;
 mod input;
 mod knowledge;
+mod own;
 mod ranking;
 mod ratios;
 mod reading;
 mod watch;
 mod weigh;
 
+pub use against_plan::PlanEvidence;
 pub use answer::{DiagnosisAnswer, WouldDecide};
 pub use cases::{CaseVerdict, ConfirmedCases, FaultCase, confirmed_cases};
 pub use change::PlanChange;
@@ -24,6 +27,7 @@ pub use input::{CheckedDiagnosis, DiagnoseInput};
 pub use knowledge::{
     Cause, CauseOfFault, Comparison, Evidence, Family, Fault, Feature, Gate, Knowledge, knowledge,
 };
+pub use own::{fault_coefficient, fault_coefficients};
 pub use ratios::{LearnedRatio, LearnedRatios};
 pub use reading::{CauseReading, HouseShares};
 pub use watch::{DriftSide, FigureDrift, drifting, watched};

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use super::coefficients as c;
-use super::{CauseOfFault, CauseReading, CheckedDiagnosis, Family, knowledge};
+use super::{CauseOfFault, CauseReading, CheckedDiagnosis, Family, Fault, knowledge};
 use crate::coefficient::Coefficients;
 
 /// A cause as it was weighed.
@@ -18,14 +18,15 @@ pub(super) struct Weighed<'a> {
 
 /// The causes that can be, each with its prior; that of none of them, and all cases counted.
 pub(super) fn priors<'a>(
-    asked: &'a CheckedDiagnosis,
+    asked: &CheckedDiagnosis,
+    fault: &'a Fault,
     coefficients: &Coefficients,
 ) -> (Vec<Weighed<'a>>, f64, f64) {
     let can_be = |cause: &&CauseOfFault| {
         let gate = knowledge().cause(&cause.cause).and_then(|cause| cause.gate);
         gate.is_none_or(|gate| asked.gates.contains(&gate))
     };
-    let causes: Vec<&CauseOfFault> = asked.fault.causes.iter().filter(can_be).collect();
+    let causes: Vec<&CauseOfFault> = fault.causes.iter().filter(can_be).collect();
     let confirmed =
         |cause: &CauseOfFault| asked.confirmed.get(&cause.cause).copied().unwrap_or(0.0);
     let none = coefficients.value(&c::NONE_OF_THESE);

@@ -67,6 +67,7 @@ impl LearnedRatios {
             let evidence = Evidence { ratio_true, ratio_false, ..evidence.clone() };
             holds.then_some(LearnedRatio { evidence, cases })
         };
+        let fault = fault.held(coefficients);
         let all = fault.causes.iter().map(|cause| {
             let own = cause.evidence.iter().map(|evidence| learned(&cause.cause, evidence));
             (cause.cause.clone(), own.collect())

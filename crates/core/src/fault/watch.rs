@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
+use super::against_plan::SET_BY_PLAN;
 use super::coefficients::{DRIFT_BATCHES, DRIFT_BEYOND, DRIFT_SHARE};
 use super::{Feature, knowledge};
 use crate::coefficient::Coefficients;
@@ -51,7 +52,7 @@ pub fn watched(coefficients: &Coefficients) -> u16 {
 /// What drifts over batches, newest first, each with its features: a figure beyond
 /// `usual + ½·(threshold − usual)` on one side in 6 of the last 8. Furthest first. All house judgement.
 ///
-/// Words and taps, which are one of few, do not drift.
+/// Words and taps, which are one of few, do not drift; nor does what the plan itself sets.
 ///
 /// ```
 /// use std::collections::BTreeMap;
@@ -69,10 +70,12 @@ pub fn drifting(
     let share = coefficients.value(&DRIFT_SHARE);
     let least = coefficients.value(&DRIFT_BEYOND) as usize;
     let mut found: Vec<(f64, FigureDrift)> = Vec::new();
-    for feature in knowledge().features.iter().filter(|feature| feature.ramp > 0.0) {
-        let Feature { key, usual: Some(usual), low, high, .. } = feature else { continue };
-        for (side, limit) in [(DriftSide::Above, high), (DriftSide::Below, low)] {
-            let Some(limit) = limit.filter(|limit| limit != usual) else { continue };
+    let drifts = |feature: &&Feature| feature.ramp > 0.0 && !SET_BY_PLAN.contains(&&*feature.key);
+    for feature in knowledge().features.iter().filter(drifts) {
+        let Feature { key, usual: Some(usual), .. } = feature else { continue };
+        for side in [DriftSide::Above, DriftSide::Below] {
+            let limit = feature.limit(side, coefficients).filter(|limit| limit != usual);
+            let Some(limit) = limit else { continue };
             let from = usual + share * (limit - usual);
             let (feature, of) = (key.clone(), batches.len() as u16);
             let drift =

@@ -109,11 +109,16 @@ impl FermentingDough {
         (self.kinetics.culture_per_sour * self.sour_pct * self.sour_activity).min(1.0)
     }
 
-    pub(super) fn constants(&self) -> Constants {
+    /// What salt and sugar leave of the yeast's speed: `f_salt·f_sugar`.
+    pub fn osmotic_load(&self) -> f64 {
         let k = &self.kinetics;
         let salt = (1.0 + k.salt_slows * (c::SALT_AT.value - self.salt_pct)).max(k.slowest);
         let sweet = (self.sugar_pct - k.sugar_from).max(0.0);
-        let sugar = (1.0 - k.sugar_slows * sweet).max(k.slowest);
+        salt * (1.0 - k.sugar_slows * sweet).max(k.slowest)
+    }
+
+    pub(super) fn constants(&self) -> Constants {
+        let k = &self.kinetics;
         let wet = 1.0 + k.water_quickens * (self.hydration_pct - c::WATER_AT.value);
         let water = wet.max(k.water_least).min(k.water_most);
         let flour = 1.0 / (1.0 + (self.hydration_pct + self.salt_pct + self.sugar_pct) / 100.0);
@@ -124,7 +129,7 @@ impl FermentingDough {
             kinetics: self.kinetics,
             yeast_pct: self.yeast_idy_pct,
             lag_h: self.lag_h,
-            gas: self.rate * k.gas * salt * sugar * water,
+            gas: self.rate * k.gas * self.osmotic_load() * water,
             starch: k.starch * amylase,
             growth: self.rate * k.sour_growth,
             tau_h: cooling_h(self.mass_kg),

@@ -270,6 +270,7 @@ fn the_water_it_got_is_weighed_and_added_less_what_was_held_back() {
         stage: None,
         of: of.into(),
         name: of.into(),
+        ingredient: of.into(),
         part: None,
         kg,
         division_kg: 0.01,

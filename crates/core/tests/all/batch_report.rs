@@ -10,7 +10,9 @@ use ironpeel_core::batch::{
 };
 use ironpeel_core::chain::{BatchFollowed, Chain, ReadOf, Scenario, batch_fermentation, chain};
 use ironpeel_core::coefficient::Coefficients;
-use ironpeel_core::fault::{BakeEvidence, BatchEvidence, FlourEvidence, SeenEvidence, features};
+use ironpeel_core::fault::{
+    BakeEvidence, BatchEvidence, FlourEvidence, PlanEvidence, SeenEvidence, features,
+};
 use ironpeel_core::ferment::JarReading;
 use ironpeel_core::flour::{Property, Reading, Readings};
 use ironpeel_core::judging::{Characteristic, ScoreMark, Sign};
@@ -83,6 +85,7 @@ fn plan() -> BatchPlan {
             stage: Some(id(MIXING)),
             of: "water".into(),
             name: "water".into(),
+            ingredient: "water".into(),
             part: None,
             kg: 60.0,
             division_kg: 0.01,
@@ -272,6 +275,7 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
         record: &record,
         report: &report,
         flour: Some(flour),
+        planned: &PlanEvidence::default(),
         seen: &SeenEvidence::default(),
         answers: &nothing,
         coefficients: &Coefficients::default(),
@@ -317,6 +321,72 @@ fn what_of_a_batch_is_evidence_is_read_off_its_record() {
 }
 
 #[test]
+fn what_was_weighed_and_how_warm_it_came_is_held_against_what_was_calculated_with() {
+    let mut plan = plan();
+    let line = |of: &str, ingredient: &str, kg| PlannedLine {
+        of: of.into(),
+        name: of.into(),
+        ingredient: ingredient.into(),
+        kg,
+        is_water: false,
+        ..plan.lines[0].clone()
+    };
+    let own = [
+        line("salt", "salt", 2.0),
+        line("yeast", "instant_yeast", 1.0),
+        line("sugar", "sugar", 3.0),
+        line("honey", "honey", 1.0),
+    ];
+    plan.lines.extend(own);
+    let mass = |of: &str, kg: f64| json!({"quantity": "mass_kg", "of": of, "stage": id(MIXING), "value": kg});
+    let mut events = run(27.0, 60);
+    events.extend([
+        event(20, 1, "reading", mass("salt", 1.6)),
+        event(21, 1, "reading", mass("yeast", 1.2)),
+        event(22, 1, "reading", mass("sugar", 3.5)),
+        event(23, 2, "reading", json!({"quantity": "flour_c", "value": 24})),
+        event(24, 2, "reading", json!({"quantity": "room_c", "value": 19})),
+        event(25, 12, "reading", json!({"quantity": "ph", "value": 5.4})),
+    ]);
+    let record = fold(&events);
+    let report = report(&plan, &record, at(300));
+    let planned = PlanEvidence {
+        figures: BTreeMap::from([("osmotic_load", 0.9), ("water_c_d", 99.0)]),
+        flour_c: Some(20.0),
+        room_c: Some(22.0),
+        no_time: true,
+        ..PlanEvidence::default()
+    };
+    let batch = BatchEvidence {
+        plan: &plan,
+        record: &record,
+        report: &report,
+        flour: None,
+        planned: &planned,
+        seen: &SeenEvidence::default(),
+        answers: &BTreeMap::new(),
+        coefficients: &Coefficients::default(),
+    };
+    let found = features(&batch);
+    for (key, wanted) in [
+        ("salt_d_pts", -0.4),
+        ("yeast_d_pct", 20.0),
+        ("flour_c_d", 4.0),
+        ("room_c_d", -3.0),
+        ("dough_ph", 5.4),
+        ("mix_time_d_pct", 20.0),
+        ("wait_oven_min", 0.0),
+        ("osmotic_load", 0.9),
+    ] {
+        assert!((found[key] - wanted).abs() < 1e-9, "{key}: {}", found[key]);
+    }
+    // Honey was not ticked: how sweet the dough is nobody knows.
+    assert!(!found.contains_key("sugar_d_pts"));
+    let unknown = features(&BatchEvidence { planned: &PlanEvidence::default(), ..batch });
+    assert!(!unknown.contains_key("flour_c_d") && !unknown.contains_key("osmotic_load"));
+}
+
+#[test]
 fn a_logger_and_judges_are_evidence_where_they_were_there() {
     let (record, report) = come_to(&run(27.0, 60));
     let nothing = BTreeMap::new();
@@ -338,6 +408,7 @@ fn a_logger_and_judges_are_evidence_where_they_were_there() {
             record: &record,
             report: &report,
             flour: None,
+            planned: &PlanEvidence::default(),
             seen,
             answers: &nothing,
             coefficients: &Coefficients::default(),

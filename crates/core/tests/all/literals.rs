@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 72] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 74] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
@@ -129,6 +129,16 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 72] = [
     ("schedule/", &["DAY_MIN", "AROUND", "LEAST_MIN", "MOST_MIN", "minutes", "of"], "the clock"),
     ("fault/answer.rs", &["SHOWN"], "how many measurements are shown"),
     ("batch/report.rs", &["AFTER_A_STAGE"], "how long after a stage a reading is still of it"),
+    (
+        "fault/against_plan.rs",
+        &["NO_TIME_OLDER_MIN", "RYE_CUT_LATER"],
+        "how a figure is counted so that one threshold serves every dough: the catalogue's own",
+    ),
+    (
+        "fault/own.rs",
+        &["WEIGHTS", "RATIOS", "WEIGHT_WITHIN", "RATIO_WITHIN", "RAMPS", "HUNDREDTHS"],
+        "how far a plant's own may lie from the house's judgement",
+    ),
     ("fault/input.rs", &["MOST"], "what a request may hold"),
     (
         "judging/mod.rs",

@@ -16,6 +16,8 @@ mod doughs;
 mod drift;
 mod edits;
 mod fault;
+mod fault_own;
+mod fault_plan;
 mod fault_ratios;
 mod fault_watch;
 mod ferment;

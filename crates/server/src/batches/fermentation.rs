@@ -84,10 +84,22 @@ pub async fn rise_now(app: &App, id: Uuid) -> Result<Option<f64>> {
     Ok(nearest.map(|point| point.rise_pct.typical))
 }
 
+/// How fast it goes by its own readings, beside what its product was planned with; none without one.
+pub fn rate_by_jar(floor: &BatchOnFloor) -> Option<f64> {
+    let view = followed_of(floor);
+    let own = view.fermentation.filter(|_| !view.readings.is_empty())?;
+    let flours = floor.context.flours();
+    let planned = floor.context.scenario(&flours).run_settings.rate.unwrap_or(1.0);
+    Some(own.rate.rate / planned)
+}
+
 /// A batch as its readings say by now.
 async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
-    let floor = BatchOnFloor::load(app, id).await?;
-    let BatchOnFloor { planned, record, report, now, context } = &floor;
+    Ok(followed_of(&BatchOnFloor::load(app, id).await?))
+}
+
+fn followed_of(floor: &BatchOnFloor) -> BatchFermentationView {
+    let BatchOnFloor { planned, record, report, now, context } = floor;
     let flours = context.flours();
     let as_planned = context.scenario(&flours);
     // What is open lasts as planned, or so far where that is longer.
@@ -133,7 +145,7 @@ async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
         .then(|| starter_feed(&scenario, &chain, began_at, &wanted))
         .flatten();
     let readings = found.iter().map(|one| RiseRead { t_h: one.t_h, rise_pct: one.rise_pct });
-    Ok(BatchFermentationView {
+    BatchFermentationView {
         began_at,
         now_h,
         of,
@@ -141,5 +153,5 @@ async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
         fermentation,
         message,
         feed,
-    })
+    }
 }

@@ -1,8 +1,9 @@
 //! Coefficients, the ingredient library and the absorption model, as the plant has them.
 
 use axum::extract::State;
-use ironpeel_core::coefficient::{Coefficient, Override, OverrideInput};
+use ironpeel_core::coefficient::{Coefficient, Coefficients, Override, OverrideInput};
 use ironpeel_core::dough::{Ingredient, IngredientProperties, IngredientPropertiesInput};
+use ironpeel_core::fault::{fault_coefficient, fault_coefficients};
 use ironpeel_core::plant::{COEFFICIENTS, OwnParameters, PlantParameters, coefficient};
 use ironpeel_core::units::ValidationErrors;
 use ironpeel_core::water::AbsorptionModel;
@@ -25,6 +26,7 @@ const MOST: usize = 500;
 pub fn routes() -> OpenApiRouter<App> {
     OpenApiRouter::new()
         .routes(routes!(parameters))
+        .routes(routes!(of_fault))
         .routes(routes!(save))
         .routes(routes!(revisions))
 }
@@ -32,7 +34,8 @@ pub fn routes() -> OpenApiRouter<App> {
 /// A coefficient as it holds here.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct CoefficientView {
-    /// What it belongs to: flour, dough, water, heat, ferment, method or schedule.
+    /// What it belongs to: flour, dough, water, heat, ferment, method, schedule, learn, oven, judging
+    /// or fault.
     subject: &'static str,
     /// As the house has it.
     house: Coefficient,
@@ -46,11 +49,27 @@ struct CoefficientView {
     optional: bool,
 }
 
+impl CoefficientView {
+    fn of(subject: &'static str, house: &Coefficient, plant: &Coefficients) -> Self {
+        let (least, most) = house.limits();
+        Self {
+            subject,
+            house: house.clone(),
+            own: plant.own(house).cloned(),
+            replaceable: house.is_replaceable(),
+            least,
+            most,
+            optional: house.is_optional(),
+        }
+    }
+}
+
 /// The plant's parameters as they are now.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 struct ParametersView {
     /// None where only the house's hold.
     revision: Option<Revision>,
+    /// All but those of single faults, of which only the plant's own are among them.
     coefficients: Vec<CoefficientView>,
     ingredients: Vec<IngredientProperties>,
     /// Measured lots that the absorption model in use has learned from.
@@ -66,28 +85,35 @@ async fn parameters(State(app): State<App>) -> Result<Json<ParametersView>> {
         Some(current) => (Some(current.revision), current.parameters),
         None => (None, PlantParameters::default()),
     };
-    let of_subject = |(subject, declared): &(&'static str, &'static [&Coefficient])| {
-        let subject = *subject;
-        declared.iter().map(move |house| (subject, *house)).collect::<Vec<_>>()
-    };
-    let coefficients = COEFFICIENTS.iter().flat_map(of_subject).map(|(subject, house)| {
-        let (least, most) = house.limits();
-        CoefficientView {
-            subject,
-            house: house.clone(),
-            own: plant.coefficients.own(house).cloned(),
-            replaceable: house.is_replaceable(),
-            least,
-            most,
-            optional: house.is_optional(),
-        }
-    });
+    let own = plant.coefficients.0.iter().filter_map(|own| fault_coefficient(&own.key));
+    let coefficients = COEFFICIENTS
+        .iter()
+        .flat_map(|(subject, declared)| declared.iter().map(move |house| (*subject, *house)))
+        .chain(own.map(|house| ("fault", house)))
+        .map(|(subject, house)| CoefficientView::of(subject, house, &plant.coefficients));
     Ok(Json(ParametersView {
         revision,
         coefficients: coefficients.collect(),
         ingredients: plant.library.all().cloned().collect(),
         model_lots: plant.model.lots(),
     }))
+}
+
+/// What the causes of a fault are weighed by: weights, thresholds, ratios, limits; each replaceable
+#[utoipa::path(get, path = "/api/v1/faults/{fault}/coefficients", security(("session" = ["read"])), tag = "plant", params(("fault" = String, Path)),
+    responses((status = 200, body = Vec<CoefficientView>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+async fn of_fault(
+    State(app): State<App>,
+    Path(fault): Path<String>,
+) -> Result<Json<Vec<CoefficientView>>> {
+    let plant = app.parameters().await?;
+    let found = fault_coefficients(&fault);
+    let found: Vec<_> =
+        found.map(|house| CoefficientView::of("fault", house, &plant.coefficients)).collect();
+    if found.is_empty() {
+        return Err(Problem::not_found("there is no such fault"));
+    }
+    Ok(Json(found))
 }
 
 /// What becomes of the absorption model.

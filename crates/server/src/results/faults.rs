@@ -5,12 +5,12 @@ use std::collections::BTreeMap;
 use axum::extract::State;
 use chrono::Utc;
 use ironpeel_core::batch::observation;
-use ironpeel_core::chain::fault_gates;
-use ironpeel_core::coefficient::Coefficients;
+use ironpeel_core::chain::{RunSettings, Scenario, chain, fault_gates, plan_evidence};
+use ironpeel_core::coefficient::{Coefficient, Coefficients};
 use ironpeel_core::fault::{
     BatchEvidence, CaseVerdict, ConfirmedCases, DiagnoseInput, Diagnosis, Family, Fault, FaultCase,
-    FlourEvidence, Gate, LearnedRatios, SeenEvidence, confirmed_cases, diagnose, features,
-    knowledge,
+    FlourEvidence, Gate, LearnedRatios, SeenEvidence, confirmed_cases, diagnose,
+    fault_coefficients, features, knowledge,
 };
 use ironpeel_core::judging::PanelTrait;
 use ironpeel_core::method::Process;
@@ -22,7 +22,7 @@ use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 use uuid::Uuid;
 
-use crate::batches::BatchOnFloor;
+use crate::batches::{BatchOnFloor, rate_by_jar};
 use crate::judging::JudgedBy;
 use crate::oven::bake_evidence;
 use crate::planned_batch::PlannedBatch;
@@ -95,6 +95,8 @@ struct BatchDiagnosis {
     /// What the batch's record and the answers say.
     features: BTreeMap<String, f64>,
     diagnosis: Diagnosis,
+    /// The plant's own weights, thresholds and ratios among those it rests on.
+    own: Vec<Coefficient>,
     /// What people confirmed of this fault so far; it moves the priors.
     confirmed: ConfirmedCases,
     /// What was found of it in this batch, oldest first.
@@ -178,9 +180,11 @@ async fn of_batch(
     asked.confirmed.clone_from(&confirmed.by_cause);
     asked.confirmed_none = confirmed.none;
     let diagnosis = diagnose(&asked, scenario.coefficients());
+    let own = fault_coefficients(fault).filter(|one| scenario.coefficients().own(one).is_some());
+    let own = own.map(|one| scenario.coefficients().effective(one)).collect();
     let cases = app.store.fault_cases(id, fault).await?;
     let (gates, features) = (asked.gates, asked.features);
-    Ok(Json(BatchDiagnosis { gates, features, diagnosis, confirmed, cases }))
+    Ok(Json(BatchDiagnosis { gates, features, diagnosis, own, confirmed, cases }))
 }
 
 /// Confirms or rejects a cause of a batch's fault; sent twice, it is stored once
@@ -246,8 +250,16 @@ pub async fn evidence_of(
 ) -> Result<BTreeMap<String, f64>> {
     let BatchOnFloor { planned, record, report, context, .. } = floor;
     let flours = context.flours();
-    let coefficients = context.scenario(&flours).coefficients();
+    let as_run = context.scenario(&flours);
+    let coefficients = as_run.coefficients();
     let seen = seen(app, planned, coefficients).await?;
+    let target_c = Some(planned.plan.figures.target_c);
+    let run_settings = RunSettings { target_c, ..as_run.run_settings };
+    let as_planned = Scenario { run_settings, ..as_run };
+    let mut planned_evidence = plan_evidence(&as_planned, &chain(&as_planned));
+    if let Some(rate) = rate_by_jar(floor) {
+        planned_evidence.figures.insert("ferm_rate_rel", rate);
+    }
     let before = match app.store.lot_before(context.documents.flour.lot.id).await? {
         Some(lot) => Some(app.store.lot(lot).await?),
         None => None,
@@ -261,6 +273,7 @@ pub async fn evidence_of(
             before: before.as_ref().map(|lot| &lot.current.readings),
             age_days: main.age_days,
         }),
+        planned: &planned_evidence,
         seen: &seen,
         answers,
         coefficients,

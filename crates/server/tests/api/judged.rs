@@ -342,3 +342,39 @@ async fn a_person_confirms_a_cause_and_it_teaches() {
     assert!((prior(&again) - prior(&house)).abs() < 1e-12);
     assert_eq!(list(&again["cases"]).len(), 2, "the first stays on record");
 }
+
+#[tokio::test]
+async fn a_plants_own_weight_reaches_the_diagnosis_with_its_reason() {
+    let plant = Plant::open().await;
+    let batch = planned(&plant).await;
+    let asked = json!({"fault": "gummy", "gates": ["tin"]});
+    let prior = |found: &Value| {
+        let causes = list(&found["diagnosis"]["causes"]);
+        number(&causes.iter().find(|one| one["cause"] == "bake_short").expect("a cause")["prior"])
+    };
+    let diagnosis = format!("/api/v1/batches/{batch}/diagnosis");
+    let (_, house) = plant.post(&diagnosis, &asked).await;
+    assert_eq!(house["own"], json!([]));
+    let listed = plant.get("/api/v1/faults/gummy/coefficients").await;
+    let key = "fault.gummy.bake_short.weight";
+    let weight = list(&listed).iter().find(|one| one["house"]["key"] == key).expect("a weight");
+    let save = async |value: f64| {
+        let change = json!({"number": 1, "signed": {"reason": "a short oven"}, "coefficients":
+            [{"key": key, "typical": value, "reason": "a short oven"}]});
+        plant.put(&format!("/api/v1/plant/parameters/revisions/{}", new_id()), &change).await
+    };
+    let (status, refused) = save(100.0).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{refused}");
+    assert_eq!(save(2.0 * number(&weight["house"]["value"])).await.0, StatusCode::OK);
+    let (_, own) = plant.post(&diagnosis, &asked).await;
+    assert!(prior(&own) > prior(&house), "{own}");
+    assert_eq!(own["own"][0]["source"], "a short oven");
+    // Among the plant's parameters stand its own alone, not the thousands of the house's.
+    let all = plant.get("/api/v1/plant/parameters").await;
+    let of_faults =
+        list(&all["coefficients"]).iter().filter_map(|one| one["house"]["key"].as_str());
+    assert_eq!(of_faults.filter(|key| key.starts_with("fault.")).collect::<Vec<_>>(), [key]);
+    let (status, _) =
+        plant.ask(Method::GET, "/api/v1/faults/no-such/coefficients", &json!({})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
