@@ -138,6 +138,39 @@ test("the loaf that smeared is found, its cause confirmed, and the next diagnosi
   await expect(page.getByRole("link", { name: "Ferry Tin 800" }).first()).toBeVisible();
 });
 
+test("a complaint's product and day name its batches, and a weight of its fault is the plant's own", async ({
+  page,
+}) => {
+  const asked = await page.request.get("/api/v1/batches?product=causeway-stick&state=finished");
+  const { batches } = (await asked.json()) as { batches: { id: string; planned_for: string }[] };
+  const [batch] = batches;
+  await page.goto("/results/faults");
+  await page.getByLabel("Product").selectOption({ label: "Causeway Stick" });
+  await page.getByLabel("Made on").fill("2020-02-03");
+  await expect(page.getByLabel("Batch")).toContainText("none was made then");
+  await page.getByLabel("Made on").fill(batch?.planned_for.slice(0, 10) ?? "");
+  await expect(page.getByLabel("Batch").locator("option")).toHaveCount(2);
+  await page.getByLabel("Batch").selectOption(batch?.id ?? "");
+  await page.getByLabel("What is wrong").selectOption({ label: "loaf: Gummy crumb" });
+  const causes = page.getByRole("region", { name: "Causes" });
+  await causes.getByRole("link", { name: "Weights, thresholds and ratios" }).click();
+  await page.getByLabel("Search coefficients").fill("under-baked weight");
+  await page.getByRole("button", { name: /^Change Under-baked.*weight/ }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("A plant value may be 0.25 to 16");
+  await dialog.getByLabel("Here,").fill("3");
+  await dialog.getByLabel("Reason for the plant value").fill("a short oven");
+  await dialog.getByRole("button", { name: "Save plant value" }).click();
+  await expect(dialog).toBeHidden();
+  await everybodyCanUse(page);
+  await page.goto(`/results/faults?fault=gummy&batch=${batch?.id}`);
+  await expect(causes).toContainText(/this plant has 1 number of its own: .* 3 \(a short oven\)/);
+  await page.goto("/plant/coefficients?own=yes&q=under-baked");
+  await page.getByRole("button", { name: /^Change Under-baked.*weight/ }).click();
+  await dialog.getByRole("button", { name: "Reset to default" }).click();
+  await expect(dialog).toBeHidden();
+});
+
 test("a trial of four doughs is baked, judged by two and one of them kept", async ({
   browser,
   page,

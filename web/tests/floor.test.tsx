@@ -71,6 +71,7 @@ const line = (of: string, kg: number, weighed: number | null = null): Schemas["W
   stage: "mix",
   of,
   name: of,
+  ingredient: of,
   kg,
   division_kg: 0.01,
   temperature_c: of === "water" ? 12 : null,

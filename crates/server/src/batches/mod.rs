@@ -13,6 +13,7 @@ mod run;
 mod stand_in;
 mod view;
 
+pub use fermentation::rate_by_jar;
 pub use issue::{BatchInput, plan};
 pub use list::BatchQuery;
 pub use on_floor::BatchOnFloor;
