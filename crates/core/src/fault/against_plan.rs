@@ -1,45 +1,9 @@
 //! What was weighed, how warm things came and how long they stood, against what was calculated with.
 
-use std::collections::BTreeMap;
-
 use super::BatchEvidence;
 use super::features::Figures;
 use crate::batch::{Quantity, minutes};
 use crate::method::StageRole;
-
-/// What a batch's plan itself says, before anything happens, and what its figures were calculated with.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub struct PlanEvidence {
-    /// Features that the formula, the flours and the computation have by themselves, by their keys.
-    pub figures: BTreeMap<&'static str, f64>,
-    /// How warm the flour and the room were taken to be, °C.
-    pub flour_c: Option<f64>,
-    pub room_c: Option<f64>,
-    /// How warm the sponge is to leave the mixer, °C.
-    pub sponge_c: Option<f64>,
-    /// A dough that goes to the divider at once counts as older there, and one of rye as cut sooner.
-    pub no_time: bool,
-    pub rye: bool,
-}
-
-/// What the plan itself sets, for every batch alike: it tells causes apart, and never drifts.
-pub(super) const SET_BY_PLAN: [&str; 15] = [
-    "rye_fn_s",
-    "water_vs_floor_pts",
-    "over_strength_pts",
-    "osmotic_load",
-    "sugar_left_pct",
-    "ice_capped",
-    "amylase_added",
-    "softener_on",
-    "bean_flour",
-    "preserver_pct",
-    "binder_pct",
-    "sour_share_pct",
-    "retard_h",
-    "divider_age_min",
-    "slice_age_h",
-];
 
 const YEASTS: [&str; 3] = ["instant_yeast", "active_dry_yeast", "fresh_yeast"];
 const SUGARS: [&str; 4] = ["sugar", "honey", "molasses", "malt_syrup"];

@@ -11,13 +11,13 @@ mod features;
 mod input;
 mod knowledge;
 mod own;
+mod plan;
 mod ranking;
 mod ratios;
 mod reading;
 mod watch;
 mod weigh;
 
-pub use against_plan::PlanEvidence;
 pub use answer::{DiagnosisAnswer, WouldDecide};
 pub use cases::{CaseVerdict, ConfirmedCases, FaultCase, confirmed_cases};
 pub use change::PlanChange;
@@ -28,6 +28,7 @@ pub use knowledge::{
     Cause, CauseOfFault, Comparison, Evidence, Family, Fault, Feature, Gate, Knowledge, knowledge,
 };
 pub use own::{fault_coefficient, fault_coefficients};
+pub use plan::PlanEvidence;
 pub use ratios::{LearnedRatio, LearnedRatios};
 pub use reading::{CauseReading, HouseShares};
 pub use watch::{DriftSide, FigureDrift, drifting, watched};

@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use super::against_plan::SET_BY_PLAN;
 use super::coefficients::{DRIFT_BATCHES, DRIFT_BEYOND, DRIFT_SHARE};
+use super::plan::SET_BY_PLAN;
 use super::{Feature, knowledge};
 use crate::coefficient::Coefficients;
 

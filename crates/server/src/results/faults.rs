@@ -174,14 +174,15 @@ async fn of_batch(
     let fault = &*asked.fault.key;
     let cases = app.store.cases_of_process(fault, process).await?;
     let line_id = context.documents.line.line_id;
-    let confirmed = ConfirmedCases::of(&cases, line_id, Utc::now(), scenario.coefficients());
-    asked.learned =
-        learned_ratios(&app, asked.fault, &cases, process, scenario.coefficients()).await?;
+    // What is found today rests on today's judgement, whatever the batch was planned with.
+    let coefficients = &app.parameters().await?.coefficients;
+    let confirmed = ConfirmedCases::of(&cases, line_id, Utc::now(), coefficients);
+    asked.learned = learned_ratios(&app, asked.fault, &cases, process, coefficients).await?;
     asked.confirmed.clone_from(&confirmed.by_cause);
     asked.confirmed_none = confirmed.none;
-    let diagnosis = diagnose(&asked, scenario.coefficients());
-    let own = fault_coefficients(fault).filter(|one| scenario.coefficients().own(one).is_some());
-    let own = own.map(|one| scenario.coefficients().effective(one)).collect();
+    let diagnosis = diagnose(&asked, coefficients);
+    let own = fault_coefficients(fault).filter(|one| coefficients.own(one).is_some());
+    let own = own.map(|one| coefficients.effective(one)).collect();
     let cases = app.store.fault_cases(id, fault).await?;
     let (gates, features) = (asked.gates, asked.features);
     Ok(Json(BatchDiagnosis { gates, features, diagnosis, own, confirmed, cases }))

@@ -488,7 +488,7 @@ async fn a_fault_is_found_by_what_the_batch_says_and_what_is_answered() {
     assert_eq!(known["features"].as_array().map(Vec::len), Some(107));
 
     let path = format!("/api/v1/batches/{id}/diagnosis");
-    let (status, found) = plant.post(&path, &json!({"fault": "moulder_holes"})).await;
+    let (status, found) = plant.post(&path, &json!({"fault": "dough_hot"})).await;
     assert_eq!(status, StatusCode::OK, "{found}");
     assert_eq!(found["features"]["blade_h"], 12.0, "what was entered");
     assert!(found["features"]["dough_c_d"].as_f64().is_some_and(|apart| apart > 2.0), "{found}");
