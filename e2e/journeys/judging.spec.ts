@@ -154,7 +154,7 @@ test("a complaint's product and day name its batches, and a weight of its fault 
   await page.getByLabel("What is wrong").selectOption({ label: "loaf: Gummy crumb" });
   const causes = page.getByRole("region", { name: "Causes" });
   await causes.getByRole("link", { name: "Weights, thresholds and ratios" }).click();
-  await page.getByLabel("Search coefficients").fill("under-baked weight");
+  await page.getByLabel("Search coefficients").fill("late arrival: weight");
   await page.getByRole("button", { name: /^Change Under-baked.*weight/ }).click();
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("A plant value may be 0.25 to 16");
@@ -165,7 +165,7 @@ test("a complaint's product and day name its batches, and a weight of its fault 
   await everybodyCanUse(page);
   await page.goto(`/results/faults?fault=gummy&batch=${batch?.id}`);
   await expect(causes).toContainText(/this plant has 1 number of its own: .* 3 \(a short oven\)/);
-  await page.goto("/plant/coefficients?own=yes&q=under-baked");
+  await page.goto("/plant/coefficients?own=yes");
   await page.getByRole("button", { name: /^Change Under-baked.*weight/ }).click();
   await dialog.getByRole("button", { name: "Reset to default" }).click();
   await expect(dialog).toBeHidden();
