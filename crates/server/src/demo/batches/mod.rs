@@ -152,9 +152,9 @@ impl Plant {
         let Some(product) = self.products.get(slug) else { return Ok(None) };
         let Some(lots) = self.lots_at(product, planned_for).await? else { return Ok(None) };
         let input = self.input(product, &lots, planned_for).await?;
+        let run_settings = input["scenario"]["run_settings"].clone();
         let input: BatchInput =
             from_value(input).map_err(|problem| anyhow::anyhow!("{problem:?}"))?;
-        let run_settings = json!({});
         let Ok((batch, others, state)) =
             Box::pin(plan(&self.app, (id, planned_for), input, run_settings, &self.author)).await
         else {
