@@ -11,6 +11,11 @@ use ironpeel_core::plant::coefficient;
 use ironpeel_core::units::Estimate;
 use serde_json::json;
 
+/// Whether a key is that of a weight, a threshold or a ratio.
+fn is_of(key: &str, what: &str) -> bool {
+    key.rsplit_once('.').is_some_and(|(_, last)| last == what)
+}
+
 fn own(key: &str, value: f64) -> Coefficients {
     assert!(coefficient(key).is_some(), "{key}");
     let value = Estimate::new(value, value, value);
@@ -37,9 +42,9 @@ fn each_number_of_the_knowledge_has_a_key_of_its_own_and_a_band_about_it() {
         let found: Vec<_> =
             fault_coefficients(&fault.key).filter(|one| one.key.starts_with("fault.")).collect();
         let weights: Vec<f64> =
-            found.iter().filter(|one| one.key.ends_with(".weight")).map(|one| one.value).collect();
+            found.iter().filter(|one| is_of(one.key, "weight")).map(|one| one.value).collect();
         assert_eq!(weights, fault.causes.iter().map(|one| one.weight).collect::<Vec<_>>());
-        let ratios = found.iter().filter(|one| one.key.ends_with(".true")).map(|one| one.value);
+        let ratios = found.iter().filter(|one| is_of(one.key, "true")).map(|one| one.value);
         let evidence = fault.causes.iter().flat_map(|cause| &cause.evidence);
         assert_eq!(
             ratios.collect::<Vec<_>>(),
@@ -73,7 +78,7 @@ fn a_weight_moves_the_prior_and_a_ratio_what_a_reading_says() {
     let evidence = evidence.expect("it has some");
     let key = fault_coefficients("smearing")
         .map(|one| one.key)
-        .find(|key| key.starts_with("fault.smearing.slice_warm.") && key.ends_with(".true"))
+        .find(|key| key.starts_with("fault.smearing.slice_warm.") && is_of(key, "true"))
         .expect("it is listed");
     assert!(key.contains(&evidence.feature), "{key}");
     let said = |found: &Diagnosis| {
@@ -101,7 +106,7 @@ fn a_number_of_one_fault_moves_no_other_and_learned_ratios_begin_at_it() {
     };
     let key = fault_coefficients("smearing")
         .map(|one| one.key)
-        .find(|key| key.contains("bake_short.arrival_d_pts") && key.ends_with(".true"))
+        .find(|key| key.contains("bake_short.arrival_d_pts") && is_of(key, "true"))
         .expect("it is listed");
     assert_ne!(learned(&own(key, 2.0)), learned(&Coefficients::default()));
 }
