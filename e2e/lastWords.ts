@@ -11,8 +11,7 @@ export default class LastWords implements Reporter {
     }
   }
 
-  onExit() {
+  onEnd() {
     for (const words of this.words) console.log(words);
-    return Promise.resolve();
   }
 }

@@ -21,10 +21,10 @@ interface Props {
 
 /** A coefficient as the house has it, and the plant's own with its reason. */
 export function CoefficientSheet({ coefficient, onClose }: Props) {
-  const name = coefficient?.house.name;
+  const house = coefficient?.house;
   return (
-    <Modal open={coefficient !== undefined} onClose={onClose} title={name ?? ""}>
-      {coefficient && <CoefficientForm key={name} found={coefficient} onClose={onClose} />}
+    <Modal open={coefficient !== undefined} onClose={onClose} title={house?.name ?? ""}>
+      {coefficient && <CoefficientForm key={house?.key} found={coefficient} onClose={onClose} />}
     </Modal>
   );
 }

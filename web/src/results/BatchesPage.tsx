@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { DayField } from "../form/DayField";
 import { Select } from "../form/Select";
 import { FAULTS, LINES } from "../scenario/found";
 import { STATION_PEOPLE } from "../session/station";
@@ -144,17 +145,16 @@ export function BatchesPage() {
           options={[["", "any"], ...(faults ?? []).map((one) => [one.key, one.name] as const)]}
           onSet={(fault) => set({ fault })}
         />
-        {(["since", "until"] as const).map((key) => (
-          <label key={key} className="text-sm">
-            <span className="block text-iron">{key === "since" ? "Planned from" : "Before"}</span>
-            <input
-              type="date"
-              className="field"
-              value={search.get(key) ?? ""}
-              onChange={(event) => set({ [key]: event.target.value })}
-            />
-          </label>
-        ))}
+        <DayField
+          label="Planned from"
+          value={search.get("since") ?? ""}
+          onSet={(since) => set({ since })}
+        />
+        <DayField
+          label="Before"
+          value={search.get("until") ?? ""}
+          onSet={(until) => set({ until })}
+        />
         <p className="ml-auto flex gap-4 text-sm">
           <a className="link" href={file("csv")} download>
             CSV

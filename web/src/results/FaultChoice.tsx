@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
+import { DayField } from "../form/DayField";
 import { Select } from "../form/Select";
 import { dayOf } from "../units/clock";
 import { useFormat } from "../units/format";
@@ -47,15 +48,7 @@ export function FaultChoice({ catalogue, asked, onSet }: Props) {
   return (
     <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
       <ProductChoice product={of} onSet={(of) => onSet({ of, batch: "" })} />
-      <label className="text-sm">
-        <span className="block text-iron">Made on</span>
-        <input
-          type="date"
-          className="field"
-          value={made}
-          onChange={(event) => onSet({ made: event.target.value, batch: "" })}
-        />
-      </label>
+      <DayField label="Made on" value={made} onSet={(made) => onSet({ made, batch: "" })} />
       <Select
         label="Batch"
         value={batch}

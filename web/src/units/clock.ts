@@ -99,7 +99,8 @@ export const fieldOf = (moment: Date | number | string): string =>
 export function dayOf(field: string): { from: string; to: string } | undefined {
   const from = momentOf(`${field}T00:00`);
   if (isNaN(+from)) return undefined;
-  return { from: from.toISOString(), to: addDays(onTheWall(from), 1).toISOString() };
+  const to = new Date(+addDays(onTheWall(from), 1));
+  return { from: from.toISOString(), to: to.toISOString() };
 }
 
 /** The moment of a date and a time as a browser's field keeps them; not valid if they are none. */

@@ -126,30 +126,59 @@ fn until(phases: &[Phase], hour: f64) -> Vec<Phase> {
     parts
 }
 
+/// A batch's dough on its way as it was really timed and moved, and how fast it goes.
+struct Fitted {
+    dough: FermentingDough,
+    /// To the oven, by the method.
+    planned: Vec<Phase>,
+    /// And a while longer, as it was moved.
+    phases: Vec<Phase>,
+    end_c: f64,
+    rate: FittedRate,
+}
+
+fn fitted(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+    followed: &BatchFollowed<'_>,
+) -> Result<Fitted, RiseError> {
+    let way = Way::of(scenario, chain)?;
+    let (dough, planned) = match followed.of {
+        ReadOf::Jar => way.jar_of(),
+        ReadOf::Bulk => (way.dough, way.phases()),
+    };
+    let end_c = planned.last().map_or(scenario.room_c(), |phase| phase.ambient_end_c);
+    let longer: Vec<Phase> = planned.iter().copied().chain([Phase::rest(AFTER_H, end_c)]).collect();
+    let phases = around(&longer, followed.moved);
+    let rate = if followed.readings.is_empty() {
+        let sd = scenario.coefficients().value(&crate::ferment::coefficients::RATE_SD);
+        FittedRate { rate: dough.rate, sd }
+    } else {
+        let unlimited = FermentingDough { rise_limit_pct: None, ..dough };
+        fit_rate(&unlimited, &phases, followed.readings, scenario.coefficients())
+    };
+    Ok(Fitted { dough, planned, phases, end_c, rate })
+}
+
+/// How fast a batch goes by what was read of it.
+pub fn batch_rate(
+    scenario: &Scenario<'_>,
+    chain: &Chain,
+    followed: &BatchFollowed<'_>,
+) -> Result<FittedRate, RiseError> {
+    Ok(fitted(scenario, chain, followed)?.rate)
+}
+
 /// Follows a batch on its method as it was really timed.
 pub fn batch_fermentation(
     scenario: &Scenario<'_>,
     chain: &Chain,
     followed: BatchFollowed<'_>,
 ) -> Result<BatchFermentation, RiseError> {
-    let BatchFollowed { of, readings, now_h, wanted_pct, moved } = followed;
-    let way = Way::of(scenario, chain)?;
-    let (dough, planned) = match of {
-        ReadOf::Jar => way.jar_of(),
-        ReadOf::Bulk => (way.dough, way.phases()),
-    };
+    let BatchFollowed { now_h, wanted_pct, .. } = followed;
+    let Fitted { dough, planned, phases, end_c, rate } = fitted(scenario, chain, &followed)?;
     let oven_h: f64 = planned.iter().map(|phase| phase.hours).sum();
     let wanted_pct = wanted_pct.unwrap_or_else(|| ferment(&dough, &planned).rise_at(oven_h));
-    let end_c = planned.last().map_or(scenario.room_c(), |phase| phase.ambient_end_c);
-    let longer: Vec<Phase> = planned.iter().copied().chain([Phase::rest(AFTER_H, end_c)]).collect();
-    let phases = around(&longer, moved);
-    let unlimited = FermentingDough { rise_limit_pct: None, ..dough };
-    let rate = if readings.is_empty() {
-        let sd = scenario.coefficients().value(&crate::ferment::coefficients::RATE_SD);
-        FittedRate { rate: dough.rate, sd }
-    } else {
-        fit_rate(&unlimited, &phases, readings, scenario.coefficients())
-    };
     let band = Estimate::nine_tenths(rate.rate, rate.sd);
     let rates = [band.typical, band.low.max(SLOWEST), band.high];
     let [likely, slow, quick] =

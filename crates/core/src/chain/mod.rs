@@ -35,6 +35,7 @@ use serde::Serialize;
 pub use batch_delay::{BatchDelay, batch_delay};
 pub use batch_fermentation::{
     BatchFermentation, BatchFollowed, IntoTheCold, RiseBand, TakenOut, batch_fermentation,
+    batch_rate,
 };
 pub use changes::{ChangeReason, Contribution, FigureChange, Link, changes};
 pub use derivations::{Derivations, derivations};

@@ -1,7 +1,7 @@
 //! What of a dough's own plan is evidence of a fault: its formula, its flours, and what was computed.
 
 use super::way::Way;
-use super::{Chain, Scenario, rise};
+use super::{Chain, Scenario};
 use crate::dough::{Ingredient, PreparationKind};
 use crate::fault::PlanEvidence;
 use crate::fault::coefficients::{RYE_DOUGH_PCT, SOFTENING_FAT_PCT};
@@ -27,18 +27,17 @@ pub fn plan_evidence(scenario: &Scenario<'_>, chain: &Chain) -> PlanEvidence {
     let sours = || formula.parts().iter().filter(|part| part.kind == PreparationKind::Starter);
     let soured: f64 = sours().map(|part| part.flour_pct).sum();
     let fat = of(&[Ingredient::Fat, Ingredient::Oil, Ingredient::Butter]);
-    let by_hand = chain.water.as_ref().map(|water| {
-        let by_hand = water.adjustments.iter().filter(|one| one.key == "by_hand");
-        by_hand.map(|one| one.points).sum()
-    });
+    let by_hand = chain.water.as_ref().map(|water| water.by_hand_pts().unwrap_or(0.0));
     let over_strength = chain
         .water
         .as_ref()
         .zip(chain.dough.as_ref())
         .and_then(|(water, dough)| Some(dough.effective_hydration_pct - water.ceiling_pct?));
     let way = Way::of(scenario, chain).ok();
-    let risen = rise(scenario, chain).ok();
-    let sugar_left = risen.as_ref().and_then(|rise| rise.stages.last()).map(|last| last.sugar_pct);
+    let sugar_left = way.as_ref().and_then(|way| {
+        let (_, curve) = way.follow(way.dough.yeast_idy_pct);
+        curve.last().map(|at_the_oven| at_the_oven.sugar_pct)
+    });
     let capped = chain.heat.as_ref().map(|heat| f64::from(u8::from(!heat.answer.reachable)));
     let figures = [
         ("rye_fn_s", main_rye.and_then(|one| one.readings.value(Property::FallingNumber, None))),

@@ -64,7 +64,7 @@ impl BatchEvidence<'_> {
     /// How long it was mixed, and how old it came to divider, slicer and oven.
     pub(super) fn of_ages(&self) -> Figures {
         let mixing = || self.stages().filter(|(stage, _)| stage.role == StageRole::Mixing);
-        let all_over = mixing().all(|(_, times)| times.lasted_min.is_some());
+        let all_over = mixing().all(|(_, times)| times.ended_at.is_some());
         let planned: f64 = mixing().map(|(stage, _)| stage.minutes).sum();
         let lasted: f64 = mixing().filter_map(|(_, times)| times.lasted_min).sum();
         let longer = (all_over && planned > 0.0).then(|| 100.0 * (lasted - planned) / planned);

@@ -111,6 +111,9 @@ pub struct Feature {
     pub ramp: f64,
     /// 1 in the record or one tap, 2 a reading at the next batch, 4 laboratory or trial.
     pub effort: f64,
+    /// The plan itself sets it, for every batch alike: it tells causes apart, and never drifts.
+    #[serde(default)]
+    pub set_by_plan: bool,
 }
 
 /// A cause with its one corrective action.

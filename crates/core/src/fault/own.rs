@@ -51,13 +51,13 @@ static NUMBERS: LazyLock<Vec<(&'static Fault, Place, Coefficient)>> = LazyLock::
 static LIMITS: LazyLock<Vec<(&'static Feature, DriftSide, Coefficient)>> = LazyLock::new(|| {
     let of = |feature: &'static Feature| {
         let (name, unit) = said(feature);
-        let limit = move |side, word: &str, limit: Option<f64>| {
-            let limit = limit.filter(|_| feature.ramp > 0.0)?;
+        let limit = move |side, [word, beyond]: [&str; 2]| {
+            let limit = feature.house_limit(side).filter(|_| feature.ramp > 0.0)?;
             let key = format!("fault_limit.{}.{word}", feature.key);
-            let name = format!("{name}: unusual {}", if word == "low" { "below" } else { "above" });
+            let name = format!("{name}: unusual {beyond}");
             Some((feature, side, about(key, name, limit, feature.ramp, unit)))
         };
-        [limit(DriftSide::Below, "low", feature.low), limit(DriftSide::Above, "high", feature.high)]
+        [limit(DriftSide::Below, ["low", "below"]), limit(DriftSide::Above, ["high", "above"])]
     };
     knowledge().features.iter().flat_map(of).flatten().collect()
 });
@@ -176,12 +176,15 @@ impl Fault {
 impl Feature {
     /// From where on it is unusual on a side, as it holds at the plant; none where it never is.
     pub fn limit(&self, side: DriftSide, coefficients: &Coefficients) -> Option<f64> {
-        let house = match side {
+        let of_side = LIMITS.iter().find(|(of, on, _)| of.key == self.key && *on == side);
+        of_side.map(|(.., one)| coefficients.value(one)).or(self.house_limit(side))
+    }
+
+    const fn house_limit(&self, side: DriftSide) -> Option<f64> {
+        match side {
             DriftSide::Below => self.low,
             DriftSide::Above => self.high,
-        };
-        let of_side = LIMITS.iter().find(|(of, on, _)| of.key == self.key && *on == side);
-        of_side.map(|(.., one)| coefficients.value(one)).or(house)
+        }
     }
 }
 

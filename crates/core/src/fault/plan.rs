@@ -16,22 +16,3 @@ pub struct PlanEvidence {
     pub no_time: bool,
     pub rye: bool,
 }
-
-/// What the plan itself sets, for every batch alike: it tells causes apart, and never drifts.
-pub(super) const SET_BY_PLAN: [&str; 15] = [
-    "rye_fn_s",
-    "water_vs_floor_pts",
-    "over_strength_pts",
-    "osmotic_load",
-    "sugar_left_pct",
-    "ice_capped",
-    "amylase_added",
-    "softener_on",
-    "bean_flour",
-    "preserver_pct",
-    "binder_pct",
-    "sour_share_pct",
-    "retard_h",
-    "divider_age_min",
-    "slice_age_h",
-];

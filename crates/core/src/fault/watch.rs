@@ -5,7 +5,6 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use super::coefficients::{DRIFT_BATCHES, DRIFT_BEYOND, DRIFT_SHARE};
-use super::plan::SET_BY_PLAN;
 use super::{Feature, knowledge};
 use crate::coefficient::Coefficients;
 
@@ -70,7 +69,7 @@ pub fn drifting(
     let share = coefficients.value(&DRIFT_SHARE);
     let least = coefficients.value(&DRIFT_BEYOND) as usize;
     let mut found: Vec<(f64, FigureDrift)> = Vec::new();
-    let drifts = |feature: &&Feature| feature.ramp > 0.0 && !SET_BY_PLAN.contains(&&*feature.key);
+    let drifts = |feature: &&Feature| feature.ramp > 0.0 && !feature.set_by_plan;
     for feature in knowledge().features.iter().filter(drifts) {
         let Feature { key, usual: Some(usual), .. } = feature else { continue };
         for side in [DriftSide::Above, DriftSide::Below] {

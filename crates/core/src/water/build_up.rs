@@ -224,10 +224,19 @@ fn learned(Estimate { typical, low, high }: Estimate) -> Adjustment {
     }
 }
 
+const BY_HAND: &str = "by_hand";
+
+impl AbsorptionBuildUp {
+    /// Water set away from the computed dough absorption, points; none where nobody set it.
+    pub fn by_hand_pts(&self) -> Option<f64> {
+        self.adjustments.iter().find(|one| one.key == BY_HAND).map(|one| one.points)
+    }
+}
+
 fn by_hand(wanted: f64, so_far: f64) -> Option<Adjustment> {
     let points = wanted - so_far;
     let reason = "the water was set to a figure, away from the computed absorption";
-    (points.abs() > 1e-9).then(|| chosen("by_hand", "override".into(), points, reason))
+    (points.abs() > 1e-9).then(|| chosen(BY_HAND, "override".into(), points, reason))
 }
 
 fn chosen(key: &'static str, label: String, points: f64, reason: &str) -> Adjustment {

@@ -382,6 +382,11 @@ fn what_was_weighed_and_how_warm_it_came_is_held_against_what_was_calculated_wit
     }
     // Honey was not ticked: how sweet the dough is nobody knows.
     assert!(!found.contains_key("sugar_d_pts"));
+    // Under the mixer still, nobody knows how long it was mixed.
+    let under_way = fold(&events[..1]);
+    let so_far = ironpeel_core::batch::report(&plan, &under_way, at(4));
+    let early = features(&BatchEvidence { record: &under_way, report: &so_far, ..batch });
+    assert!(!early.contains_key("mix_time_d_pct"));
     let unknown = features(&BatchEvidence { planned: &PlanEvidence::default(), ..batch });
     assert!(!unknown.contains_key("flour_c_d") && !unknown.contains_key("osmotic_load"));
 }

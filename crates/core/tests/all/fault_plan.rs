@@ -95,14 +95,17 @@ fn a_rye_and_a_sponge_say_what_is_theirs() {
 }
 
 #[test]
-fn what_the_plan_sets_is_a_feature_that_never_drifts() {
+fn what_the_plan_sets_is_marked_as_such_and_never_drifts() {
     let strong = strong();
     let found = of(&sponge_bench(), &[("Tarn Strong", Species::Wheat, 100.0, &strong)]);
     for key in found.figures.keys() {
         let feature = knowledge().feature(key).unwrap_or_else(|| panic!("{key} is no feature"));
-        assert!(observation(key).is_some(), "{key} has no name");
-        let far = feature.high.or(feature.low).expect("a limit") * 10.0;
-        let batches = vec![BTreeMap::from([((*key).to_owned(), far)]); 8];
-        assert_eq!(drifting(&batches, &Coefficients::default()), [], "{key}");
+        assert!(feature.set_by_plan && observation(key).is_some(), "{key}");
     }
+    let drift = |key: &str, value: f64| {
+        let batches = vec![BTreeMap::from([(key.to_owned(), value)]); 8];
+        drifting(&batches, &Coefficients::default()).len()
+    };
+    assert_eq!(drift("sour_share_pct", 60.0), 0);
+    assert_eq!(drift("floor_time_d_min", 60.0), 1, "what is held against the plan does");
 }

@@ -5,8 +5,8 @@ use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
 use ironpeel_core::batch::{BatchRecord, BatchState, Quantity, as_timed};
 use ironpeel_core::chain::{
-    BatchFermentation, BatchFollowed, ReadOf, RiseBand, Scenario, batch_fermentation, chain,
-    starter_feed,
+    BatchFermentation, BatchFollowed, ReadOf, RiseBand, Scenario, batch_fermentation, batch_rate,
+    chain, starter_feed,
 };
 use ironpeel_core::ferment::JarReading;
 use ironpeel_core::method::{EndFigure, StageKind, StageRole};
@@ -86,43 +86,65 @@ pub async fn rise_now(app: &App, id: Uuid) -> Result<Option<f64>> {
 
 /// How fast it goes by its own readings, beside what its product was planned with; none without one.
 pub fn rate_by_jar(floor: &BatchOnFloor) -> Option<f64> {
-    let view = followed_of(floor);
-    let own = view.fermentation.filter(|_| !view.readings.is_empty())?;
+    let read = RiseReadings::of(floor);
+    if read.found.is_empty() {
+        return None;
+    }
     let flours = floor.context.flours();
-    let planned = floor.context.scenario(&flours).run_settings.rate.unwrap_or(1.0);
-    Some(own.rate.rate / planned)
+    let as_planned = floor.context.scenario(&flours);
+    let method = as_timed(as_planned.method, &floor.report.times, f64::max);
+    let scenario = Scenario { method: &method, ..as_planned };
+    let own = batch_rate(&scenario, &chain(&scenario), &read.followed(0.0, None)).ok()?;
+    Some(own.rate / scenario.run_settings.rate.unwrap_or(1.0))
+}
+
+/// What was read of a batch's rise, by hours from its first mixing, and where it was put.
+struct RiseReadings {
+    began_at: DateTime<Utc>,
+    of: ReadOf,
+    found: Vec<JarReading>,
+    moved: Vec<(f64, f64)>,
+}
+
+impl RiseReadings {
+    fn of(BatchOnFloor { planned, record, report, .. }: &BatchOnFloor) -> Self {
+        let first_mix = planned.plan.stages.iter().position(|one| one.role == StageRole::Mixing);
+        let times = first_mix.and_then(|at| report.times.get(at));
+        let began_at = times.map_or(planned.plan.planned_for, |times| {
+            times.begun_at.unwrap_or(times.expected_begin)
+        });
+        let jar = readings(record, Quantity::JarRisePct, began_at);
+        let dough = readings(record, Quantity::DoughRisePct, began_at);
+        let (of, found) = if jar.is_empty() && !dough.is_empty() {
+            (ReadOf::Bulk, dough)
+        } else {
+            (ReadOf::Jar, jar)
+        };
+        let moved = record
+            .readings(Quantity::RoomC)
+            .filter(|(at, _, said)| *at > began_at && said.of.as_deref() == Some(AROUND))
+            .map(|(at, celsius, _)| (hours(began_at, at), celsius));
+        Self { began_at, of, found, moved: moved.collect() }
+    }
+
+    fn followed(&self, now_h: f64, wanted_pct: Option<f64>) -> BatchFollowed<'_> {
+        let Self { of, found, moved, .. } = self;
+        BatchFollowed { of: *of, readings: found, now_h, wanted_pct, moved }
+    }
 }
 
 /// A batch as its readings say by now.
 async fn followed(app: &App, id: Uuid) -> Result<BatchFermentationView> {
-    Ok(followed_of(&BatchOnFloor::load(app, id).await?))
-}
-
-fn followed_of(floor: &BatchOnFloor) -> BatchFermentationView {
-    let BatchOnFloor { planned, record, report, now, context } = floor;
+    let floor = BatchOnFloor::load(app, id).await?;
+    let read = RiseReadings::of(&floor);
+    let BatchOnFloor { planned, record, report, now, context } = &floor;
     let flours = context.flours();
     let as_planned = context.scenario(&flours);
     // What is open lasts as planned, or so far where that is longer.
     let method = as_timed(as_planned.method, &report.times, f64::max);
     let scenario = Scenario { method: &method, ..as_planned };
     let chain = chain(&scenario);
-
-    let first_mix = planned.plan.stages.iter().position(|one| one.role == StageRole::Mixing);
-    let began_at = first_mix
-        .and_then(|at| report.times.get(at))
-        .map_or(planned.plan.planned_for, |times| times.begun_at.unwrap_or(times.expected_begin));
-    let jar = readings(record, Quantity::JarRisePct, began_at);
-    let dough = readings(record, Quantity::DoughRisePct, began_at);
-    let (of, found) = if jar.is_empty() && !dough.is_empty() {
-        (ReadOf::Bulk, dough)
-    } else {
-        (ReadOf::Jar, jar)
-    };
-    let moved: Vec<(f64, f64)> = record
-        .readings(Quantity::RoomC)
-        .filter(|(at, _, said)| *at > began_at && said.of.as_deref() == Some(AROUND))
-        .map(|(at, celsius, _)| (hours(began_at, at), celsius))
-        .collect();
+    let began_at = read.began_at;
     let now_h = hours(began_at, *now).max(0.0);
     let open = report.next.and_then(|next| next.stage);
     let open = planned.plan.stages.iter().find(|one| Some(one.stage) == open);
@@ -130,7 +152,7 @@ fn followed_of(floor: &BatchOnFloor) -> BatchFermentationView {
     let wanted_pct = open
         .filter(|one| one.end_point.figure(rises(one.kind)) == Some(EndFigure::Rise))
         .and_then(|one| one.ends_at);
-    let followed = BatchFollowed { of, readings: &found, now_h, wanted_pct, moved: &moved };
+    let followed = read.followed(now_h, wanted_pct);
     let (fermentation, message) = match batch_fermentation(&scenario, &chain, followed) {
         Ok(fermentation) => (Some(fermentation), None),
         Err(why) => (None, Some(why.to_string())),
@@ -144,14 +166,14 @@ fn followed_of(floor: &BatchOnFloor) -> BatchFermentationView {
     let feed = (record.state == BatchState::Planned)
         .then(|| starter_feed(&scenario, &chain, began_at, &wanted))
         .flatten();
-    let readings = found.iter().map(|one| RiseRead { t_h: one.t_h, rise_pct: one.rise_pct });
-    BatchFermentationView {
+    let readings = read.found.iter().map(|one| RiseRead { t_h: one.t_h, rise_pct: one.rise_pct });
+    Ok(BatchFermentationView {
         began_at,
         now_h,
-        of,
+        of: read.of,
         readings: readings.collect(),
         fermentation,
         message,
         feed,
-    }
+    })
 }

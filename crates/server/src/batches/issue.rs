@@ -238,7 +238,7 @@ fn new_state(context: &ScenarioContext, chain: &Chain) -> NewBatchState {
             .iter()
             .any(|caution| matches!(caution, Caution::DamagedStarch { .. })),
         water_was_set: water.is_some_and(|water| {
-            water.adjustments.iter().any(|one| one.key == "by_hand" || one.key == "style")
+            water.by_hand_pts().is_some() || water.adjustments.iter().any(|one| one.key == "style")
         }),
     }
 }
