@@ -77,6 +77,7 @@ struct StageRow {
     ambient_curve: serde_json::Value,
     makes: Option<Word<PreparationKind>>,
     programme: serde_json::Value,
+    begins_at_mm: Option<f64>,
 }
 
 /// A list that a column holds.
@@ -99,6 +100,7 @@ impl StageRow {
             humidity_pct: self.humidity_pct,
             ends_when: self.ends_when,
             ends_at: self.ends_at,
+            begins_at_mm: self.begins_at_mm,
             ends_after: self.ends_after,
             ambient_curve: from_json(self.ambient_curve)?,
             makes: self.makes.map(|Word(kind)| kind),
@@ -136,6 +138,7 @@ impl StageRow {
             ambient_curve: serde_json::json!(stage.ambient_curve),
             makes: stage.makes.map(Word),
             programme: serde_json::json!(stage.programme),
+            begins_at_mm: stage.begins_at_mm,
         }
     }
 }

@@ -165,6 +165,7 @@ diesel::table! {
         ambient_curve -> Jsonb,
         makes -> Nullable<Text>,
         programme -> Jsonb,
+        begins_at_mm -> Nullable<Float8>,
     }
 }
 

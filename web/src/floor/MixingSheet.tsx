@@ -165,6 +165,8 @@ export function MixingSheet({ chain, head }: Props) {
                 ]
                   .filter(Boolean)
                   .join(", ")}
+                {step.dough_c &&
+                  `; the dough is at ${step.dough_c.map((c) => format.temperature(c)).join(", then ")}`}
                 {step.ripe_at_min && (
                   <b>
                     , ripe between{" "}

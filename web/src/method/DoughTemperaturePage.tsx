@@ -9,6 +9,7 @@ import { ColdIngredients } from "./ColdIngredients";
 import { Sensitivities } from "./Sensitivities";
 import { MethodTabs } from "./MethodTabs";
 import { Preparations } from "./Preparations";
+import { MixingRests } from "./MixingRests";
 import { MeasuredDoughs } from "./MeasuredDoughs";
 import { FrictionFactorMethod } from "./FrictionFactorMethod";
 import { waterFrom } from "./waterFrom";
@@ -136,6 +137,7 @@ export function DoughTemperaturePage() {
             </label>
           )}
           <HeatBalance terms={heat.terms} of="one batch" />
+          <MixingRests rests={heat.rests} steps={chain.sheet?.steps ?? []} />
           <Sensitivities levers={heat.levers} />
           <Preparations preparations={chain.preparations} division={product.line.division_kg} />
         </section>

@@ -150,7 +150,7 @@ export function StageEditor(props: Props) {
           label="End point"
           value={stage.end_point ?? "look"}
           options={optionsOf(SIGNS)}
-          onSet={(end_point) => onChange({ end_point, ends_at: undefined })}
+          onSet={(end_point) => onChange({ end_point, ends_at: undefined, begins_at_mm: undefined })}
         />
         <StageEnd
           stage={stage}

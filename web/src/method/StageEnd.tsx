@@ -30,6 +30,16 @@ export function StageEnd({ stage, before, figure, end, fault, onChange }: Props)
           fault={fault("ends_at")}
         />
       )}
+      {figure === "height" && (
+        <NumberField
+          label="Height at first, mm"
+          kind="number"
+          value={stage.begins_at_mm ?? null}
+          onSet={(value) => onChange({ begins_at_mm: value ?? undefined })}
+          fault={fault("begins_at_mm")}
+          hint="as the stage begins, between straight sides"
+        />
+      )}
       {figure === "minutes_after" && (
         <Select
           label="After the end of"

@@ -34,6 +34,7 @@ const typed = (stage: Schemas["Stage"]): Schemas["StageInput"] => ({
   fold_sets: stage.fold_sets ?? undefined,
   id: stage.id ?? crypto.randomUUID(),
   ends_at: stage.ends_at ?? undefined,
+  begins_at_mm: stage.begins_at_mm ?? undefined,
   programme: stage.programme?.map((phase) => ({
     ...phase,
     bottom_c: phase.bottom_c ?? undefined,

@@ -1,7 +1,8 @@
 //! The heat balance of the selected product's final dough.
 
 use super::incoming::{ingredient_c, surroundings};
-use super::links::{DoughLink, HeatLink, IngredientAt};
+use super::links::{DoughLink, HeatLink, IngredientAt, MixingRest};
+use super::mixing_rest::settle;
 use super::preparation_heat::preparations;
 use super::{Chain, Scenario};
 use crate::dough::coefficients::{DOUGH_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
@@ -12,8 +13,29 @@ use crate::heat::{
 };
 use crate::method::{BY_HAND, Method};
 
-/// The heat balance of the final dough, which its parts meet at temperatures of their own.
+/// The heat balance of the final dough, with what it loses at rest between two mixings.
 pub(super) fn balance(
+    scenario: &Scenario<'_>,
+    moisture: Moisture,
+    dough: &DoughLink,
+    energy: f64,
+) -> Balance {
+    settled(scenario, moisture, dough, energy).0
+}
+
+fn settled(
+    scenario: &Scenario<'_>,
+    moisture: Moisture,
+    dough: &DoughLink,
+    energy: f64,
+) -> (Balance, Vec<MixingRest>) {
+    let mut balance = without_rests(scenario, moisture, dough, energy);
+    let rests = settle(scenario, moisture, dough, &mut balance);
+    (balance, rests)
+}
+
+/// The heat balance of what goes in and is mixed; its parts it meets at temperatures of their own.
+fn without_rests(
     scenario: &Scenario<'_>,
     moisture: Moisture,
     dough: &DoughLink,
@@ -71,6 +93,7 @@ pub(super) fn balance(
         jacket_kj_per_kg: jacket.filter(|_| !scenario.run_settings.jacket),
         mixing_min: Some(mixing_min),
         flour_wetted_kg: final_flour_kg,
+        rested_kj: 0.0,
         chilled_min_c: scenario.line.water.coldest_c(tap_c),
         hottest_c: scenario.line.water.hottest_c(tap_c),
         ice_c: 0.0,
@@ -111,7 +134,8 @@ pub(super) fn heat(
     dough: &DoughLink,
     energy: f64,
 ) -> HeatLink {
-    heat_of(scenario, &balance(scenario, moisture, dough, energy))
+    let (balance, rests) = settled(scenario, moisture, dough, energy);
+    heat_of(scenario, &balance, rests)
 }
 
 /// The dough stage's heat with its sponge so warm; none where the chain stops before the mixer.
@@ -121,7 +145,8 @@ pub(crate) fn heat_with_sponge(
     sponge_c: f64,
 ) -> Option<HeatLink> {
     let dough = chain.dough.as_ref()?;
-    let mut balance = balance(scenario, scenario.moisture()?, dough, chain.method.mixing_kj_per_kg);
+    let energy = chain.method.mixing_kj_per_kg;
+    let (mut balance, rests) = settled(scenario, scenario.moisture()?, dough, energy);
     let sponges = scenario.formula.formula.parts().iter().rev();
     // Parts made before come last in the balance, in the formula's order.
     for (part, heated) in sponges.zip(balance.parts.iter_mut().rev()) {
@@ -129,7 +154,7 @@ pub(crate) fn heat_with_sponge(
             heated.temperature_c = sponge_c;
         }
     }
-    Some(heat_of(scenario, &balance))
+    Some(heat_of(scenario, &balance, rests))
 }
 
 /// The lines of the balance: they come after the flour, in the formula's order.
@@ -147,7 +172,7 @@ fn ingredients_at(scenario: &Scenario<'_>, balance: &Balance) -> Vec<IngredientA
         .collect()
 }
 
-fn heat_of(scenario: &Scenario<'_>, balance: &Balance) -> HeatLink {
+fn heat_of(scenario: &Scenario<'_>, balance: &Balance, rests: Vec<MixingRest>) -> HeatLink {
     let mut answer = balance.solve();
     answer.sensitivities.extend(balance.available_measures());
     let has_yeast = scenario
@@ -175,6 +200,7 @@ fn heat_of(scenario: &Scenario<'_>, balance: &Balance) -> HeatLink {
         }),
         ingredients: ingredients_at(scenario, balance),
         cautions,
+        rests,
         answer,
     }
 }

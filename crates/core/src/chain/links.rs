@@ -98,6 +98,25 @@ pub struct HeatLink {
     /// Everything but flour and water, with how warm it comes to the mixer.
     pub ingredients: Vec<IngredientAt>,
     pub cautions: Vec<HeatCaution>,
+    /// Each rest between two mixings, in the method's order.
+    pub rests: Vec<MixingRest>,
+}
+
+/// A rest between two mixings of one dough.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "openapi", derive(utoipa::ToSchema))]
+pub struct MixingRest {
+    /// Its place in the method.
+    pub stage: usize,
+    /// What lies in the mixer by then.
+    pub kg: f64,
+    /// How warm that is as it is left, and when the mixer turns again.
+    pub left_c: f64,
+    pub rested_c: f64,
+    pub minutes: f64,
+    pub around_c: f64,
+    /// What the room takes of it; less than nothing where the room is the warmer.
+    pub lost_kj: f64,
 }
 
 /// An ingredient with its temperature tonight.

@@ -14,6 +14,7 @@ mod incoming;
 mod line;
 mod line_template;
 mod links;
+mod mixing_rest;
 mod other_way;
 mod plan_evidence;
 mod portions;
@@ -48,7 +49,7 @@ pub(crate) use heat_link::heat_with_sponge;
 use heat_link::{balance, heat};
 pub use line::{LineDraft, ScenarioLine};
 pub use line_template::{LineTemplate, line_templates};
-pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, OtherFlour};
+pub use links::{DoughLink, FlourLink, HeatLink, IngredientAt, MethodLink, MixingRest, OtherFlour};
 pub use plan_evidence::plan_evidence;
 pub use portions::{
     Portion, PortionCaution, PortionInput, PortionStorage, Portions, PortionsInput, portions,
@@ -164,6 +165,11 @@ pub fn chain(scenario: &Scenario<'_>) -> Chain {
             division_kg: scenario.division_kg(),
         })
         .ok();
+        if let Some(sheet) = &mut chain.sheet {
+            for rest in &heat.rests {
+                sheet.steps[rest.stage].dough_c = Some([rest.left_c, rest.rested_c]);
+            }
+        }
         chain.heat = Some(heat);
         chain.preparations = preparations;
         tell_ripeness(scenario, &mut chain);

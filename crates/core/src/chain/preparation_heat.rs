@@ -115,6 +115,7 @@ fn one(
         mixing_min: Some(mixing_min),
         jacket_kj_per_kg: None,
         flour_wetted_kg: kg(part.flour_pct),
+        rested_kj: 0.0,
         chilled_min_c: scenario.line.water.coldest_c(tap_c),
         hottest_c: if hot { here(&SCALD_WATER_C) } else { scenario.line.water.hottest_c(tap_c) },
         ice_c: 0.0,

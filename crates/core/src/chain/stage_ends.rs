@@ -54,10 +54,11 @@ impl End {
     }
 }
 
-/// The predicted end of each stage that ends at a rise, a dough or core temperature or a drop, or so
-/// long after another: the model is followed beyond the planned minutes if need be, after the last of
-/// several sets of folds. A piece is taken as warm throughout; a loaf cools as a dough of its mass. The
-/// core of a bake, heights and pH are left out.
+/// The predicted end of each stage that ends at a rise, a height, a dough or core temperature, a pH or a
+/// drop, or so long after another: the model is followed beyond the planned minutes if need be, after
+/// the last of several sets of folds. A piece is taken as warm throughout, and as high as it is large;
+/// a loaf cools as a dough of its mass. Left out are the core of a bake, which its own traces tell, a
+/// height where none is stated to begin with, and the pH of a dough in which nothing sours.
 pub fn stage_ends(scenario: &Scenario<'_>, chain: &Chain) -> Vec<StageEnd> {
     let sd = scenario.coefficients().value(&RATE_SD);
     let [likely, quick, slow] =
@@ -183,6 +184,13 @@ fn end_in(stage: &Stage, curve: &FermentationCurve, from_h: f64) -> End {
     let at_h = match (stage.end_point, stage.end_figure(), stage.ends_at) {
         (EndPoint::Drop, ..) => curve.drop_h.filter(|drop_h| *drop_h >= from_h),
         (_, Some(EndFigure::Rise), Some(rise)) => curve.reaches_from(from_h, rise),
+        (_, Some(EndFigure::Height), Some(height)) => {
+            let Some(begins_at) = stage.begins_at_mm else { return End::Unknown };
+            // Between straight sides it is as many times as high as it is large.
+            let volume = (1.0 + curve.rise_at(from_h) / 100.0) * height / begins_at;
+            curve.reaches_from(from_h, 100.0 * (volume - 1.0))
+        }
+        (_, Some(EndFigure::Ph), Some(ph)) if curve.sours() => curve.sours_to(from_h, ph),
         (_, Some(EndFigure::DoughTemperature | EndFigure::CoreTemperature), Some(dough_c)) => {
             curve.is_at(from_h, dough_c)
         }

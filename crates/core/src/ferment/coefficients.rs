@@ -3,6 +3,7 @@
 use crate::coefficient::{Coefficient, coefficients};
 use crate::flour::Species;
 
+const SOURS: &str = "pH falls with the logarithm of the acid, and the acid grows with the culture";
 const KINETICS: &str = "shaped by published kinetics; your jar corrects it";
 const CARDINAL: &str = "for the cardinal temperature model, Rosso 1993";
 const INDEX: &str = "a house index; your pull test corrects it";
@@ -31,6 +32,13 @@ coefficients! {
     /// in half to two thirds of the hours that 0.002 gave.
     CULTURE_PER_SOUR = Coefficient::house("culture_per_sour", "culture for each % of sour",
         (0.004, 0.002, 0.006), "", "three sour doughs timed by bakers");
+    /// pH of flour and water, of a ripe sour, and how early it falls from one to the other.
+    FLOUR_PH = Coefficient::house("flour_ph", "pH of flour and water",
+        (6.1, 5.8, 6.4), "", SOURS).within(5.0, 7.0);
+    RIPE_PH = Coefficient::house("ripe_ph", "pH of a ripe sour",
+        (3.7, 3.5, 4.0), "", SOURS).within(3.0, 4.8);
+    SOURS_EARLY = Coefficient::house("sours_early", "how early its pH falls",
+        (20.0, 10.0, 40.0), "", SOURS).within(1.0, 1000.0);
     /// What a point of salt above or below its usual takes from the speed, as a share.
     SALT_SLOWS = Coefficient::house("salt_slows", "speed lost for each point of salt",
         (0.09, 0.06, 0.12), "", KINETICS);

@@ -24,6 +24,8 @@ pub struct FermentationCurve {
     slopes: Vec<f64>,
     /// What it has given by each point, held or let go, ml per g of flour.
     gas_ml: Vec<f64>,
+    /// None where nothing in it sours.
+    ph: Vec<Option<f64>>,
     end: State,
     /// When the film first gives way, h; none where it holds.
     pub drop_h: Option<f64>,
@@ -124,6 +126,7 @@ impl<'a> Walk<'a> {
             points: Vec::new(),
             slopes: Vec::new(),
             gas_ml: Vec::new(),
+            ph: Vec::new(),
             end: state,
             drop_h: None,
         };
@@ -214,6 +217,7 @@ impl<'a> Walk<'a> {
         self.curve.points.push(point);
         self.curve.slopes.push(slope);
         self.curve.gas_ml.push(self.state.gas_ml);
+        self.curve.ph.push(self.dough.kinetics.ph(self.state.culture));
     }
 }
 
@@ -297,14 +301,40 @@ impl FermentationCurve {
 
     /// When it is so warm at a moment or after it, having been warmer or colder; none if it never is.
     pub fn is_at(&self, from_h: f64, dough_c: f64) -> Option<f64> {
-        let points = self.points.get(self.place_at(from_h)..)?;
-        let off = |point: &FermentationPoint| point.dough_c - dough_c;
-        let first = points.first()?;
-        let crossed = points.iter().position(|point| off(point) * off(first) <= 0.0)?;
-        let Some(before) = crossed.checked_sub(1) else { return Some(first.t_h) };
-        let (one, other) = (&points[before], &points[crossed]);
-        let share = off(one) / (one.dough_c - other.dough_c);
-        Some(one.t_h + share * (other.t_h - one.t_h))
+        self.crosses(from_h, |place| Some(self.points[place].dough_c - dough_c))
+    }
+
+    /// Whether something in it sours, so that its pH is known.
+    pub fn sours(&self) -> bool {
+        self.ph.iter().any(Option::is_some)
+    }
+
+    /// When it is as sour as this pH at a moment or after it; none if it never is.
+    pub fn sours_to(&self, from_h: f64, ph: f64) -> Option<f64> {
+        if self.ph.get(self.place_at(from_h)).is_some_and(|now| now.is_some_and(|now| now <= ph)) {
+            return Some(from_h);
+        }
+        self.crosses(from_h, |place| self.ph[place].map(|now| now - ph))
+    }
+
+    /// When what is so far off at each point comes to nothing, at a moment or after it.
+    fn crosses(&self, from_h: f64, off: impl Fn(usize) -> Option<f64>) -> Option<f64> {
+        let known = (self.place_at(from_h)..self.points.len())
+            .filter_map(|place| Some((self.points[place].t_h, off(place)?)));
+        let mut known = known.peekable();
+        let (mut before, first) = (known.peek().copied()?, known.peek()?.1);
+        let (t_h, then) = known.find(|(t_h, then)| {
+            let crossed = then * first <= 0.0;
+            if !crossed {
+                before = (*t_h, *then);
+            }
+            crossed
+        })?;
+        let (from, was) = before;
+        if (was - then).abs() < f64::EPSILON {
+            return Some(t_h);
+        }
+        Some(from + was / (was - then) * (t_h - from))
     }
 
     /// The last point at a moment, which must be that of a point.

@@ -13,6 +13,7 @@ mod phase;
 mod rate_fit;
 mod refreshment;
 mod solve;
+mod souring;
 
 pub use culture::CardinalTemperatures;
 pub use curve::{FermentationCurve, FermentationPoint, ferment, ferment_on};

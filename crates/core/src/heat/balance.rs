@@ -72,6 +72,8 @@ pub struct Balance {
     pub jacket_kj_per_kg: Option<f64>,
     /// As-is flour that meets water for the first time.
     pub flour_wetted_kg: f64,
+    /// What the room takes while it rests between two mixings, kJ.
+    pub rested_kj: f64,
     /// The coldest water without ice, and the hottest.
     pub chilled_min_c: f64,
     pub hottest_c: f64,
@@ -145,7 +147,8 @@ impl Balance {
     /// Closes the heat balance at the end of mixing.
     ///
     /// `water·4.186·(Tw − target) = Σ kg·c·(target − T) − mixing·m_dough − 15.1·flour_wetted`, and
-    /// `+ k·(target − T)` for vessel and room where they take heat.
+    /// `+ k·(target − T)` for vessel and room where they take heat, and what is lost at rest between
+    /// two mixings.
     /// Water down to `chilled_min_c` needs no ice; below it tap water and ice (334 kJ/kg, 2.05
     /// kJ/kg·K) close the balance, up to the cap. Water above 60 °C is refused.
     pub fn solve(&self) -> HeatSolution {
@@ -217,7 +220,20 @@ impl Balance {
     }
 
     fn given_off(&self) -> f64 {
-        self.mixing_kj_per_kg * self.dough_kg() + WETTING * self.flour_wetted_kg
+        self.mixing_kj_per_kg * self.dough_kg() + self.wetting_kj() - self.rested_kj
+    }
+
+    /// What wetting its flour gives, kJ.
+    pub(crate) fn wetting_kj(&self) -> f64 {
+        WETTING * self.flour_wetted_kg
+    }
+
+    /// The temperature at which water without ice would act as the water and ice that close it:
+    /// `((1 − s)·4.186·Tw − s·(334 − 2.05·Ti))/4.186`.
+    pub(crate) fn water_acts_as_c(&self) -> f64 {
+        let Solution { water_c, ice_kg, .. } = self.close();
+        let ice = ice_kg / self.water_kg.max(f64::MIN_POSITIVE);
+        (1.0 - ice) * water_c - ice * self.to_melt() / WATER
     }
 
     fn dough_kg(&self) -> f64 {
@@ -366,11 +382,15 @@ impl Balance {
             name: "vessel and room".into(),
             kj: around.kj_per_k * from(around.temperature_c),
         }));
+        terms.extend(
+            (self.rested_kj != 0.0)
+                .then(|| Term { name: "rest between mixings".into(), kj: -self.rested_kj }),
+        );
         let water_kg = self.water_kg - solved.ice_kg;
         let ice = -solved.ice_kg * (self.to_melt() + WATER * solved.dough_c);
         for (name, kj) in [
             ("mixing", self.mixing_kj_per_kg * self.dough_kg()),
-            ("wetting the flour", WETTING * self.flour_wetted_kg),
+            ("wetting the flour", self.wetting_kj()),
             ("water", water_kg * WATER * from(solved.water_c)),
             ("ice", ice),
         ] {
@@ -383,7 +403,7 @@ impl Balance {
     pub fn why(&self) -> Derivation {
         Derivation {
             formula: "water · 4.186 · (Tw − target) = Σ kg · c · (target − T) − mixing · dough − 15.1 · flour wetted \
-                      + vessel and room · (target − room)",
+                      + vessel and room · (target − room) + lost at rest",
             inputs: vec![
                 DerivationInput::new("dough", self.dough_kg(), "kg"),
                 DerivationInput::new("all the water", self.water_kg, "kg"),
@@ -391,6 +411,7 @@ impl Balance {
                 DerivationInput::new("tap", self.tap_c, "°C"),
                 DerivationInput::new("mixing", self.mixing_kj_per_kg, "kJ/kg"),
                 DerivationInput::new("flour wetted", self.flour_wetted_kg, "kg"),
+                DerivationInput::new("lost at rest between mixings", self.rested_kj, "kJ"),
                 DerivationInput::new(
                     "vessel and room",
                     self.surroundings.map_or(0.0, |around| around.kj_per_k),

@@ -122,6 +122,7 @@ impl DoughTemperatureInput {
             jacket_kj_per_kg: None,
             mixing_min: MINUTES.check_opt(&self.mixing_min, "", faults),
             flour_wetted_kg: WETTED.check(&self.flour_wetted_kg, "", faults),
+            rested_kj: 0.0,
             chilled_min_c: CHILLED.check_or(&self.chilled_min_c, 2.0, "", faults),
             hottest_c: HOTTEST_WATER_C,
             ice_c: ICE.check_or(&self.ice_c, 0.0, "", faults),

@@ -4,8 +4,8 @@ use uuid::Uuid;
 use super::ambient::check_ambient;
 use super::bake_phase::check_programme;
 use super::{
-    AdditionInput, AmbientPointInput, BakePhaseInput, EndPoint, Method, OptionalStep, Process,
-    Speed, Stage, StageKind, StageRole, TimeTolerance,
+    AdditionInput, AmbientPointInput, BakePhaseInput, EndFigure, EndPoint, Method, OptionalStep,
+    Process, Speed, Stage, StageKind, StageRole, TimeTolerance,
 };
 use crate::dough::{Ingredient, PreparationKind};
 use crate::units::{NumberRange, RawNumber, ValidationErrors};
@@ -29,6 +29,8 @@ const HIGH: NumberRange =
     NumberRange::new("high_min", "the longest it may be", "min", 0.0, 28_800.0);
 const TEMPERATURE: NumberRange =
     NumberRange::new("temperature_c", "temperature around it", "°C", -40.0, 500.0);
+const BEGINS_AT: NumberRange =
+    NumberRange::new("begins_at_mm", "the height it begins at", "mm", 5.0, 500.0);
 const SETS: NumberRange = NumberRange::new("fold_sets", "sets of folds", "", 1.0, 12.0);
 const HUMIDITY: NumberRange = NumberRange::new("humidity_pct", "humidity", "%", 0.0, 100.0);
 
@@ -85,6 +87,9 @@ pub struct StageInput {
     /// to 7; minutes after another stage, 0 to 14 400.
     #[serde(default, alias = "ends_at_rise_pct")]
     pub ends_at: RawNumber,
+    /// Where it ends at a height, 5 to 500 mm: how high the piece stands as it begins.
+    #[serde(default)]
+    pub begins_at_mm: RawNumber,
     /// The id of an earlier stage from whose end the clock counts.
     #[serde(default)]
     pub ends_after: Option<Uuid>,
@@ -224,6 +229,65 @@ impl StageInput {
             }
         }
         let minutes = MINUTES.check(&self.minutes, at, faults);
+        let tolerance = self.check_tolerance(minutes, at, faults);
+        let sets = SETS.check_opt(&self.fold_sets, at, faults);
+        if let Some(sets) = sets.filter(|sets| sets.fract() != 0.0) {
+            let message = format!("sets of folds are whole: 3, not {sets}");
+            faults.push(format!("{at}fold_sets"), message);
+        }
+        let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
+        if self.adds.len() > MOST_ADDITIONS {
+            faults
+                .push(format!("{at}adds"), format!("up to {MOST_ADDITIONS} things go in at once"));
+        }
+        let adds = self.adds.iter().take(MOST_ADDITIONS).enumerate();
+        let adds = adds.map(|(one, add)| add.check(&format!("{at}adds[{one}]."), faults)).collect();
+        let stage = Stage::new(self.kind, label, minutes);
+        let figure = self.end_point.figure(stage.rises());
+        let ends_at = figure.and_then(|figure| figure.range().check_opt(&self.ends_at, at, faults));
+        let begins_at_mm = BEGINS_AT
+            .check_opt(&self.begins_at_mm, at, faults)
+            .filter(|_| figure == Some(EndFigure::Height));
+        if let Some((begins, ends)) =
+            begins_at_mm.zip(ends_at).filter(|(begins, ends)| begins > ends)
+        {
+            let message =
+                format!("it stands at {begins} mm at first, above the {ends} mm it ends at");
+            faults.push(format!("{at}begins_at_mm"), message);
+        }
+        Stage {
+            id: self.id,
+            optional_step: self.optional_step,
+            fold_sets,
+            speed: self.speed.filter(|_| self.kind == StageKind::Mix),
+            temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
+            ambient_curve: check_ambient(&self.ambient_curve, at, faults),
+            humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
+            ends_when: self.ends_when.trim().into(),
+            end_point: self.end_point,
+            ends_at,
+            begins_at_mm,
+            ends_after: self.ends_after.filter(|_| self.end_point == EndPoint::Time),
+            reason: self.reason.trim().into(),
+            tolerance,
+            adds,
+            makes: self.makes,
+            programme: if self.kind == StageKind::Bake {
+                check_programme(&self.programme, minutes, at, faults)
+            } else {
+                Vec::new()
+            },
+            ..stage
+        }
+    }
+
+    /// How short and how long it may be, which its minutes keep.
+    fn check_tolerance(
+        &self,
+        minutes: f64,
+        at: &str,
+        faults: &mut ValidationErrors,
+    ) -> Option<TimeTolerance> {
         let tolerance = self.tolerance.as_ref().map(|tolerance| {
             let at = format!("{at}tolerance.");
             let low_min = LOW.check(&tolerance.low_min, &at, faults);
@@ -242,43 +306,6 @@ impl StageInput {
                 format!("{minutes} min are planned, and {low_min} to {high_min} are allowed here");
             faults.push(format!("{at}minutes"), message);
         }
-        let sets = SETS.check_opt(&self.fold_sets, at, faults);
-        if let Some(sets) = sets.filter(|sets| sets.fract() != 0.0) {
-            let message = format!("sets of folds are whole: 3, not {sets}");
-            faults.push(format!("{at}fold_sets"), message);
-        }
-        let fold_sets = sets.filter(|_| self.kind == StageKind::Fold).map(|sets| sets as u8);
-        if self.adds.len() > MOST_ADDITIONS {
-            faults
-                .push(format!("{at}adds"), format!("up to {MOST_ADDITIONS} things go in at once"));
-        }
-        let adds = self.adds.iter().take(MOST_ADDITIONS).enumerate();
-        let adds = adds.map(|(one, add)| add.check(&format!("{at}adds[{one}]."), faults)).collect();
-        let stage = Stage::new(self.kind, label, minutes);
-        let figure = self.end_point.figure(stage.rises());
-        let ends_at = figure.and_then(|figure| figure.range().check_opt(&self.ends_at, at, faults));
-        Stage {
-            id: self.id,
-            optional_step: self.optional_step,
-            fold_sets,
-            speed: self.speed.filter(|_| self.kind == StageKind::Mix),
-            temperature_c: TEMPERATURE.check_opt(&self.temperature_c, at, faults),
-            ambient_curve: check_ambient(&self.ambient_curve, at, faults),
-            humidity_pct: HUMIDITY.check_opt(&self.humidity_pct, at, faults),
-            ends_when: self.ends_when.trim().into(),
-            end_point: self.end_point,
-            ends_at,
-            ends_after: self.ends_after.filter(|_| self.end_point == EndPoint::Time),
-            reason: self.reason.trim().into(),
-            tolerance,
-            adds,
-            makes: self.makes,
-            programme: if self.kind == StageKind::Bake {
-                check_programme(&self.programme, minutes, at, faults)
-            } else {
-                Vec::new()
-            },
-            ..stage
-        }
+        tolerance
     }
 }

@@ -33,6 +33,8 @@ pub struct SheetStep {
     pub folds_at_min: Vec<f64>,
     /// Of a sponge: between when it is ripe, minutes from the first water; none where it never is.
     pub ripe_at_min: Option<[f64; 2]>,
+    /// Of a rest between two mixings: how warm the dough is as it begins, and as it ends.
+    pub dough_c: Option<[f64; 2]>,
     /// Minutes under the mixer so far, as a share of all mixing; where this is a mixing stage.
     pub mixing_done_pct: Option<f64>,
     /// The parts that are made at it, by their place in the sheet's parts.
@@ -146,6 +148,7 @@ pub fn sheet(plan: &Plan<'_>) -> Result<Sheet, TooMuchPrefermentWater> {
                 _ => stage.folds(stage.minutes).iter().map(|set| at_min + set.from_min).collect(),
             },
             ripe_at_min: None,
+            dough_c: None,
             mixing_done_pct: (is_mix && all_mixing > 0.0).then(|| 100.0 * mixed / all_mixing),
             cautions: cautions_at(stage, &ingredients),
             makes_parts: made.map(|(part, _)| part).collect(),

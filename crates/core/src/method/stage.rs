@@ -78,6 +78,9 @@ pub struct Stage {
     /// The number it ends at, in the unit of what its sign is read by; none where it is only seen.
     #[serde(default, alias = "ends_at_rise_pct", skip_serializing_if = "Option::is_none")]
     pub ends_at: Option<f64>,
+    /// Where it ends at a height: how high the piece stands as it begins, mm, between straight sides.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub begins_at_mm: Option<f64>,
     /// The stage from whose end the clock counts, by its id.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ends_after: Option<Uuid>,
@@ -133,6 +136,7 @@ impl Stage {
             ends_when: String::new(),
             end_point: EndPoint::Look,
             ends_at: None,
+            begins_at_mm: None,
             ends_after: None,
             reason: String::new(),
             tolerance: None,

@@ -45,6 +45,7 @@ fn balance() -> impl Strategy<Value = Balance> {
             mixing_kj_per_kg: mixing,
             mixing_min: Some(10.0),
             flour_wetted_kg: flour_kg,
+            rested_kj: 0.0,
             chilled_min_c: 2.0,
             hottest_c: HOTTEST_WATER_C,
             ice_c: 0.0,

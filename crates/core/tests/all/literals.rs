@@ -103,6 +103,7 @@ const NO_COEFFICIENTS: [(&str, &[&str], &str); 74] = [
         &["ROOMS", "DOUGHS", "STARTERS", "SAME_C"],
         "where a room, a dough and a starter are sought",
     ),
+    ("chain/mixing_rest.rs", &["ROUNDS"], "how often a balance is closed at most"),
     ("chain/way.rs", &["JAR_KG", "LOOKED_AT_H"], "the jar, and how far a sponge is looked ahead"),
     ("dough/by_amount.rs", &["CUP_ML"], "a unit of volume"),
     ("dough/piece_form.rs", &["CM3_PER_L", "MM_PER_CM"], "units of length and volume"),

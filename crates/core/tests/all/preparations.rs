@@ -327,3 +327,30 @@ fn water_that_is_held_back_is_weighed_by_itself() {
     let water = sheet.steps[0].takes.iter().find(|item| item.name == "water").expect("water");
     near(water.kg + held.expect("its own line").kg, dough.water_kg, 0.002);
 }
+
+#[test]
+fn a_dough_that_rests_between_two_mixings_gives_its_heat_to_the_room_and_the_water_makes_up_for_it()
+{
+    let readings = strong();
+    let flours = [flour("Tarn Strong", Species::Wheat, 76.0, 100.0, &readings)];
+    let mut bench = bench(plain(), Process::LongCold);
+    let heat = |bench: &Bench| chain(&bench.scenario(&flours)).heat.expect("it is mixed");
+    bench.line.room_c = 12.0;
+    bench.method.stages.insert(1, stage(StageKind::Mix, 6.0));
+    let straight = heat(&bench);
+    assert_eq!(straight.rests, []);
+    bench.method.stages.insert(1, stage(StageKind::Rest, 40.0));
+    let rested = heat(&bench);
+    let [rest] = rested.rests[..] else { panic!("one rest between two mixings") };
+    near(rest.kg, 5.0, 0.01);
+    // 5 kg keep their heat for 5^⅔ hours.
+    let left = (rest.rested_c - 12.0) / (rest.left_c - 12.0);
+    near(left, (-(40.0 / 60.0) / 5.0_f64.powf(2.0 / 3.0)).exp(), 1e-9);
+    let capacity = rest.lost_kj / (rest.left_c - rest.rested_c);
+    // What the second mixing gives it brings it to its target.
+    near(rest.rested_c + 6.0 * 0.9 * rest.kg / capacity, 25.0, 1e-3);
+    let water = rested.answer.water_kg * 4.186;
+    near(rested.answer.water_c - straight.answer.water_c, rest.lost_kj / water, 1e-3);
+    bench.line.room_c = 40.0;
+    assert!(heat(&bench).rests[0].lost_kj < 0.0, "a warm room warms it");
+}

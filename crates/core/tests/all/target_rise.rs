@@ -1,7 +1,9 @@
 //! What alone brings a dough to a rise, and when its stages end by a number.
 
-use crate::support::bench::{Bench, bench, flour, plain, spelt_sour, sponge_bench, stage, strong};
-use crate::support::near;
+use crate::support::bench::{
+    Bench, bench, flour, plain, spelt_sour, sponge_bench, stage, strong, whole,
+};
+use crate::support::{formula, near};
 use chrono::{DateTime, Utc};
 use ironpeel_core::chain::{
     ScenarioFlour, StageEnd, TargetRise, TargetRiseSolutions, chain, rise, stage_ends, target_rise,
@@ -264,4 +266,44 @@ fn a_sponge_room_that_cools_is_followed() {
     bench.method.stages[lies].ambient_curve =
         vec![AmbientPoint { after_min: 210.0, temperature_c: 18.0 }];
     assert!(end(&bench) < steady - 0.3);
+}
+
+#[test]
+fn a_height_between_straight_sides_is_the_rise_that_makes_it() {
+    let flours = strong();
+    let flours = white(&flours);
+    let mut bench = bench(plain(), Process::StraightBulk);
+    let scenario = bench.scenario(&flours);
+    let stages = rise(&scenario, &chain(&scenario)).expect("it has yeast").stages;
+    let [before, after] = [&stages[1], &stages[2]].map(|one| 1.0 + one.rise_pct / 100.0);
+    let proof = &mut bench.method.stages[2];
+    let planned = proof.minutes;
+    (proof.end_point, proof.ends_at) = (EndPoint::Height, Some(40.0 * after / before));
+    assert_eq!(ends(&bench, &flours), [], "nobody says how high it stands at first");
+    bench.method.stages[2].begins_at_mm = Some(40.0);
+    near(ends(&bench, &flours)[0].minutes.expect("it stands so high"), planned, 0.2);
+}
+
+#[test]
+fn a_sour_ends_at_its_ph_and_sooner_in_the_warmth() {
+    let (rye, white) = (whole(), strong());
+    let flours = [
+        flour("Rigg Spelt", Species::Spelt, 100.0, 70.0, &rye),
+        flour("Tarn Strong", Species::Wheat, 76.0, 30.0, &white),
+    ];
+    let mut bench = bench(spelt_sour(), Process::StraightBulk);
+    let bulk = &mut bench.method.stages[1];
+    (bulk.end_point, bulk.ends_at) = (EndPoint::Ph, Some(4.4));
+    let minutes = |bench: &Bench| ends(bench, &flours)[0].minutes;
+    let room = minutes(&bench).expect("it sours");
+    // 15 % of its flour comes in a ripe starter: at 5.5 with it, and 4.4 within a working day.
+    assert!((180.0..600.0).contains(&room), "{room}");
+    bench.method.stages[1].temperature_c = Some(30.0);
+    assert!(minutes(&bench).expect("it sours") < room);
+    bench.method.stages[1].ends_at = Some(6.0);
+    near(minutes(&bench).expect("it is"), 0.0, 1e-9);
+    bench.method.stages[1].ends_at = Some(3.2);
+    assert_eq!(minutes(&bench), None, "no sour goes so far");
+    bench.formula.formula = formula(plain());
+    assert_eq!(ends(&bench, &flours), [], "what yeast alone does is not computed");
 }

@@ -1,0 +1,1 @@
+ALTER TABLE method_stage DROP COLUMN begins_at_mm;
