@@ -12,8 +12,8 @@ export function MixingRests({ rests, steps }: Props) {
   const format = useFormat();
   return rests.map((rest) => (
     <p key={rest.stage} className="mt-3 text-sm">
-      <b>{steps[rest.stage]?.label}</b>: {format.mass(rest.kg)} lie{" "}
-      {format.minutes(rest.minutes)} at {format.temperature(rest.around_c, 0)}, from{" "}
+      <b>{steps[rest.stage]?.label}</b>: {format.mass(rest.kg)} lie {format.minutes(rest.minutes)}{" "}
+      at {format.temperature(rest.around_c, 0)}, from{" "}
       <span className="figure">{format.temperature(rest.left_c)}</span> to{" "}
       <span className="figure">{format.temperature(rest.rested_c)}</span>; the room takes{" "}
       {format.number(rest.lost_kj)} kJ.

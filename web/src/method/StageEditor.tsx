@@ -150,7 +150,9 @@ export function StageEditor(props: Props) {
           label="End point"
           value={stage.end_point ?? "look"}
           options={optionsOf(SIGNS)}
-          onSet={(end_point) => onChange({ end_point, ends_at: undefined, begins_at_mm: undefined })}
+          onSet={(end_point) =>
+            onChange({ end_point, ends_at: undefined, begins_at_mm: undefined })
+          }
         />
         <StageEnd
           stage={stage}
