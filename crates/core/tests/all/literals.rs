@@ -8,7 +8,7 @@ use proc_macro2::{Span, TokenStream, TokenTree};
 use syn::visit::{self, Visit};
 
 /// Files, or constants in them, whose numbers are no coefficients.
-const NO_COEFFICIENTS: [(&str, &[&str], &str); 74] = [
+const NO_COEFFICIENTS: [(&str, &[&str], &str); 75] = [
     ("units/", &[], "reading numbers and times, and bisecting: nothing of a dough"),
     (
         "flour/names.rs",
