@@ -15,8 +15,8 @@ export function MixingRests({ rests, steps }: Props) {
       <b>{steps[rest.stage]?.label}</b>: {format.mass(rest.kg)} lie {format.minutes(rest.minutes)}{" "}
       at {format.temperature(rest.around_c, 0)}, from{" "}
       <span className="figure">{format.temperature(rest.left_c)}</span> to{" "}
-      <span className="figure">{format.temperature(rest.rested_c)}</span>; the room takes{" "}
-      {format.number(rest.lost_kj)} kJ.
+      <span className="figure">{format.temperature(rest.rested_c)}</span>; the room{" "}
+      {rest.lost_kj < 0 ? "gives it" : "takes"} {format.number(Math.abs(rest.lost_kj))} kJ.
     </p>
   ));
 }
