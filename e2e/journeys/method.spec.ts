@@ -186,8 +186,22 @@ test("stages are changed, recorded with a reason, and taken up again", async ({ 
   await revisions.getByRole("button", { name: "Restore" }).click();
   await expect(page.getByText("Edited, not saved")).toBeVisible();
   await page.getByRole("button", { name: "Discard" }).click();
+  // What is edited while an old revision is on its way stays edited.
+  let answer = () => {};
+  const held = new Promise<void>((resolve) => (answer = resolve));
+  await page.route("**/api/v1/method-revisions/*", async (route) => {
+    await held;
+    await route.continue();
+  });
+  await revisions.getByRole("button", { name: "Restore" }).click();
   await page.getByRole("checkbox", { name: "Autolyse" }).click();
-  await expect(page.getByText("One more set of folds", { exact: true }).first()).toBeVisible();
+  const folds = page.getByText("One more set of folds", { exact: true }).first();
+  await expect(folds).toBeVisible();
+  const late = page.waitForResponse("**/api/v1/method-revisions/*");
+  answer();
+  await (await late).finished();
+  await expect(page.getByLabel("Changes")).toContainText("process time −13 min");
+  await expect(folds).toBeVisible();
 });
 
 test("a whole-grain sour tin fits around work and sleep, its starter fed in time", async ({

@@ -8,7 +8,7 @@ import { asDraft } from "../scenario/documents";
 /** Who changed the method, when and why; an old state can be taken up again. */
 export function MethodRevisions({ method }: { method: Schemas["MethodView"] }) {
   const format = useFormat();
-  const { editMethod } = useScenario();
+  const { editMethod, newest } = useScenario();
   const revisions =
     useQuery({
       queryKey: ["method revisions", method.id, method.revision.id],
@@ -21,11 +21,13 @@ export function MethodRevisions({ method }: { method: Schemas["MethodView"] }) {
     }).data ?? [];
   const take = useMutation({
     networkMode: "always",
+    onMutate: () => newest().method,
     mutationFn: (revision_id: string) =>
       answer(
         api.GET("/api/v1/method-revisions/{revision_id}", { params: { path: { revision_id } } }),
       ),
-    onSuccess: (found) => editMethod(asDraft(found)),
+    // What was edited while it was asked for stays edited.
+    onSuccess: (found, _, asked) => editMethod((now) => (now === asked ? asDraft(found) : now)),
   });
   return (
     <section aria-labelledby="method-revisions" className="screen-only">

@@ -47,6 +47,7 @@ pub enum ChangeReason {
     Temperatures,
     Tap,
     Mixing,
+    Surroundings,
     Target,
     HottestWater,
     ColdestWater,
@@ -194,7 +195,7 @@ fn adjustments(before: &AbsorptionBuildUp, after: &AbsorptionBuildUp) -> Vec<Con
 
 /// One group of the balance's inputs, and how to put the new ones into the old balance.
 type Swap = (ChangeReason, fn(&mut Balance, &Balance));
-const SWAPS: [Swap; 8] = [
+const SWAPS: [Swap; 9] = [
     (ChangeReason::Masses, |now, then| {
         let mut parts = then.parts.clone();
         for part in &mut parts {
@@ -210,6 +211,10 @@ const SWAPS: [Swap; 8] = [
     (ChangeReason::Mixing, |now, then| {
         now.mixing_kj_per_kg = then.mixing_kj_per_kg;
         now.mixing_min = then.mixing_min;
+    }),
+    (ChangeReason::Surroundings, |now, then| {
+        now.surroundings = then.surroundings;
+        now.rested_kj = then.rested_kj;
     }),
     (ChangeReason::Target, |now, then| now.target_c = then.target_c),
     (ChangeReason::HottestWater, |now, then| now.hottest_c = then.hottest_c),

@@ -1,7 +1,7 @@
 //! The heat balance of the selected product's final dough.
 
 use super::incoming::{ingredient_c, surroundings};
-use super::links::{DoughLink, HeatLink, IngredientAt, MixingRest};
+use super::links::{DoughLink, HeatLink, IngredientAt};
 use super::mixing_rest::settle;
 use super::preparation_heat::preparations;
 use super::{Chain, Scenario};
@@ -20,18 +20,9 @@ pub(super) fn balance(
     dough: &DoughLink,
     energy: f64,
 ) -> Balance {
-    settled(scenario, moisture, dough, energy).0
-}
-
-fn settled(
-    scenario: &Scenario<'_>,
-    moisture: Moisture,
-    dough: &DoughLink,
-    energy: f64,
-) -> (Balance, Vec<MixingRest>) {
     let mut balance = without_rests(scenario, moisture, dough, energy);
-    let rests = settle(scenario, moisture, dough, &mut balance);
-    (balance, rests)
+    settle(scenario, &mut balance);
+    balance
 }
 
 /// The heat balance of what goes in and is mixed; its parts it meets at temperatures of their own.
@@ -134,8 +125,7 @@ pub(super) fn heat(
     dough: &DoughLink,
     energy: f64,
 ) -> HeatLink {
-    let (balance, rests) = settled(scenario, moisture, dough, energy);
-    heat_of(scenario, &balance, rests)
+    heat_of(scenario, without_rests(scenario, moisture, dough, energy))
 }
 
 /// The dough stage's heat with its sponge so warm; none where the chain stops before the mixer.
@@ -146,7 +136,7 @@ pub(crate) fn heat_with_sponge(
 ) -> Option<HeatLink> {
     let dough = chain.dough.as_ref()?;
     let energy = chain.method.mixing_kj_per_kg;
-    let (mut balance, rests) = settled(scenario, scenario.moisture()?, dough, energy);
+    let mut balance = without_rests(scenario, scenario.moisture()?, dough, energy);
     let sponges = scenario.formula.formula.parts().iter().rev();
     // Parts made before come last in the balance, in the formula's order.
     for (part, heated) in sponges.zip(balance.parts.iter_mut().rev()) {
@@ -154,7 +144,7 @@ pub(crate) fn heat_with_sponge(
             heated.temperature_c = sponge_c;
         }
     }
-    Some(heat_of(scenario, &balance, rests))
+    Some(heat_of(scenario, balance))
 }
 
 /// The lines of the balance: they come after the flour, in the formula's order.
@@ -172,7 +162,8 @@ fn ingredients_at(scenario: &Scenario<'_>, balance: &Balance) -> Vec<IngredientA
         .collect()
 }
 
-fn heat_of(scenario: &Scenario<'_>, balance: &Balance, rests: Vec<MixingRest>) -> HeatLink {
+fn heat_of(scenario: &Scenario<'_>, mut balance: Balance) -> HeatLink {
+    let rests = settle(scenario, &mut balance);
     let mut answer = balance.solve();
     answer.sensitivities.extend(balance.available_measures());
     let has_yeast = scenario
@@ -198,7 +189,7 @@ fn heat_of(scenario: &Scenario<'_>, balance: &Balance, rests: Vec<MixingRest>) -
             temperature_c: answer.water_c,
             tap_c: balance.tap_c,
         }),
-        ingredients: ingredients_at(scenario, balance),
+        ingredients: ingredients_at(scenario, &balance),
         cautions,
         rests,
         answer,

@@ -2,14 +2,11 @@
 //! the room takes of it, and how warm it is when the mixer turns again.
 
 use super::Scenario;
-use super::incoming::ingredient_c;
-use super::links::{DoughLink, MixingRest};
-use super::preparation_heat::preparations;
-use crate::dough::coefficients::{COOLS_AS_DOUGH, DOUGH_SPECIFIC_HEAT, WATER_SPECIFIC_HEAT};
-use crate::dough::{FLOUR_PCT, Ingredient};
+use super::links::MixingRest;
+use crate::dough::Ingredient;
+use crate::dough::coefficients::{COOLS_AS_DOUGH, WATER_SPECIFIC_HEAT};
 use crate::ferment::cooling_h;
-use crate::flour::Moisture;
-use crate::heat::{Balance, flour_specific_heat};
+use crate::heat::{Balance, HeatPart};
 use crate::units::MIN_PER_H;
 
 /// Twice as near each time or better; this often is to the last digit.
@@ -19,18 +16,13 @@ const SETTLED_KJ: f64 = 1e-6;
 
 /// Closes a balance with what the room takes in the rests between its mixings, which depends on the
 /// water the balance asks for: from nothing lost on until neither moves.
-pub(super) fn settle(
-    scenario: &Scenario<'_>,
-    moisture: Moisture,
-    dough: &DoughLink,
-    balance: &mut Balance,
-) -> Vec<MixingRest> {
+pub(super) fn settle(scenario: &Scenario<'_>, balance: &mut Balance) -> Vec<MixingRest> {
     let method = scenario.method;
     let between = method.first_mix()..method.last_mix();
     if method.stages[between].iter().all(|stage| stage.mixes_dough() || stage.makes.is_some()) {
         return Vec::new();
     }
-    let coming = coming(scenario, moisture, dough, balance);
+    let coming = coming(scenario, balance);
     let mut rests = Vec::new();
     for _ in 0..ROUNDS {
         rests = follow(scenario, balance, &coming);
@@ -53,43 +45,43 @@ struct Coming {
     celsius: Option<f64>,
 }
 
-/// Everything that goes in while it is mixed.
-fn coming(
-    scenario: &Scenario<'_>,
-    moisture: Moisture,
-    dough: &DoughLink,
-    balance: &Balance,
-) -> Vec<Coming> {
-    let (method, formula) = (scenario.method, &scenario.formula.formula);
-    let of = |at, kg: f64, specific_heat: f64, celsius| Coming {
-        at,
-        kg,
-        kj_per_k: kg * specific_heat,
-        celsius,
+impl Coming {
+    /// A share of a part of the balance.
+    fn of(part: &HeatPart, at: usize, share: f64) -> Self {
+        let kg = part.kg * share;
+        Self { at, kg, kj_per_k: kg * part.specific_heat, celsius: Some(part.temperature_c) }
+    }
+}
+
+/// Everything that goes in while it is mixed, at its stage: the balance has it in this order.
+fn coming(scenario: &Scenario<'_>, balance: &Balance) -> Vec<Coming> {
+    let (method, last) = (scenario.method, scenario.method.last_mix());
+    let portions = |ingredient| {
+        method.portions(ingredient).into_iter().filter(move |portion| portion.at <= last)
     };
-    let flour = of(
-        method.first_mix(),
-        balance.flour_wetted_kg,
-        flour_specific_heat(moisture),
-        Some(scenario.flour_c()),
-    );
-    let water = method.portions(Ingredient::Water).into_iter().map(|one| {
-        let kg = dough.final_water_kg * one.share;
-        of(one.at, kg, WATER_SPECIFIC_HEAT.value, one.temperature_c)
-    });
-    let lines = formula.additions().flat_map(|line| {
-        let kg = dough.flour_kg * formula.in_final(line) / FLOUR_PCT;
-        let specific_heat = scenario.plant.library.properties(line.ingredient).specific_heat;
-        let usual_c = ingredient_c(scenario, line.ingredient).0;
-        method.portions(line.ingredient).into_iter().map(move |one| {
-            let celsius = Some(one.temperature_c.unwrap_or(usual_c));
-            of(one.at, kg * one.share, specific_heat, celsius)
-        })
-    });
-    let parts = preparations(scenario, moisture, dough).into_iter().map(|part| {
-        of(method.parts_join_at(), part.kg, DOUGH_SPECIFIC_HEAT.value, Some(part.meets_c))
-    });
-    std::iter::once(flour).chain(water).chain(lines).chain(parts).collect()
+    let shares = |ingredient| portions(ingredient).map(|portion| portion.share).sum::<f64>();
+    let mut parts = balance.parts.iter();
+    let flour = parts.by_ref().take(1).map(|part| Coming::of(part, method.first_mix(), 1.0));
+    let mut coming: Vec<Coming> = flour.collect();
+    for (line, part) in scenario.formula.formula.additions().zip(parts.by_ref()) {
+        let all = shares(line.ingredient);
+        coming.extend(
+            portions(line.ingredient)
+                .map(|portion| Coming::of(part, portion.at, portion.share / all)),
+        );
+    }
+    let (stated, open): (Vec<_>, Vec<_>) =
+        portions(Ingredient::Water).partition(|portion| portion.temperature_c.is_some());
+    for (portion, part) in stated.iter().zip(parts.by_ref()) {
+        coming.push(Coming::of(part, portion.at, 1.0));
+    }
+    let all: f64 = open.iter().map(|portion| portion.share).sum();
+    coming.extend(open.iter().map(|portion| {
+        let kg = balance.water_kg * portion.share / all;
+        Coming { at: portion.at, kg, kj_per_k: kg * WATER_SPECIFIC_HEAT.value, celsius: None }
+    }));
+    coming.extend(parts.map(|part| Coming::of(part, method.parts_join_at(), 1.0)));
+    coming
 }
 
 /// The dough from its first mixing to its last, with the water the balance now asks for.

@@ -62,6 +62,7 @@ impl Display for ChangeReason {
             Self::Target => "target",
             Self::HottestWater => "hottest water",
             Self::ColdestWater => "coldest water",
+            Self::Surroundings => "vessel and room",
             Self::MostIce => "most ice",
         })
     }

@@ -301,7 +301,9 @@ impl FermentationCurve {
 
     /// When it is so warm at a moment or after it, having been warmer or colder; none if it never is.
     pub fn is_at(&self, from_h: f64, dough_c: f64) -> Option<f64> {
-        self.crosses(from_h, |place| Some(self.points[place].dough_c - dough_c))
+        let off = |place: usize| self.points[place].dough_c - dough_c;
+        let side = off(self.place_at(from_h)).signum();
+        self.falls_away(from_h, |place| Some(side * off(place)))
     }
 
     /// Whether something in it sours, so that its pH is known.
@@ -311,30 +313,24 @@ impl FermentationCurve {
 
     /// When it is as sour as this pH at a moment or after it; none if it never is.
     pub fn sours_to(&self, from_h: f64, ph: f64) -> Option<f64> {
-        if self.ph.get(self.place_at(from_h)).is_some_and(|now| now.is_some_and(|now| now <= ph)) {
-            return Some(from_h);
-        }
-        self.crosses(from_h, |place| self.ph[place].map(|now| now - ph))
+        self.falls_away(from_h, |place| self.ph[place].map(|now| now - ph))
     }
 
-    /// When what is so far off at each point comes to nothing, at a moment or after it.
-    fn crosses(&self, from_h: f64, off: impl Fn(usize) -> Option<f64>) -> Option<f64> {
-        let known = (self.place_at(from_h)..self.points.len())
-            .filter_map(|place| Some((self.points[place].t_h, off(place)?)));
-        let mut known = known.peekable();
-        let (mut before, first) = (known.peek().copied()?, known.peek()?.1);
-        let (t_h, then) = known.find(|(t_h, then)| {
-            let crossed = then * first <= 0.0;
-            if !crossed {
-                before = (*t_h, *then);
+    /// When what is so far off at each point, where that is known, is no more, at a moment or after it.
+    fn falls_away(&self, from_h: f64, off: impl Fn(usize) -> Option<f64>) -> Option<f64> {
+        let mut before: Option<(f64, f64)> = None;
+        for (place, point) in self.points.iter().enumerate().skip(self.place_at(from_h)) {
+            let Some(now) = off(place) else { continue };
+            if now <= 0.0 {
+                return Some(
+                    before.map_or(point.t_h, |(t_h, was)| {
+                        t_h + was / (was - now) * (point.t_h - t_h)
+                    }),
+                );
             }
-            crossed
-        })?;
-        let (from, was) = before;
-        if (was - then).abs() < f64::EPSILON {
-            return Some(t_h);
+            before = Some((point.t_h, now));
         }
-        Some(from + was / (was - then) * (t_h - from))
+        None
     }
 
     /// The last point at a moment, which must be that of a point.

@@ -17,6 +17,9 @@ pub struct MixedDough {
     /// What vessel and room took for each degree; nothing of a mixer.
     #[serde(default)]
     pub surroundings_kj_per_k: f64,
+    /// What the room took while it rested between two mixings, kJ.
+    #[serde(default)]
+    pub rested_kj: f64,
 }
 
 /// Something that went into the mixer besides water.
@@ -47,12 +50,13 @@ impl MixedDough {
             flour_wetted_kg: balance.flour_wetted_kg,
             jacket_kj_per_kg,
             surroundings_kj_per_k: balance.surroundings.map_or(0.0, |around| around.kj_per_k),
+            rested_kj: balance.rested_kj,
         }
     }
 
     /// Mixing energy, kJ/kg, that explains what was measured of it; none where nothing was mixed.
     ///
-    /// `(Σ kg·c·(T − own) + water·4.186·(T − T_eq) + k·(T − room) − 15.1·flour wetted)/kg + jacket`,
+    /// `(Σ kg·c·(T − own) + water·4.186·(T − T_eq) + k·(T − room) + lost at rest − 15.1·flour wetted)/kg + jacket`,
     /// T_eq the ice-free water that cools as its water and ice did, k what vessel and room took.
     pub fn mixing_kj_per_kg(&self, measured: &Temperatures) -> Option<f64> {
         let Temperatures { flour_c, room_c, preferment_c, dough_c, .. } = *measured;
@@ -71,7 +75,7 @@ impl MixedDough {
             .sum();
         let water = self.water_kg * WATER * (dough_c - measured.equivalent_water_c());
         let kg = self.parts.iter().map(|part| part.kg).sum::<f64>() + self.water_kg;
-        let lost = self.surroundings_kj_per_k * (dough_c - room_c);
+        let lost = self.surroundings_kj_per_k * (dough_c - room_c) + self.rested_kj;
         let given = parts + water + lost - WETTING * self.flour_wetted_kg;
         (kg > 0.0).then(|| given / kg + self.jacket_kj_per_kg)
     }

@@ -2,7 +2,7 @@
 
 use crate::support::bench::{Bench, EQUIPMENT, bench, flour, plain, sponge_bench, stage, strong};
 use crate::support::near;
-use ironpeel_core::chain::{PreparationHeat, chain, mixed_dough};
+use ironpeel_core::chain::{ChangeReason, PreparationHeat, chain, changes, mixed_dough};
 use ironpeel_core::coefficient::Coefficients;
 use ironpeel_core::dough::{Formula, FormulaDraft, Ingredient, PreparationKind, Vessel};
 use ironpeel_core::flour::Species;
@@ -351,6 +351,30 @@ fn a_dough_that_rests_between_two_mixings_gives_its_heat_to_the_room_and_the_wat
     near(rest.rested_c + 6.0 * 0.9 * rest.kg / capacity, 25.0, 1e-3);
     let water = rested.answer.water_kg * 4.186;
     near(rested.answer.water_c - straight.answer.water_c, rest.lost_kj / water, 1e-3);
-    bench.line.room_c = 40.0;
-    assert!(heat(&bench).rests[0].lost_kj < 0.0, "a warm room warms it");
+    // Measured as it was planned, it tells the energy it was planned with.
+    let scenario = bench.scenario(&flours);
+    let planned = chain(&scenario);
+    let measured = Temperatures {
+        flour_c: 21.0,
+        room_c: 12.0,
+        water_c: rested.answer.water_c,
+        preferment_c: None,
+        dough_c: 25.0,
+        ice_share_pct: 0.0,
+        ice_c: 0.0,
+    };
+    let mixed = mixed_dough(&scenario, &planned).expect("masses");
+    let energy = mixed.mixing_kj_per_kg(&measured).expect("something is mixed");
+    near(energy, planned.method.mixing_kj_per_kg, 1e-3);
+    // A warm room warms it, and a change says so with what it comes to.
+    let mut warm = bench.clone();
+    warm.line.room_c = 40.0;
+    let other = warm.scenario(&flours);
+    let hotter = chain(&other);
+    assert!(hotter.heat.as_ref().expect("it is mixed").rests[0].lost_kj < 0.0);
+    let moved = changes((&scenario, &planned), (&other, &hotter));
+    let water = moved.iter().find(|one| one.figure == "water_c").expect("colder water");
+    let told: f64 = water.because.iter().map(|one| one.delta).sum();
+    near(told, water.delta, 0.02);
+    assert!(water.because.iter().any(|one| one.reason == ChangeReason::Surroundings));
 }

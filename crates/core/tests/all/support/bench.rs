@@ -83,6 +83,7 @@ pub const EQUIPMENT: Equipment = Equipment {
     oven_pieces: 40.0,
 };
 
+#[derive(Clone)]
 pub struct Bench {
     pub formula: ScenarioFormula,
     pub method: Method,
