@@ -204,6 +204,30 @@ test("stages are changed, recorded with a reason, and taken up again", async ({ 
   await expect(folds).toBeVisible();
 });
 
+test("a stage ends at a pH or a height, and what cannot be is said where it was typed", async ({
+  page,
+}) => {
+  await page.goto("/method/stages?product=holm-tin");
+  await page.getByRole("button", { name: "Change Three sets of folds" }).click();
+  const stage = page.getByRole("listitem").filter({ hasText: "Three sets of folds" }).first();
+  const typed = async (label: string, value: string) => {
+    await stage.getByLabel(label).fill(value);
+    await stage.getByLabel(label).press("Enter");
+  };
+  await stage.getByLabel("End point").selectOption("ph");
+  await typed("Ends at a pH of", "4.3");
+  await expect(stage).toContainText("Predicted after");
+  await stage.getByLabel("End point").selectOption("height");
+  await typed("Ends at a height, mm", "95");
+  await expect(stage.getByText("Predicted after")).toHaveCount(0);
+  await typed("Height at first, mm", "50");
+  await expect(stage).toContainText("Predicted after");
+  await typed("Height at first, mm", "120");
+  await expect(stage).toContainText("it stands at 120 mm at first, above the 95 mm it ends at");
+  await typed("Height at first, mm", "60");
+  await expect(stage).toContainText("Predicted after");
+});
+
 test("a whole-grain sour tin fits around work and sleep, its starter fed in time", async ({
   page,
 }) => {

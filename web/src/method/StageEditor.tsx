@@ -17,7 +17,7 @@ interface Props {
   before: StageInput[];
   usual: Schemas["TypicalRange"] | undefined;
   /** What the number it ends at is of, and when it is predicted to stand there. */
-  figure: Schemas["EndFigure"] | null;
+  figure: Schemas["EndFigure"] | null | undefined;
   end: Schemas["StageEnd"] | undefined;
   /** At or below this it is a refrigerator's, °C. */
   coldC: number;

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { NumberField } from "../form/NumberField";
 import { Select } from "../form/Select";
@@ -8,16 +9,22 @@ interface Props {
   stage: StageInput;
   /** The stages before it. */
   before: StageInput[];
-  /** What the number it ends at is of. */
-  figure: Schemas["EndFigure"] | null;
+  /** What the number it ends at is of; not known while the method is refused. */
+  figure: Schemas["EndFigure"] | null | undefined;
   end: Schemas["StageEnd"] | undefined;
   fault: (field: string) => string | undefined;
   onChange: (change: Partial<StageInput>) => void;
 }
 
 /** The number a stage ends at, and when it is predicted to stand there. */
-export function StageEnd({ stage, before, figure, end, fault, onChange }: Props) {
+export function StageEnd({ stage, before, figure: told, end, fault, onChange }: Props) {
   const format = useFormat();
+  const sign = stage.end_point;
+  // What is refused stays where it was typed, with why.
+  const [known, keep] = useState({ sign, figure: told });
+  if (told !== undefined && (known.sign !== sign || known.figure !== told))
+    keep({ sign, figure: told });
+  const figure = told === undefined && known.sign === sign ? known.figure : told;
   if (!figure && !end) return null;
   return (
     <>

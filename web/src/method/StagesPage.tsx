@@ -134,7 +134,7 @@ function StagesOf({ product }: { product: Schemas["ProductView"] }) {
                 stage={stages[at] ?? newStage()}
                 before={stages.slice(0, at)}
                 usual={guide?.usual[at]}
-                figure={guide?.end_figures[at] ?? null}
+                figure={guide && (guide.end_figures[at] ?? null)}
                 end={guide?.ends.find((end) => end.stage === at)}
                 coldC={guide?.cold_c ?? 0}
                 fault={(field) => fault(`stages[${at}].${field}`)}

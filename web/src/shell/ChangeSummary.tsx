@@ -2,13 +2,19 @@ import type { Schemas } from "../api/client";
 import { useScenario } from "../scenario/ScenarioProvider";
 import { useFormat } from "../units/format";
 
-/** What moved since the last change, by how much and why, and the way back. */
+/**
+ * What moved since the last change, by how much and why, and the way back; at the foot, so that
+ * nothing slips from under a pointer as it comes.
+ */
 export function ChangeSummary({ changes }: { changes: Schemas["FigureChange"][] | undefined }) {
   const format = useFormat();
   const { scenario, before, undo } = useScenario();
   if (before?.scenario.product !== scenario.product || !before) return null;
   return (
-    <aside aria-label="Changes" className="screen-only border-b border-hair bg-faint">
+    <aside
+      aria-label="Changes"
+      className="screen-only fixed inset-x-0 bottom-0 z-10 max-h-[50vh] overflow-y-auto border-t border-hair bg-faint"
+    >
       <div className="mx-auto flex max-w-7xl items-start gap-4 px-3 py-1.5 text-sm sm:px-6">
         <details className="min-w-0 flex-1">
           <summary className="truncate">

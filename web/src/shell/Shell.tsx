@@ -181,13 +181,16 @@ function Frame({ children }: { children: ReactNode }) {
         </p>
       </header>
       <ChainBar held={held} />
-      <ChangeSummary changes={held.chain && held.changes} />
       <Outbox />
       <NextStep path={pathname} />
       {children}
-      <main id="content" className="mx-auto max-w-7xl px-3 py-5 sm:px-6 print:max-w-none print:p-0">
+      <main
+        id="content"
+        className="mx-auto max-w-7xl px-3 pt-5 pb-16 sm:px-6 print:max-w-none print:p-0"
+      >
         <Outlet context={held} />
       </main>
+      <ChangeSummary changes={held.chain && held.changes} />
       <Suspense>
         {open === "account" && <AccountDialog open onClose={close} />}
         {open === "finder" && <Finder open onClose={close} />}
